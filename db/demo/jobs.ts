@@ -1,0 +1,162 @@
+/**
+ * The invented demo shop. Readings are what the core's own simulated meter shows on rigs that hide a fault,
+ * from fixed seeds: nothing here was measured on anything real.
+ */
+import { compileRig } from '../../src/core/compile/compile';
+import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
+import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/job';
+import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+import { seedFrom, seededRng } from '../../src/core/units/rng';
+
+export const DEMO_SHOP = { id: demoUuid('shop'), name: 'Larkspur Basin Coachworks' };
+export const DEMO_PEOPLE = [
+  { id: demoUuid('bay-1'), handle: 'bay1', name: 'Bay 1 technician', role: 'technician' },
+  { id: demoUuid('bay-2'), handle: 'bay2', name: 'Bay 2 technician', role: 'technician' },
+] as const;
+
+/** A UUID that is the same on every machine, from a name. */
+export function demoUuid(name: string): string {
+  const rng = seededRng(seedFrom(`surrik demo ${name}`));
+  const hex = Array.from({ length: 32 }, () => Math.floor(rng.uniform() * 16).toString(16)).join('');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20)}`;
+}
+
+const REFERENCE = 'frame.bay-2';
+
+interface Taken {
+  state: string;
+  probe: string;
+  ref?: string;
+  minute: number;
+}
+
+/** Readings of a hidden rig, taken so many minutes after the job began. */
+function take(job: string, rig: HiddenRig, epoch: number, start: Date, list: readonly Taken[], by: string): Reading[] {
+  return list.map((t) => {
+    const clamp = t.probe.endsWith('.clamp');
+    const ref = clamp ? undefined : (t.ref ?? REFERENCE);
+    const { value, unit } = rig.read(t.state, t.probe, ref);
+    return {
+      id: demoUuid(`${job} ${epoch} ${t.state} ${t.probe} ${ref ?? ''}`),
+      epoch,
+      state: t.state,
+      probe: t.probe,
+      ...(ref === undefined ? {} : { ref }),
+      status: 'measured',
+      value,
+      unit,
+      secondsInState: t.state === 'rested' ? 1900 + t.minute * 60 : 60 + ((t.minute * 37) % 240),
+      meter: 'Bay meter 2',
+      takenAt: new Date(start.getTime() + t.minute * 60_000).toISOString(),
+      by,
+    };
+  });
+}
+
+/** Heron's present visit: coach bank not charging on the road, boost does nothing. A few readings are in. */
+export function heronJob(now: Date): Job {
+  const start = new Date(now.getTime() - 55 * 60_000);
+  const doc = rearEngineCoach('heron', 'Heron');
+  const hidden = new HiddenRig(compileRig(doc), 'link.contact-open', 1042);
+  const by = DEMO_PEOPLE[1].name;
+  return {
+    schemaVersion: SCHEMA_VERSION,
+    number: 1042,
+    rigId: 'heron',
+    status: 'in-the-bay',
+    complaint: {
+      codes: ['coach-not-charging', 'boost-dead'],
+      words: 'Coach bank not charging on the road. Boost does nothing.',
+    },
+    rigState: { id: 'idle', since: new Date(now.getTime() - 4 * 60_000).toISOString() },
+    blackLead: REFERENCE,
+    revisions: [{ id: demoUuid('heron 1042 as-found'), kind: 'as-found', epoch: 0, at: start.toISOString(), doc }],
+    readings: take('1042', hidden, 0, start, [
+      { state: 'rested', probe: 'coach-bank.plus', minute: 12 },
+      { state: 'rested', probe: 'chassis-bank.plus', minute: 14 },
+      { state: 'idle', probe: 'alternator.output', minute: 47 },
+      { state: 'idle', probe: 'chassis-bank.plus', minute: 49 },
+      { state: 'idle', probe: 'coach-bank.plus', minute: 52 },
+    ], by),
+    observations: [
+      {
+        id: demoUuid('heron 1042 note 1'),
+        epoch: 0,
+        kind: 'note',
+        text: 'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week.',
+        at: start.toISOString(),
+        by,
+      },
+    ],
+    verdicts: [],
+    repairs: [],
+  };
+}
+
+/** An earlier visit of the same coach, finished: a ground joint cleaned and proven. */
+export function heronEarlierJob(now: Date): Job {
+  const start = new Date(now.getTime() - 190 * 24 * 3600_000);
+  const doc = rearEngineCoach('heron', 'Heron');
+  const compiled = compileRig(doc);
+  const sick = new HiddenRig(compiled, 'coach-negative.bad-joint', 1009);
+  const well = new HiddenRig(compiled, 'nothing-wrong', 1009);
+  const by = DEMO_PEOPLE[0].name;
+  const verdict = demoUuid('heron 1009 verdict');
+  const built = demoUuid('heron 1009 as-built');
+  const found = demoUuid('heron 1009 as-found');
+  const minute = (m: number) => new Date(start.getTime() + m * 60_000).toISOString();
+  const told: Taken[] = [
+    { state: 'rested', probe: 'coach-bank.plus', minute: 5 },
+    { state: 'idle', probe: 'chassis-bank.plus', minute: 21 },
+    { state: 'idle', probe: 'link.chassis-stud', ref: 'link.coach-stud', minute: 24 },
+    { state: 'idle', probe: 'coach-bank.minus', minute: 28 },
+    { state: 'idle', probe: 'coach-bank.minus', ref: 'house-frame.bay-1', minute: 30 },
+  ];
+  const proofs: Taken[] = [
+    { state: 'idle', probe: 'coach-bank.minus', minute: 71 },
+    { state: 'idle', probe: 'coach-bank.minus', ref: 'house-frame.bay-1', minute: 72 },
+    { state: 'idle', probe: 'coach-bank.plus', minute: 73 },
+    { state: 'idle', probe: 'link.chassis-stud', ref: 'link.coach-stud', minute: 75 },
+    { state: 'boost-engine-off', probe: 'link.chassis-stud', ref: 'link.coach-stud', minute: 80 },
+  ];
+  return {
+    schemaVersion: SCHEMA_VERSION,
+    number: 1009,
+    rigId: 'heron',
+    status: 'done',
+    complaint: { codes: ['coach-not-charging'], words: 'Coach bank charges slowly on the road.' },
+    rigState: { id: 'rested', since: minute(90) },
+    blackLead: REFERENCE,
+    revisions: [
+      { id: found, kind: 'as-found', epoch: 0, at: minute(0), doc },
+      { id: built, kind: 'as-built', parent: found, epoch: 1, at: minute(62), doc },
+    ],
+    readings: [...take('1009', sick, 0, start, told, by), ...take('1009', well, 1, start, proofs, by)],
+    observations: [],
+    verdicts: [
+      {
+        id: verdict,
+        epoch: 0,
+        fault: 'coach-negative.bad-joint',
+        name: 'Coach ground joint bad',
+        repair: 'Clean and remake the coach ground joint',
+        probability: 0.98,
+        settled: true,
+        at: minute(33),
+        by,
+      },
+    ],
+    repairs: [
+      {
+        id: demoUuid('heron 1009 repair'),
+        verdict,
+        revision: built,
+        did: 'Coach ground bolt cleaned to bright metal, new star washer, greased, torqued and marked.',
+        at: minute(62),
+        by,
+      },
+    ],
+  };
+}
+
+export const demoJobs = (now: Date): Job[] => [heronEarlierJob(now), heronJob(now)];

@@ -1,0 +1,71 @@
+/**
+ * The headless verbs: JSON in, JSON out. Exit 0 answered (collapsed and hunting are answers), 2 bad input
+ * (one line: JSON pointer, found, wanted), 3 our fault.
+ */
+import { readFileSync } from 'node:fs';
+import { parseJobText, validateJobDocument } from '../core/formats/validate';
+import { namedRevision, currentRevision, type Job } from '../core/formats/job';
+import { BadInput, VERBS, type VerbContext } from './verbs';
+
+const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from']);
+
+function usage(): string {
+  const lines = Object.entries(VERBS).map(([name, v]) => `  ${name.padEnd(9)} ${v.about}\n            e.g. ./surrik ${v.example}`);
+  return `usage: ./surrik VERB JOB [--rig as-found|proposed[:ID]|as-built] [options]\n\n${lines.join('\n')}\n`;
+}
+
+function readJob(path: string): Job {
+  let text: string;
+  try {
+    text = path === '-' ? readFileSync(0, 'utf8') : readFileSync(path, 'utf8');
+  } catch (e) {
+    throw new BadInput('/', `${path}: ${(e as NodeJS.ErrnoException).code ?? 'unreadable'}`, 'a job file (*.surrik.json) that can be read');
+  }
+  const parsed = parseJobText(text);
+  if (!parsed.ok) throw BadInput.from(parsed.error[0]!);
+  const job = validateJobDocument(parsed.value);
+  if (!job.ok) throw BadInput.from(job.error[0]!);
+  return job.value;
+}
+
+function main(argv: readonly string[]): number {
+  const [verbName, ...rest] = argv;
+  const verb = verbName === undefined ? undefined : VERBS[verbName];
+  if (!verb || rest.includes('--help')) {
+    process.stdout.write(verb ? `${verb.about}\n  ./surrik ${verb.example}\n${verb.options}\n` : usage());
+    return verb || verbName === '--help' || verbName === undefined ? 0 : 2;
+  }
+  try {
+    const options: Record<string, string> = {};
+    const files: string[] = [];
+    for (let i = 0; i < rest.length; i++) {
+      const word = rest[i]!;
+      if (!word.startsWith('--')) {
+        files.push(word);
+        continue;
+      }
+      const name = word.slice(2);
+      if (!OPTIONS.has(name)) throw new BadInput(word, word, `one of ${[...OPTIONS].map((o) => `--${o}`).join(', ')}`);
+      const value = rest[++i];
+      if (value === undefined) throw new BadInput(word, 'nothing', 'a value after it');
+      options[name] = value;
+    }
+    if (files.length !== 1) throw new BadInput('JOB', `${files.length} files`, 'one job file, or - for standard input');
+    const job = readJob(files[0]!);
+    const revision = options['rig'] === undefined ? currentRevision(job) : namedRevision(job, options['rig']);
+    if (!revision) throw new BadInput('--rig', options['rig'] ?? '', `a revision of this job: ${job.revisions.map((r) => r.kind).join(', ')}`);
+    const context: VerbContext = { job, revision, options };
+    const answer = verb.run(context);
+    process.stdout.write(typeof answer === 'string' ? answer : `${JSON.stringify({ schemaVersion: 1, ...answer }, null, 2)}\n`);
+    return 0;
+  } catch (e) {
+    if (e instanceof BadInput) {
+      process.stderr.write(`${e.pointer}: found ${e.found}, wanted ${e.wanted}\n`);
+      return 2;
+    }
+    process.stderr.write(`surrik ${verbName} failed: ${(e as Error).stack ?? String(e)}\n`);
+    return 3;
+  }
+}
+
+process.exitCode = main(process.argv.slice(2));

@@ -1,0 +1,197 @@
+/** What each headless verb does. The table is the command line's face; a verb is a row. */
+import { spiceDeck, spiceName } from '../core/circuit/deck';
+import { emfAmps, resistorAmps } from '../core/circuit/solve';
+import { compileRig } from '../core/compile/compile';
+import { Belief } from '../core/diagnose/belief';
+import { diagnose } from '../core/diagnose/diagnose';
+import { HiddenRig } from '../core/diagnose/hiddenRig';
+import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
+import type { Job, Revision } from '../core/formats/job';
+import { RigModel } from '../core/operate/settle';
+import { isStateId, OPERATING_STATES, STATE_IDS } from '../core/operate/states';
+import { BandTable } from '../core/probe/bands';
+import { readOutputs, rigOutputs } from '../core/probe/outputs';
+import type { DocumentIssue } from '../core/rig/issue';
+
+export class BadInput extends Error {
+  constructor(
+    readonly pointer: string,
+    readonly found: string,
+    readonly wanted: string,
+  ) {
+    super(`${pointer}: found ${found}, wanted ${wanted}`);
+  }
+  static from(issue: DocumentIssue): BadInput {
+    return new BadInput(issue.pointer, issue.found, issue.wanted);
+  }
+}
+
+export interface VerbContext {
+  job: Job;
+  revision: Revision;
+  options: Readonly<Record<string, string>>;
+}
+
+interface Verb {
+  about: string;
+  example: string;
+  options: string;
+  run(context: VerbContext): object | string;
+}
+
+function stateOption(options: VerbContext['options'], name = 'state'): string {
+  const state = options[name];
+  if (state === undefined) throw new BadInput(`--${name}`, 'nothing', `an operating state: ${STATE_IDS.join(', ')}`);
+  if (!isStateId(state)) throw new BadInput(`--${name}`, state, `one of ${STATE_IDS.join(', ')}`);
+  return state;
+}
+
+function wholeNumber(options: VerbContext['options'], name: string, fallback?: number): number {
+  const text = options[name];
+  if (text === undefined && fallback !== undefined) return fallback;
+  if (text === undefined || !/^\d{1,9}$/.test(text)) throw new BadInput(`--${name}`, text ?? 'nothing', 'a whole number');
+  return Number(text);
+}
+
+/** A probe by its label (P9) or its key (link.coach-stud). */
+function probeOption(context: VerbContext, name: 'probe' | 'ref'): string | undefined {
+  const text = context.options[name];
+  if (text === undefined) return undefined;
+  const { doc } = context.revision;
+  const probe = doc.probes.find((p) => p.label.toLowerCase() === text.toLowerCase() || p.key === text);
+  if (probe) return probe.key;
+  if (doc.grounds.some((g) => g.points.some((p) => `${g.id}.${p.id}` === text))) return text;
+  throw new BadInput(`--${name}`, text, `a probe of this rig: ${doc.probes.map((p) => p.label).join(', ')}`);
+}
+
+const referenceKey = (revision: Revision) => `${revision.doc.reference.part}.${revision.doc.reference.terminal}`;
+
+function settled(context: VerbContext) {
+  const state = stateOption(context.options);
+  const compiled = compileRig(context.revision.doc);
+  const model = new RigModel(compiled);
+  return { state, compiled, model, result: model.settle(state) };
+}
+
+export const VERBS: Readonly<Record<string, Verb>> = {
+  solve: {
+    about: 'volts, amps and controller modes of the rig in one operating state',
+    example: 'solve examples/heron.surrik.json --state idle',
+    options: `  --state ${STATE_IDS.join('|')}`,
+    run(context) {
+      const { state, compiled, model, result } = settled(context);
+      const outputs = rigOutputs(compiled);
+      const values = new Float64Array(outputs.length);
+      readOutputs(model, outputs, values);
+      const at = new Map(outputs.map((o, i) => [o.key, { unit: o.kind, value: values[i]! }]));
+      const ref = referenceKey(context.revision);
+      const probes = Object.fromEntries(
+        context.revision.doc.probes.map((p) => {
+          const o = at.get(p.key)!;
+          return [p.label, o.unit === 'amps' ? { key: p.key, amps: o.value } : { key: p.key, volts: o.value, ref }];
+        }),
+      );
+      const { resistors, emfs } = compiled.topology;
+      const branches: Record<string, { amps: number; volts: number }> = {};
+      resistors.forEach((r, i) => {
+        if (r.id.startsWith('meter.')) return;
+        branches[r.id] = {
+          amps: resistorAmps(model.solver, model.values, i),
+          volts: model.solver.volts[r.a]! - model.solver.volts[r.b]!,
+        };
+      });
+      emfs.forEach((e, i) => {
+        branches[e.id] = {
+          amps: emfAmps(model.solver, model.values, i),
+          volts: model.solver.volts[e.plus]! - model.solver.volts[e.minus]!,
+        };
+      });
+      return {
+        state,
+        probes,
+        branches,
+        modes: result.modes,
+        collapsed: [],
+        ...(result.hunting ? { hunting: result.hunting } : {}),
+      };
+    },
+  },
+  predict: {
+    about: 'the band a healthy rig would read, for every probe in every operating state',
+    example: 'predict examples/heron.surrik.json',
+    options: '',
+    run({ revision }) {
+      const table = new BandTable(compileRig(revision.doc));
+      const ref = referenceKey(revision);
+      return {
+        states: OPERATING_STATES.map((state) => ({
+          state: state.id,
+          bands: Object.fromEntries(
+            revision.doc.probes.map((p) => {
+              const b = table.band(state.id, p.key, p.key.endsWith('.clamp') ? undefined : ref)!;
+              return [p.label, { lo: b.lo, hi: b.hi, unit: b.unit }];
+            }),
+          ),
+        })),
+      };
+    },
+  },
+  diagnose: {
+    about: 'suspects, what speaks for and against each, the next best test, whether to stop',
+    example: 'diagnose examples/heron.surrik.json',
+    options: '  --from STATE  what the rig is doing now (default: what the job says)',
+    run({ job, revision, options }) {
+      const belief = new Belief(compileRig(revision.doc), job.complaint.codes);
+      belief.setEvidence(jobEvidence(job, revision.epoch));
+      const state = options['from'] === undefined ? job.rigState.id : stateOption(options, 'from');
+      return { ...diagnose(belief, { state, unreachable: jobUnreachable(job, revision.epoch) }) };
+    },
+  },
+  measure: {
+    about: 'what the meter shows on a rig that hides a fault, drawn from a seed',
+    example: 'measure examples/heron.surrik.json --truth link.contact-open --seed 7 --state idle --probe P9',
+    options: '  --truth FAULT --seed N --state S --probe P [--ref P] [--take N] [--widen X100] [--blunders PER_CENT]',
+    run(context) {
+      const { options, revision } = context;
+      const state = stateOption(options);
+      const probe = probeOption(context, 'probe');
+      if (probe === undefined) throw new BadInput('--probe', 'nothing', 'a probe label or key');
+      const clamp = probe.endsWith('.clamp');
+      const ref = clamp ? undefined : (probeOption(context, 'ref') ?? referenceKey(revision));
+      try {
+        const hidden = new HiddenRig(compileRig(revision.doc), options['truth'] ?? '', wholeNumber(options, 'seed'), {
+          widen: wholeNumber(options, 'widen', 100) / 100,
+          blunderShare: wholeNumber(options, 'blunders', 0) / 100,
+        });
+        const { value, unit } = hidden.read(state, probe, ref, wholeNumber(options, 'take', 0));
+        return { state, probe, ...(ref === undefined ? {} : { ref }), value, unit };
+      } catch (e) {
+        if (e instanceof RangeError) throw new BadInput('--truth', options['truth'] ?? 'nothing', e.message);
+        throw e;
+      }
+    },
+  },
+  netlist: {
+    about: 'the same circuit as a SPICE deck that `ngspice -b` runs as it is',
+    example: 'netlist examples/heron.surrik.json --state idle > idle.cir && ngspice -b idle.cir',
+    options: `  --state ${STATE_IDS.join('|')}`,
+    run(context) {
+      const { state, compiled, model } = settled(context);
+      return spiceDeck(compiled.topology, model.values, {
+        title: `${context.revision.doc.name}, ${state}`,
+        volts: model.solver.volts,
+        probes: context.revision.doc.probes
+          .filter((p) => !p.key.endsWith('.clamp'))
+          .map((p) => ({ name: spiceName(p.label), red: compiled.node.get(p.key)!, black: 0 })),
+      });
+    },
+  },
+  validate: {
+    about: 'whether a job file is whole and consistent',
+    example: 'validate examples/heron.surrik.json',
+    options: '',
+    run({ job, revision }) {
+      return { valid: true, number: job.number, rig: revision.doc.name, readings: job.readings.length };
+    },
+  },
+};

@@ -1,0 +1,85 @@
+/**
+ * The same network as a SPICE deck that `ngspice -b` runs as it is and that prints every probe and branch
+ * under its id. `.nodeset` carries our solution as a starting guess: a limited source has corners on which
+ * SPICE's own Newton may cycle. A deck without it (`nodeset: false`) is the independent check.
+ */
+import { PORT_VALUES, type Topology, type Values } from './network';
+
+export interface DeckProbe {
+  /** Printed name: lower case letters, digits, underscore. */
+  name: string;
+  red: number;
+  black: number;
+}
+
+export interface DeckOptions {
+  title: string;
+  probes: readonly DeckProbe[];
+  volts: Float64Array;
+  nodeset?: boolean;
+}
+
+/** A SPICE-safe name for an element or probe id. */
+export const spiceName = (id: string): string => id.toLowerCase().replace(/[^a-z0-9]+/g, '_');
+
+const num = (x: number): string => x.toExponential(15);
+
+export function spiceDeck(topology: Topology, values: Values, options: DeckOptions): string {
+  const node = (n: number) => (n === 0 ? '0' : `n${n}`);
+  const across = (a: number, b: number) =>
+    a === 0 ? `(-v(${node(b)}))` : b === 0 ? `v(${node(a)})` : `(v(${node(a)})-v(${node(b)}))`;
+  const lines: string[] = [`* ${options.title.replace(/[\r\n]+/g, ' ')}`];
+  topology.nodeNames.forEach((name, n) => lines.push(`* ${node(n)} = ${name}`));
+  const branches: [name: string, expression: string][] = [];
+
+  topology.resistors.forEach((r, i) => {
+    const ohms = values.resistorOhms[i]!;
+    const name = spiceName(r.id);
+    if (!Number.isFinite(ohms)) {
+      lines.push(`* R_${name} open`);
+      return;
+    }
+    lines.push(`R_${name} ${node(r.a)} ${node(r.b)} ${num(ohms)}`);
+    branches.push([name, `${across(r.a, r.b)}/${num(ohms)}`]);
+  });
+  topology.emfs.forEach((e, i) => {
+    const name = spiceName(e.id);
+    lines.push(`V_${name} x_${name} ${node(e.minus)} dc ${num(values.emfVolts[i]!)}`);
+    lines.push(`R_${name} ${node(e.plus)} x_${name} ${num(values.emfOhms[i]!)}`);
+    branches.push([name, `i(V_${name})`]);
+  });
+  topology.ports.forEach((p, i) => {
+    const name = spiceName(p.id);
+    const at = i * PORT_VALUES;
+    const [p0, p1, p2] = [values.port[at]!, values.port[at + 1]!, values.port[at + 2]!];
+    const u = across(p.plus, p.minus);
+    if (p.kind === 'source') {
+      if (p2 <= 0) {
+        lines.push(`* B_${name} off`);
+        return;
+      }
+      lines.push(
+        `B_${name} ${node(p.minus)} ${node(p.plus)} I=min(${num(p2)},max(0,(${num(p0)}-${u})/${num(p1)}))`,
+      );
+    } else {
+      lines.push(
+        `B_${name} ${node(p.plus)} ${node(p.minus)} I=${num(p0)}*sinh(${u}/(${u}>=0 ? ${num(p1)} : ${num(p2)}))`,
+      );
+    }
+  });
+  if (options.nodeset !== false) {
+    const hints = topology.nodeNames
+      .map((_, n) => (n === 0 ? '' : `v(${node(n)})=${num(options.volts[n]!)}`))
+      .filter(Boolean);
+    for (let i = 0; i < hints.length; i += 4) lines.push(`.nodeset ${hints.slice(i, i + 4).join(' ')}`);
+  }
+  lines.push('.options reltol=1e-6 abstol=1e-12 vntol=1e-9 gmin=1e-15 itl1=500', '.control', 'set numdgt=12', 'op');
+  for (const probe of options.probes) {
+    lines.push(`let ${probe.name} = ${across(probe.red, probe.black)}`, `print ${probe.name}`);
+  }
+  for (const [name, expression] of branches) {
+    lines.push(`let i_${name} = ${expression}`, `print i_${name}`);
+  }
+  lines.push('quit 0', '.endc', '.end', '');
+  return lines.join('\n');
+}

@@ -1,0 +1,74 @@
+/**
+ * Current and slope of the nonlinear elements. `out[0]` is the current pushed into the plus terminal,
+ * `out[1]` its derivative by the voltage across; the derivative is never positive.
+ */
+import { PORT_VALUES, type PortBranch } from './network';
+
+/** Beyond this many η the sinh goes on as a straight line, so that Newton never overflows. */
+const LINEAR_BEYOND = 30;
+
+export function portCurrent(
+  kind: PortBranch['kind'],
+  values: Float64Array,
+  port: number,
+  u: number,
+  out: Float64Array,
+): void {
+  const at = port * PORT_VALUES;
+  const p0 = values[at]!;
+  const p1 = values[at + 1]!;
+  const p2 = values[at + 2]!;
+  if (kind === 'source') {
+    const amps = (p0 - u) / p1;
+    if (amps <= 0 || p2 <= 0) {
+      out[0] = 0;
+      out[1] = 0;
+    } else if (amps >= p2) {
+      out[0] = p2;
+      out[1] = 0;
+    } else {
+      out[0] = amps;
+      out[1] = -1 / p1;
+    }
+    return;
+  }
+  const eta = u >= 0 ? p1 : p2;
+  const x = u / eta;
+  const m = Math.min(Math.abs(x), LINEAR_BEYOND);
+  const e = Math.exp(m);
+  const sinh = (e - 1 / e) / 2;
+  const cosh = (e + 1 / e) / 2;
+  const beyond = Math.abs(x) - m;
+  out[0] = -p0 * Math.sign(x) * (sinh + cosh * beyond);
+  out[1] = (-p0 * cosh) / eta;
+}
+
+/** Derivatives of the port's current by its own three values, at voltage u. */
+export function portValueSlopes(
+  kind: PortBranch['kind'],
+  values: Float64Array,
+  port: number,
+  u: number,
+  out: Float64Array,
+): void {
+  const at = port * PORT_VALUES;
+  const p0 = values[at]!;
+  const p1 = values[at + 1]!;
+  const p2 = values[at + 2]!;
+  out.fill(0, 0, 3);
+  if (kind === 'source') {
+    const amps = (p0 - u) / p1;
+    if (amps <= 0 || p2 <= 0) return;
+    if (amps >= p2) {
+      out[2] = 1;
+    } else {
+      out[0] = 1 / p1;
+      out[1] = -amps / p1;
+    }
+    return;
+  }
+  const eta = u >= 0 ? p1 : p2;
+  const x = Math.max(-LINEAR_BEYOND, Math.min(LINEAR_BEYOND, u / eta));
+  out[0] = -Math.sinh(x);
+  out[u >= 0 ? 1 : 2] = (p0 * Math.cosh(x) * u) / (eta * eta);
+}

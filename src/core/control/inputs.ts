@@ -1,0 +1,15 @@
+/**
+ * What a person does to a parked rig: key, engine, boost switch, shore cord. An operating state fixes these
+ * and the time since (see operate/states.ts). No driving: the keypad is never offered on the road.
+ */
+export interface OperatingInputs {
+  key: boolean;
+  engine: 'off' | 'idle';
+  boost: boolean;
+  shore: boolean;
+  /** Seconds since the state was entered. */
+  dwell: number;
+}
+
+/** Names by which a part can say "this contact is closed when …". */
+export type InputSwitch = 'key' | 'boost' | 'shore';

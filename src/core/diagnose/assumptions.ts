@@ -1,0 +1,48 @@
+/**
+ * What the diagnosis takes for granted: how often a reading is a blunder, minutes of work, the price of a
+ * wrong call, how much a complaint says. All assumed, none measured: they are shown in the working, and a
+ * shop edits them.
+ */
+export interface Assumptions {
+  /** Share of readings that are not what they say: wrong probe, lead not touching, slip of the pen. */
+  blunderShare: number;
+  /** Of the blunders: lead not touching (reads 0), neighbouring probe, anything at all. */
+  blunderKinds: { zero: number; neighbour: number; anything: number };
+  /** How far the model itself is from a real rig, one standard deviation: share of the reading, and cap in V. */
+  modelShare: number;
+  modelCapVolts: number;
+  modelShareAmps: number;
+  /** Prior factor of a fault for each stated complaint it does not explain. */
+  unexplained: number;
+  /** Minutes a wrong call costs: a part fitted for nothing and the way back. */
+  wrongCallMinutes: number;
+  /** Minutes to open up a place for the first time, by its name; `other` for the rest. */
+  openMinutes: Readonly<Record<string, number>>;
+  /** Minutes to go back to a place already open. */
+  returnMinutes: number;
+  /** A verdict that falls below this when any one reading is left out is not confirmed. */
+  confirmAt: number;
+  /** No screen claims more than this. */
+  mostClaimed: number;
+}
+
+export const ASSUMPTIONS: Assumptions = {
+  blunderShare: 0.03,
+  blunderKinds: { zero: 0.35, neighbour: 0.3, anything: 0.35 },
+  modelShare: 0.03,
+  modelCapVolts: 0.02,
+  modelShareAmps: 0.05,
+  unexplained: 0.2,
+  wrongCallMinutes: 60,
+  openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },
+  returnMinutes: 0.3,
+  confirmAt: 0.85,
+  mostClaimed: 0.99,
+};
+
+/** The usual complaints of this trade, as the intake offers them. */
+export const COMPLAINTS = {
+  'coach-not-charging': 'Coach bank does not charge on the road',
+  'boost-dead': 'Boost does nothing',
+} as const;
+export type Complaint = keyof typeof COMPLAINTS;

@@ -1,0 +1,223 @@
+/**
+ * Belief over faults given readings: a Gaussian mixture with one component per fault and severity stratum,
+ * updated reading by reading, relinearised at what was learnt, and replayed.
+ */
+import { rigOutputs, type Output } from '../probe/outputs';
+import type { CompiledRig } from '../compile/compile';
+import { OPERATING_STATES } from '../operate/states';
+import { ASSUMPTIONS, type Assumptions, type Complaint } from './assumptions';
+import { Bench, Component, strataOf } from './component';
+import { priors, rigFaults, type Fault } from './faults';
+import { blunderDensity, readingVariance } from './likelihood';
+
+/** A reading as evidence: points by key, SI. */
+export interface Evidence {
+  /** The stored reading's id, or any name. */
+  id: string;
+  state: string;
+  probe: string;
+  /** Black lead's point; absent on a clamp. */
+  ref?: string;
+  value: number;
+  /** It stands for a reading taken twice: a slip on it has been ruled out. */
+  confirmed?: boolean;
+}
+
+interface Row {
+  evidence: Evidence;
+  red: number;
+  black: number;
+  unit: 'V' | 'A';
+}
+
+const RELINEARISE_AT_MOST = 12;
+const NEGLIGIBLE = 1e-9;
+
+export class Belief {
+  readonly faults: Fault[];
+  readonly bench: Bench;
+  readonly components: Component[] = [];
+  readonly outputs: Output[];
+  /** Probability per fault, in the order of `faults`. */
+  readonly probability: Float64Array;
+  readonly prior: Float64Array;
+  private rows: Row[] = [];
+  /** Probability of each component. */
+  readonly weight: Float64Array;
+  /** Probability per reading that it is a blunder, in the order given. */
+  blunder: number[] = [];
+  private readonly outputIndex: Map<string, number>;
+  private readonly row: Float64Array;
+  private readonly pRow: Float64Array;
+
+  constructor(
+    readonly compiled: CompiledRig,
+    complaints: readonly Complaint[],
+    readonly assumptions: Assumptions = ASSUMPTIONS,
+  ) {
+    this.outputs = rigOutputs(compiled);
+    this.outputIndex = new Map(this.outputs.map((o, i) => [o.key, i]));
+    this.bench = new Bench(compiled, this.outputs);
+    this.faults = rigFaults(compiled.rig);
+    this.prior = priors(this.faults, complaints, assumptions);
+    this.faults.forEach((fault, f) => {
+      const strata = strataOf(fault.effects);
+      for (let s = 0; s < strata; s++) {
+        const logPrior = Math.log(this.prior[f]! / strata);
+        this.components.push(new Component(this.bench, f, fault.effects, s, strata, logPrior));
+      }
+    });
+    this.probability = Float64Array.from(this.prior);
+    this.weight = new Float64Array(this.components.length);
+    this.row = new Float64Array(this.bench.width);
+    this.pRow = new Float64Array(this.bench.width);
+    this.replay();
+  }
+
+  /** Row of an output in an operating state; undefined for a key the rig does not have. */
+  rowOf(stateId: string, key: string): number | undefined {
+    const s = OPERATING_STATES.findIndex((state) => state.id === stateId);
+    const o = this.outputIndex.get(key);
+    return s < 0 || o === undefined ? undefined : s * this.bench.outputsPerState + o;
+  }
+
+  /** Replaces all evidence. Readings of points this rig does not have are left out. */
+  setEvidence(evidence: readonly Evidence[]): void {
+    this.rows = evidence.flatMap((e): Row[] => {
+      const red = this.rowOf(e.state, e.probe);
+      const black = e.ref === undefined ? -1 : this.rowOf(e.state, e.ref);
+      if (red === undefined || black === undefined) return [];
+      const unit = this.outputs[red % this.bench.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
+      return [{ evidence: e, red, black, unit }];
+    });
+    this.replay();
+    this.relinearise();
+  }
+
+  get evidence(): Evidence[] {
+    return this.rows.map((r) => r.evidence);
+  }
+
+  /** Moves the heaviest components' linearisation to what they learnt, a few rounds, and replays. */
+  private relinearise(): void {
+    let left = RELINEARISE_AT_MOST;
+    for (let round = 0; round < 3 && left > 0; round++) {
+      const order = [...this.components.keys()]
+        .filter((c) => this.weight[c]! > 1e-3)
+        .sort((a, b) => this.weight[b]! - this.weight[a]!);
+      let moved = false;
+      for (const c of order) {
+        if (left === 0) break;
+        if (this.components[c]!.relinearise()) {
+          moved = true;
+          left--;
+        }
+      }
+      if (!moved) return;
+      this.replay();
+    }
+  }
+
+  /** Runs all evidence through all components from the prior. */
+  private replay(): void {
+    const trust: Float64Array[] = [];
+    for (const component of this.components) trust.push(this.run(component, -1));
+    this.normalise(this.weight);
+    this.probability.fill(0);
+    this.components.forEach((c, i) => {
+      this.probability[c.faultIndex] = this.probability[c.faultIndex]! + this.weight[i]!;
+    });
+    this.blunder = this.rows.map((_, r) => {
+      let share = 0;
+      for (let c = 0; c < this.components.length; c++) share += this.weight[c]! * (1 - trust[c]![r]!);
+      return share;
+    });
+  }
+
+  /** Runs the evidence, all but `skip`, through one component; returns the trust in each reading. */
+  private run(component: Component, skip: number): Float64Array {
+    const { assumptions: a, row, pRow } = this;
+    const trusts = new Float64Array(this.rows.length);
+    component.reset();
+    for (let r = 0; r < this.rows.length; r++) {
+      if (r === skip) continue;
+      const { red, black, unit, evidence } = this.rows[r]!;
+      const { mean, variance } = component.predict(red, black, row, pRow);
+      const S = variance + readingVariance(unit, mean, a);
+      const error = evidence.value - mean;
+      const good = ((1 - a.blunderShare) * Math.exp((-0.5 * error * error) / S)) / Math.sqrt(2 * Math.PI * S);
+      const bad =
+        a.blunderShare * blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
+      const trust = good / (good + bad);
+      trusts[r] = trust;
+      component.logWeight += Math.log(good + bad);
+      if (trust > 1e-3) component.absorb(pRow, error, S, trust);
+    }
+    return trusts;
+  }
+
+  /** What the other points would read under the component, black lead where it is. */
+  private neighbours(component: Component, red: number, black: number): number[] {
+    const per = this.bench.outputsPerState;
+    const first = Math.floor(red / per) * per;
+    const list: number[] = [];
+    const base = black < 0 ? 0 : component.y[black]!;
+    for (let o = 0; o < per; o++) {
+      if (first + o !== red && this.outputs[o]!.kind === 'volts') list.push(component.y[first + o]! - base);
+    }
+    return list;
+  }
+
+  private normalise(into: Float64Array): void {
+    let most = -Infinity;
+    for (const c of this.components) most = Math.max(most, c.logWeight);
+    let total = 0;
+    this.components.forEach((c, i) => {
+      into[i] = Math.exp(c.logWeight - most);
+      total += into[i]!;
+    });
+    for (let i = 0; i < into.length; i++) into[i] = into[i]! / total;
+  }
+
+  /** Probability per fault with each reading left out in turn: one array a reading. */
+  leaveOneOut(): Float64Array[] {
+    const kept = this.components.map((c) => c.logWeight);
+    const weight = new Float64Array(this.components.length);
+    const result = this.rows.map((_, skip) => {
+      for (const component of this.components) this.run(component, skip);
+      this.normalise(weight);
+      const p = new Float64Array(this.faults.length);
+      this.components.forEach((c, i) => {
+        p[c.faultIndex] = p[c.faultIndex]! + weight[i]!;
+      });
+      return p;
+    });
+    // Leave the components as all the evidence has them.
+    this.components.forEach((component, i) => {
+      this.run(component, -1);
+      component.logWeight = kept[i]!;
+    });
+    return result;
+  }
+
+  /** Probability per repair class. */
+  classes(probability: Float64Array = this.probability): Map<string, number> {
+    const map = new Map<string, number>();
+    this.faults.forEach((f, i) => map.set(f.class, (map.get(f.class) ?? 0) + probability[i]!));
+    return map;
+  }
+
+  /** What a reading would be under a component, its meter included. */
+  predictive(component: number, red: number, black: number): { mean: number; sd: number } {
+    const unit = this.outputs[red % this.bench.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
+    const { mean, variance } = this.components[component]!.predict(red, black, this.row);
+    return { mean, sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions)) };
+  }
+
+  /** Components that still matter. */
+  live(share = 1e-3): number[] {
+    const list: number[] = [];
+    for (let c = 0; c < this.weight.length; c++) if (this.weight[c]! > Math.max(share, NEGLIGIBLE)) list.push(c);
+    return list;
+  }
+}

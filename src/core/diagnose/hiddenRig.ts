@@ -1,0 +1,92 @@
+/**
+ * A rig with a hidden fault and a meter on it: the `measure` verb, the demo's readings, practice and the
+ * trials. The truth is drawn once from a seed; the same seed always hides the same rig.
+ */
+import type { CompiledRig } from '../compile/compile';
+import { RigModel } from '../operate/settle';
+import { OPERATING_STATES, operatingState } from '../operate/states';
+import { METER, meterNoise, roundToDisplay, SPOT_NOISE } from '../probe/meter';
+import { readOutputs, rigOutputs, type Output } from '../probe/outputs';
+import { seededRng, seedFrom, type Rng } from '../units/rng';
+import { rigFaults, type Fault } from './faults';
+
+export interface HiddenRigOptions {
+  /** Truth is drawn from spreads this many times wider than the document states. */
+  widen?: number;
+  /** Share of readings that are blunders. */
+  blunderShare?: number;
+}
+
+export class HiddenRig {
+  readonly fault: Fault;
+  private readonly outputs: Output[];
+  private readonly index: Map<string, number>;
+  private readonly truth: Float64Array;
+  private readonly gain: number;
+
+  constructor(
+    compiled: CompiledRig,
+    faultId: string,
+    private readonly seed: number,
+    private readonly options: HiddenRigOptions = {},
+  ) {
+    const faults = rigFaults(compiled.rig);
+    const fault = faults.find((f) => f.id === faultId);
+    if (!fault) throw new RangeError(`no fault ${faultId}; this rig can have: ${faults.map((f) => f.id).join(', ')}`);
+    this.fault = fault;
+    const rng = seededRng(seed);
+    const widen = options.widen ?? 1;
+    // Half the draw beyond three sigma is not a rig, it is a typing error: cap it.
+    const normal = () => Math.max(-3, Math.min(3, rng.normal())) * widen;
+    const z = Float64Array.from(compiled.params, normal);
+    const severity = rng.uniform();
+    this.gain = 1 + METER.gainSpread * normal();
+    this.outputs = rigOutputs(compiled);
+    this.index = new Map(this.outputs.map((o, i) => [o.key, i]));
+    this.truth = new Float64Array(this.outputs.length * OPERATING_STATES.length);
+    const model = new RigModel(compiled);
+    OPERATING_STATES.forEach((state, s) => {
+      // What no parameter covers: surface charge left by the last run, a set-point that wanders.
+      const drift = Float64Array.from(z, (x) => x + 0.05 * rng.normal());
+      model.settle(state.id, { z: drift, effects: fault.effects, severity });
+      readOutputs(model, this.outputs, this.truth, s * this.outputs.length);
+    });
+  }
+
+  /** What the points really carry. */
+  private actual(stateIndex: number, probe: string, ref?: string): number {
+    const at = (key: string) => {
+      const o = this.index.get(key);
+      if (o === undefined) throw new RangeError(`no probe ${key}; this rig has: ${[...this.index.keys()].join(', ')}`);
+      return this.truth[stateIndex * this.outputs.length + o]!;
+    };
+    return at(probe) - (ref === undefined ? 0 : at(ref));
+  }
+
+  /** One reading, as the display shows it; `take` counts repeats of the same reading. */
+  read(stateId: string, probe: string, ref?: string, take = 0): { value: number; unit: 'V' | 'A'; blunder: boolean } {
+    operatingState(stateId);
+    const s = OPERATING_STATES.findIndex((state) => state.id === stateId);
+    const rng = seededRng(seedFrom(`${this.seed}/${stateId}/${probe}/${ref ?? ''}/${take}`));
+    const o = this.index.get(probe);
+    const unit = o !== undefined && this.outputs[o]!.kind === 'amps' ? 'A' : 'V';
+    let value = this.actual(s, probe, ref);
+    const blunder = rng.uniform() < (this.options.blunderShare ?? 0);
+    if (blunder) value = this.blundered(rng, s, probe, ref, value, unit);
+    const noise = Math.hypot(meterNoise(unit, value), unit === 'V' ? SPOT_NOISE : 0) * rng.normal();
+    return { value: roundToDisplay(unit, value * (unit === 'V' ? this.gain : 1) + noise), unit, blunder };
+  }
+
+  private blundered(rng: Rng, s: number, probe: string, ref: string | undefined, value: number, unit: 'V' | 'A'): number {
+    const kind = rng.uniform();
+    if (kind < 0.3) return 0; // lead not touching
+    if (kind < 0.55) {
+      const others = this.outputs.filter((o) => (o.kind === 'amps') === (unit === 'A') && o.key !== probe);
+      const other = others[Math.floor(rng.uniform() * others.length)];
+      return other ? this.actual(s, other.key, ref) : 0; // neighbouring probe
+    }
+    if (kind < 0.75) return this.actual(Math.floor(rng.uniform() * OPERATING_STATES.length), probe, ref); // wrong state
+    if (kind < 0.9) return -value; // swapped leads
+    return rng.uniform() < 0.5 ? value * 10 : value / 10; // shifted decimal
+  }
+}

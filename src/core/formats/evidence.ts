@@ -1,0 +1,29 @@
+/** A job's standing readings as evidence for the diagnosis. */
+import type { Evidence } from '../diagnose/belief';
+import { retakenIds, standingReadings, type Job } from './job';
+
+/** Measured readings of an epoch. "Can't reach" and overload are stored but say nothing about the rig. */
+export function jobEvidence(job: Job, epoch: number): Evidence[] {
+  const twice = retakenIds(job, epoch);
+  return standingReadings(job, epoch).flatMap((r): Evidence[] =>
+    r.status !== 'measured' || r.value === undefined
+      ? []
+      : [
+          {
+            id: r.id,
+            state: r.state,
+            probe: r.probe,
+            ...(r.ref === undefined ? {} : { ref: r.ref }),
+            value: r.value,
+            ...(twice.has(r.id) ? { confirmed: true } : {}),
+          },
+        ],
+  );
+}
+
+/** What could not be reached in an epoch, as `state/measurementId`. */
+export function jobUnreachable(job: Job, epoch: number): string[] {
+  return standingReadings(job, epoch)
+    .filter((r) => r.status === 'cannot-reach')
+    .map((r) => `${r.state}/${r.ref === undefined ? r.probe : `${r.probe}~${r.ref}`}`);
+}

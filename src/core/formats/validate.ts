@@ -1,0 +1,128 @@
+/**
+ * The edge: unknown data in, a typed document or a list of issues out. Each issue names the place as a JSON
+ * pointer, what stands there and what is wanted.
+ */
+import { compileRig } from '../compile/compile';
+import { RigModel } from '../operate/settle';
+import { STATE_IDS } from '../operate/states';
+import { checkRig } from '../rig/check';
+import { shown, type DocumentIssue } from '../rig/issue';
+import { err, ok, type Result } from '../units/result';
+import { COMMAND_TYPES, type Command, type CommandType } from './command';
+import * as validators from './generated/validators';
+import type { SchemaError, Validator } from './generated/validators';
+import type { Job } from './job';
+
+/** Largest file read as a job: far above any real one, far below what would hurt. */
+export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
+
+function at(data: unknown, pointer: string): unknown {
+  let here: unknown = data;
+  for (const raw of pointer.split('/').slice(1)) {
+    const key = raw.replace(/~1/g, '/').replace(/~0/g, '~');
+    if (typeof here !== 'object' || here === null) return undefined;
+    here = (here as Record<string, unknown>)[key];
+  }
+  return here;
+}
+
+function issueOf(data: unknown, e: SchemaError): DocumentIssue {
+  const p = e.params;
+  switch (e.keyword) {
+    case 'required':
+      return { pointer: `${e.instancePath}/${String(p['missingProperty'])}`, found: 'nothing', wanted: 'this property' };
+    case 'additionalProperties':
+      return {
+        pointer: `${e.instancePath}/${String(p['additionalProperty'])}`,
+        found: String(p['additionalProperty']),
+        wanted: 'no such property here',
+      };
+    case 'enum':
+      return {
+        pointer: e.instancePath || '/',
+        found: shown(at(data, e.instancePath)),
+        wanted: `one of ${(p['allowedValues'] as unknown[]).map(String).join(', ')}`,
+      };
+    default:
+      return {
+        pointer: e.instancePath || '/',
+        found: shown(at(data, e.instancePath)),
+        wanted: (e.message ?? e.keyword).replace(/^must /, 'it to '),
+      };
+  }
+}
+
+function schemaIssues(validate: Validator, data: unknown): DocumentIssue[] {
+  return validate(data) ? [] : (validate.errors ?? []).map((e) => issueOf(data, e));
+}
+
+/** Text of a job file to JSON, with size and syntax checked. */
+export function parseJobText(text: string): Result<unknown, DocumentIssue[]> {
+  if (text.length > JOB_FILE_LIMIT_BYTES)
+    return err([{ pointer: '/', found: `${text.length} characters`, wanted: `at most ${JOB_FILE_LIMIT_BYTES}` }]);
+  try {
+    return ok(JSON.parse(text));
+  } catch (e) {
+    return err([{ pointer: '/', found: (e as Error).message, wanted: 'a JSON document' }]);
+  }
+}
+
+/** A job document, whole and consistent, whose every revision has an operating point. */
+export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]> {
+  const issues = schemaIssues(validators.validateJob, data);
+  if (issues.length > 0) return err(issues);
+  const job = data as Job;
+  job.revisions.forEach((revision, i) => issues.push(...checkRig(revision.doc, `/revisions/${i}/doc`)));
+  if (issues.length > 0) return err(issues);
+
+  const add = (pointer: string, found: unknown, wanted: string) => issues.push({ pointer, found: shown(found), wanted });
+  const unique = (list: readonly { id: string }[], name: string) => {
+    const seen = new Set<string>();
+    list.forEach((item, i) => {
+      if (seen.has(item.id)) add(`/${name}/${i}/id`, item.id, 'an id of its own');
+      seen.add(item.id);
+    });
+  };
+  unique(job.revisions, 'revisions');
+  unique(job.readings, 'readings');
+  unique(job.observations, 'observations');
+  unique(job.verdicts, 'verdicts');
+  unique(job.repairs, 'repairs');
+
+  const epochs = new Set(job.revisions.map((r) => r.epoch));
+  const keys = new Set(
+    job.revisions.flatMap((r) => [
+      ...r.doc.probes.map((p) => p.key),
+      ...r.doc.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
+    ]),
+  );
+  if (!keys.has(job.blackLead)) add('/blackLead', job.blackLead, 'a probe or ground point of the rig');
+  job.readings.forEach((r, i) => {
+    if (!epochs.has(r.epoch)) add(`/readings/${i}/epoch`, r.epoch, `an epoch of a revision: ${[...epochs].join(', ')}`);
+    if (!keys.has(r.probe)) add(`/readings/${i}/probe`, r.probe, 'a probe of the rig');
+    if (r.ref !== undefined && !keys.has(r.ref)) add(`/readings/${i}/ref`, r.ref, 'a probe or ground point of the rig');
+    if ((r.status === 'measured') !== (r.value !== undefined))
+      add(`/readings/${i}/value`, r.value, r.status === 'measured' ? 'a number' : 'no value with this status');
+  });
+  job.repairs.forEach((r, i) => {
+    if (!job.verdicts.some((v) => v.id === r.verdict)) add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');
+  });
+  if (issues.length > 0) return err(issues);
+
+  job.revisions.forEach((revision, i) => {
+    const model = new RigModel(compileRig(revision.doc));
+    const unsolved = STATE_IDS.find((state) => !model.settle(state).solved);
+    if (unsolved) add(`/revisions/${i}/doc`, `no operating point at ${unsolved}`, 'a rig whose circuit can be solved: look for a loop of almost no resistance');
+  });
+  return issues.length > 0 ? err(issues) : ok(job);
+}
+
+/** A command envelope with the payload its type asks for. */
+export function validateCommand(data: unknown): Result<Command, DocumentIssue[]> {
+  const type = (data as { type?: unknown } | null)?.type;
+  if (typeof type !== 'string' || !COMMAND_TYPES.includes(type as CommandType))
+    return err([{ pointer: '/type', found: shown(type), wanted: `one of ${COMMAND_TYPES.join(', ')}` }]);
+  const validate = (validators as unknown as Record<string, Validator>)[`validate_${type.replace(/\W/g, '_')}`]!;
+  const issues = schemaIssues(validate, data);
+  return issues.length > 0 ? err(issues) : ok(data as Command);
+}

@@ -1,0 +1,109 @@
+/**
+ * What the rig is doing while one measures. A row is an operating state; its id is what command line,
+ * screens, database and files store. Never call a rig's revision or a controller's mode a "state".
+ */
+import type { OperatingInputs } from '../control/inputs';
+
+export interface OperatingState {
+  id: string;
+  label: string;
+  /** Two short lines for a narrow column. */
+  short: readonly [string, string?];
+  /** What to do to get there, and that it is parked. */
+  how: string;
+  inputs: OperatingInputs;
+  /** Minutes to get into this state from key off. Assumed; shops edit theirs. */
+  enterMinutes: number;
+  /** Short sentence that says it is settled, shown once the dwell has run. */
+  cautions: readonly string[];
+}
+
+const RUNNING = [
+  'Engine running in the open only. Parking brake on, wheels chocked.',
+  'Keep hands, sleeves and leads clear of belt and fan. Never reach past them.',
+  'Never open a battery, fuse or disconnect while the engine charges: stop it first.',
+] as const;
+
+export const OPERATING_STATES: readonly OperatingState[] = [
+  {
+    id: 'rested',
+    label: 'Key off, rested',
+    short: ['Key off,', 'rested'],
+    how: 'key off, shore cord out, nothing touched for 30 min',
+    inputs: { key: false, engine: 'off', boost: false, shore: false, dwell: 1800 },
+    enterMinutes: 2,
+    cautions: ['Rings and watch off, eye protection on: a bank can give thousands of amps.'],
+  },
+  {
+    id: 'key-on',
+    label: 'Key on, engine off',
+    short: ['Key on,', 'engine off'],
+    how: 'key in run for a minute, engine off',
+    inputs: { key: true, engine: 'off', boost: false, shore: false, dwell: 60 },
+    enterMinutes: 1.5,
+    cautions: ['Rings and watch off, eye protection on: a bank can give thousands of amps.'],
+  },
+  {
+    id: 'idle-before-delay',
+    label: 'Engine idle, first 20 s',
+    short: ['Idle, first', '20 s'],
+    how: 'engine just started, before the delay has run out',
+    inputs: { key: true, engine: 'idle', boost: false, shore: false, dwell: 10 },
+    enterMinutes: 2,
+    cautions: RUNNING,
+  },
+  {
+    id: 'idle',
+    label: 'Engine idle',
+    short: ['Engine', 'idle'],
+    how: 'engine idling, parked, three minutes or more',
+    inputs: { key: true, engine: 'idle', boost: false, shore: false, dwell: 180 },
+    enterMinutes: 3,
+    cautions: RUNNING,
+  },
+  {
+    id: 'boost-engine-off',
+    label: 'Boost held, engine off',
+    short: ['Boost', 'held'],
+    how: 'engine off, a helper holds the boost switch',
+    inputs: { key: false, engine: 'off', boost: true, shore: false, dwell: 5 },
+    enterMinutes: 2,
+    cautions: [
+      'Boost joins two banks: hands off the studs before the switch is pressed.',
+      'Key out, brake set, engine stopped. Hold for seconds, not minutes: never wedge the switch.',
+    ],
+  },
+  {
+    id: 'shore',
+    label: 'Shore charging',
+    short: ['Shore', 'charging'],
+    how: 'engine off, shore cord in, charger on for ten minutes',
+    inputs: { key: false, engine: 'off', boost: false, shore: true, dwell: 600 },
+    enterMinutes: 5,
+    cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
+  },
+];
+
+const BY_ID = new Map(OPERATING_STATES.map((s) => [s.id, s]));
+export const STATE_IDS: readonly string[] = OPERATING_STATES.map((s) => s.id);
+
+export const isStateId = (id: string): boolean => BY_ID.has(id);
+
+/** The state with this id; throws on an id that no validated document can hold. */
+export function operatingState(id: string): OperatingState {
+  const state = BY_ID.get(id);
+  if (!state) throw new Error(`unknown operating state ${id}`);
+  return state;
+}
+
+/** Minutes to change the rig from one operating state to another. Assumed, common practice. */
+export function changeMinutes(from: string, to: string): number {
+  if (from === to) return 0;
+  const a = operatingState(from).inputs;
+  const b = operatingState(to).inputs;
+  let minutes = operatingState(to).enterMinutes;
+  if (a.engine !== 'off' && b.engine === 'off') minutes += 1; // stop, let surface volts fall a little
+  if (a.shore && !b.shore) minutes += 1;
+  if (a.engine !== 'off' && to === 'idle') minutes -= 1; // already running: only the wait is left
+  return minutes;
+}

@@ -1,0 +1,28 @@
+/** The isolator solenoid (link relay): a heavy contact closed by a small coil. */
+import { solenoid } from '../control/solenoid';
+import { assumed } from '../units/parameter';
+import { just, type PartKind } from './part';
+
+export const linkSolenoid: PartKind = {
+  id: 'link-solenoid',
+  label: 'Isolator',
+  role: 'link',
+  terminals: [
+    { id: 'chassis-stud', label: 'chassis stud', lead: 'engine-side heavy stud, on the nut' },
+    { id: 'coach-stud', label: 'coach stud', lead: 'coach-side heavy stud, on the nut' },
+    { id: 'coil-plus', label: 'coil +', lead: 'small coil terminal with the feed wires' },
+    { id: 'coil-minus', label: 'coil –', lead: 'small coil terminal with the ground wire' },
+  ],
+  params: {
+    // A good contact drops under 0.1–0.2 V at its working current: common practice.
+    contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-5, max: 10, default: assumed(0.0008, 0.4) },
+    coil: { unit: 'ohm', scale: 'ratio', label: 'Coil resistance', min: 0.5, max: 500, default: assumed(15, 0.1, 'from memory: continuous-duty coils 12–18 Ω') },
+    pullIn: { unit: 'V', scale: 'offset', label: 'Pull-in', min: 1, max: 60, default: assumed(8.2, 0.4, 'from memory: under 9 V') },
+    dropOut: { unit: 'V', scale: 'offset', label: 'Drop-out', min: 0.2, max: 40, default: assumed(4, 0.4, 'from memory: 3–5 V') },
+  },
+  elements: [
+    { kind: 'contact', id: 'contact', a: 'chassis-stud', b: 'coach-stud', ohms: just('contact'), closedBy: { controller: 'contact' } },
+    { kind: 'resistor', id: 'coil', a: 'coil-plus', b: 'coil-minus', ohms: just('coil') },
+  ],
+  controller: { kind: solenoid, senses: { coil: ['coil-plus', 'coil-minus'] }, settings: ['pullIn', 'dropOut'] },
+};

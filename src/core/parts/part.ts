@@ -1,0 +1,59 @@
+/**
+ * What a kind of part is: terminals a lead can touch, parameters, the elements between its terminals and,
+ * if it decides anything, its controller. One kind, one file; a new kind is a new file and a row in kinds.ts.
+ */
+import type { ControllerKind } from '../control/controller';
+import type { InputSwitch, OperatingInputs } from '../control/inputs';
+import type { ParameterSpec } from '../units/parameter';
+
+export interface TerminalSpec {
+  id: string;
+  /** What a technician calls the point. */
+  label: string;
+  /** Where the red lead goes. */
+  lead: string;
+  /** Extra minutes to get a lead on it beyond reaching the part: a cover, a crawl. */
+  accessMinutes?: number;
+}
+
+/** A value worked out from parameters and from what the rig is doing. SI. */
+export interface Rule {
+  params: readonly string[];
+  value(p: readonly number[], inputs: OperatingInputs): number;
+}
+
+export type ClosedBy = { input: InputSwitch } | { controller: string };
+
+export type ElementSpec =
+  | { kind: 'resistor'; id: string; a: string; b: string; ohms: Rule }
+  | { kind: 'contact'; id: string; a: string; b: string; ohms: Rule; closedBy: ClosedBy }
+  | { kind: 'emf'; id: string; plus: string; minus: string; volts: Rule; ohms: Rule }
+  | { kind: 'source'; id: string; plus: string; minus: string; volts: Rule; ohms: Rule; limit: Rule }
+  | { kind: 'overvoltage'; id: string; plus: string; minus: string; i0: Rule; charging: Rule; discharging: Rule };
+
+export interface ControllerWiring {
+  kind: ControllerKind;
+  /** Volts between two terminals, by input name. */
+  senses: Readonly<Record<string, readonly [red: string, black: string]>>;
+  /** Parameters handed to the controller as its settings. */
+  settings: readonly string[];
+}
+
+export interface PartKind {
+  id: string;
+  label: string;
+  /** How it sits in the heavy circuit; the strip draws by this. */
+  role: 'source' | 'battery' | 'inline' | 'link' | 'control' | 'load';
+  terminals: readonly TerminalSpec[];
+  /** Nodes inside the part that no lead can reach. */
+  inner?: readonly string[];
+  params: Readonly<Record<string, ParameterSpec>>;
+  elements: readonly ElementSpec[];
+  controller?: ControllerWiring;
+}
+
+/** A rule that is just one parameter. */
+export const just = (name: string): Rule => ({ params: [name], value: (p) => p[0]! });
+
+/** A rule that is a constant of the model; say where the number is from beside each use. */
+export const fixed = (value: number): Rule => ({ params: [], value: () => value });

@@ -1,0 +1,55 @@
+/** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
+import { assumed } from '../units/parameter';
+import { just, type PartKind } from './part';
+
+export const alternator: PartKind = {
+  id: 'alternator',
+  label: 'Alternator',
+  role: 'source',
+  terminals: [
+    { id: 'output', label: 'output stud', lead: 'output stud, on the nut', accessMinutes: 1 },
+    { id: 'case', label: 'case', lead: 'bare metal of the case' },
+  ],
+  params: {
+    setPoint: { unit: 'V', scale: 'offset', label: 'Set-point at the stud', min: 8, max: 64, default: assumed(14.15, 0.2) },
+    droop: { unit: 'ohm', scale: 'ratio', label: 'Regulator droop', min: 1e-5, max: 1, default: assumed(0.004, 0.3) },
+    idleLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at idle, hot', min: 0, max: 1000, default: assumed(80, 0.15) },
+  },
+  elements: [
+    {
+      kind: 'source',
+      id: 'stator',
+      plus: 'output',
+      minus: 'case',
+      volts: just('setPoint'),
+      ohms: just('droop'),
+      limit: { params: ['idleLimit'], value: ([limit], inputs) => (inputs.engine === 'off' ? 0 : limit!) },
+    },
+  ],
+};
+
+export const shoreCharger: PartKind = {
+  id: 'shore-charger',
+  label: 'Shore charger',
+  role: 'source',
+  terminals: [
+    { id: 'plus', label: '+', lead: '+ output terminal' },
+    { id: 'minus', label: '–', lead: '– output terminal' },
+  ],
+  params: {
+    setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
+    droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.005, 0.3) },
+    limit: { unit: 'A', scale: 'ratio', label: 'Rated output', min: 0, max: 500, default: assumed(45, 0.1) },
+  },
+  elements: [
+    {
+      kind: 'source',
+      id: 'output',
+      plus: 'plus',
+      minus: 'minus',
+      volts: just('setPoint'),
+      ohms: just('droop'),
+      limit: { params: ['limit'], value: ([limit], inputs) => (inputs.shore ? limit! : 0) },
+    },
+  ],
+};

@@ -1,0 +1,125 @@
+/**
+ * What a healthy rig would read: the middle 95 % of what the assumptions allow, meter included. Drawn from
+ * samples, not from slopes, because currents clip at limits and a link that does not close is no small
+ * deviation.
+ */
+import { RigModel } from '../operate/settle';
+import { OPERATING_STATES } from '../operate/states';
+import type { CompiledRig } from '../compile/compile';
+import { seededRng } from '../units/rng';
+import { meterSpread } from './meter';
+import { Lineariser, readOutputs, rigOutputs, type Output } from './outputs';
+
+export interface Band {
+  lo: number;
+  hi: number;
+  /** With every assumption as stated. */
+  nominal: number;
+  unit: 'V' | 'A';
+}
+
+export interface BandShare {
+  label: string;
+  value: number;
+  unit: string;
+  /** One standard deviation in the words of the parameter's scale: 0.3 is ±30 % on a ratio. */
+  spread: number;
+  scale: 'ratio' | 'offset';
+  provenance: string;
+  source?: string;
+  /** What that spread alone does to the reading, ± one standard deviation, V or A. */
+  effect: number;
+}
+
+export interface BandWorking {
+  band: Band;
+  samples: number;
+  shares: BandShare[];
+  meter: number;
+}
+
+const SAMPLES = 192;
+
+/** Healthy-rig samples of every output in every operating state; bands of any lead pair come from them. */
+export class BandTable {
+  readonly outputs: Output[];
+  private readonly index: Map<string, number>;
+  private readonly samples: Float64Array; // state-major, then output, then sample
+  private readonly nominal: Float64Array;
+  private readonly model: RigModel;
+
+  constructor(readonly compiled: CompiledRig) {
+    this.model = new RigModel(compiled);
+    this.outputs = rigOutputs(compiled);
+    this.index = new Map(this.outputs.map((o, i) => [o.key, i]));
+    const width = this.outputs.length;
+    this.samples = new Float64Array(OPERATING_STATES.length * width * SAMPLES);
+    this.nominal = new Float64Array(OPERATING_STATES.length * width);
+    const rng = seededRng(1);
+    const z = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
+    const row = new Float64Array(width);
+    OPERATING_STATES.forEach((state, s) => {
+      this.model.settle(state.id);
+      readOutputs(this.model, this.outputs, this.nominal, s * width);
+      for (let n = 0; n < SAMPLES; n++) {
+        this.model.settle(state.id, { z: z[n]! });
+        readOutputs(this.model, this.outputs, row);
+        for (let o = 0; o < width; o++) this.samples[(s * width + o) * SAMPLES + n] = row[o]!;
+      }
+    });
+  }
+
+  /** Band of red against black (or of a clamp) in an operating state; undefined for points it does not know. */
+  band(stateId: string, red: string, black?: string): Band | undefined {
+    const s = OPERATING_STATES.findIndex((state) => state.id === stateId);
+    const r = this.index.get(red);
+    const b = black === undefined ? undefined : this.index.get(black);
+    if (s < 0 || r === undefined || (black !== undefined && b === undefined)) return undefined;
+    const width = this.outputs.length;
+    const unit = this.outputs[r]!.kind === 'amps' ? 'A' : 'V';
+    const at = (o: number | undefined, n: number) =>
+      o === undefined ? 0 : this.samples[(s * width + o) * SAMPLES + n]!;
+    const values = Array.from({ length: SAMPLES }, (_, n) => at(r, n) - at(b, n)).sort((x, y) => x - y);
+    const middle = values[SAMPLES >> 1]!;
+    const low = values[Math.floor(SAMPLES * 0.025)]!;
+    const high = values[Math.ceil(SAMPLES * 0.975) - 1]!;
+    const meter = 2 * meterSpread(unit, middle);
+    return {
+      lo: middle - Math.hypot(middle - low, meter),
+      hi: middle + Math.hypot(high - middle, meter),
+      nominal: this.nominal[s * width + r]! - (b === undefined ? 0 : this.nominal[s * width + b]!),
+      unit,
+    };
+  }
+
+  /** How the band came about: the assumptions that widen it most, each with what it does alone. */
+  working(stateId: string, red: string, black?: string): BandWorking | undefined {
+    const band = this.band(stateId, red, black);
+    if (!band) return undefined;
+    this.model.settle(stateId);
+    const lineariser = new Lineariser(this.model, this.outputs);
+    const y = new Float64Array(this.outputs.length);
+    const J = new Float64Array(this.outputs.length * lineariser.width);
+    lineariser.write(y, J, 0);
+    const row = (key: string | undefined, k: number) =>
+      key === undefined ? 0 : J[this.index.get(key)! * lineariser.width + k]!;
+    const shares = this.compiled.params
+      .map((p, k): BandShare => ({
+        label: p.label,
+        value: p.parameter.value,
+        unit: p.unit,
+        spread: p.parameter.spread,
+        scale: p.scale,
+        provenance: p.parameter.provenance,
+        ...(p.parameter.source === undefined ? {} : { source: p.parameter.source }),
+        effect: Math.abs(row(red, k) - row(black, k)),
+      }))
+      .sort((a, b) => b.effect - a.effect);
+    return { band, samples: SAMPLES, shares: shares.slice(0, 6), meter: meterSpread(band.unit, band.nominal) };
+  }
+}
+
+export type Verdict = 'ok' | 'low' | 'high';
+
+/** Against the band: below it, above it, in it. */
+export const judge = (value: number, band: Band): Verdict => (value < band.lo ? 'low' : value > band.hi ? 'high' : 'ok');

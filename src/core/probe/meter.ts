@@ -1,0 +1,39 @@
+/** A handheld meter: how far its figure may be from the truth, and how it rounds it. */
+
+/** Assumed handheld: 6000 counts, ±(0.5 % + 2 digits) volts; DC clamp ±(2 % + 3 digits). From memory, usual data sheets. */
+export const METER = {
+  /** One standard deviation of the gain, shared by all volt readings of one meter. */
+  gainSpread: 0.0025,
+  clampSpread: 0.01,
+  clampFloor: 0.2,
+} as const;
+
+/**
+ * Leads and contact spots never give the same millivolts twice: one standard deviation of a volt reading
+ * beyond the meter's own error, V. Assumed.
+ */
+export const SPOT_NOISE = 0.0025;
+
+/** Volts per last digit in the range a 6000-count meter picks for this value. */
+export function voltDigit(volts: number): number {
+  const v = Math.abs(volts);
+  return v < 0.6 ? 0.0001 : v < 6 ? 0.001 : v < 60 ? 0.01 : 0.1;
+}
+
+/** Standard deviation of one reading around what the points really carry; the gain is apart. */
+export function meterNoise(unit: 'V' | 'A', value: number): number {
+  if (unit === 'A') return METER.clampFloor + METER.clampSpread * Math.abs(value);
+  return voltDigit(value) * 0.8;
+}
+
+/** One standard deviation of a reading by an unknown meter: noise, spot and gain together. */
+export function meterSpread(unit: 'V' | 'A', value: number): number {
+  if (unit === 'A') return meterNoise(unit, value);
+  return Math.hypot(meterNoise(unit, value), SPOT_NOISE, METER.gainSpread * value);
+}
+
+/** As the display shows it. */
+export function roundToDisplay(unit: 'V' | 'A', value: number): number {
+  const digit = unit === 'A' ? 0.1 : voltDigit(value);
+  return Number((Math.round(value / digit) * digit).toFixed(4));
+}

@@ -1,0 +1,114 @@
+/**
+ * What a meter can be put on: points (volts against the reference node) and clamps (amps in a conductor).
+ * Any reading is one output, or the difference of two. `linearise` gives their values and slopes by every
+ * uncertain number of the rig at once, from one solve and one adjoint each, so that the correlation between
+ * any two readings is exact to first order.
+ */
+import { emptyValues, type Values } from '../circuit/network';
+import { resistorAmps, valueSensitivities } from '../circuit/solve';
+import type { CompiledRig } from '../compile/compile';
+import type { RigModel } from '../operate/settle';
+
+export interface Output {
+  /** `part.terminal`, `ground.point` or `conductor.clamp`. */
+  key: string;
+  kind: 'volts' | 'amps';
+  /** Node of a point; resistor index of a clamp. */
+  index: number;
+}
+
+/** Every probe of the rig, every ground point, every clamp; retired probes too, so that old readings still count. */
+export function rigOutputs(compiled: CompiledRig): Output[] {
+  const outputs = new Map<string, Output>();
+  for (const probe of compiled.rig.probes) {
+    const [part, terminal] = probe.key.split('.');
+    if (terminal === 'clamp')
+      outputs.set(probe.key, { key: probe.key, kind: 'amps', index: compiled.resistor.get(part!)! });
+    else outputs.set(probe.key, { key: probe.key, kind: 'volts', index: compiled.node.get(probe.key)! });
+  }
+  for (const ground of compiled.rig.grounds) {
+    for (const point of ground.points) {
+      const key = `${ground.id}.${point.id}`;
+      outputs.set(key, { key, kind: 'volts', index: compiled.node.get(key)! });
+    }
+  }
+  return [...outputs.values()];
+}
+
+/** Reads the outputs of the settled model. */
+export function readOutputs(model: RigModel, outputs: readonly Output[], into: Float64Array, offset = 0): void {
+  for (let i = 0; i < outputs.length; i++) {
+    const o = outputs[i]!;
+    into[offset + i] =
+      o.kind === 'volts' ? model.solver.volts[o.index]! : resistorAmps(model.solver, model.values, o.index);
+  }
+}
+
+/**
+ * Slopes of the settled model's outputs by each z and, last but one, by the fault's severity.
+ * `J` is row-major, `width` numbers a row: params, severity, and one column left to the caller.
+ */
+export class Lineariser {
+  private readonly lambda: Float64Array;
+  private readonly sensitivity: Values;
+  private readonly severity: Values;
+  private readonly slopes: Float64Array[];
+  readonly width: number;
+
+  constructor(
+    private readonly model: RigModel,
+    private readonly outputs: readonly Output[],
+  ) {
+    const { topology, rules, params } = model.compiled;
+    this.lambda = new Float64Array(topology.nodeNames.length);
+    this.sensitivity = emptyValues(topology);
+    this.severity = emptyValues(topology);
+    this.slopes = rules.map((r) => new Float64Array(r.params.length));
+    this.width = params.length + 2;
+  }
+
+  /** Writes value and slopes of each output of the settled model from row `firstRow` on. */
+  write(y: Float64Array, J: Float64Array, firstRow: number): void {
+    const { model, outputs, width } = this;
+    const { rules, params, topology } = model.compiled;
+    model.ruleSlopes(this.slopes);
+    model.severitySlopes(this.severity);
+    readOutputs(model, outputs, y, firstRow);
+    outputs.forEach((o, i) => {
+      const at = (firstRow + i) * width;
+      J.fill(0, at, at + width);
+      if (o.kind === 'volts') {
+        if (o.index === 0) return;
+        model.solver.adjoint([o.index], [1], this.lambda);
+      } else {
+        const { a, b } = topology.resistors[o.index]!;
+        const g = 1 / model.values.resistorOhms[o.index]!;
+        if (g === 0) return;
+        model.solver.adjoint([a, b], [g, -g], this.lambda);
+      }
+      const s = this.sensitivity;
+      valueSensitivities(model.solver, model.values, this.lambda, s);
+      if (o.kind === 'amps') {
+        // amps = (va − vb)/R depends on R directly as well.
+        s.resistorOhms[o.index] =
+          s.resistorOhms[o.index]! - y[firstRow + i]! / model.values.resistorOhms[o.index]!;
+      }
+      for (let r = 0; r < rules.length; r++) {
+        const rule = rules[r]!;
+        const ds = s[rule.slot.array][rule.slot.index]!;
+        if (ds === 0) continue;
+        const row = this.slopes[r]!;
+        for (let k = 0; k < row.length; k++) {
+          const column = at + rule.params[k]!;
+          J[column] = J[column]! + ds * row[k]!;
+        }
+      }
+      let bySeverity = 0;
+      for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'port'] as const) {
+        const values = this.severity[array];
+        for (let k = 0; k < values.length; k++) if (values[k]! !== 0) bySeverity += values[k]! * s[array][k]!;
+      }
+      J[at + params.length] = bySeverity;
+    });
+  }
+}

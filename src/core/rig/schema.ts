@@ -1,0 +1,116 @@
+/**
+ * The rig document: real parts at real places. One schema per shape; the types derive from it.
+ * Everything is SI; stations are metres from the nose of the foremost vehicle.
+ */
+import Type from 'typebox';
+import { PART_KIND_IDS } from '../parts/kinds';
+import { GAUGES } from '../units/wire';
+
+const id = Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$', description: 'kebab-case, permanent' });
+const text = Type.String({ minLength: 1, maxLength: 120 });
+
+export const ParameterSchema = Type.Object(
+  {
+    value: Type.Number(),
+    spread: Type.Number({ minimum: 0, description: 'one standard deviation; natural-log units for ratio scales' }),
+    provenance: Type.Enum(['measured', 'nameplate', 'assumed']),
+    source: Type.Optional(Type.String({ maxLength: 200 })),
+  },
+  { additionalProperties: false },
+);
+
+export const EndpointSchema = Type.Object(
+  { part: id, terminal: id },
+  { additionalProperties: false, description: 'a terminal of a part, or a named point of a ground' },
+);
+export type Endpoint = Type.Static<typeof EndpointSchema>;
+
+export const VehicleSchema = Type.Object(
+  {
+    id,
+    role: Type.Enum(['motorhome', 'tow-vehicle', 'trailer', 'camper', 'towed-car', 'van']),
+    length: Type.Number({ exclusiveMinimum: 0, maximum: 30, description: 'metres' }),
+    engineAt: Type.Optional(Type.Enum(['front', 'rear'])),
+    nominalVolts: Type.Union([Type.Literal(12), Type.Literal(24), Type.Literal(48)]),
+    coupledTo: Type.Optional(id),
+  },
+  { additionalProperties: false },
+);
+
+export const PartSchema = Type.Object(
+  {
+    id,
+    kind: Type.Enum([...PART_KIND_IDS]),
+    vehicle: id,
+    station: Type.Number({ minimum: -5, maximum: 60 }),
+    side: Type.Enum(['engine', 'coach', 'both']),
+    place: text,
+    name: text,
+    note: Type.Optional(Type.String({ maxLength: 60, description: 'rating or kind, printed under the name' })),
+    params: Type.Record(Type.String(), ParameterSchema),
+  },
+  { additionalProperties: false },
+);
+export type Part = Type.Static<typeof PartSchema>;
+
+export const ConductorSchema = Type.Object(
+  {
+    id,
+    name: text,
+    use: Type.Enum(['feed', 'return', 'control']),
+    from: EndpointSchema,
+    to: EndpointSchema,
+    gauge: Type.Enum([...GAUGES]),
+    length: Type.Number({ exclusiveMinimum: 0, maximum: 100, description: 'metres, one way' }),
+    joints: ParameterSchema,
+  },
+  { additionalProperties: false },
+);
+export type Conductor = Type.Static<typeof ConductorSchema>;
+
+export const GroundSchema = Type.Object(
+  {
+    id,
+    vehicle: id,
+    name: text,
+    points: Type.Array(
+      Type.Object({ id, label: text, station: Type.Number(), place: text }, { additionalProperties: false }),
+      { minItems: 1 },
+    ),
+  },
+  { additionalProperties: false, description: 'one electrical node: a frame, a body, an engine block' },
+);
+
+export const BondSchema = Type.Object(
+  { id, name: text, from: EndpointSchema, to: EndpointSchema, resistance: ParameterSchema },
+  { additionalProperties: false, description: 'metal to metal: a bolted mount, a splice of two frames' },
+);
+export type Bond = Type.Static<typeof BondSchema>;
+
+export const ProbeSchema = Type.Object(
+  {
+    key: Type.String({ pattern: '^[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*$', description: 'part.terminal, or conductor.clamp' }),
+    label: Type.String({ pattern: '^P[1-9][0-9]{0,2}$', description: 'given once, never renumbered or reused' }),
+    name: text,
+    retired: Type.Optional(Type.Boolean()),
+  },
+  { additionalProperties: false },
+);
+export type Probe = Type.Static<typeof ProbeSchema>;
+
+export const RigSchema = Type.Object(
+  {
+    id,
+    name: text,
+    kind: text,
+    vehicles: Type.Array(VehicleSchema, { minItems: 1 }),
+    parts: Type.Array(PartSchema),
+    conductors: Type.Array(ConductorSchema),
+    grounds: Type.Array(GroundSchema, { minItems: 1 }),
+    bonds: Type.Array(BondSchema),
+    probes: Type.Array(ProbeSchema),
+    reference: EndpointSchema,
+  },
+  { additionalProperties: false },
+);
+export type Rig = Type.Static<typeof RigSchema>;

@@ -1,0 +1,79 @@
+/** Numbers as a technician reads them: the unit always stands with the figure. Pure; SI in. */
+
+const MINUS = '\u2212';
+const sign = (text: string) => text.replace('-', MINUS);
+
+export interface Shown {
+  text: string;
+  unit: string;
+}
+
+/** Volts: under 0.1 V in millivolts, else two decimals. */
+export function showVolts(volts: number): Shown {
+  if (Math.abs(volts) < 0.0999) {
+    const mv = volts * 1000;
+    const text = Math.abs(mv) < 9.95 && Math.abs(mv) >= 0.05 ? mv.toFixed(1) : mv.toFixed(0);
+    return { text: sign(text === '-0' ? '0' : text), unit: 'mV' };
+  }
+  return { text: sign(volts.toFixed(2)), unit: 'V' };
+}
+
+export function showAmps(amps: number): Shown {
+  const text = Math.abs(amps) >= 99.95 ? amps.toFixed(0) : amps.toFixed(1);
+  return { text: sign(text === '-0.0' ? '0.0' : text), unit: 'A' };
+}
+
+export const show = (value: number, unit: 'V' | 'A'): Shown => (unit === 'V' ? showVolts(value) : showAmps(value));
+
+export const showText = (value: number, unit: 'V' | 'A'): string => {
+  const s = show(value, unit);
+  return `${s.text} ${s.unit}`;
+};
+
+/** A band in one unit, both ends alike: "13.0 to 13.5 V", "−5 to 9 mV". */
+export function showBand(lo: number, hi: number, unit: 'V' | 'A'): string {
+  if (unit === 'A') return `${sign(lo.toFixed(0))} to ${sign(hi.toFixed(0))} A`.replace(`${MINUS}0 `, '0 ');
+  if (Math.max(Math.abs(lo), Math.abs(hi)) < 0.25) {
+    const mv = (x: number) => {
+      const r = Math.round(x * 1000);
+      return sign(String(r === 0 ? 0 : r));
+    };
+    return `${mv(lo)} to ${mv(hi)} mV`;
+  }
+  return `${sign(lo.toFixed(1))} to ${sign(hi.toFixed(1))} V`;
+}
+
+/** How far a value is outside its band, in words: "1.10 V under the band". */
+export function showMiss(value: number, lo: number, hi: number, unit: 'V' | 'A'): string {
+  if (value < lo) return `${showText(lo - value, unit)} under the band`;
+  if (value > hi) return `${showText(value - hi, unit)} over the band`;
+  return 'in the band';
+}
+
+/** A probability as a whole per cent that never claims certainty. */
+export function showPercent(p: number): string {
+  if (p < 0.005) return '<1';
+  return String(Math.min(99, Math.round(p * 100)));
+}
+
+/** Seconds as a running clock: 3:12, 1:02:05. */
+export function showClock(seconds: number): string {
+  const s = Math.max(0, Math.floor(seconds));
+  const two = (n: number) => String(n).padStart(2, '0');
+  const h = Math.floor(s / 3600);
+  return h > 0 ? `${h}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
+}
+
+/** A stored parameter with its unit, scaled to be read: 0.0008 ohm is 0.8 mΩ. */
+export function showQuantity(value: number, unit: string): string {
+  if (unit === 'ohm') {
+    if (Math.abs(value) < 1) return `${Number((value * 1000).toPrecision(3))} m\u03a9`;
+    return `${Number(value.toPrecision(3))} \u03a9`;
+  }
+  return `${Number(value.toPrecision(4))}${unit ? ` ${unit}` : ''}`;
+}
+
+/** A parameter's spread in words: ±30 % on a ratio, ± in the unit otherwise. */
+export function showSpread(spread: number, scale: 'ratio' | 'offset', unit: string): string {
+  return scale === 'ratio' ? `\u00b1${Math.round(spread * 100)} %` : `\u00b1${showQuantity(spread, unit)}`;
+}

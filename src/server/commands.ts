@@ -1,0 +1,93 @@
+/**
+ * Taking in a command: checked, made part of the record exactly once, applied. The same id with the same
+ * content is acknowledged again; with other content it is refused. A decision somebody else made meanwhile
+ * on the same matter is never overwritten.
+ */
+import { createHash } from 'node:crypto';
+import type { Knex } from 'knex';
+import { exclusiveMatter, matterInWords, type Command } from '../core/formats/command';
+import { reduceJob } from '../core/formats/reduce';
+import { validateCommand } from '../core/formats/validate';
+import { Refused, type Actor } from './actor';
+import { withShop } from './db';
+import { loadJob, saveJob } from './jobStore';
+
+export interface Acknowledged {
+  id: string;
+  seq: number;
+  /** It had been taken in before. */
+  again: boolean;
+}
+
+/** Stable text of a value: keys sorted, so that the same content always hashes alike. */
+function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
+  if (typeof value === 'object' && value !== null)
+    return `{${Object.entries(value)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
+      .join(',')}}`;
+  return JSON.stringify(value) ?? 'null';
+}
+
+const contentHash = (jobNumber: number, c: Command): string =>
+  createHash('sha256').update(canonical([jobNumber, c.type, c.version, c.at, c.actor, c.payload])).digest('hex');
+
+export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {
+  const checked = validateCommand(data);
+  if (!checked.ok) {
+    const issue = checked.error[0]!;
+    throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
+  }
+  const command = checked.value;
+  if (command.actor !== actor.name)
+    throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
+  const hash = contentHash(jobNumber, command);
+
+  return withShop(db, actor.shopId, async (tx) => {
+    const stored = await loadJob(tx, jobNumber, true);
+    if (!stored) throw new Refused(404, 'no-job', `There is no job ${jobNumber} in this shop.`);
+
+    const known = (await tx('commands').where({ id: command.id }).first('seq', 'content_hash')) as
+      | { seq: number; content_hash: string }
+      | undefined;
+    if (known) {
+      if (known.content_hash === hash) return { id: command.id, seq: known.seq, again: true };
+      throw new Refused(409, 'id-reused', 'This entry was sent before with other content. It is kept on this device; enter it again.');
+    }
+
+    const matter = exclusiveMatter(command);
+    if (matter !== undefined) {
+      const newer = (await tx('commands as c')
+        .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))
+        .where({ 'c.job_id': stored.id, 'c.matter': matter })
+        .where('c.seq', '>', command.baseSeq)
+        .orderBy('c.seq', 'desc')
+        .first('p.name')) as { name: string } | undefined;
+      if (newer)
+        throw new Refused(409, 'conflict', `Meanwhile ${newer.name} changed ${matterInWords(matter)}. Look at it as it is now, then enter yours again if it still holds.`);
+    }
+
+    const next = reduceJob(stored.job, command);
+    if (!next.ok) throw new Refused(409, 'refused', `Not possible: ${next.error.found}. Wanted: ${next.error.wanted}.`);
+
+    const seq = stored.seq + 1;
+    await tx('commands').insert({
+      shop_id: actor.shopId,
+      job_id: stored.id,
+      seq,
+      id: command.id,
+      type: command.type,
+      version: command.version,
+      base_seq: command.baseSeq,
+      at: command.at,
+      person_id: actor.personId,
+      matter: matter ?? null,
+      payload: JSON.stringify(command.payload),
+      content_hash: hash,
+    });
+    await saveJob(tx, actor.shopId, stored, next.value, seq);
+    return { id: command.id, seq, again: false };
+  });
+}

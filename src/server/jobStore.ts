@@ -1,0 +1,206 @@
+/**
+ * A job between tables and document. Loading assembles the document; saving writes only what changed, told
+ * by object identity: reduceJob keeps what it did not touch.
+ */
+import type { Knex } from 'knex';
+import { SCHEMA_VERSION, type Job, type Observation, type Reading, type Repair, type Revision, type Verdict } from '../core/formats/job';
+
+export interface StoredJob {
+  id: string;
+  seq: number;
+  job: Job;
+}
+
+const iso = (d: Date): string => d.toISOString();
+const optional = <K extends string, V>(key: K, value: V | null | undefined | false): { [P in K]?: V } =>
+  value === null || value === undefined || value === false ? {} : ({ [key]: value } as { [P in K]?: V });
+
+type Row = Record<string, unknown>;
+
+/** One kind of list in a job: its table and the two directions. */
+interface ListTable<T extends { id: string }> {
+  table: string;
+  toRow(item: T): Row;
+  fromRow(row: never): T;
+}
+
+const revisions: ListTable<Revision> = {
+  table: 'revisions',
+  toRow: (r) => ({ kind: r.kind, parent_id: r.parent ?? null, epoch: r.epoch, at: r.at, withdrawn: r.withdrawn ?? false, doc: JSON.stringify(r.doc) }),
+  fromRow: (r: { id: string; kind: Revision['kind']; parent_id: string | null; epoch: number; at: Date; withdrawn: boolean; doc: Revision['doc'] }) => ({
+    id: r.id,
+    kind: r.kind,
+    ...optional('parent', r.parent_id),
+    epoch: r.epoch,
+    at: iso(r.at),
+    ...optional('withdrawn', r.withdrawn),
+    doc: r.doc,
+  }),
+};
+
+const readings: ListTable<Reading> = {
+  table: 'readings',
+  toRow: (r) => ({
+    epoch: r.epoch,
+    state: r.state,
+    probe: r.probe,
+    ref: r.ref ?? null,
+    status: r.status,
+    value: r.value ?? null,
+    unit: r.unit,
+    seconds_in_state: r.secondsInState,
+    meter: r.meter ?? null,
+    taken_at: r.takenAt,
+    by_name: r.by,
+    retracted: r.retracted ?? false,
+  }),
+  fromRow: (r: {
+    id: string; epoch: number; state: string; probe: string; ref: string | null; status: Reading['status']; value: number | null;
+    unit: Reading['unit']; seconds_in_state: number; meter: string | null; taken_at: Date; by_name: string; retracted: boolean;
+  }) => ({
+    id: r.id,
+    epoch: r.epoch,
+    state: r.state,
+    probe: r.probe,
+    ...optional('ref', r.ref),
+    status: r.status,
+    ...optional('value', r.value),
+    unit: r.unit,
+    secondsInState: r.seconds_in_state,
+    ...optional('meter', r.meter),
+    takenAt: iso(r.taken_at),
+    by: r.by_name,
+    ...optional('retracted', r.retracted),
+  }),
+};
+
+const observations: ListTable<Observation> = {
+  table: 'observations',
+  toRow: (o) => ({ epoch: o.epoch, kind: o.kind, text: o.text, at: o.at, by_name: o.by, retracted: o.retracted ?? false }),
+  fromRow: (o: { id: string; epoch: number; kind: 'note'; text: string; at: Date; by_name: string; retracted: boolean }) => ({
+    id: o.id,
+    epoch: o.epoch,
+    kind: o.kind,
+    text: o.text,
+    at: iso(o.at),
+    by: o.by_name,
+    ...optional('retracted', o.retracted),
+  }),
+};
+
+const verdicts: ListTable<Verdict> = {
+  table: 'verdicts',
+  toRow: (v) => ({
+    epoch: v.epoch, fault: v.fault, name: v.name, repair: v.repair, probability: v.probability, settled: v.settled,
+    at: v.at, by_name: v.by, withdrawn: v.withdrawn ?? false,
+  }),
+  fromRow: (v: {
+    id: string; epoch: number; fault: string; name: string; repair: string; probability: number; settled: boolean; at: Date; by_name: string; withdrawn: boolean;
+  }) => ({
+    id: v.id,
+    epoch: v.epoch,
+    fault: v.fault,
+    name: v.name,
+    repair: v.repair,
+    probability: v.probability,
+    settled: v.settled,
+    at: iso(v.at),
+    by: v.by_name,
+    ...optional('withdrawn', v.withdrawn),
+  }),
+};
+
+const repairs: ListTable<Repair> = {
+  table: 'repairs',
+  toRow: (r) => ({ verdict_id: r.verdict, revision_id: r.revision, did: r.did, at: r.at, by_name: r.by, withdrawn: r.withdrawn ?? false }),
+  fromRow: (r: { id: string; verdict_id: string; revision_id: string; did: string; at: Date; by_name: string; withdrawn: boolean }) => ({
+    id: r.id,
+    verdict: r.verdict_id,
+    revision: r.revision_id,
+    did: r.did,
+    at: iso(r.at),
+    by: r.by_name,
+    ...optional('withdrawn', r.withdrawn),
+  }),
+};
+
+interface JobRow {
+  id: string;
+  number: number;
+  rig_id: string;
+  status: Job['status'];
+  complaint_codes: Job['complaint']['codes'];
+  complaint_words: string;
+  rig_state: string;
+  rig_state_since: Date;
+  black_lead: string;
+  seq: number;
+}
+
+const jobColumns = (job: Job): Row => ({
+  status: job.status,
+  complaint_codes: job.complaint.codes,
+  complaint_words: job.complaint.words,
+  rig_state: job.rigState.id,
+  rig_state_since: job.rigState.since,
+  black_lead: job.blackLead,
+});
+
+/** The job with this number, or undefined. `lock` keeps other writers out until the transaction ends. */
+export async function loadJob(tx: Knex.Transaction, number: number, lock = false): Promise<StoredJob | undefined> {
+  const query = tx<JobRow>('jobs').where({ number });
+  const row = (await (lock ? query.forUpdate() : query).first()) as JobRow | undefined;
+  if (!row) return undefined;
+  const list = async <T extends { id: string }>(of: ListTable<T>): Promise<T[]> =>
+    ((await tx(of.table).where({ job_id: row.id }).orderBy('position')) as never[]).map((r) => of.fromRow(r));
+  return {
+    id: row.id,
+    seq: row.seq,
+    job: {
+      schemaVersion: SCHEMA_VERSION,
+      number: row.number,
+      rigId: row.rig_id,
+      status: row.status,
+      complaint: { codes: row.complaint_codes, words: row.complaint_words },
+      rigState: { id: row.rig_state, since: iso(row.rig_state_since) },
+      blackLead: row.black_lead,
+      revisions: await list(revisions),
+      readings: await list(readings),
+      observations: await list(observations),
+      verdicts: await list(verdicts),
+      repairs: await list(repairs),
+    },
+  };
+}
+
+/** Writes a job that did not exist. */
+export async function insertJob(tx: Knex.Transaction, shopId: string, id: string, job: Job): Promise<void> {
+  await tx('jobs').insert({ shop_id: shopId, id, number: job.number, rig_id: job.rigId, ...jobColumns(job) });
+  const empty: Job = { ...job, revisions: [], readings: [], observations: [], verdicts: [], repairs: [] };
+  await saveLists(tx, shopId, id, empty, job);
+}
+
+/** Writes what `after` changed against `before` and moves the job to `seq`. */
+export async function saveJob(tx: Knex.Transaction, shopId: string, stored: StoredJob, after: Job, seq: number): Promise<void> {
+  await tx('jobs').where({ id: stored.id }).update({ ...jobColumns(after), seq, changed_at: tx.fn.now() });
+  await saveLists(tx, shopId, stored.id, stored.job, after);
+}
+
+async function saveLists(tx: Knex.Transaction, shopId: string, jobId: string, before: Job, after: Job): Promise<void> {
+  const save = async <T extends { id: string }>(of: ListTable<T>, was: readonly T[], is: readonly T[]) => {
+    if (was === is) return;
+    const old = new Map(was.map((item) => [item.id, item]));
+    for (const [position, item] of is.entries()) {
+      const known = old.get(item.id);
+      if (known === item) continue;
+      const row = of.toRow(item);
+      if (known) await tx(of.table).where({ job_id: jobId, id: item.id }).update(row);
+      else await tx(of.table).insert({ shop_id: shopId, job_id: jobId, id: item.id, position, ...row });
+    }
+  };
+  await save(revisions, before.revisions, after.revisions);
+  await save(readings, before.readings, after.readings);
+  await save(observations, before.observations, after.observations);
+  await save(verdicts, before.verdicts, after.verdicts);
+  await save(repairs, before.repairs, after.repairs);
+}
