@@ -9,7 +9,7 @@ import { build } from 'esbuild';
 import { readFileSync, writeFileSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/formats/command';
-import { JobSchema } from '../src/core/formats/job';
+import { JobSchema } from '../src/core/formats/jobSchema';
 import { RigSchema } from '../src/core/rig/schema';
 
 const root = join(dirname(new URL(import.meta.url).pathname), '..');

@@ -4,7 +4,7 @@
  */
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/job';
+import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/jobSchema';
 import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
 import { seedFrom, seededRng } from '../../src/core/units/rng';
 

@@ -3,7 +3,7 @@
  * by object identity: reduceJob keeps what it did not touch.
  */
 import type { Knex } from 'knex';
-import { SCHEMA_VERSION, type Job, type Observation, type Reading, type Repair, type Revision, type Verdict } from '../core/formats/job';
+import { SCHEMA_VERSION, type Job, type Observation, type Reading, type Repair, type Revision, type Verdict } from '../core/formats/jobSchema';
 
 export interface StoredJob {
   id: string;

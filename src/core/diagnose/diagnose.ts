@@ -22,6 +22,9 @@ export interface Suspect {
   name: string;
   class: string;
   repair: string;
+  /** How it shows, in words. */
+  shows: string;
+  caution?: string;
   part?: string;
   probability: number;
   prior: number;
@@ -30,8 +33,8 @@ export interface Suspect {
 }
 
 export interface Outcome {
-  fault: string;
-  name: string;
+  /** The suspects that would make it read so, and their share together. */
+  names: string[];
   probability: number;
   lo: number;
   hi: number;
@@ -51,7 +54,7 @@ export interface NextTest {
   bits: number;
   /** About how many suspects are left after it, of how many now. */
   leaves: { of: number; about: number };
-  /** What the leading suspects would make it read. */
+  /** What it may read and which suspects that would leave, likeliest first. */
   outcomes: Outcome[];
   /** Set when it is a reading already taken, asked for again. */
   retake?: boolean;
@@ -83,12 +86,14 @@ export interface Diagnosis {
 export interface DiagnoseOptions {
   state: string;
   openPlaces?: readonly string[];
+  /** Where the black lead is, so that the next test is asked for from there. */
+  blackLead?: string;
   /** Measurements that cannot be reached, as `state/measurementId`. */
   unreachable?: readonly string[];
 }
 
 export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
-  const measurements = rigMeasurements(belief.compiled);
+  const measurements = rigMeasurements(belief.compiled.rig, options.blackLead);
   const left = belief.leaveOneOut();
   const suspects = suspectList(belief, left);
   const classes = classList(belief);
@@ -152,6 +157,8 @@ function suspectList(belief: Belief, left: readonly Float64Array[]): Suspect[] {
       name: fault.name,
       class: fault.class,
       repair: fault.repair,
+      shows: fault.shows,
+      ...(fault.caution === undefined ? {} : { caution: fault.caution }),
       ...(fault.part === undefined ? {} : { part: fault.part }),
       probability: belief.probability[f]!,
       prior: belief.prior[f]!,
@@ -187,23 +194,34 @@ function nextTest(belief: Belief, t: RankedTest): NextTest {
   };
 }
 
-/** Range each of the three likeliest faults would make the test read, ±2 standard deviations. */
+/** Suspects below this share are left out of what an outcome would mean. */
+const OUTCOME_SHARE = 0.02;
+
+/**
+ * What the test would read under the leading suspects, ±2 standard deviations; suspects whose ranges overlap
+ * are one outcome, since the test does not part them.
+ */
 function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
   const red = belief.rowOf(state, m.red)!;
   const black = m.black === undefined ? -1 : belief.rowOf(state, m.black)!;
-  const order = [...belief.faults.keys()].sort((a, b) => belief.probability[b]! - belief.probability[a]!).slice(0, 3);
-  return order.map((f) => {
-    let lo = Infinity;
-    let hi = -Infinity;
-    belief.components.forEach((c, i) => {
-      if (c.faultIndex !== f || belief.weight[i]! < 0.1 * belief.probability[f]!) return;
-      const { mean, sd } = belief.predictive(i, red, black);
-      lo = Math.min(lo, mean - 2 * sd);
-      hi = Math.max(hi, mean + 2 * sd);
-    });
-    const fault = belief.faults[f]!;
-    return { fault: fault.id, name: fault.name, probability: belief.probability[f]!, lo, hi };
+  const ranges: Outcome[] = [];
+  belief.components.forEach((c, i) => {
+    const weight = belief.weight[i]!;
+    if (weight < OUTCOME_SHARE / 2) return;
+    const { mean, sd } = belief.predictive(i, red, black);
+    ranges.push({ names: [belief.faults[c.faultIndex]!.name], probability: weight, lo: mean - 2 * sd, hi: mean + 2 * sd });
   });
+  ranges.sort((x, y) => x.lo - y.lo);
+  const merged: Outcome[] = [];
+  for (const range of ranges) {
+    const last = merged[merged.length - 1];
+    if (last && range.lo <= last.hi) {
+      last.hi = Math.max(last.hi, range.hi);
+      last.probability += range.probability;
+      for (const name of range.names) if (!last.names.includes(name)) last.names.push(name);
+    } else merged.push(range);
+  }
+  return merged.filter((o) => o.probability >= OUTCOME_SHARE).sort((x, y) => y.probability - x.probability).slice(0, 3);
 }
 
 /** The reading without which the leading class falls below confirmation, unless it was taken twice. */

@@ -4,7 +4,7 @@
  */
 import Type from 'typebox';
 import { OPERATING_STATES } from '../operate/states';
-import { ObservationSchema, ReadingSchema, RepairSchema, VerdictSchema } from './job';
+import { ObservationSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
 
 const uuid = ReadingSchema.properties.id;
 const instant = ReadingSchema.properties.takenAt;

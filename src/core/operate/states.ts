@@ -19,9 +19,9 @@ export interface OperatingState {
 }
 
 const RUNNING = [
-  'Engine running in the open only. Parking brake on, wheels chocked.',
-  'Keep hands, sleeves and leads clear of belt and fan. Never reach past them.',
-  'Never open a battery, fuse or disconnect while the engine charges: stop it first.',
+  'Engine only in the open: exhaust kills. Brake on, wheels chocked.',
+  'Hands, sleeves and leads clear of belt and fan.',
+  'Stop the engine before opening any battery, fuse or disconnect.',
 ] as const;
 
 export const OPERATING_STATES: readonly OperatingState[] = [
@@ -32,7 +32,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     how: 'key off, shore cord out, nothing touched for 30 min',
     inputs: { key: false, engine: 'off', boost: false, shore: false, dwell: 1800 },
     enterMinutes: 2,
-    cautions: ['Rings and watch off, eye protection on: a bank can give thousands of amps.'],
+    cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
   {
     id: 'key-on',
@@ -41,7 +41,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     how: 'key in run for a minute, engine off',
     inputs: { key: true, engine: 'off', boost: false, shore: false, dwell: 60 },
     enterMinutes: 1.5,
-    cautions: ['Rings and watch off, eye protection on: a bank can give thousands of amps.'],
+    cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
   {
     id: 'idle-before-delay',
@@ -69,8 +69,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { key: false, engine: 'off', boost: true, shore: false, dwell: 5 },
     enterMinutes: 2,
     cautions: [
-      'Boost joins two banks: hands off the studs before the switch is pressed.',
-      'Key out, brake set, engine stopped. Hold for seconds, not minutes: never wedge the switch.',
+      'Boost joins two banks: hands off the studs before it is pressed.',
+      'Key out, brake set. Hold for seconds: never wedge the switch.',
     ],
   },
   {

@@ -7,16 +7,9 @@ import { RigModel } from '../operate/settle';
 import { OPERATING_STATES } from '../operate/states';
 import type { CompiledRig } from '../compile/compile';
 import { seededRng } from '../units/rng';
+import type { Band } from './judge';
 import { meterSpread } from './meter';
 import { Lineariser, readOutputs, rigOutputs, type Output } from './outputs';
-
-export interface Band {
-  lo: number;
-  hi: number;
-  /** With every assumption as stated. */
-  nominal: number;
-  unit: 'V' | 'A';
-}
 
 export interface BandShare {
   label: string;
@@ -118,8 +111,3 @@ export class BandTable {
     return { band, samples: SAMPLES, shares: shares.slice(0, 6), meter: meterSpread(band.unit, band.nominal) };
   }
 }
-
-export type Verdict = 'ok' | 'low' | 'high';
-
-/** Against the band: below it, above it, in it. */
-export const judge = (value: number, band: Band): Verdict => (value < band.lo ? 'low' : value > band.hi ? 'high' : 'ok');

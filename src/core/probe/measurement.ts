@@ -1,6 +1,5 @@
 /** What one can measure on a rig, with the leads named: probes against the black lead, drops, clamps. */
 import { partKind } from '../parts/kinds';
-import type { CompiledRig } from '../compile/compile';
 import type { Rig } from '../rig/schema';
 
 export interface Measurement {
@@ -63,15 +62,15 @@ export function pointName(rig: Rig, key: string): string {
 }
 
 /**
- * The measurements worth offering: each probe against the reference, each clamp, and the direct drop across
+ * The measurements worth offering: each probe against the black lead (where it is, or the rig's reference), each clamp, and the direct drop across
  * whatever heavy piece has a probe at both ends (a difference of two absolute volts is no substitute).
  */
-export function rigMeasurements(compiled: CompiledRig): Measurement[] {
-  const { rig } = compiled;
+export function rigMeasurements(rig: Rig, blackLead?: string): Measurement[] {
   const list: Measurement[] = [];
-  const reference = `${rig.reference.part}.${rig.reference.terminal}`;
+  const reference = blackLead ?? `${rig.reference.part}.${rig.reference.terminal}`;
   const active = rig.probes.filter((p) => !p.retired);
   for (const probe of active) {
+    if (probe.key === reference) continue;
     const where = pointPlace(rig, probe.key);
     const clamp = probe.key.endsWith('.clamp');
     list.push({

@@ -2,8 +2,8 @@
  * What has to be measured again after a repair, and whether it is right now: the readings that spoke of the
  * fault, and the link's own function, each against the healthy band.
  */
-import type { BandTable, Band } from '../probe/bands';
-import { judge, type Verdict } from '../probe/bands';
+import type { BandTable } from '../probe/bands';
+import { judge, type Band, type Verdict } from '../probe/judge';
 import { STATE_IDS } from '../operate/states';
 import { pointName, rigMeasurements } from '../probe/measurement';
 
@@ -57,7 +57,7 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
   }
   // The link's own function, whatever was wrong: it closes, carries, and answers the boost switch.
   const was = new Map(before.map((r) => [idOf(r), r.value]));
-  for (const m of rigMeasurements(bands.compiled)) {
+  for (const m of rigMeasurements(rig)) {
     const link = rig.parts.find((p) => p.id === m.red.split('.')[0] && p.kind === 'link-solenoid');
     const across = m.kind === 'drop' && link !== undefined;
     const bank = rig.parts.find((p) => p.id === m.red.split('.')[0] && p.kind === 'battery-bank' && p.side === 'coach');

@@ -85,7 +85,7 @@ export function rearEngineCoach(id: string, name: string): Rig {
       cable('house-feed', 'Disconnect to house panel', 'feed', 'disconnect.house', 'house.plus', '2', 5, 0.0006),
       cable('charger-cable', 'Shore charger to disconnect', 'feed', 'disconnect.house', 'charger.plus', '6', 4, 0.0012),
       cable('dash-feed', 'Chassis bank to ignition', 'feed', 'chassis-bank.plus', 'ignition.feed', '8', 34, 0.006),
-      cable('boost-feed', 'Coach bank to boost fuse', 'control', 'coach-bank.plus', 'boost.feed', '12', 16, 0.01),
+      cable('boost-feed', 'Coach bank to boost fuse', 'feed', 'coach-bank.plus', 'boost.feed', '12', 16, 0.01),
       cable('boost-wire', 'Boost switch to coil', 'control', 'boost.output', 'link.coil-plus', '14', 30, 0.02),
       cable('ignition-wire', 'Ignition to delay module', 'control', 'ignition.run', 'delay.ignition', '14', 30, 0.02),
       cable('coil-feed', 'Delay module to coil', 'control', 'delay.output', 'link.coil-plus', '14', 1.5, 0.01),

@@ -1,0 +1,60 @@
+import next from 'eslint-config-next';
+import tseslint from 'typescript-eslint';
+
+const corePurity = {
+  files: ['src/core/**/*.ts'],
+  ignores: ['**/*.test.ts', 'src/core/formats/generated/**'],
+  rules: {
+    '@typescript-eslint/no-explicit-any': 'error',
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ regex: '^(react|react-dom|next|knex|pg|node:|comlink|idb)(/|$)|^@/', message: 'The core knows no framework, database or Node module.' }] },
+    ],
+    'no-restricted-globals': [
+      'error',
+      ...['window', 'document', 'process', 'fetch', 'performance', 'self', 'setTimeout', 'setInterval', 'crypto'].map((name) => ({
+        name,
+        message: 'The core is pure: pass it in as an argument.',
+      })),
+    ],
+    'no-restricted-properties': [
+      'error',
+      { object: 'Date', property: 'now', message: 'Time is an argument.' },
+      { object: 'Math', property: 'random', message: 'Randomness is an argument: units/rng.ts.' },
+    ],
+    'no-restricted-syntax': [
+      'error',
+      { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'Time is an argument.' },
+    ],
+  },
+};
+
+const config = [
+  { ignores: ['.next/', '.build/', '.data/', 'node_modules/', 'next-env.d.ts', 'src/core/formats/generated/validators.js', 'test-results/', 'playwright-report/'] },
+  ...next,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-expressions': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+    },
+  },
+  corePurity,
+  {
+    files: ['src/ui/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { regex: '(^|/)(server|client|app|workers|cli)/', message: 'Screens get everything through props and the bench.' },
+            { regex: '^(knex|pg|comlink|idb)$', message: 'No data access in a component.' },
+          ],
+        },
+      ],
+      'no-restricted-globals': ['error', { name: 'fetch', message: 'No fetch in a component: src/client.' }],
+    },
+  },
+];
+export default config;

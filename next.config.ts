@@ -1,0 +1,24 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  serverExternalPackages: ['knex', 'pg', '@node-rs/argon2'],
+  turbopack: { root: import.meta.dirname },
+  poweredByHeader: false,
+  typedRoutes: false,
+  reactStrictMode: true,
+  headers: () =>
+    Promise.resolve([
+      {
+        source: '/:path*',
+        headers: [
+          { key: 'x-content-type-options', value: 'nosniff' },
+          { key: 'referrer-policy', value: 'same-origin' },
+          { key: 'x-frame-options', value: 'DENY' },
+          { key: 'permissions-policy', value: 'camera=(), microphone=(), geolocation=()' },
+          { key: 'cross-origin-opener-policy', value: 'same-origin' },
+        ],
+      },
+    ]),
+};
+
+export default config;

@@ -1,0 +1,128 @@
+'use client';
+/** The job board: tickets by where they stand, the one that is due marked. */
+import { useQuery } from '@tanstack/react-query';
+import { formatDistanceToNowStrict } from 'date-fns';
+import { ArrowRight, LayoutList, LogOut, Moon, Search, Sun, UserRound } from 'lucide-react';
+import Link from 'next/link';
+import { useState } from 'react';
+import { fetchBoard } from '@/client/api';
+import type { BoardTicket } from '@/server/jobs';
+import { useTheme } from '@/ui/theme';
+import { signOutAction } from './sign-in/actions';
+
+const COLUMNS: readonly { title: string; statuses: readonly BoardTicket['status'][]; empty: string }[] = [
+  { title: 'Waiting', statuses: ['waiting'], empty: 'Nobody waits. A job that comes in stands here until a bay is free.' },
+  { title: 'In the bay', statuses: ['in-the-bay'], empty: 'No rig in a bay.' },
+  { title: 'Parts or approval', statuses: ['waiting-approval', 'waiting-parts'], empty: 'Nothing held up.' },
+  { title: 'Done', statuses: ['done'], empty: 'Nothing finished yet.' },
+];
+
+function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
+  const href = ticket.status === 'done' ? `/jobs/${ticket.number}/report` : `/jobs/${ticket.number}/${ticket.next.station.toLowerCase()}`;
+  return (
+    <article className={`tk${due ? ' due' : ''}`}>
+      <div className="h">
+        <b>
+          <Link href={href}>{ticket.number}</Link>
+        </b>
+        <i>{ticket.rig}</i>
+      </div>
+      <p className="kind">{ticket.kind}</p>
+      <p>{ticket.complaint}</p>
+      <div className="nx">
+        <ArrowRight size={17} aria-hidden="true" />
+        <span>
+          <b>{ticket.next.station}:</b> {ticket.next.words}
+        </span>
+      </div>
+      <div className="who">
+        <UserRound size={16} aria-hidden="true" />
+        <span>{ticket.by}</span>
+        <time dateTime={ticket.changedAt} suppressHydrationWarning>
+          {formatDistanceToNowStrict(new Date(ticket.changedAt), { addSuffix: true })}
+        </time>
+      </div>
+      {due && (
+        <Link href={href} className="bx go wide">
+          Resume {ticket.number} {ticket.rig}
+          <ArrowRight size={20} aria-hidden="true" />
+        </Link>
+      )}
+    </article>
+  );
+}
+
+export function Board({ initial }: { initial: { shop: string; actor: string; tickets: BoardTicket[] } }) {
+  const { data, error } = useQuery({ queryKey: ['board'], queryFn: fetchBoard, initialData: initial, refetchInterval: 5000 });
+  const [search, setSearch] = useState('');
+  const [theme, toggle] = useTheme();
+  const needle = search.trim().toLowerCase();
+  const tickets = data.tickets.filter((t) => `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle));
+  const due = tickets.find((t) => t.status === 'in-the-bay') ?? tickets.find((t) => t.status === 'waiting');
+  return (
+    <div className="app board">
+      <nav className="rail" aria-label="Shop">
+        <span className="word">
+          <LayoutList size={18} aria-hidden="true" />
+          <span>Surrik</span>
+        </span>
+        <span className="stn here" aria-current="page">
+          <span className="l">
+            <LayoutList size={20} aria-hidden="true" />
+          </span>
+          <span className="tx">
+            <span className="t">Jobs</span>
+            <span className="m">{data.tickets.filter((t) => t.status !== 'done').length} open</span>
+          </span>
+        </span>
+        <button type="button" className="railbtn" onClick={toggle}>
+          {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
+          <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
+        </button>
+        <form action={signOutAction} className="railform">
+          <button type="submit" className="railbtn">
+            <LogOut size={18} aria-hidden="true" />
+            <span>Sign out</span>
+          </button>
+        </form>
+      </nav>
+      <header className="top">
+        <div className="job">
+          <span className="no">Jobs</span>
+          <span className="nm">
+            <b>{data.shop}</b>
+            {data.actor}
+          </span>
+        </div>
+        <label className="search">
+          <Search size={18} aria-hidden="true" />
+          <input type="search" placeholder="Number, rig or complaint" aria-label="Search jobs" value={search} onChange={(e) => setSearch(e.target.value)} />
+        </label>
+      </header>
+      <main className="cols">
+        {error && (
+          <p role="status" className="notice">
+            The board may be out of date: {error.message}
+          </p>
+        )}
+        {COLUMNS.map((column) => {
+          const here = tickets.filter((t) => column.statuses.includes(t.status));
+          return (
+            <section key={column.title} className="col" aria-label={column.title}>
+              <h2>
+                {column.title}
+                <span>{here.length}</span>
+              </h2>
+              <div>
+                {here.map((t) => (
+                  <Ticket key={t.number} ticket={t} due={t.number === due?.number} />
+                ))}
+                {here.length === 0 && <p className="quiet pad">{needle ? `Nothing here matches “${search.trim()}”.` : column.empty}</p>}
+              </div>
+            </section>
+          );
+        })}
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,8 @@
+'use client';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+
+export function Providers({ children }: { children: ReactNode }) {
+  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: true } } }));
+  return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+}

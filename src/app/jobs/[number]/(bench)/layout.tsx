@@ -1,0 +1,16 @@
+import { redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { currentActor } from '@/server/http';
+import { JobBench } from './JobBench';
+
+/** A static shell: everything on it comes from the job's snapshot. */
+export default async function BenchLayout({ children, params }: { children: ReactNode; params: Promise<{ number: string }> }) {
+  if (!(await currentActor())) redirect('/sign-in');
+  const { number } = await params;
+  return (
+    <>
+      <JobBench number={Number(number)} />
+      {children}
+    </>
+  );
+}

@@ -1,0 +1,8 @@
+import { redirect } from 'next/navigation';
+import { currentActor } from '@/server/http';
+import { Report } from './Report';
+
+export default async function ReportPage({ params }: { params: Promise<{ number: string }> }) {
+  if (!(await currentActor())) redirect('/sign-in');
+  return <Report number={Number((await params).number)} />;
+}

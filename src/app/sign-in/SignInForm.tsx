@@ -1,0 +1,27 @@
+'use client';
+import { useActionState } from 'react';
+import { signInAction, type SignInState } from './actions';
+
+export function SignInForm() {
+  const [state, action, busy] = useActionState<SignInState, FormData>(signInAction, {});
+  return (
+    <form action={action} className="signin-form">
+      <label className="field">
+        <span>Name</span>
+        <input name="handle" className="input" autoComplete="username" autoCapitalize="none" defaultValue={state.handle ?? ''} required />
+      </label>
+      <label className="field">
+        <span>Password</span>
+        <input name="password" type="password" className="input" autoComplete="current-password" required />
+      </label>
+      {state.message && (
+        <p role="alert" className="alert alert-error alert-outline">
+          {state.message}
+        </p>
+      )}
+      <button type="submit" className="bx go" disabled={busy}>
+        {busy ? 'Signing in' : 'Sign in'}
+      </button>
+    </form>
+  );
+}

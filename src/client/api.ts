@@ -1,0 +1,37 @@
+'use client';
+/** Calls to our own server, with errors a person can act on. */
+import type { BoardTicket, JobSnapshot } from '../server/jobs';
+
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+async function call<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, { ...init, headers: { accept: 'application/json', ...init?.headers } });
+  } catch {
+    throw new ApiError(0, 'unreachable', 'The server does not answer. What you enter is kept here and sent when it does.');
+  }
+  const body = (await response.json().catch(() => undefined)) as { error?: { code: string; message: string } } | undefined;
+  if (!response.ok)
+    throw new ApiError(response.status, body?.error?.code ?? 'failed', body?.error?.message ?? 'The server could not do this now.');
+  return body as T;
+}
+
+export const fetchSnapshot = (job: number): Promise<JobSnapshot> => call(`/api/jobs/${job}/snapshot`);
+
+export const fetchBoard = (): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> => call('/api/jobs');
+
+export const postCommand = (job: number, command: unknown): Promise<{ id: string; seq: number; again: boolean }> =>
+  call(`/api/commands?job=${job}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(command),
+  });

@@ -1,0 +1,77 @@
+/** The web edge: who asks, from where, and how a refusal is said. */
+import { getIronSession } from 'iron-session';
+import { cookies } from 'next/headers';
+import { Refused, type Actor } from './actor';
+import { serverConfig } from './config';
+import { appDb } from './db';
+import { actorOf, type SignedIn } from './signIn';
+
+const COOKIE = 'surrik';
+
+/** The sealed cookie: which session of which shop. Nothing else is in it. */
+export async function sealedSession() {
+  const { cookieSecret, exposed } = serverConfig();
+  return getIronSession<Partial<SignedIn>>((await cookies()) as never, {
+    password: cookieSecret,
+    cookieName: COOKIE,
+    ttl: 14 * 24 * 3600,
+    cookieOptions: { httpOnly: true, sameSite: 'lax', secure: exposed, path: '/' },
+  });
+}
+
+/** The signed-in person, or undefined. */
+export async function currentActor(): Promise<Actor | undefined> {
+  const { shopId, sessionId, personId } = await sealedSession();
+  if (!shopId || !sessionId || !personId) return undefined;
+  return actorOf(appDb(), { shopId, sessionId, personId });
+}
+
+async function requireActor(): Promise<Actor> {
+  const actor = await currentActor();
+  if (!actor) throw new Refused(401, 'signed-out', 'You are signed out. Sign in again.');
+  return actor;
+}
+
+/** Refuses a change that another site's page asks the browser to make. */
+export function sameSite(request: Request): void {
+  const origin = request.headers.get('origin');
+  const host = request.headers.get('host');
+  const site = request.headers.get('sec-fetch-site');
+  if (site !== null && site !== 'same-origin') throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
+  if (origin !== null && new URL(origin).host !== host) throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
+  if (!request.headers.get('content-type')?.startsWith('application/json'))
+    throw new Refused(400, 'content-type', 'A command is sent as application/json.');
+}
+
+const BODY_LIMIT = 256 * 1024;
+
+/** A JSON body of bounded size. */
+export async function jsonBody(request: Request): Promise<unknown> {
+  const text = await request.text();
+  if (text.length > BODY_LIMIT) throw new Refused(413, 'too-large', `A command has at most ${BODY_LIMIT / 1024} kB.`);
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new Refused(400, 'not-json', 'The body is not JSON.');
+  }
+}
+
+export function jobNumber(text: string | null): number {
+  if (text === null || !/^[1-9]\d{0,6}$/.test(text)) throw new Refused(404, 'no-job', 'A job has a number, like 1042.');
+  return Number(text);
+}
+
+/** Runs a handler for the signed-in person and turns refusals into their status and sentence. */
+export async function answer(work: (actor: Actor) => Promise<unknown>): Promise<Response> {
+  try {
+    return Response.json(await work(await requireActor()), { headers: { 'cache-control': 'no-store' } });
+  } catch (e) {
+    if (e instanceof Refused)
+      return Response.json({ error: { code: e.code, message: e.message } }, { status: e.status, headers: { 'cache-control': 'no-store' } });
+    console.error('request failed:', (e as Error).message);
+    return Response.json(
+      { error: { code: 'unavailable', message: 'The server cannot reach its data just now. What you entered is kept on this device and sent again.' } },
+      { status: 503, headers: { 'cache-control': 'no-store' } },
+    );
+  }
+}

@@ -1,0 +1,248 @@
+'use client';
+/** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
+import { ChevronLeft, ChevronRight, ChevronUp } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { judge } from '../../core/probe/judge';
+import type { Measurement } from '../../core/probe/measurement';
+import { show, showBand, showText } from '../../core/units/format';
+import { LoomStrip, type FlagFace } from '../strip/LoomStrip';
+import { useTheme } from '../theme';
+import { useMedia } from '../useMedia';
+import { readingOf, useBench, type Bench } from './bench';
+import { BenchSlip, NextButton } from './BenchSlip';
+import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
+import { FaultStation } from './FaultStation';
+import { Keypad, useKeep } from './Keypad';
+import { LaterStation } from './LaterStation';
+import { NextBar, PhoneReadings, PhoneTop } from './Phone';
+import { ProveStation } from './ProveStation';
+import { Rail } from './Rail';
+import { groupByPlace, ReadingSheet } from './ReadingSheet';
+import { StateChooser } from './StateChooser';
+import { StatePlate } from './StatePlate';
+
+export interface Dialogs {
+  chooser: { suggested?: string } | undefined;
+  closeChooser(): void;
+  lead: boolean;
+  closeLead(): void;
+  working: { state: string; measurement: Measurement } | undefined;
+  closeWorking(): void;
+}
+
+/** What each flag shows: the reading in the present state, or the band it should be in. */
+function flagFaces(bench: Bench): Record<string, FlagFace> {
+  const state = bench.job.rigState.id;
+  const faces: Record<string, FlagFace> = {};
+  for (const m of bench.measurements) {
+    if (m.kind === 'drop') continue;
+    const r = readingOf(bench.readings, state, m);
+    const band = bench.band(state, m.id);
+    const name = `${m.label}, ${m.name.toLowerCase()}`;
+    if (r?.value !== undefined && band) {
+      const verdict = judge(r.value, band);
+      const s = show(r.value, r.unit);
+      faces[m.red] = {
+        value: s.unit === 'V' ? s.text : `${s.text} ${s.unit}`,
+        verdict,
+        spoken: `${name}, ${showText(r.value, r.unit)}, ${verdict === 'ok' ? 'in band' : verdict === 'low' ? 'low' : 'high'}`,
+      };
+    } else if (r) {
+      faces[m.red] = { value: r.status === 'overload' ? 'OL' : 'no reach', spoken: `${name}, ${r.status === 'overload' ? 'overload' : 'could not be reached'}` };
+    } else {
+      faces[m.red] = {
+        ...(band ? { band: showBand(band.lo, band.hi, band.unit).replace(' to ', '–').replace(' V', '') } : {}),
+        spoken: `${name}, to take`,
+      };
+    }
+  }
+  return faces;
+}
+
+function Strip() {
+  const bench = useBench();
+  const { rig, selected, select, measurements, diagnosis, station, job } = bench;
+  const pan = useRef<HTMLDivElement>(null);
+  const faces = useMemo(() => flagFaces(bench), [bench]);
+  const suspects = useMemo(() => {
+    if (!diagnosis || station !== 'fault') return undefined;
+    const shares: Record<string, number> = {};
+    for (const s of diagnosis.suspects) if (s.part) shares[s.part] = (shares[s.part] ?? 0) + s.probability;
+    return shares;
+  }, [diagnosis, station]);
+  const pick = (key: string) => {
+    const m = measurements.find((x) => x.red === key && x.kind !== 'drop');
+    if (!m) return;
+    select(m);
+    if (station !== 'readings' && station !== 'prove') bench.go('readings');
+  };
+  // Keep the probe in hand in sight where the strip is wider than the screen.
+  useEffect(() => {
+    const box = pan.current;
+    if (!box || box.scrollWidth <= box.clientWidth || !selected) return;
+    const flag = box.querySelector('[aria-pressed="true"]');
+    if (flag) {
+      const a = flag.getBoundingClientRect();
+      const b = box.getBoundingClientRect();
+      box.scrollBy({ left: a.left + a.width / 2 - (b.left + b.width / 2), behavior: 'smooth' });
+    }
+  }, [selected]);
+  const shift = (by: number) => pan.current?.scrollBy({ left: by, behavior: 'smooth' });
+  const linkOn = job.rigState.id === 'idle' || job.rigState.id === 'boost-engine-off' || job.rigState.id === 'key-on';
+  const first = rig.probes[0]?.label;
+  const last = rig.probes.at(-1)?.label;
+  return (
+    <section className="stripbox" aria-label="Loom strip">
+      <button type="button" className="edge l" onClick={() => shift(-420)} aria-label="Pan toward the nose">
+        <ChevronLeft size={20} aria-hidden="true" />
+        <b>{first}</b>nose
+      </button>
+      <div className="pan" ref={pan}>
+        <LoomStrip
+          rig={rig}
+          faces={faces}
+          onPick={pick}
+          linkClosed={linkOn}
+          {...(selected ? { red: selected.red } : {})}
+          {...(selected?.black === undefined ? {} : { black: selected.black })}
+          {...(suspects ? { suspects } : {})}
+        />
+      </div>
+      <button type="button" className="edge r" onClick={() => shift(420)} aria-label="Pan toward the tail">
+        <ChevronRight size={20} aria-hidden="true" />
+        <b>{last}</b>tail
+      </button>
+    </section>
+  );
+}
+
+/** Keyboard for everything the keypad does, and more. */
+function useKeys(onKeys: () => void): void {
+  const bench = useBench();
+  const { keep, value } = useKeep();
+  const [, toggleTheme] = useTheme();
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const target = e.target as HTMLElement;
+      if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select') || document.querySelector('dialog[open]')) return;
+      const { typed, setTyped, selected, select, measurements } = bench;
+      const handled = () => e.preventDefault();
+      if (/^[0-9]$/.test(e.key)) {
+        setTyped((typed + e.key).slice(0, 12));
+        handled();
+      } else if (e.key === '.' || e.key === ',') {
+        if (!/[.,]/.test(typed)) setTyped(typed + e.key);
+        handled();
+      } else if (e.key === '-') {
+        setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`);
+        handled();
+      } else if (e.key === 'Backspace') {
+        setTyped(typed.slice(0, -1));
+        handled();
+      } else if (e.key === 'Enter' && target.tagName !== 'BUTTON' && target.tagName !== 'A' && target.getAttribute('role') !== 'button') {
+        if (typed !== '') {
+          if (value !== undefined) keep();
+        } else bench.act();
+        handled();
+      } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+        const order = groupByPlace(measurements).flatMap((g) => g.rows);
+        const i = order.findIndex((m) => m.id === selected?.id);
+        const to = order[(i + (e.key === 'ArrowDown' ? 1 : -1) + order.length) % order.length];
+        if (to) select(to);
+        handled();
+      } else if (e.key === 'm') bench.setMillis(!bench.millis);
+      else if (e.key === 's') bench.openStates();
+      else if (e.key === 'u') bench.undo();
+      else if (e.key === 'r') bench.go('readings');
+      else if (e.key === 'f') bench.go('fault');
+      else if (e.key === 'p') bench.go('prove');
+      else if (e.key === 'd') toggleTheme();
+      else if (e.key === '?') onKeys();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
+}
+
+function Main() {
+  const { station } = useBench();
+  if (station === 'readings')
+    return (
+      <div className="split">
+        <ReadingSheet />
+        <Keypad />
+      </div>
+    );
+  if (station === 'fault') return <FaultStation />;
+  if (station === 'prove') return <ProveStation />;
+  return <LaterStation station={station} />;
+}
+
+export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
+  const bench = useBench();
+  const { job, rig, station } = bench;
+  const [keys, showKeys] = useState(false);
+  const [slip, setSlip] = useState(false);
+  const phone = useMedia('(max-width: 480px)');
+  const narrow = useMedia('(max-width: 1100px)');
+  useKeys(() => showKeys(true));
+  return (
+    <>
+      {phone ? (
+        <div className="phone">
+          <PhoneTop />
+          {station === 'readings' ? (
+            <PhoneReadings />
+          ) : (
+            <>
+              <main className="pscroll">
+                <Main />
+              </main>
+              <NextBar cautions />
+            </>
+          )}
+        </div>
+      ) : (
+        <div className="app">
+          <Rail />
+          <header className="top">
+            <div className="job">
+              <span className="no">{job.number}</span>
+              <span className="nm">
+                <b>{rig.name}</b>
+                {rig.kind}
+              </span>
+            </div>
+            <StatePlate />
+            <div className="gripe">
+              <b>Complaint:</b> {job.complaint.words}
+            </div>
+            <button type="button" className="keys-btn" onClick={() => showKeys(true)} aria-label="Show the keys">
+              ?
+            </button>
+          </header>
+          <Strip />
+          <section className="work">
+            <main>
+              <Main />
+              {narrow && (
+                <div className="bar">
+                  <NextButton className="grow" />
+                  <button type="button" className="bx slip-btn" onClick={() => setSlip(!slip)} aria-expanded={slip}>
+                    <ChevronUp size={20} aria-hidden="true" />
+                    Slip
+                  </button>
+                </div>
+              )}
+            </main>
+            {(!narrow || slip) && <BenchSlip />}
+          </section>
+        </div>
+      )}
+      {dialogs.chooser && <StateChooser suggested={dialogs.chooser.suggested} onClose={dialogs.closeChooser} />}
+      {dialogs.lead && <LeadDialog onClose={dialogs.closeLead} />}
+      {dialogs.working && <BandDialog {...dialogs.working} onClose={dialogs.closeWorking} />}
+      {keys && <KeysDialog onClose={() => showKeys(false)} />}
+    </>
+  );
+}

@@ -1,0 +1,86 @@
+'use client';
+/** Stations in working order; each says what it still lacks. */
+import { LayoutList, Moon, Sun } from 'lucide-react';
+import Link from 'next/link';
+import { STATIONS, useBench, type Station } from './bench';
+import { useTheme } from '../theme';
+
+const NAMES: Record<Station, string> = {
+  intake: 'Intake',
+  rig: 'Rig',
+  readings: 'Readings',
+  fault: 'Fault',
+  options: 'Options',
+  sizing: 'Sizing',
+  build: 'Build',
+  prove: 'Prove',
+  logbook: 'Logbook',
+};
+
+export const stationName = (s: Station): string => NAMES[s];
+
+type Pip = 'done' | 'part' | 'wait';
+
+function PipMark({ pip }: { pip: Pip }) {
+  return (
+    <svg width={14} height={14} viewBox="-7 -7 14 14" aria-hidden="true" className={`pip ${pip}`}>
+      {pip === 'done' ? (
+        <>
+          <circle r={6} className="pf" />
+          <path d="M-2.8 .2L-.8 2.2L3-2" className="pt" />
+        </>
+      ) : (
+        <circle r={5.5} className="pc" strokeDasharray={pip === 'wait' ? '3 2.4' : undefined} />
+      )}
+      {pip === 'part' && <path d="M0 0V-5.5A5.5 5.5 0 0 1 0 5.5Z" className="pf" />}
+    </svg>
+  );
+}
+
+export function Rail() {
+  const { job, station, readings, diagnosis, proofs } = useBench();
+  const [theme, toggle] = useTheme();
+  const taken = readings.filter((r) => r.status === 'measured').length;
+  const verdict = job.verdicts.findLast((v) => !v.withdrawn);
+  const repaired = job.repairs.some((r) => !r.withdrawn);
+  const proved = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
+  const marks: Record<Station, [Pip, string]> = {
+    intake: ['wait', 'later'],
+    rig: ['wait', 'later'],
+    readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
+    fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
+    options: ['wait', 'later'],
+    sizing: ['wait', 'later'],
+    build: ['wait', 'later'],
+    prove: !repaired ? ['wait', 'not yet'] : proofs && proved === proofs.length ? ['done', 'proven'] : ['part', `${proved} of ${proofs?.length ?? 0}`],
+    logbook: ['wait', 'later'],
+  };
+  return (
+    <nav className="rail" aria-label="Stations">
+      <Link href="/" className="word" aria-label="Surrik, all jobs">
+        <LayoutList size={18} aria-hidden="true" />
+        <span>Surrik</span>
+      </Link>
+      {STATIONS.map((s, i) => {
+        const [pip, words] = marks[s];
+        const here = s === station;
+        return (
+          <Link key={s} href={`/jobs/${job.number}/${s}`} className={`stn${here ? ' here' : pip === 'wait' ? ' todo' : ''}`} aria-current={here ? 'step' : undefined}>
+            <span className="l">
+              <span className="n">{i + 1}</span>
+              <PipMark pip={pip} />
+            </span>
+            <span className="tx">
+              <span className="t">{NAMES[s]}</span>
+              <span className="m">{words}</span>
+            </span>
+          </Link>
+        );
+      })}
+      <button type="button" className="railbtn" onClick={toggle}>
+        {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
+        <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
+      </button>
+    </nav>
+  );
+}

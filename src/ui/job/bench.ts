@@ -1,0 +1,69 @@
+'use client';
+/** What every piece of the job page shares: the job, the core's answers, what is selected, what to do next. */
+import { createContext, useContext } from 'react';
+import type { Diagnosis } from '../../core/diagnose/diagnose';
+import type { CommandType, Payload } from '../../core/formats/command';
+import type { Job, Reading } from '../../core/formats/job';
+import { operatingState } from '../../core/operate/states';
+import type { BandWorking } from '../../core/probe/bands';
+import type { Band } from '../../core/probe/judge';
+import type { Measurement, PointPlace } from '../../core/probe/measurement';
+import type { Proof } from '../../core/prove/proofs';
+import type { Rig } from '../../core/rig/schema';
+import type { NextAction } from './nextAction';
+
+export const STATIONS = ['intake', 'rig', 'readings', 'fault', 'options', 'sizing', 'build', 'prove', 'logbook'] as const;
+export type Station = (typeof STATIONS)[number];
+
+export interface Selection {
+  red: string;
+  black?: string;
+}
+
+export interface Bench {
+  job: Job;
+  rig: Rig;
+  epoch: number;
+  actor: string;
+  shop: string;
+  /** Standing readings of the present epoch. */
+  readings: readonly Reading[];
+  measurements: readonly Measurement[];
+  band(state: string, measurementId: string): Band | undefined;
+  point(key: string): PointPlace | undefined;
+  diagnosis: Diagnosis | undefined;
+  diagnosing: boolean;
+  proofs: readonly Proof[] | undefined;
+  station: Station;
+  go(station: Station): void;
+  selected: Measurement | undefined;
+  select(measurement: Measurement): void;
+  typed: string;
+  setTyped(text: string): void;
+  millis: boolean;
+  setMillis(on: boolean): void;
+  next: NextAction;
+  act(): void;
+  openStates(suggested?: string): void;
+  openLead(): void;
+  showWorking(state: string, measurement: Measurement): void;
+  askWorking(state: string, measurement: Measurement): Promise<BandWorking | undefined>;
+  send<T extends CommandType>(type: T, payload: Payload<T>): void;
+  undo(): void;
+}
+
+const Context = createContext<Bench | undefined>(undefined);
+export const BenchProvider = Context.Provider;
+
+export function useBench(): Bench {
+  const bench = useContext(Context);
+  if (!bench) throw new Error('useBench outside a job');
+  return bench;
+}
+
+/** The standing reading of a measurement in an operating state. */
+export const readingOf = (readings: readonly Reading[], state: string, m: Measurement): Reading | undefined =>
+  readings.find((r) => r.state === state && r.probe === m.red && r.ref === m.black);
+
+/** The present operating state's row. */
+export const rigStateOf = (job: Job) => operatingState(job.rigState.id);

@@ -1,0 +1,36 @@
+/**
+ * Where a part's terminals come out of its drawing: offsets from the column's centre and the icon's top.
+ * `up` terminals meet the heavy lines above, `down` ones the control lanes and the frame below.
+ */
+export interface Anchor {
+  dx: number;
+  dy: number;
+  out: 'up' | 'down';
+}
+
+export const ICON_HEIGHT = 52;
+
+const up = (dx: number, dy: number): Anchor => ({ dx, dy, out: 'up' });
+const down = (dx: number, dy = ICON_HEIGHT): Anchor => ({ dx, dy, out: 'down' });
+
+/** By part kind, then terminal. Inline kinds give their two heavy terminals as left and right. */
+export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>> = {
+  alternator: { output: up(4, 7), case: down(-12, 50) },
+  'battery-bank': { plus: up(26, 13), minus: down(-26, 12) },
+  'boost-switch': { feed: up(0, 2), fused: down(-10), output: down(10) },
+  'chassis-loads': { plus: up(0, 8), minus: down(-14, 48) },
+  disconnect: { left: up(-25, 26), right: up(25, 26) },
+  'house-loads': { plus: up(0, 8), minus: down(-14, 48) },
+  'ignition-delay-module': { ignition: down(-9), output: down(18), ground: down(-20) },
+  'ignition-switch': { feed: up(0, 8), run: down(6) },
+  'link-fuse': { left: up(-25, 24), right: up(25, 24) },
+  'link-solenoid': { left: up(-32, 22), right: up(32, 22), 'coil-plus': down(-12, 53), 'coil-minus': down(12, 53) },
+  'shore-charger': { plus: up(0, 10), minus: down(-18, 48) },
+};
+
+/** The two heavy terminals of kinds that sit in the line, to be turned the way the cables run. */
+export const IN_LINE: Readonly<Record<string, readonly [string, string]>> = {
+  disconnect: ['battery', 'house'],
+  'link-fuse': ['source', 'load'],
+  'link-solenoid': ['chassis-stud', 'coach-stud'],
+};

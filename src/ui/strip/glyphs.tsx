@@ -1,0 +1,176 @@
+/** Our own drawings of the parts, 52 px high, origin at the column's centre and the icon's top. */
+import type { ReactNode } from 'react';
+
+const P = ({ d, c = 'd' }: { d: string; c?: string }) => <path d={d} className={c} />;
+const R = ({ x, y, w, h, r = 2, c = 'o' }: { x: number; y: number; w: number; h: number; r?: number; c?: string }) => (
+  <rect x={x} y={y} width={w} height={h} rx={r} className={c} />
+);
+const C = ({ x, y, r, c = 'o' }: { x: number; y: number; r: number; c?: string }) => <circle cx={x} cy={y} r={r} className={c} />;
+const Stud = ({ x, y }: { x: number; y: number }) => (
+  <>
+    <C x={x} y={y} r={5} c="o fp" />
+    <C x={x} y={y} r={1.6} c="dot" />
+  </>
+);
+
+function batteries(count: number, fill: string): ReactNode {
+  const width = count === 2 ? 30 : 16.8;
+  const step = count === 2 ? 34 : 18.4;
+  const left = count === 2 ? -32 : -36;
+  return (
+    <>
+      {Array.from({ length: count }, (_, i) => {
+        const x = left + i * step;
+        return (
+          <g key={i}>
+            <R x={x} y={16} w={width} h={36} r={1.5} c={`o ${fill}`} />
+            <P d={`M${x} 24h${width}`} />
+            <R x={x + 2} y={12} w={4.4} h={4} r={0.8} c="o fp thin" />
+            <R x={x + width - 6.4} y={12} w={4.4} h={4} r={0.8} c="o fp thin" />
+          </g>
+        );
+      })}
+      <P d="M-31 38h6" c="d bold" />
+      <P d="M24 38h7M27.5 34.5v7" c="d bold" />
+    </>
+  );
+}
+
+const panel = (fill: string) => (
+  <>
+    <R x={-22} y={8} w={44} h={40} r={3} c={`o ${fill}`} />
+    {[-15, -5, 5, 15].map((x) => (
+      <g key={x}>
+        <R x={x - 3} y={14} w={6} h={11} r={1} c="o fp thin" />
+        <R x={x - 3} y={31} w={6} h={11} r={1} c="o fp thin" />
+      </g>
+    ))}
+  </>
+);
+
+/** The drawing of a part kind. `closed` shows a link's contact made. */
+export function Glyph({ kind, side, closed = false }: { kind: string; side: 'engine' | 'coach' | 'both'; closed?: boolean }) {
+  const fill = side === 'coach' ? 'fc' : side === 'engine' ? 'fe' : 'fp';
+  switch (kind) {
+    case 'alternator':
+      return (
+        <>
+          <R x={23} y={13} w={8} h={26} r={1.5} c="o fp" />
+          <P d="M23 19h8M23 24h8M23 29h8M23 34h8" />
+          <P d="M19 12Q19 6 13 6H-14Q-23 6-23 15V37Q-23 46-14 46H13Q19 46 19 40Z" c="o fe" />
+          <P d="M9 6V46M-11 6V46M-7 13H5M-7 19H5M-7 25H5M-7 31H5M-7 37H5" />
+          <P d="M-12 46l-3 6h9l-2-6M8 46l-2 6h9l-2-6" c="o fp" />
+        </>
+      );
+    case 'battery-bank':
+      return <>{batteries(side === 'coach' ? 4 : 2, fill)}</>;
+    case 'boost-switch':
+      return (
+        <>
+          <R x={-17} y={2} w={34} h={44} r={4} c="o fp" />
+          <R x={-12} y={7} w={24} h={34} r={2.5} c="o fd" />
+          <P d="M-12 24H12" c="d bold" />
+          <P d="M1.5 11L-4 17.5H0L-1.5 21.5L4.5 15H.5Z" c="dot" />
+          <P d="M-5 32.5h10M-10 46v6M10 46v6" c="d bold" />
+        </>
+      );
+    case 'chassis-loads':
+    case 'house-loads':
+      return panel(fill);
+    case 'disconnect':
+      return (
+        <>
+          <R x={-30} y={17} w={60} h={18} c="o fp" />
+          <Stud x={-25} y={26} />
+          <Stud x={25} y={26} />
+          <C x={0} y={26} r={17} c="o fc" />
+          <P d="M-12.5 22.5H12.5Q15 26 12.5 29.5H-12.5Q-15 26-12.5 22.5Z" c="o fp" />
+          <C x={0} y={26} r={2} c="dot" />
+        </>
+      );
+    case 'ignition-delay-module':
+      return (
+        <>
+          <R x={-27} y={9} w={54} h={37} r={3} c="o fp" />
+          <P d="M-27 37H27" />
+          <C x={-10} y={23} r={9.6} c="d fc" />
+          <P d="M-10 17V23L-6 25.5" c="d bold" />
+          <P d="M6 18h14M6 23h14M6 28h9" />
+          {[-20, -9, 4, 18].map((x) => (
+            <R key={x} x={x - 3} y={46} w={6} h={5} r={0.5} c="o fp thin" />
+          ))}
+        </>
+      );
+    case 'ignition-switch':
+      return (
+        <>
+          <R x={-21} y={6} w={42} h={40} r={4} c="o fp" />
+          <C x={0} y={26} r={14} c="o fe" />
+          <C x={0} y={26} r={9.5} c="d fp" />
+          <path d="M-2-7h4v14h-4z" transform="translate(0 26) rotate(28)" className="dot" />
+          <P d="M6 46v6" c="d bold" />
+        </>
+      );
+    case 'link-fuse':
+      return (
+        <>
+          <P d="M-29 20h12v8h-12zM17 20h12v8h-12z" c="o fp" />
+          <R x={-17} y={11} w={34} h={26} r={3} c="o fp" />
+          <R x={-11} y={16} w={22} h={16} r={1.5} c={`d ${fill}`} />
+          <P d="M-11 24h4q3.5-8 7 0t7 0h4" c="d bold" />
+          <Stud x={-25} y={24} />
+          <Stud x={25} y={24} />
+        </>
+      );
+    case 'link-solenoid':
+      return (
+        <>
+          <P d="M-27 44h-6v4h66v-4h-6" c="o fp" />
+          <P d="M-24 15Q-24 10-19 10H0V44H-24Z" c="fc2" />
+          <P d="M24 15Q24 10 19 10H0V44H24Z" c="fe2" />
+          <P d="M-24 15Q-24 10-19 10H19Q24 10 24 15V44H-24Z" c="o" />
+          <P d="M-24 39H24" />
+          <R x={-37} y={17} w={13} h={11} r={1} c="o fp" />
+          <R x={24} y={17} w={13} h={11} r={1} c="o fp" />
+          <C x={-12} y={27} r={2.8} c="dot" />
+          <C x={12} y={27} r={2.8} c="dot" />
+          <P d={closed ? 'M-12 27H12' : 'M12 27L-10 16.5'} c="d blade" />
+          <R x={-15} y={48} w={6} h={5} r={0.5} c="o fp thin" />
+          <R x={9} y={48} w={6} h={5} r={0.5} c="o fp thin" />
+        </>
+      );
+    case 'shore-charger':
+      return (
+        <>
+          <R x={-25} y={10} w={50} h={38} r={2.5} c="o fp" />
+          <P d="M-19 14v30M-15 14v30M-11 14v30M11 14v30M15 14v30M19 14v30" />
+          <R x={-7} y={15} w={14} h={28} c="o fc" />
+          <P d="M-3 21v4M3 21v4M-4.5 25h9v3q0 4.5-4.5 4.5t-4.5-4.5zM0 32.5V37" c="d bold" />
+        </>
+      );
+    default:
+      return <R x={-22} y={8} w={44} h={40} r={3} c="o fp" />;
+  }
+}
+
+/** Signs told apart by shape as well as colour: tick in a disc, triangle down, triangle up. */
+export function Sign({ verdict, size = 15, onInk = false }: { verdict: 'ok' | 'low' | 'high'; size?: number; onInk?: boolean }) {
+  const title = verdict === 'ok' ? 'in band' : verdict === 'low' ? 'below band' : 'above band';
+  const tone = onInk ? 'sign inherit' : `sign ${verdict === 'ok' ? 'good' : 'bad'}`;
+  return (
+    <svg className={tone} width={size} height={size} viewBox="-7.5 -7.5 15 15" role="img" aria-label={title}>
+      {signShape(verdict)}
+    </svg>
+  );
+}
+
+export function signShape(verdict: 'ok' | 'low' | 'high'): ReactNode {
+  if (verdict === 'ok')
+    return (
+      <>
+        <circle r={6.5} className="sf" />
+        <path d="M-3.1 .2L-.9 2.5L3.3-2.3" className="st" />
+      </>
+    );
+  return <path d={verdict === 'low' ? 'M-6.2-4.6H6.2L0 6Z' : 'M-6.2 4.6H6.2L0-6Z'} className="sf" />;
+}

@@ -1,0 +1,15 @@
+'use client';
+import { useSyncExternalStore } from 'react';
+
+/** Whether a media query holds; false while the server renders. */
+export function useMedia(query: string): boolean {
+  return useSyncExternalStore(
+    (listener) => {
+      const media = window.matchMedia(query);
+      media.addEventListener('change', listener);
+      return () => media.removeEventListener('change', listener);
+    },
+    () => window.matchMedia(query).matches,
+    () => false,
+  );
+}
