@@ -11,8 +11,11 @@ import { portCurrent, portValueSlopes } from './ports';
 import { solveDense } from './small';
 import { SparseFactor, SparsePattern } from './sparse';
 
-const MAX_NEWTON = 80;
+const MAX_NEWTON = 120;
+const QUICK_ITERATIONS = 15;
 const VOLT_TOLERANCE = 1e-11;
+/** Below this a residual that stops falling is rounding, not error. */
+const ROUNDING_VOLTS = 1e-8;
 
 export type SolveOutcome = { converged: true; iterations: number } | { converged: false; residualVolts: number };
 
@@ -38,6 +41,7 @@ export class Solver {
   private readonly slope: Float64Array;
   private readonly step: Float64Array;
   private readonly from: Float64Array;
+  private readonly spare: Float64Array;
   private readonly small: Float64Array;
   private readonly pair = new Float64Array(3);
   private haveStart = false;
@@ -68,6 +72,7 @@ export class Solver {
     this.slope = new Float64Array(m);
     this.step = new Float64Array(m);
     this.from = new Float64Array(m);
+    this.spare = new Float64Array(m);
     this.small = new Float64Array(m * m);
   }
 
@@ -118,6 +123,7 @@ export class Solver {
     const pos = this.pattern.position;
     this.factor.clear();
     const add = (a: number, b: number, slot: number, g: number) => {
+      if (a === b) return; // two bolts of one frame: carries nothing
       const pa = pos[a]!;
       const pb = pos[b]!;
       if (pa >= 0) diagonal[pa] = diagonal[pa]! + g;
@@ -162,8 +168,12 @@ export class Solver {
       }
     }
     this.readPortBase();
-    // Y = Z⁻¹ gives the slope of the convex function along a step.
+    // Y = Z⁻¹ gives the slope of the convex function along a step. Two sources on the very same pair of nodes
+    // make Z singular: a trace of resistance in Y alone steers the search and leaves the solution untouched.
     this.small.set(this.Z);
+    let largest = 0;
+    for (let p = 0; p < m; p++) largest = Math.max(largest, this.Z[p * m + p]!);
+    for (let p = 0; p < m; p++) this.small[p * m + p] = this.small[p * m + p]! + 1e-9 * largest + 1e-15;
     this.Y.fill(0);
     for (let p = 0; p < m; p++) this.Y[p * m + p] = 1;
     solveDense(this.small, this.Y, m, m);
@@ -188,39 +198,60 @@ export class Solver {
 
   private newton(values: Values): SolveOutcome {
     const m = this.portCount;
-    const { Z, Y, V0, portVolts: u, portAmps: amps, slope, step, from, small } = this;
+    const { Z, Y, V0, portVolts: u, slope, step, from, small } = this;
     if (!this.haveStart) u.set(V0);
     this.haveStart = true;
-    let residual = 0;
-    let best = Infinity;
-    let stale = 0;
+    this.evaluate(values);
+    let residual = this.residual(step);
     for (let iteration = 0; iteration < MAX_NEWTON; iteration++) {
-      this.evaluate(values);
-      residual = 0;
-      for (let p = 0; p < m; p++) {
-        let f = V0[p]! - u[p]!;
-        for (let q = 0; q < m; q++) f += Z[p * m + q]! * amps[q]!;
-        step[p] = f;
-        residual = Math.max(residual, Math.abs(f));
-      }
       if (residual < VOLT_TOLERANCE) return { converged: true, iterations: iteration };
-      // At the rounding floor the residual stops falling: that is as good as it gets.
-      stale = residual < best * 0.5 ? 0 : stale + 1;
-      best = Math.min(best, residual);
-      if (stale > 3 && residual < 1e-8) return { converged: true, iterations: iteration };
       for (let p = 0; p < m; p++) {
         for (let q = 0; q < m; q++) small[p * m + q] = (p === q ? 1 : 0) - Z[p * m + q]! * slope[q]!;
       }
       if (!solveDense(small, step, m)) return { converged: false, residualVolts: residual };
+      from.set(u);
+      for (let p = 0; p < m; p++) u[p] = from[p]! + step[p]!;
+      this.evaluate(values);
+      const full = this.residual(this.spare);
+      // The quick test may cycle round a corner of a limited source: then descend strictly.
+      if (full < 0.5 * residual && (iteration < QUICK_ITERATIONS || full < 1e-3)) {
+        step.set(this.spare);
+        residual = full;
+        continue;
+      }
+      // At the rounding floor no step helps any more: that is as good as it gets.
+      if (residual < ROUNDING_VOLTS) return this.stayAt(from, values, iteration);
       this.lineSearch(values, from, Y);
+      residual = this.residual(step);
     }
     return { converged: false, residualVolts: residual };
+  }
+
+  private stayAt(u: Float64Array, values: Values, iterations: number): SolveOutcome {
+    this.portVolts.set(u);
+    this.evaluate(values);
+    return { converged: true, iterations };
+  }
+
+  /** V0 + Z·i − u into `out`; returns the largest component. */
+  private residual(out: Float64Array): number {
+    const m = this.portCount;
+    let most = 0;
+    for (let p = 0; p < m; p++) {
+      let f = this.V0[p]! - this.portVolts[p]!;
+      for (let q = 0; q < m; q++) f += this.Z[p * m + q]! * this.portAmps[q]!;
+      out[p] = f;
+      most = Math.max(most, Math.abs(f));
+    }
+    return most;
   }
 
   /** Moves `portVolts` along `step`, full step if the slope has not turned, else bisecting to where it does. */
   private lineSearch(values: Values, from: Float64Array, Y: Float64Array): void {
     const m = this.portCount;
     const { portVolts: u, portAmps: amps, step: d, V0 } = this;
+    u.set(from);
+    this.evaluate(values);
     let linear = 0;
     let quadratic = 0;
     let atZero = 0;
@@ -236,7 +267,6 @@ export class Solver {
       atZero -= d[p]! * amps[p]!;
     }
     const slopeAtZero = linear + atZero; // negative: d descends
-    from.set(u);
     let low = 0;
     let high = 1;
     let t = 1;

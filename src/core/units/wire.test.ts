@@ -42,7 +42,8 @@ describe('wire against published tables', () => {
     const [inches, circularMils] = B258[gauge];
     expect(Math.abs(wireDiameter(gauge) / 0.0254 - inches)).toBeLessThan(0.00006); // the table's rounding
     const mils = wireDiameter(gauge) / 0.0254e-3;
-    expect(Math.abs(mils * mils - circularMils) / circularMils).toBeLessThan(0.0025);
+    // The table rounds the diameter to 0.1 mil first: 0.3 % on the thinnest.
+    expect(Math.abs(mils * mils - circularMils) / circularMils).toBeLessThan(0.003);
     expect(wireArea(gauge)).toBeCloseTo((Math.PI / 4) * (mils * 0.0254e-3) ** 2, 12);
   });
 

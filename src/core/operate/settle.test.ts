@@ -1,0 +1,129 @@
+import { describe, expect, it } from 'vitest';
+import { compileRig } from '../compile/compile';
+import { kirchhoffResidual } from '../circuit/solve';
+import { readOutputs, rigOutputs } from '../probe/outputs';
+import { rearEngineCoach } from '../rig/archetypes/rearEngineCoach';
+import type { Effect } from './effects';
+import { RigModel, type Situation } from './settle';
+import { changeMinutes, OPERATING_STATES, STATE_IDS } from './states';
+
+const compiled = compileRig(rearEngineCoach('test', 'Test coach'));
+
+function read(state: string, situation: Situation = {}) {
+  const model = new RigModel(compiled);
+  const settled = model.settle(state, situation);
+  const outputs = rigOutputs(compiled);
+  const values = new Float64Array(outputs.length);
+  readOutputs(model, outputs, values);
+  const at = Object.fromEntries(outputs.map((o, i) => [o.key, values[i]!])) as Record<string, number>;
+  return { settled, at, model };
+}
+const fault = (...effects: Effect[]): Situation => ({ effects });
+
+describe('a healthy coach', () => {
+  it('reads what common practice expects (no source)', () => {
+    const rested = read('rested').at;
+    expect(rested['coach-bank.plus']! - rested['coach-bank.minus']!).toBeGreaterThan(12.2);
+    expect(rested['coach-bank.plus']! - rested['coach-bank.minus']!).toBeLessThan(12.75);
+    expect(rested['link.coil-plus']!).toBeCloseTo(0, 3);
+
+    const idle = read('idle').at;
+    const amps = idle['link-cable.clamp']!;
+    const drop = idle['link.chassis-stud']! - idle['link.coach-stud']!;
+    expect(idle['alternator.output']!).toBeGreaterThan(13); // the step by which everything detects "engine on"
+    expect(amps).toBeGreaterThan(20); // toward the coach
+    expect(drop).toBeGreaterThan(0);
+    expect(drop).toBeLessThan(0.2); // a good contact drops under 0.1–0.2 V
+    expect((drop / amps) * 1000).toBeLessThan(2); // good: 2 mΩ or less
+    expect(idle['coach-bank.plus']!).toBeGreaterThan(rested['coach-bank.plus']! + 0.3);
+  });
+
+  it('keeps the banks apart until the delay has run, then joins them', () => {
+    const before = read('idle-before-delay');
+    expect(before.settled.modes['delay']!.mode).toBe('timing');
+    expect(before.settled.modes['link']!.mode).toBe('open');
+    expect(Math.abs(before.at['link-cable.clamp']!)).toBeLessThan(0.01);
+    expect(read('idle').settled.modes['link']!.mode).toBe('closed');
+  });
+
+  it('answers boost with the engine off, and leaves the coil cold on shore', () => {
+    expect(read('boost-engine-off').settled.modes['link']!.mode).toBe('closed');
+    const shore = read('shore');
+    expect(shore.settled.modes['link']!.mode).toBe('open');
+    expect(shore.at['coach-bank.plus']!).toBeGreaterThan(12.8);
+    expect(shore.at['chassis-bank.plus']!).toBeLessThan(12.8);
+  });
+
+  it('adds up at every node in every state (Kirchhoff)', () => {
+    for (const state of STATE_IDS) {
+      const { model, settled } = read(state);
+      expect(settled.solved).toBe(true);
+      expect(kirchhoffResidual(model.solver, model.values)).toBeLessThan(1e-6);
+    }
+  });
+});
+
+describe('faults show where a technician would look', () => {
+  it('a burnt contact: coil fed, studs apart', () => {
+    const { at, settled } = read('idle', fault({ do: 'open', element: 'link.contact' }));
+    expect(settled.modes['link']!.mode).toBe('closed');
+    expect(at['link.coil-plus']!).toBeGreaterThan(12.5);
+    expect(at['link.chassis-stud']! - at['link.coach-stud']!).toBeGreaterThan(0.8);
+  });
+
+  it('a lost coil ground: coil – follows coil +', () => {
+    const { at, settled } = read('idle', fault({ do: 'open', element: 'coil-ground' }));
+    expect(settled.modes['link']!.mode).toBe('open');
+    expect(at['link.coil-minus']!).toBeGreaterThan(12);
+  });
+
+  it('a dead module puts nothing out, and says so', () => {
+    const { at, settled } = read('idle', fault({ do: 'dead-controller', part: 'delay' }));
+    expect(at['delay.output']!).toBeLessThan(0.1);
+    expect(settled.modes['delay']!.why).toBe('does nothing');
+  });
+
+  it('an open feed floats at what the 10 MΩ meter lets through: nearly nothing', () => {
+    const { at } = read('boost-engine-off', fault({ do: 'open', element: 'boost.fuse' }));
+    expect(Math.abs(at['boost.fused']!)).toBeLessThan(0.05);
+  });
+
+  it('more contact resistance never brings more amps', () => {
+    let last = Infinity;
+    for (const severity of [0, 0.25, 0.5, 0.75, 1]) {
+      const { at } = read('idle', { ...fault({ do: 'replace-ohms', element: 'link.contact', from: 0.006, to: 0.15 }), severity });
+      expect(at['link-cable.clamp']!).toBeLessThan(last);
+      last = at['link-cable.clamp']!;
+    }
+  });
+
+  it('a coil that drops as soon as its own contact loads the bank is told as hunting', () => {
+    const rig = structuredClone(rearEngineCoach('hunt', 'Hunting coach'));
+    const bank = rig.parts.find((p) => p.id === 'coach-bank')!;
+    bank.params['ageing']!.value = 20;
+    bank.params['capacity']!.value = 10;
+    rig.parts.find((p) => p.id === 'chassis-loads')!.params['off']!.value = 0.1;
+    const model = new RigModel(compileRig(rig));
+    const settled = model.settle('boost-engine-off', fault({ do: 'open-battery', part: 'chassis-bank' }));
+    expect(settled.hunting).toBeDefined();
+    const [a, b] = settled.hunting!;
+    expect([a['link'], b['link']].sort()).toEqual(['closed', 'open']);
+  });
+});
+
+describe('operating states', () => {
+  it('have kebab-case ids, none of them driving', () => {
+    for (const s of OPERATING_STATES) {
+      expect(s.id).toMatch(/^[a-z]+(-[a-z]+)*$/);
+      expect(s.id).not.toContain('road');
+      expect(s.cautions.length).toBeGreaterThan(0);
+    }
+  });
+
+  it('cost nothing to stay in and something to change to', () => {
+    for (const a of STATE_IDS) for (const b of STATE_IDS) {
+      if (a === b) expect(changeMinutes(a, b)).toBe(0);
+      else expect(changeMinutes(a, b)).toBeGreaterThan(0);
+    }
+  });
+});
