@@ -1,0 +1,135 @@
+/**
+ * Hidden-fault trials: a rig with a fault drawn from the priors, its numbers drawn wider than assumed, a
+ * meter with blunders; the diagnosis asks, the simulated meter answers, until it says stop.
+ */
+import type { CompiledRig } from '../src/core/compile/compile';
+import type { Complaint } from '../src/core/diagnose/assumptions';
+import { Belief, type Evidence } from '../src/core/diagnose/belief';
+import { diagnose, type Diagnosis } from '../src/core/diagnose/diagnose';
+import { HiddenRig } from '../src/core/diagnose/hiddenRig';
+import { STATE_IDS } from '../src/core/operate/states';
+import { BandTable } from '../src/core/probe/bands';
+import { judge } from '../src/core/probe/judge';
+import { rigMeasurements } from '../src/core/probe/measurement';
+import { testMinutes } from '../src/core/diagnose/nextTest';
+import { seededRng } from '../src/core/units/rng';
+
+export interface TrialOptions {
+  trials: number;
+  seed: number;
+  widen: number;
+  blunderShare: number;
+  complaints?: readonly Complaint[];
+  /** Also walk the fixed checklist on the same hidden rig. */
+  checklist?: boolean;
+}
+
+export interface TrialResult {
+  trials: number;
+  stopped: number;
+  right: number;
+  rightOfStopped: number;
+  meanMinutes: number;
+  meanTests: number;
+  /** Per tenth of claimed confidence: trials, right. */
+  deciles: [number, number][];
+  claimed: number;
+  updateMs: number[];
+  rankMs: number[];
+  confusions: Map<string, number>;
+  checklistMinutes: number;
+  checklistStopMinutes: number;
+}
+
+const MOST_TESTS = 30;
+
+export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: () => number = () => 0): TrialResult {
+  const belief = new Belief(compiled, options.complaints ?? ['coach-not-charging', 'boost-dead']);
+  const bands = options.checklist ? new BandTable(compiled) : undefined;
+  const rng = seededRng(options.seed);
+  const result: TrialResult = {
+    trials: options.trials, stopped: 0, right: 0, rightOfStopped: 0, meanMinutes: 0, meanTests: 0,
+    deciles: Array.from({ length: 10 }, (): [number, number] => [0, 0]), claimed: 0, updateMs: [], rankMs: [], confusions: new Map(),
+    checklistMinutes: 0, checklistStopMinutes: 0,
+  };
+  for (let n = 0; n < options.trials; n++) {
+    let u = rng.uniform();
+    let f = 0;
+    while (f < belief.faults.length - 1 && u > belief.prior[f]!) u -= belief.prior[f++]!;
+    const fault = belief.faults[f]!;
+    const hidden = new HiddenRig(compiled, fault.id, options.seed + 7919 * (n + 1), options);
+    const evidence: Evidence[] = [];
+    const takes = new Map<string, number>();
+    const open = new Set<string>();
+    let state = 'rested';
+    let minutes = 0;
+    let answer: Diagnosis | undefined;
+    for (let k = 0; k < MOST_TESTS; k++) {
+      const t0 = clock();
+      belief.setEvidence(evidence);
+      const t1 = clock();
+      answer = diagnose(belief, { state, openPlaces: [...open] });
+      result.updateMs.push(t1 - t0);
+      result.rankMs.push(clock() - t1);
+      const next = answer.next[0];
+      if (answer.stop.reached || !next) break;
+      minutes += next.minutes;
+      state = next.state;
+      open.add(next.place);
+      const id = `${next.state}/${next.test}`;
+      const take = takes.get(id) ?? 0;
+      takes.set(id, take + 1);
+      const { value } = hidden.read(next.state, next.probe, next.ref, take);
+      const reading: Evidence = {
+        id, state: next.state, probe: next.probe, ...(next.ref === undefined ? {} : { ref: next.ref }), value, ...(take > 0 ? { confirmed: true } : {}),
+      };
+      const old = evidence.findIndex((e) => e.id === id);
+      if (old >= 0) evidence[old] = reading;
+      else evidence.push(reading);
+    }
+    const top = answer!.classes[0]!;
+    const right = top.class === fault.class;
+    if (right) result.right++;
+    if (answer!.stop.reached) {
+      result.stopped++;
+      if (right) result.rightOfStopped++;
+    }
+    if (!right) {
+      const key = `${fault.id} taken for ${top.class.split(':')[0]}`;
+      result.confusions.set(key, (result.confusions.get(key) ?? 0) + 1);
+    }
+    const decile = result.deciles[Math.min(9, Math.floor(top.probability * 10))]!;
+    decile[0]++;
+    if (right) decile[1]++;
+    result.claimed += top.probability / options.trials;
+    result.meanMinutes += minutes / options.trials;
+    result.meanTests += takes.size / options.trials;
+    if (bands) {
+      const walked = checklist(compiled, belief, bands, hidden);
+      result.checklistMinutes += walked.whole / options.trials;
+      result.checklistStopMinutes += walked.toFirst / options.trials;
+    }
+  }
+  return result;
+}
+
+/**
+ * The checklist, fixed: states rested, idle, boost, shore in that order; probes nose to tail; the first
+ * out-of-band reading names the part before it. Minutes for all of it, and to that first reading.
+ */
+function checklist(compiled: CompiledRig, belief: Belief, bands: BandTable, hidden: HiddenRig): { whole: number; toFirst: number } {
+  const measurements = rigMeasurements(compiled.rig).filter((m) => m.kind !== 'drop').sort((a, b) => a.station - b.station);
+  const open = new Set<string>();
+  let whole = 0;
+  let toFirst: number | undefined;
+  let now = 'rested';
+  for (const state of ['rested', 'idle', 'boost-engine-off', 'shore'].filter((s) => STATE_IDS.includes(s))) {
+    for (const m of measurements) {
+      whole += testMinutes(m, state, { state: now, openPlaces: open, done: new Set() }, belief.assumptions);
+      now = state;
+      open.add(m.place);
+      if (toFirst === undefined && judge(hidden.read(state, m.red, m.black).value, bands.band(state, m.red, m.black)!) !== 'ok') toFirst = whole;
+    }
+  }
+  return { whole, toFirst: toFirst ?? whole };
+}

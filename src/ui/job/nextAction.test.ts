@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest';
+import { demoJobs } from '../../../db/demo/jobs';
+import type { Diagnosis } from '../../core/diagnose/diagnose';
+import { rigMeasurements } from '../../core/probe/measurement';
+import type { Proof } from '../../core/prove/proofs';
+import { nextAction } from './nextAction';
+
+const [done, open] = demoJobs(new Date('2026-11-24T16:00:00Z')) as [ReturnType<typeof demoJobs>[0], ReturnType<typeof demoJobs>[0]];
+const measurements = rigMeasurements(open.revisions[0]!.doc);
+const suspect = { fault: 'f', name: 'A fault', class: 'c', repair: 'r', shows: 's', probability: 0.9, prior: 0.1, for: [], against: [] };
+const test = (state: string) => ({
+  test: 't', kind: 'volts' as const, name: 'n', label: 'P10', place: 'Link box', state, probe: 'link.coil-plus', ref: 'frame.bay-2',
+  minutes: 3, changeMinutes: 0, bits: 1, leaves: { of: 4, about: 2 }, outcomes: [],
+});
+const diagnosis = (over: Partial<Diagnosis>): Diagnosis => ({ suspects: [suspect], next: [], stop: { reached: false, why: '' }, contradiction: [], classes: [], ...over });
+const proof = (state: string, after?: 'ok' | 'low'): Proof => ({
+  state, probe: 'link.coil-plus', ref: 'frame.bay-2', label: 'P10', name: 'Coil +', band: { lo: 0, hi: 1, nominal: 0.5, unit: 'V' }, why: '',
+  ...(after ? { after: { value: 0.5, verdict: after } } : {}),
+});
+const next = (job: typeof open, d?: Diagnosis, p?: Proof[]) => nextAction({ job, diagnosis: d, proofs: p, measurements });
+
+describe('the one next action', () => {
+  it('measures in the present state, or first changes it', () => {
+    expect(next(open, diagnosis({ next: [test('idle')] }))).toMatchObject({ kind: 'measure' });
+    expect(next(open, diagnosis({ next: [test('shore')] }))).toMatchObject({ kind: 'change-state', state: 'shore', then: expect.stringContaining('P10') });
+  });
+  it('declares when the diagnosis stops, looks when nothing tells suspects apart, waits while it thinks', () => {
+    expect(next(open, diagnosis({ stop: { reached: true, why: '' } }))).toMatchObject({ kind: 'declare', words: 'Declare: A fault' });
+    expect(next(open, diagnosis({}))).toMatchObject({ kind: 'look' });
+    expect(next(open)).toMatchObject({ kind: 'wait' });
+  });
+  it('repairs what is declared, proves what is repaired, finishes only what is proven', () => {
+    const declared = { ...open, verdicts: done.verdicts };
+    expect(next(declared, diagnosis({}))).toMatchObject({ kind: 'repair' });
+    const repaired = { ...declared, repairs: done.repairs };
+    expect(next(repaired, undefined, [proof('idle')])).toMatchObject({ kind: 'measure' });
+    expect(next(repaired, undefined, [proof('idle', 'low')])).toMatchObject({ kind: 'reopen-fault' });
+    expect(next(repaired, undefined, [proof('idle', 'ok')])).toMatchObject({ kind: 'finish' });
+    expect(next(done, undefined, [])).toMatchObject({ kind: 'report' });
+  });
+});

@@ -1,0 +1,80 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { rearEngineCoach } from '../../core/rig/archetypes/rearEngineCoach';
+import { spread } from './isotonic';
+import { feetTicks, rulerLabels, STRIP, stripLayout } from './layout';
+
+describe('spreading along a line', () => {
+  it('keeps order and room, stays inside, and leaves things alone that have room already', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.double({ min: -200, max: 1400, noNaN: true }), fc.integer({ min: 10, max: 60 })), { minLength: 1, maxLength: 18 }),
+        (list) => {
+          const sorted = [...list].sort((a, b) => a[0] - b[0]);
+          const wanted = sorted.map((x) => x[0]);
+          const room = sorted.map((x) => x[1]);
+          const xs = spread(wanted, room, 0, 1160);
+          for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThanOrEqual((room[i]! + room[i - 1]!) / 2 - 1e-6);
+          expect(xs[0]! - room[0]! / 2).toBeGreaterThanOrEqual(-1e-6);
+          expect(xs.at(-1)! + room.at(-1)! / 2).toBeLessThanOrEqual(1160 + 1e-6);
+        },
+      ),
+    );
+    expect(spread([100, 300, 900], [50, 50, 50], 0, 1160)).toEqual([100, 300, 900]);
+  });
+});
+
+describe('the loom strip of the coach', () => {
+  const rig = rearEngineCoach('strip', 'Strip coach');
+  const layout = stripLayout(rig);
+
+  it('draws every part, every feed and control wire, every probe', () => {
+    expect(layout.columns.map((c) => c.part.id).sort()).toEqual(rig.parts.map((p) => p.id).sort());
+    expect(layout.flags.map((f) => f.label).sort()).toEqual(rig.probes.map((p) => p.label).sort());
+    for (const c of rig.conductors.filter((x) => x.use !== 'return')) expect(layout.wires.some((w) => w.id === c.id), c.id).toBe(true);
+  });
+
+  it('keeps parts at a pitch of 84 px in order of station, on the paper', () => {
+    for (let i = 1; i < layout.columns.length; i++) {
+      expect(layout.columns[i]!.x - layout.columns[i - 1]!.x).toBeGreaterThanOrEqual(83);
+      expect(layout.columns[i]!.part.station).toBeGreaterThanOrEqual(layout.columns[i - 1]!.part.station);
+    }
+    for (const c of layout.columns) expect(c.x).toBeGreaterThan(40);
+  });
+
+  it('no two flags of a row overlap, none leaves the paper', () => {
+    for (const low of [true, false]) {
+      const xs = layout.flags.filter((f) => f.low === low).map((f) => f.x);
+      for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThanOrEqual(low ? layout.chipWidth : 72);
+      for (const x of xs) expect(x).toBeGreaterThan(20);
+      for (const x of xs) expect(x).toBeLessThan(STRIP.width - 20);
+    }
+  });
+
+  it('wires of different nets never share a stretch of a lane', () => {
+    const byLane = new Map<number, { id: string; from: number; to: number }[]>();
+    for (const c of rig.conductors.filter((x) => x.use !== 'return')) {
+      const w = layout.wires.find((x) => x.id === c.id)!;
+      const lane = w.points[1]![1];
+      const xs = [w.points[1]![0], w.points[2]![0]].sort((a, b) => a - b);
+      byLane.set(lane, [...(byLane.get(lane) ?? []), { id: c.id, from: xs[0]!, to: xs[1]! }]);
+    }
+    const ends = (id: string) => {
+      const c = rig.conductors.find((x) => x.id === id)!;
+      return [`${c.from.part}.${c.from.terminal}`, `${c.to.part}.${c.to.terminal}`];
+    };
+    for (const list of byLane.values()) {
+      for (const a of list) for (const b of list) {
+        if (a.id >= b.id || a.to <= b.from || b.to <= a.from) continue;
+        expect(ends(a.id).some((e) => ends(b.id).includes(e)), `${a.id} over ${b.id}`).toBe(true);
+      }
+    }
+  });
+
+  it('the ruler runs the whole length without crowding its figures', () => {
+    const ticks = feetTicks(layout);
+    for (let i = 1; i < ticks.length; i++) expect(ticks[i]!.x0).toBeCloseTo(ticks[i - 1]!.x1, 6);
+    const labels = rulerLabels(layout, 'ft', 26);
+    for (let i = 1; i < labels.length; i++) expect(labels[i]!.x - labels[i - 1]!.x).toBeGreaterThanOrEqual(26);
+  });
+});

@@ -1,0 +1,83 @@
+/** The headless verbs as a script would use them: the built command line on the example job. */
+import { execFile } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { afterAll, describe, expect, it } from 'vitest';
+
+const run = promisify(execFile);
+const JOB = 'examples/heron.surrik.json';
+const folder = mkdtempSync(join(tmpdir(), 'surrik-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+async function surrik(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  try {
+    const { stdout, stderr } = await run('node', ['.build/cli.mjs', ...args], { maxBuffer: 1 << 26 });
+    return { code: 0, out: stdout, err: stderr };
+  } catch (e) {
+    const x = e as { code: number; stdout: string; stderr: string };
+    return { code: x.code, out: x.stdout, err: x.stderr };
+  }
+}
+const json = async (...args: string[]) => JSON.parse((await surrik(...args)).out) as Record<string, never>;
+
+describe('verbs', () => {
+  it('solve, predict, diagnose, measure, validate answer in JSON with a schema version', async () => {
+    const solved = (await json('solve', JOB, '--state', 'idle')) as unknown as { schemaVersion: number; probes: Record<string, { volts?: number; amps?: number }>; modes: Record<string, { mode: string }>; branches: Record<string, { amps: number }> };
+    expect(solved.schemaVersion).toBe(1);
+    expect(solved.modes['link']!.mode).toBe('closed');
+    expect(solved.probes['P17']!.amps).toBeCloseTo(solved.branches['link-cable']!.amps, 9);
+    const predicted = (await json('predict', JOB)) as unknown as { states: { state: string; bands: Record<string, { lo: number; hi: number }> }[] };
+    const idle = predicted.states.find((s) => s.state === 'idle')!;
+    expect(solved.probes['P9']!.volts!).toBeGreaterThan(idle.bands['P9']!.lo);
+    expect(solved.probes['P9']!.volts!).toBeLessThan(idle.bands['P9']!.hi);
+    const diagnosed = (await json('diagnose', JOB)) as unknown as { suspects: { probability: number }[]; next: { state: string }[]; stop: { reached: boolean } };
+    expect(diagnosed.suspects.reduce((s, x) => s + x.probability, 0)).toBeCloseTo(1, 6);
+    expect(diagnosed.next.length).toBeGreaterThan(0);
+    expect(await json('measure', JOB, '--truth', 'link.contact-open', '--seed', '3', '--state', 'idle', '--probe', 'P9')).toMatchObject({ probe: 'link.coach-stud', unit: 'V' });
+    expect(await json('validate', JOB)).toMatchObject({ valid: true, rig: 'Heron' });
+  });
+
+  it('netlist is a deck that ngspice runs as it is and that agrees with solve', async () => {
+    const deck = (await surrik('netlist', JOB, '--state', 'boost-engine-off')).out;
+    const file = join(folder, 'boost.cir');
+    writeFileSync(file, deck);
+    const { stdout } = await run('ngspice', ['-b', file]).catch((e: { stdout: string }) => e);
+    const solved = (await json('solve', JOB, '--state', 'boost-engine-off')) as unknown as { probes: Record<string, { volts: number }> };
+    for (const label of ['P5', 'P9', 'P10', 'P12', 'P14']) {
+      const printed = Number(new RegExp(`^${label.toLowerCase()} = (\\S+)`, 'm').exec(stdout)![1]);
+      expect(Math.abs(printed - solved.probes[label]!.volts)).toBeLessThan(1e-3);
+    }
+  });
+
+  it('the example job is what the demo makes today', async () => {
+    expect(JSON.parse(readFileSync(JOB, 'utf8'))).toMatchObject({ number: 1042 });
+    const { demoJobs } = await import('../../db/demo/jobs');
+    expect(JSON.parse(readFileSync(JOB, 'utf8'))).toEqual(JSON.parse(JSON.stringify(demoJobs(new Date('2026-11-24T16:00:00Z'))[1])));
+  });
+
+  it('bad input is one line with place, found, wanted, and exit code 2', async () => {
+    const good = JSON.parse(readFileSync(JOB, 'utf8')) as { revisions: { doc: { conductors: { length: number }[]; parts: object[] } }[] };
+    const file = join(folder, 'bad.surrik.json');
+    const check = async (change: (j: typeof good) => void, expected: RegExp) => {
+      const j = structuredClone(good);
+      change(j);
+      writeFileSync(file, JSON.stringify(j));
+      const r = await surrik('validate', file);
+      expect(r.code).toBe(2);
+      expect(r.err.trim().split('\n')).toHaveLength(1);
+      expect(r.err).toMatch(expected);
+    };
+    await check((j) => (j.revisions[0]!.doc.conductors[0]!.length = -3), /^\/revisions\/0\/doc\/conductors\/0\/length: found -3, wanted/);
+    await check((j) => j.revisions[0]!.doc.parts.pop(), /conductors\/\d+\/from\/part: found "alternator", wanted/);
+    writeFileSync(file, 'not json');
+    expect(await surrik('validate', file)).toMatchObject({ code: 2, err: expect.stringContaining('wanted a JSON document') });
+    expect(await surrik('solve', JOB, '--state', 'driving')).toMatchObject({ code: 2, err: expect.stringContaining('--state: found driving') });
+    expect(await surrik('measure', JOB, '--truth', 'x', '--seed', '1', '--state', 'idle', '--probe', 'P9')).toMatchObject({ code: 2 });
+    expect(await surrik('measure', JOB, '--truth', 'delay.dead', '--seed', '1', '--state', 'idle', '--probe', 'P99')).toMatchObject({ code: 2, err: expect.stringContaining('--probe') });
+    expect(await surrik('solve', 'nowhere.json', '--state', 'idle')).toMatchObject({ code: 2, err: expect.stringContaining('ENOENT') });
+    expect(await surrik('fly')).toMatchObject({ code: 2 });
+    expect(await surrik('solve', '--help')).toMatchObject({ code: 0, out: expect.stringContaining('./surrik solve examples/heron.surrik.json') });
+  });
+});

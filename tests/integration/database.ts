@@ -1,0 +1,37 @@
+/** A database of its own for a test file, on the cluster that ./surrik test starts. */
+import { readSecrets } from '../../src/server/config';
+import { connect } from '../../src/server/db';
+import { migrationSource } from '../../db/migrations';
+import type { Knex } from 'knex';
+
+export interface TestDatabase {
+  name: string;
+  owner: Knex;
+  app: Knex;
+  drop(): Promise<void>;
+}
+
+export async function testDatabase(): Promise<TestDatabase> {
+  const base = process.env['SURRIK_BASE'];
+  const port = Number(process.env['SURRIK_DB_PORT']);
+  if (!base || !port) throw new Error('no test cluster: run these through ./surrik test');
+  const secrets = readSecrets(base);
+  const at = (name: string) => ({ host: '127.0.0.1', port, name });
+  const name = `surrik_it_${process.pid}_${Math.floor(process.uptime() * 1e6)}`;
+  const root = connect(at('postgres'), 'surrik_owner', secrets['OWNER_PASSWORD']!);
+  await root.raw(`CREATE DATABASE ${name}`);
+  const owner = connect(at(name), 'surrik_owner', secrets['OWNER_PASSWORD']!);
+  await owner.migrate.latest({ migrationSource });
+  const app = connect(at(name), 'surrik_app', secrets['APP_PASSWORD']!);
+  return {
+    name,
+    owner,
+    app,
+    async drop() {
+      await app.destroy();
+      await owner.destroy();
+      await root.raw(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+      await root.destroy();
+    },
+  };
+}

@@ -1,0 +1,57 @@
+/** Facts of the trade the model must meet. Each is common practice, no source, unless it says otherwise. */
+import { describe, expect, it } from 'vitest';
+import { compileRig } from '../../src/core/compile/compile';
+import { RigModel } from '../../src/core/operate/settle';
+import { restVolts } from '../../src/core/parts/battery';
+import { readOutputs, rigOutputs } from '../../src/core/probe/outputs';
+import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+
+describe('flooded lead-acid at rest', () => {
+  it.each([
+    [1, 12.65, 12.75],
+    [0.75, 12.4, 12.5],
+    [0.5, 12.15, 12.25],
+    [0.25, 11.98, 12.08],
+    [0, 11.4, 11.9],
+  ])('at %d of full reads %d to %d V (common practice, no source)', (soc, lo, hi) => {
+    expect(restVolts(soc)).toBeGreaterThanOrEqual(lo);
+    expect(restVolts(soc)).toBeLessThanOrEqual(hi);
+  });
+
+  it('rises with charge', () => {
+    for (let s = 0; s < 1; s += 0.01) expect(restVolts(s + 0.01)).toBeGreaterThan(restVolts(s));
+  });
+});
+
+describe('the link under way', () => {
+  const read = (edit: (rig: ReturnType<typeof rearEngineCoach>) => void) => {
+    const rig = structuredClone(rearEngineCoach('fact', 'Fact coach'));
+    edit(rig);
+    const compiled = compileRig(rig);
+    const model = new RigModel(compiled);
+    model.settle('idle');
+    const outputs = rigOutputs(compiled);
+    const values = new Float64Array(outputs.length);
+    readOutputs(model, outputs, values);
+    return Object.fromEntries(outputs.map((o, i) => [o.key, values[i]!])) as Record<string, number>;
+  };
+
+  it('into a half-empty 225 Ah golf-cart bank carries 50 to 80 A some minutes in (common practice, no source)', () => {
+    const at = read((rig) => {
+      const bank = rig.parts.find((p) => p.id === 'coach-bank')!;
+      bank.params['capacity']!.value = 225;
+      bank.params['soc']!.value = 0.5;
+      rig.parts.find((p) => p.id === 'alternator')!.params['idleLimit']!.value = 200;
+    });
+    expect(at['link-cable.clamp']!).toBeGreaterThan(45);
+    expect(at['link-cable.clamp']!).toBeLessThan(80);
+  });
+
+  it('a contact of 4.3 mΩ drops about 0.3 V at 70 A (common practice: replace above 0.3 V)', () => {
+    const at = read((rig) => {
+      rig.parts.find((p) => p.id === 'link')!.params['contact']!.value = 0.0043;
+    });
+    const amps = at['link-cable.clamp']!;
+    expect((at['link.chassis-stud']! - at['link.coach-stud']!) / amps).toBeCloseTo(0.3 / 70, 4);
+  });
+});
