@@ -139,10 +139,13 @@ function useKeys(onKeys: () => void): void {
       } else if (e.key === 'Backspace') {
         setTyped(typed.slice(0, -1));
         handled();
+      } else if (e.key === 'Enter' && typed !== '') {
+        // Whatever was touched last holds the focus: what is typed is kept first.
+        e.stopPropagation();
+        if (value !== undefined) keep();
+        handled();
       } else if (e.key === 'Enter' && target.tagName !== 'BUTTON' && target.tagName !== 'A' && target.getAttribute('role') !== 'button') {
-        if (typed !== '') {
-          if (value !== undefined) keep();
-        } else bench.act();
+        bench.act();
         handled();
       } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
         const order = groupByPlace(measurements).flatMap((g) => g.rows);
@@ -159,8 +162,8 @@ function useKeys(onKeys: () => void): void {
       else if (e.key === 'd') toggleTheme();
       else if (e.key === '?') onKeys();
     };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    window.addEventListener('keydown', onKey, { capture: true });
+    return () => window.removeEventListener('keydown', onKey, { capture: true });
   });
 }
 

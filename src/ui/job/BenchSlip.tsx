@@ -102,7 +102,7 @@ export function BenchSlip() {
       <h3>Cautions</h3>
       <Cautions list={cautions} />
       <h3>Established</h3>
-      <div className="slip-scroll">
+      <div className="slip-scroll" tabIndex={0} role="region" aria-label="Established">
         {lines.length === 0 ? <p className="quiet">Nothing yet: the first reading starts it.</p> : <ul className="est">{lines.slice(0, 4)}</ul>}
         {lines.length > 4 && <p className="quiet">and {lines.length - 4} more on the sheet</p>}
       </div>

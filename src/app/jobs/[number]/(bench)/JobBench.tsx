@@ -87,7 +87,11 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     selected,
     select,
     typed,
-    setTyped,
+    setTyped(text) {
+      // From the first digit on the probe in hand stays in hand, whatever the diagnosis would ask for next.
+      if (selected) setSelectedId(selected.id);
+      setTyped(text);
+    },
     millis,
     setMillis,
     next,

@@ -1,0 +1,278 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { freshJob, markers, openJob, signIn, Technician, watchConsole } from './world';
+
+test('a whole job: readings, fault, repair, proof, one page', async ({ page }) => {
+  test.setTimeout(240_000);
+  await freshJob(2001);
+  const complaints = watchConsole(page);
+  await signIn(page);
+  await openJob(page, 2001);
+
+  // The loom is drawn nose to tail; a flag is a button with its whole name.
+  const flag = page.getByRole('button', { name: /^P9, isolator coach stud, to take/ });
+  await flag.click();
+  await expect(page.locator('.kp')).toContainText('P9 at engine idle');
+  for (const key of ['1', '2', '.', '3', '4']) await page.locator('.keys').getByRole('button', { name: key, exact: true }).click();
+  await expect(page.locator('.judge')).toContainText('under the band');
+  expect(await markers(page)).toBe(1);
+  await page.getByRole('button', { name: /^Keep P9/ }).click();
+  await expect(page.getByRole('button', { name: /^P9, isolator coach stud, 12.34 V, low/ })).toBeVisible();
+  // Take it back: undo is a command like any other.
+  await page.getByRole('button', { name: 'undo the last keep' }).click();
+  await expect(page.getByRole('button', { name: /^P9, isolator coach stud, to take/ })).toBeVisible();
+
+  // Suspects, and the odds move as readings come in.
+  await page.getByRole('link', { name: /Fault/ }).click();
+  const first = page.locator('.sus').first();
+  await expect(first).toBeVisible();
+  const before = await first.innerText();
+  await page.getByRole('button', { name: 'Show the working' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Before any reading');
+  await page.keyboard.press('Escape');
+
+  const technician = new Technician(page, 'link.contact-open', 1042);
+  let words = '';
+  for (let k = 0; k < 25 && !words.startsWith('Declare'); k++) words = await technician.step();
+  expect(words).toMatch(/^Declare: Isolator/);
+  await page.locator('.bx.next').first().click();
+  await expect(page.locator('.sus').first()).not.toHaveText(before);
+  if (!(await page.locator('.repair').isVisible())) await page.locator('.bx.next').first().click();
+  await expect(page.locator('.repair .big')).toContainText('Isolator');
+
+  await page.getByLabel(/What was done/).fill('Isolator solenoid replaced, studs torqued and marked.');
+  await page.getByRole('button', { name: 'Repair done: prove it' }).click();
+  await expect(page.getByText('Proof after the repair')).toBeVisible();
+  technician.repairDone();
+  words = '';
+  for (let k = 0; k < 25 && !words.startsWith('Finish'); k++) words = await technician.step();
+  expect(words).toMatch(/^Finish/);
+  await page.goto('/jobs/2001/prove');
+  await expect(page.getByText('Right now, every proof in band')).toBeVisible();
+  await page.locator('.bx.next').first().click();
+  await expect(page.locator('.bx.next').first()).toContainText('Print the report');
+  await page.locator('.bx.next').first().click();
+
+  const report = page.getByRole('article');
+  await expect(report).toContainText('Found, put right, and proven right by measurement.');
+  await expect(report).toContainText('Isolator contact burnt open');
+  await expect(report).toContainText('Isolator solenoid replaced, studs torqued and marked.');
+  await expect(report).toContainText('It is right now');
+  const pdf = await page.pdf({ format: 'A4' });
+  expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/g)!.length).toBe(1);
+
+  await page.goto('/');
+  await expect(page.getByRole('region', { name: 'Done' })).toContainText('2001');
+  expect(complaints).toEqual([]);
+});
+
+test('the keyboard does it all, and bad input is said, never lost', async ({ page }) => {
+  await freshJob(2002);
+  await signIn(page);
+  await openJob(page, 2002);
+  await page.getByRole('button', { name: /^P10, coil \+, to take/ }).click();
+  await page.keyboard.type('1260');
+  await expect(page.locator('.judge')).toContainText('no more than 64 V');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.disp output')).toHaveAttribute('aria-label', 'typed 1260');
+  await page.getByRole('button', { name: 'Use 12.60 V' }).click();
+  await expect(page.locator('.disp output')).toHaveAttribute('aria-label', 'typed 12.6');
+  for (let k = 0; k < 4; k++) await page.keyboard.press('Backspace');
+  await page.keyboard.type('12,41V');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^P10, coil \+, 12.41 V, low/ })).toBeVisible();
+
+  // Millivolts, minus, can't reach, overload.
+  await page.getByRole('button', { name: /^P11, coil –, to take/ }).click();
+  await page.keyboard.type('-18m');
+  await expect(page.locator('.disp')).toContainText('millivolts');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^P11, coil –, −18 mV/ })).toBeVisible();
+  await page.getByRole('button', { name: /^P7, ignition at module, to take/ }).click();
+  await page.getByRole('button', { name: /Can’t/ }).click();
+  await expect(page.getByRole('button', { name: /^P7, ignition at module, could not be reached/ })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: /^P7, ignition at module, to take/ })).toBeVisible();
+
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('f');
+  await expect(page.getByRole('region', { name: 'Suspects' })).toBeVisible();
+  await page.keyboard.press('r');
+  await page.keyboard.press('s');
+  await expect(page.getByRole('dialog', { name: 'What is the rig doing?' })).toBeVisible();
+  await page.getByRole('radio', { name: /Shore charging/ }).click();
+  expect(await markers(page)).toBe(1);
+  await page.getByRole('button', { name: 'It is now: Shore charging' }).click();
+  await expect(page.locator('.stateplate')).toContainText('Shore charging');
+});
+
+test('a band and a moved black lead explain themselves', async ({ page }) => {
+  await freshJob(2003);
+  await signIn(page);
+  await openJob(page, 2003);
+  await page.getByRole('button', { name: /Show the working of the band/ }).nth(4).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('middle 95 %');
+  await expect(dialog.getByRole('row')).toHaveCount(7);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Move it' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /P15/ }).click();
+  await expect(page.locator('.ref')).toContainText('P15');
+  // A new block of readings: what was measured against the bolt is not shown as if against the post.
+  await expect(page.getByRole('button', { name: /^P14, chassis \+, to take/ })).toBeVisible();
+});
+
+test('two people on one job: readings meet, verdicts do not overwrite', async ({ browser }) => {
+  await freshJob(2004);
+  const [a, b] = [await browser.newPage(), await browser.newPage({ viewport: { width: 1280, height: 800 } })];
+  await signIn(a, 'bay1');
+  await signIn(b, 'bay2');
+  await openJob(a, 2004, 'fault');
+  await openJob(b, 2004, 'fault');
+  await b.goto('/jobs/2004/readings');
+  await a.goto('/jobs/2004/readings');
+  await expect(a.getByRole('button', { name: /^P12, /, exact: false }).first()).toBeVisible();
+  await a.getByRole('button', { name: /^P12, isolator chassis stud, to take/ }).click();
+  await a.keyboard.type('13.77');
+  await a.keyboard.press('Enter');
+  await expect(b.getByRole('button', { name: /^P12, isolator chassis stud, 13.77 V/ })).toBeVisible({ timeout: 6000 });
+
+  await a.goto('/jobs/2004/fault');
+  await b.goto('/jobs/2004/fault');
+  const declare = (page: typeof a) => page.locator('.declare .bx');
+  await expect(declare(a)).toBeVisible();
+  await expect(declare(b)).toBeVisible();
+  // b does not hear of a's verdict in time: its snapshots are held back.
+  await b.route('**/snapshot', (r) => r.abort());
+  await declare(a).click();
+  await expect(a.locator('.repair')).toBeVisible();
+  await declare(b).click();
+  await expect(b.locator('.notice.bad')).toContainText('Bay 1 technician changed the verdict', { timeout: 15_000 });
+  await b.unroute('**/snapshot');
+  await b.getByRole('button', { name: 'Understood' }).click();
+  await expect(b.locator('.repair')).toContainText('Bay 1 technician');
+  await a.close();
+  await b.close();
+});
+
+test('with the server away nothing typed is lost', async ({ page }) => {
+  await freshJob(2005);
+  await signIn(page);
+  await openJob(page, 2005);
+  await page.route('**/api/commands**', (r) => r.abort());
+  await page.getByRole('button', { name: /^P12, isolator chassis stud, to take/ }).click();
+  await page.keyboard.type('13.81');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible();
+  await expect(page.locator('.notices')).toContainText('1 entry waits on this device');
+  // Even a reload keeps it.
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible({ timeout: 20_000 });
+  await page.unroute('**/api/commands**');
+  await expect(page.locator('.notices')).toHaveCount(0, { timeout: 20_000 });
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible({ timeout: 20_000 });
+});
+
+test('signing in says what is wrong, and signed out means out', async ({ page, request }) => {
+  await page.goto('/jobs/1042/readings');
+  await expect(page).toHaveURL(/sign-in/);
+  await page.getByLabel('Name').fill('bay2');
+  await page.getByLabel('Password').fill('nonsense');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.locator('[role=alert].alert')).toContainText('wrong');
+  await expect(page.getByLabel('Name')).toHaveValue('bay2');
+  await signIn(page);
+  const cookie = (await page.context().cookies()).find((c) => c.name === 'surrik')!;
+  expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page).toHaveURL(/sign-in/);
+  // The sealed cookie of an ended session opens nothing.
+  const stale = await request.get('/api/jobs', { headers: { cookie: `surrik=${cookie.value}` } });
+  expect(stale.status()).toBe(401);
+});
+
+test('changes from elsewhere are refused', async ({ page }) => {
+  await signIn(page);
+  const post = (headers: Record<string, string>, data: string) => page.request.post('/api/commands?job=1042', { headers, data });
+  const json = { 'content-type': 'application/json' };
+  expect((await post({ ...json, origin: 'https://elsewhere.example' }, '{}')).status()).toBe(403);
+  expect((await post({ ...json, 'sec-fetch-site': 'cross-site' }, '{}')).status()).toBe(403);
+  expect((await post({ 'content-type': 'text/plain' }, '{}')).status()).toBe(400);
+  expect((await post(json, '{')).status()).toBe(400);
+  expect((await post(json, `"${'x'.repeat(300_000)}"`)).status()).toBe(413);
+  expect((await page.request.post('/api/commands?job=abc', { headers: json, data: '{}' })).status()).toBe(404);
+  const headers = (await page.request.get('/')).headers();
+  expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+  expect(headers['x-powered-by']).toBeUndefined();
+});
+
+for (const theme of ['ticket', 'carbon'] as const) {
+  test(`screens are accessible, one highlight at most (${theme})`, async ({ page, context }) => {
+    await context.addCookies([{ name: 'surrik-theme', value: theme, url: process.env['E2E_URL']! }]);
+    const scan = async (name: string) => {
+      const result = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+      expect(result.violations.map((v) => `${name}: ${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
+      expect(await markers(page), name).toBeLessThanOrEqual(1);
+    };
+    await page.goto('/sign-in');
+    await scan('sign-in');
+    await signIn(page);
+    await scan('board');
+    for (const station of ['readings', 'fault', 'prove', 'sizing']) {
+      await openJob(page, 1042, station);
+      await page.waitForTimeout(400);
+      await scan(station);
+    }
+    await page.goto('/jobs/1009/report');
+    await expect(page.getByRole('article')).toContainText('It is right now');
+    await scan('report');
+  });
+}
+
+for (const [width, height] of [
+  [1280, 800],
+  [1024, 768],
+  [390, 844],
+] as const) {
+  test(`nothing spills at ${width} × ${height}`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    await signIn(page);
+    const stations = ['readings', 'fault', 'prove'];
+    for (const path of ['/', ...stations.map((s) => `/jobs/1009/${s}`), ...stations.map((s) => `/jobs/1042/${s}`)]) {
+      await page.goto(path);
+      if (path !== '/') await expect(page.locator('.stateplate').first()).toBeVisible();
+      await page.waitForTimeout(700);
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect(over, path).toBeLessThanOrEqual(0);
+      const small = await page.evaluate(() =>
+        [...document.querySelectorAll('button, a.bx')]
+          .filter((e) => e.getClientRects().length > 0 && !e.closest('dialog'))
+          .map((e) => [e.textContent?.slice(0, 30), e.getBoundingClientRect()] as const)
+          .filter(([, r]) => r.width > 0 && r.height < 39.5)
+          .map(([t, r]) => `${t}: ${Math.round(r.height)} px high`),
+      );
+      expect(small, `${path}: targets too small for a thumb`).toEqual([]);
+    }
+  });
+}
+
+test('on a phone, one probe at a time', async ({ page }) => {
+  await freshJob(2006);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await signIn(page);
+  await page.goto('/jobs/2006/readings');
+  await expect(page.locator('.pprobe')).toBeVisible({ timeout: 30_000 });
+  for (const key of ['1', '3', '.', '7']) await page.locator('.keys').getByRole('button', { name: key, exact: true }).click();
+  expect(await markers(page)).toBe(1);
+  // The probe typed for is the probe kept for, though the diagnosis may have come in between.
+  const label = (await page.locator('.pprobe .pd').innerText()).trim();
+  await page.getByRole('button', { name: new RegExp(`^Keep ${label}`) }).click();
+  await expect(page.locator('.pprobe .pd')).not.toHaveText(label);
+  await page.getByRole('button', { name: /taken/ }).click();
+  await expect(page.locator('.plrow', { hasText: '13.70' })).toBeVisible();
+  await page.getByRole('button', { name: 'Fault', exact: true }).click();
+  await expect(page.locator('.sus').first()).toBeVisible();
+});

@@ -1,0 +1,112 @@
+/** What the end-to-end tests share: signing in, jobs of their own, a technician with a simulated meter. */
+import { randomUUID } from 'node:crypto';
+import { expect, type Page } from '@playwright/test';
+import { demoUuid, heronJob, DEMO_SHOP } from '../../db/demo/jobs';
+import { compileRig } from '../../src/core/compile/compile';
+import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
+import { OPERATING_STATES } from '../../src/core/operate/states';
+import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+import { readSecrets } from '../../src/server/config';
+import { connect } from '../../src/server/db';
+import { insertJob } from '../../src/server/jobStore';
+
+const secrets = () => readSecrets(process.env['SURRIK_BASE']!);
+export const demoPassword = (): string => secrets()['DEMO_PASSWORD']!;
+
+/** A fresh copy of the demo's open job under a number of its own. */
+export async function freshJob(number: number): Promise<void> {
+  const db = connect({ host: '127.0.0.1', port: Number(process.env['SURRIK_DB_PORT']), name: process.env['SURRIK_DB_NAME']! }, 'surrik_owner', secrets()['OWNER_PASSWORD']!);
+  try {
+    const job = { ...structuredClone(heronJob(new Date())), number };
+    for (const list of [job.revisions, job.readings, job.observations]) for (const item of list) item.id = demoUuid(`${number} ${item.id}`);
+    await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), job));
+  } finally {
+    await db.destroy();
+  }
+}
+
+export async function signIn(page: Page, handle = 'bay2'): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('Name').fill(handle);
+  await page.getByLabel('Password').fill(demoPassword());
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'In the bay' })).toBeVisible();
+}
+
+/** Opens a station of a job and waits until the core has answered. */
+export async function openJob(page: Page, number: number, station = 'readings'): Promise<void> {
+  await page.goto(`/jobs/${number}/${station}`);
+  await expect(page.locator('.bx.next').first()).toBeVisible({ timeout: 30_000 });
+}
+
+/** Elements painted with the highlighter: never more than one. */
+export const markers = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    const marker = getComputedStyle(document.documentElement).getPropertyValue('--marker').trim().toLowerCase();
+    const rgb = `rgb(${[1, 3, 5].map((i) => parseInt(marker.slice(i, i + 2), 16)).join(', ')})`;
+    const seen = [...document.querySelectorAll('*')].filter((e) => getComputedStyle(e).backgroundColor === rgb && e.getClientRects().length > 0);
+    const dialog = document.querySelector('dialog[open]');
+    return seen.filter((e) => !dialog || dialog.contains(e)).length;
+  });
+
+/** Complaints of the browser: content policy, errors, failed scripts. */
+export function watchConsole(page: Page): string[] {
+  const complaints: string[] = [];
+  page.on('console', (m) => m.type() === 'error' && !/503|409|401|ERR_/.test(m.text()) && complaints.push(m.text()));
+  page.on('pageerror', (e) => complaints.push(e.message));
+  return complaints;
+}
+
+/** A technician who does whatever the highlighted button says, with a meter on a rig that hides a fault. */
+export class Technician {
+  private readonly rig = rearEngineCoach('heron', 'Heron');
+  private meter: HiddenRig;
+  private takes = 0;
+
+  constructor(
+    private readonly page: Page,
+    fault: string,
+    private readonly seed: number,
+  ) {
+    this.meter = new HiddenRig(compileRig(this.rig), fault, seed);
+  }
+
+  repairDone(): void {
+    this.meter = new HiddenRig(compileRig(this.rig), 'nothing-wrong', this.seed);
+  }
+
+  private key(label: string): string {
+    if (label === 'bolt') return 'house-frame.bay-1';
+    return this.rig.probes.find((p) => p.label === label)!.key;
+  }
+
+  /** One step; returns what the button said. */
+  async step(): Promise<string> {
+    const { page } = this;
+    const button = page.locator('.bx.next').first();
+    await expect(page.locator('.why[aria-busy="true"]')).toHaveCount(0);
+    await expect(page.getByText('thinking')).toHaveCount(0);
+    const words = (await button.innerText()).replace(/\s+/g, ' ').trim();
+    const change = /^Change to: (.*)$/.exec(words);
+    if (change) {
+      await button.click();
+      await page.getByRole('button', { name: `It is now: ${change[1]!}` }).click();
+      await expect(page.locator('dialog[open]')).toHaveCount(0);
+      await expect(page.locator('.stateplate')).toContainText(change[1]!);
+      return words;
+    }
+    const measure = /^(?:Measure|Take again) (P\d+)(?:–(P\d+|bolt))?,/.exec(words);
+    if (!measure) return words;
+    await button.click();
+    const plate = await page.locator('.stateplate b').first().innerText();
+    const state = OPERATING_STATES.find((s) => s.label === plate)!.id;
+    const probe = this.key(measure[1]!);
+    const ref = probe.endsWith('.clamp') ? undefined : measure[2] ? this.key(measure[2]) : 'frame.bay-2';
+    const { value } = this.meter.read(state, probe, ref, this.takes++);
+    await page.keyboard.type(String(value));
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.disp output')).toHaveAttribute('aria-label', 'nothing typed');
+    await expect(button).not.toHaveText(words, { timeout: 15_000 }).catch(() => undefined);
+    return words;
+  }
+}
