@@ -34,13 +34,17 @@ export function portCurrent(
   }
   const eta = u >= 0 ? p1 : p2;
   const x = u / eta;
-  const m = Math.min(Math.abs(x), LINEAR_BEYOND);
-  const e = Math.exp(m);
-  const sinh = (e - 1 / e) / 2;
-  const cosh = (e + 1 / e) / 2;
-  const beyond = Math.abs(x) - m;
-  out[0] = -p0 * Math.sign(x) * (sinh + cosh * beyond);
-  out[1] = (-p0 * cosh) / eta;
+  if (x > LINEAR_BEYOND || x < -LINEAR_BEYOND) {
+    const cosh = Math.cosh(LINEAR_BEYOND);
+    const beyond = Math.abs(x) - LINEAR_BEYOND;
+    out[0] = -p0 * Math.sign(x) * (Math.sinh(LINEAR_BEYOND) + cosh * beyond);
+    out[1] = (-p0 * cosh) / eta;
+    return;
+  }
+  const e = Math.exp(x);
+  const half = 0.5 / e;
+  out[0] = -p0 * (0.5 * e - half);
+  out[1] = (-p0 * (0.5 * e + half)) / eta;
 }
 
 /** Derivatives of the port's current by its own three values, at voltage u. */

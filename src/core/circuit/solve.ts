@@ -6,7 +6,7 @@
  * each i falls with u, that equation is the gradient of a strictly convex function, so it has exactly one
  * solution and Newton with a line search on the sign of the slope finds it from any start.
  */
-import { PORT_VALUES, type Topology, type Values } from './network';
+import { PORT_VALUES, type PortBranch, type Topology, type Values } from './network';
 import { portCurrent, portValueSlopes } from './ports';
 import { solveDense } from './small';
 import { SparseFactor, SparsePattern } from './sparse';
@@ -31,9 +31,17 @@ export class Solver {
   private readonly factor: SparseFactor;
   private readonly portCount: number;
   private readonly resistorSlot: Int32Array;
+  private readonly resistorA: Int32Array;
+  private readonly resistorB: Int32Array;
+  private readonly portPlus: Int32Array;
+  private readonly portMinus: Int32Array;
+  /** A⁻¹·(incidence of an EMF), made the first time that EMF is swept. */
+  private readonly emfColumns = new Map<number, Float64Array>();
+  private inverseReady = false;
+  private readonly portKinds: PortBranch['kind'][];
   private readonly emfSlot: Int32Array;
   private readonly work: Float64Array;
-  private readonly columns: Float64Array; // A⁻¹·(port incidence), position-major
+  private readonly columns: Float64Array; // A⁻¹·(port incidence), one port after the other
   private readonly base: Float64Array; // A⁻¹·(EMF currents)
   private readonly Z: Float64Array;
   private readonly Y: Float64Array;
@@ -57,13 +65,19 @@ export class Solver {
     const slotOf = (a: number, b: number) =>
       a !== 0 && b !== 0 && a !== b ? this.pattern.slot(pos[a]!, pos[b]!) : -1;
     this.resistorSlot = Int32Array.from(resistors, (r) => slotOf(r.a, r.b));
+    // Two bolts of one frame joined by a cable: it carries nothing, so both its ends count as the reference.
+    this.resistorA = Int32Array.from(resistors, (r) => (r.a === r.b ? -1 : pos[r.a]!));
+    this.resistorB = Int32Array.from(resistors, (r) => (r.a === r.b ? -1 : pos[r.b]!));
+    this.portKinds = ports.map((port) => port.kind);
+    this.portPlus = Int32Array.from(ports, (port) => pos[port.plus]!);
+    this.portMinus = Int32Array.from(ports, (port) => pos[port.minus]!);
     this.emfSlot = Int32Array.from(emfs, (e) => slotOf(e.plus, e.minus));
     const m = (this.portCount = ports.length);
     const n = this.pattern.size;
     this.volts = new Float64Array(nodeNames.length);
     this.portVolts = new Float64Array(m);
     this.portAmps = new Float64Array(m);
-    this.work = new Float64Array(n * (m + 1));
+    this.work = new Float64Array(n);
     this.columns = new Float64Array(n * m);
     this.base = new Float64Array(n);
     this.Z = new Float64Array(m * m);
@@ -102,19 +116,23 @@ export class Solver {
   /** Changes one EMF in the prepared network without factoring again. */
   shiftEmf(index: number, deltaVolts: number, values: Values): void {
     const e = this.topology.emfs[index]!;
+    let column = this.emfColumns.get(index);
+    if (!column) {
+      column = new Float64Array(this.pattern.size);
+      this.addAt(column, e.plus, 1);
+      this.addAt(column, e.minus, -1);
+      this.factor.solveInPlace(column);
+      this.emfColumns.set(index, column);
+    }
     const amps = deltaVolts / values.emfOhms[index]!;
-    const x = this.work.subarray(0, this.pattern.size);
-    x.fill(0);
-    this.addAt(x, e.plus, amps);
-    this.addAt(x, e.minus, -amps);
-    this.factor.solveInPlace(x, 1);
-    for (let k = 0; k < this.pattern.size; k++) this.base[k] = this.base[k]! + x[k]!;
+    const base = this.base;
+    for (let k = 0; k < base.length; k++) base[k] = base[k]! + amps * column[k]!;
     this.readPortBase();
   }
 
-  private addAt(x: Float64Array, node: number, amount: number, count = 1, which = 0): void {
+  private addAt(x: Float64Array, node: number, amount: number): void {
     const p = this.pattern.position[node]!;
-    if (p >= 0) x[p * count + which] = x[p * count + which]! + amount;
+    if (p >= 0) x[p] = x[p]! + amount;
   }
 
   private assemble(values: Values): void {
@@ -122,52 +140,67 @@ export class Solver {
     const { diagonal, lower } = this.factor;
     const pos = this.pattern.position;
     this.factor.clear();
-    const add = (a: number, b: number, slot: number, g: number) => {
-      if (a === b) return; // two bolts of one frame: carries nothing
-      const pa = pos[a]!;
-      const pb = pos[b]!;
-      if (pa >= 0) diagonal[pa] = diagonal[pa]! + g;
-      if (pb >= 0) diagonal[pb] = diagonal[pb]! + g;
-      if (slot >= 0) lower[slot] = lower[slot]! - g;
-    };
+    const { resistorA, resistorB, resistorSlot } = this;
     for (let i = 0; i < resistors.length; i++) {
-      const r = resistors[i]!;
-      add(r.a, r.b, this.resistorSlot[i]!, 1 / values.resistorOhms[i]!);
+      const g = 1 / values.resistorOhms[i]!;
+      if (g === 0) continue;
+      const a = resistorA[i]!;
+      const b = resistorB[i]!;
+      if (a >= 0) diagonal[a] = diagonal[a]! + g;
+      if (b >= 0) {
+        diagonal[b] = diagonal[b]! + g;
+        if (a >= 0) {
+          const slot = resistorSlot[i]!;
+          lower[slot] = lower[slot]! - g;
+        }
+      }
     }
     for (let i = 0; i < emfs.length; i++) {
       const e = emfs[i]!;
-      add(e.plus, e.minus, this.emfSlot[i]!, 1 / values.emfOhms[i]!);
+      const g = 1 / values.emfOhms[i]!;
+      const a = pos[e.plus]!;
+      const b = pos[e.minus]!;
+      if (a >= 0) diagonal[a] = diagonal[a]! + g;
+      if (b >= 0) diagonal[b] = diagonal[b]! + g;
+      const slot = this.emfSlot[i]!;
+      if (slot >= 0) lower[slot] = lower[slot]! - g;
     }
   }
 
   private reduce(values: Values): void {
-    const { emfs, ports } = this.topology;
-    const m = this.portCount;
-    const count = m + 1;
-    const w = this.work;
-    w.fill(0);
+    const { emfs } = this.topology;
+    const { columns, base, portPlus, portMinus, portCount: m, Z } = this;
+    const n = this.pattern.size;
+    base.fill(0);
     for (let i = 0; i < emfs.length; i++) {
       const amps = values.emfVolts[i]! / values.emfOhms[i]!;
-      this.addAt(w, emfs[i]!.plus, amps, count, m);
-      this.addAt(w, emfs[i]!.minus, -amps, count, m);
+      this.addAt(base, emfs[i]!.plus, amps);
+      this.addAt(base, emfs[i]!.minus, -amps);
     }
+    this.factor.solveInPlace(base);
+    columns.fill(0);
     for (let p = 0; p < m; p++) {
-      this.addAt(w, ports[p]!.plus, 1, count, p);
-      this.addAt(w, ports[p]!.minus, -1, count, p);
-    }
-    this.factor.solveInPlace(w, count);
-    for (let k = 0; k < this.pattern.size; k++) {
-      for (let p = 0; p < m; p++) this.columns[k * m + p] = w[k * count + p]!;
-      this.base[k] = w[k * count + m]!;
-    }
-    for (let q = 0; q < m; q++) {
-      const a = this.pattern.position[ports[q]!.plus]!;
-      const b = this.pattern.position[ports[q]!.minus]!;
-      for (let p = 0; p < m; p++) {
-        this.Z[q * m + p] = (a >= 0 ? this.columns[a * m + p]! : 0) - (b >= 0 ? this.columns[b * m + p]! : 0);
+      const a = portPlus[p]!;
+      const b = portMinus[p]!;
+      if (a >= 0) columns[p * n + a] = columns[p * n + a]! + 1;
+      if (b >= 0) columns[p * n + b] = columns[p * n + b]! - 1;
+      this.factor.solveInPlace(columns, p * n);
+      for (let q = 0; q < m; q++) {
+        const c = portPlus[q]!;
+        const d = portMinus[q]!;
+        Z[q * m + p] = (c >= 0 ? columns[p * n + c]! : 0) - (d >= 0 ? columns[p * n + d]! : 0);
       }
     }
     this.readPortBase();
+    this.inverseReady = false;
+    this.emfColumns.clear();
+  }
+
+  /** Made only when a line search is needed: most operating points are reached by full steps. */
+  private invertPorts(): void {
+    if (this.inverseReady) return;
+    this.inverseReady = true;
+    const m = this.portCount;
     // Y = Z⁻¹ gives the slope of the convex function along a step. Two sources on the very same pair of nodes
     // make Z singular: a trace of resistance in Y alone steers the search and leaves the solution untouched.
     this.small.set(this.Z);
@@ -180,19 +213,20 @@ export class Solver {
   }
 
   private readPortBase(): void {
-    this.topology.ports.forEach((port, p) => {
-      const a = this.pattern.position[port.plus]!;
-      const b = this.pattern.position[port.minus]!;
-      this.V0[p] = (a >= 0 ? this.base[a]! : 0) - (b >= 0 ? this.base[b]! : 0);
-    });
+    const { base, portPlus, portMinus, V0 } = this;
+    for (let p = 0; p < this.portCount; p++) {
+      const a = portPlus[p]!;
+      const b = portMinus[p]!;
+      V0[p] = (a >= 0 ? base[a]! : 0) - (b >= 0 ? base[b]! : 0);
+    }
   }
 
   private evaluate(values: Values): void {
-    const { ports } = this.topology;
-    for (let p = 0; p < this.portCount; p++) {
-      portCurrent(ports[p]!.kind, values.port, p, this.portVolts[p]!, this.pair);
-      this.portAmps[p] = this.pair[0]!;
-      this.slope[p] = this.pair[1]!;
+    const { portKinds, portVolts, portAmps, slope, pair } = this;
+    for (let p = 0; p < portKinds.length; p++) {
+      portCurrent(portKinds[p]!, values.port, p, portVolts[p]!, pair);
+      portAmps[p] = pair[0]!;
+      slope[p] = pair[1]!;
     }
   }
 
@@ -221,6 +255,7 @@ export class Solver {
       }
       // At the rounding floor no step helps any more: that is as good as it gets.
       if (residual < ROUNDING_VOLTS) return this.stayAt(from, values, iteration);
+      this.invertPorts();
       this.lineSearch(values, from, Y);
       residual = this.residual(step);
     }
@@ -235,13 +270,14 @@ export class Solver {
 
   /** V0 + Z·i − u into `out`; returns the largest component. */
   private residual(out: Float64Array): number {
-    const m = this.portCount;
+    const { V0, Z, portVolts: u, portAmps: amps, portCount: m } = this;
     let most = 0;
-    for (let p = 0; p < m; p++) {
-      let f = this.V0[p]! - this.portVolts[p]!;
-      for (let q = 0; q < m; q++) f += this.Z[p * m + q]! * this.portAmps[q]!;
+    for (let p = 0, at = 0; p < m; p++) {
+      let f = V0[p]! - u[p]!;
+      for (let q = 0; q < m; q++) f += Z[at++]! * amps[q]!;
       out[p] = f;
-      most = Math.max(most, Math.abs(f));
+      const size = f < 0 ? -f : f;
+      if (size > most || size !== size) most = size;
     }
     return most;
   }
@@ -287,13 +323,14 @@ export class Solver {
   }
 
   private expand(): void {
-    const m = this.portCount;
+    const { volts, base, columns, portAmps, portCount: m } = this;
+    const n = this.pattern.size;
     const pos = this.pattern.position;
-    for (let node = 1; node < this.volts.length; node++) {
+    for (let node = 1; node < volts.length; node++) {
       const k = pos[node]!;
-      let v = this.base[k]!;
-      for (let p = 0; p < m; p++) v += this.columns[k * m + p]! * this.portAmps[p]!;
-      this.volts[node] = v;
+      let v = base[k]!;
+      for (let p = 0, at = k; p < m; p++, at += n) v += columns[at]! * portAmps[p]!;
+      volts[node] = v;
     }
   }
 
@@ -304,15 +341,14 @@ export class Solver {
   adjoint(nodes: readonly number[], weights: readonly number[], lambda: Float64Array): void {
     const n = this.pattern.size;
     const m = this.portCount;
-    const x = this.work.subarray(0, n);
+    const x = this.work;
     x.fill(0);
     nodes.forEach((node, i) => this.addAt(x, node, weights[i]!));
-    this.factor.solveInPlace(x, 1);
-    const ports = this.topology.ports;
+    this.factor.solveInPlace(x);
     const rhs = this.step;
     for (let p = 0; p < m; p++) {
-      const a = this.pattern.position[ports[p]!.plus]!;
-      const b = this.pattern.position[ports[p]!.minus]!;
+      const a = this.portPlus[p]!;
+      const b = this.portMinus[p]!;
       rhs[p] = this.slope[p]! * ((a >= 0 ? x[a]! : 0) - (b >= 0 ? x[b]! : 0));
       for (let q = 0; q < m; q++) this.small[p * m + q] = (p === q ? 1 : 0) - this.slope[p]! * this.Z[p * m + q]!;
     }
@@ -321,7 +357,7 @@ export class Solver {
     for (let node = 1; node < lambda.length; node++) {
       const k = this.pattern.position[node]!;
       let l = x[k]!;
-      for (let p = 0; p < m; p++) l += this.columns[k * m + p]! * rhs[p]!;
+      for (let p = 0; p < m; p++) l += this.columns[p * n + k]! * rhs[p]!;
       lambda[node] = l;
     }
   }

@@ -113,29 +113,24 @@ export class SparseFactor {
     }
   }
 
-  /** Solves in place for `count` right-hand sides stored interleaved: x[position · count + which]. */
-  solveInPlace(x: Float64Array, count: number): void {
+  /** Solves in place for one right-hand side, by elimination position, that starts at `offset` in x. */
+  solveInPlace(x: Float64Array, offset = 0): void {
     const { diagonal: D, lower: L } = this;
     const { columnStart, rowIndex, size } = this.pattern;
     for (let k = 0; k < size; k++) {
+      const value = x[offset + k]!;
+      if (value === 0) continue; // unit vectors start almost empty
       const end = columnStart[k + 1]!;
       for (let q = columnStart[k]!; q < end; q++) {
-        const l = L[q]!;
-        const to = rowIndex[q]! * count;
-        const from = k * count;
-        for (let c = 0; c < count; c++) x[to + c] = x[to + c]! - l * x[from + c]!;
+        const to = offset + rowIndex[q]!;
+        x[to] = x[to]! - L[q]! * value;
       }
     }
     for (let k = size - 1; k >= 0; k--) {
-      const at = k * count;
-      const d = D[k]!;
-      for (let c = 0; c < count; c++) x[at + c] = x[at + c]! * d;
+      let value = x[offset + k]! * D[k]!;
       const end = columnStart[k + 1]!;
-      for (let q = columnStart[k]!; q < end; q++) {
-        const l = L[q]!;
-        const from = rowIndex[q]! * count;
-        for (let c = 0; c < count; c++) x[at + c] = x[at + c]! - l * x[from + c]!;
-      }
+      for (let q = columnStart[k]!; q < end; q++) value -= L[q]! * x[offset + rowIndex[q]!]!;
+      x[offset + k] = value;
     }
   }
 }

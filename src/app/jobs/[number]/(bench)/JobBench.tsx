@@ -7,7 +7,7 @@ import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
 import type { Job } from '@/core/formats/job';
 import type { Measurement } from '@/core/probe/measurement';
-import { BenchProvider, STATIONS, type Bench, type Station } from '@/ui/job/bench';
+import { BenchProvider, readingOf, STATIONS, type Bench, type Station } from '@/ui/job/bench';
 import { BenchScreen } from '@/ui/job/BenchScreen';
 import { Notices } from '@/ui/job/Notices';
 import { nextAction, stationOf } from '@/ui/job/nextAction';
@@ -55,8 +55,11 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     [job, core.diagnosis, core.proofs, measurements],
   );
   const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
-  // Nothing picked by hand: the next measurement is the one in hand.
-  const selected = measurements.find((m) => m.id === (selectedId ?? suggestedId)) ?? measurements[0];
+  // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
+  const selected =
+    measurements.find((m) => m.id === (selectedId ?? suggestedId)) ??
+    measurements.find((m) => m.kind !== 'drop' && !readingOf(core.readings, job.rigState.id, m)) ??
+    measurements[0];
 
   const go = useCallback((s: Station) => router.push(`/jobs/${job.number}/${s}`), [router, job.number]);
   const select = useCallback((m: Measurement) => {

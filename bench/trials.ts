@@ -1,0 +1,34 @@
+/**
+ * `./surrik trials [N]`: how often the diagnosis is right on rigs that hide a fault, how honest its
+ * confidence is, how many minutes it asks for. Long; figures belong in docs/benchmarks.md with the commit.
+ */
+import { compileRig } from '../src/core/compile/compile';
+import { rearEngineCoach } from '../src/core/rig/archetypes/rearEngineCoach';
+import { runTrials, type TrialOptions, type TrialResult } from './trial';
+
+const trials = Number(process.argv[2] ?? 1000);
+if (!Number.isInteger(trials) || trials < 1) {
+  console.error('trials: wanted a whole number, like ./surrik trials 200');
+  process.exit(2);
+}
+const compiled = compileRig(rearEngineCoach('trials', 'Trial coach'));
+const percent = (a: number, b: number) => `${((100 * a) / Math.max(1, b)).toFixed(1)} %`;
+const p95 = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length * 0.95)]!;
+
+function report(name: string, options: Omit<TrialOptions, 'trials'>): TrialResult {
+  const r = runTrials(compiled, { trials, ...options }, () => performance.now());
+  console.log(`\n${name}: ${trials} rigs, seed ${options.seed}`);
+  console.log(`  stop reached ${percent(r.stopped, r.trials)}; right at the stop ${percent(r.rightOfStopped, r.stopped)}; right in all ${percent(r.right, r.trials)}`);
+  console.log(`  mean ${r.meanMinutes.toFixed(1)} min, ${r.meanTests.toFixed(1)} tests; update p95 ${p95(r.updateMs).toFixed(0)} ms, answer p95 ${p95(r.rankMs).toFixed(0)} ms`);
+  console.log(`  claimed ${(100 * r.claimed).toFixed(1)} %, observed ${percent(r.right, r.trials)}`);
+  r.deciles.forEach(([n, right], d) => n > 0 && console.log(`    claimed ${d * 10}–${d * 10 + 10} %: ${n} rigs, right ${percent(right, n)}`));
+  if (options.checklist) {
+    console.log(`  against the whole checklist ${(r.meanMinutes / r.checklistMinutes).toFixed(2)}× its minutes; against its first out-of-band reading ${(r.meanMinutes / r.checklistStopMinutes).toFixed(2)}×`);
+  }
+  for (const [what, count] of [...r.confusions].sort((a, b) => b[1] - a[1]).slice(0, 6)) console.log(`    ${count} × ${what}`);
+  return r;
+}
+
+report('spreads 1.5 times wider than assumed, blunders 3 %', { seed: 90_001, widen: 1.5, blunderShare: 0.03, checklist: true });
+report('spreads as assumed, blunders 3 %', { seed: 90_002, widen: 1, blunderShare: 0.03 });
+report('spreads as assumed, no blunders, no complaint stated', { seed: 90_003, widen: 1, blunderShare: 0, complaints: [] });
