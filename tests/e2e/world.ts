@@ -44,9 +44,7 @@ export const markers = (page: Page): Promise<number> =>
   page.evaluate(() => {
     const marker = getComputedStyle(document.documentElement).getPropertyValue('--marker').trim().toLowerCase();
     const rgb = `rgb(${[1, 3, 5].map((i) => parseInt(marker.slice(i, i + 2), 16)).join(', ')})`;
-    const seen = [...document.querySelectorAll('*')].filter((e) => getComputedStyle(e).backgroundColor === rgb && e.getClientRects().length > 0);
-    const dialog = document.querySelector('dialog[open]');
-    return seen.filter((e) => !dialog || dialog.contains(e)).length;
+    return [...document.querySelectorAll('*')].filter((e) => getComputedStyle(e).backgroundColor === rgb && e.getClientRects().length > 0).length;
   });
 
 /** Complaints of the browser: content policy, errors, failed scripts. */

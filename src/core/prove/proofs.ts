@@ -31,6 +31,7 @@ const idOf = (r: { state: string; probe: string; ref?: string }) => `${r.state}/
 /** Proofs in the order to take them: by operating state, then nose to tail. */
 export function proofs(bands: BandTable, before: readonly PointReading[], after: readonly PointReading[]): Proof[] {
   const { rig } = bands.compiled;
+  const measurements = rigMeasurements(rig);
   const labels = new Map(rig.probes.map((p) => [p.key, p.label]));
   const list = new Map<string, Proof>();
   const taken = new Map(after.map((r) => [idOf(r), r]));
@@ -43,8 +44,10 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
       state: at.state,
       probe: at.probe,
       ...(at.ref === undefined ? {} : { ref: at.ref }),
-      label: [at.probe, at.ref].flatMap((k) => (k && labels.has(k) ? [labels.get(k)!] : [])).join('–'),
-      name: pointName(rig, at.probe),
+      label:
+        measurements.find((m) => m.red === at.probe && m.black === at.ref)?.label ??
+        [at.probe, at.ref].flatMap((k) => (k && labels.has(k) ? [labels.get(k)!] : [])).join('–'),
+      name: measurements.find((m) => m.red === at.probe && m.black === at.ref)?.name ?? pointName(rig, at.probe),
       band,
       why,
       ...(was === undefined ? {} : { before: { value: was, verdict: judge(was, band) } }),
@@ -57,7 +60,7 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
   }
   // The link's own function, whatever was wrong: it closes, carries, and answers the boost switch.
   const was = new Map(before.map((r) => [idOf(r), r.value]));
-  for (const m of rigMeasurements(rig)) {
+  for (const m of measurements) {
     const link = rig.parts.find((p) => p.id === m.red.split('.')[0] && p.kind === 'link-solenoid');
     const across = m.kind === 'drop' && link !== undefined;
     const bank = rig.parts.find((p) => p.id === m.red.split('.')[0] && p.kind === 'battery-bank' && p.side === 'coach');

@@ -71,5 +71,7 @@ describe('figures on screen', () => {
     expect(showPercent(0.001)).toBe('<1');
     expect(showClock(192)).toBe('3:12');
     expect(showClock(3725)).toBe('1:02:05');
+    expect(showClock(190 * 86400)).toBe('190 days');
+    expect(showBand(-0.4, 0.41, 'A')).toBe('\u22120.4 to 0.4 A');
   });
 });

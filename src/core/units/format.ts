@@ -32,7 +32,11 @@ export const showText = (value: number, unit: 'V' | 'A'): string => {
 
 /** A band in one unit, both ends alike: "13.0 to 13.5 V", "−5 to 9 mV". */
 export function showBand(lo: number, hi: number, unit: 'V' | 'A'): string {
-  if (unit === 'A') return `${sign(lo.toFixed(0))} to ${sign(hi.toFixed(0))} A`.replace(`${MINUS}0 `, '0 ');
+  if (unit === 'A') {
+    const digits = Math.max(Math.abs(lo), Math.abs(hi)) < 10 ? 1 : 0;
+    const amps = (x: number) => sign(Number(x.toFixed(digits)) === 0 ? '0' : x.toFixed(digits));
+    return `${amps(lo)} to ${amps(hi)} A`;
+  }
   if (Math.max(Math.abs(lo), Math.abs(hi)) < 0.25) {
     const mv = (x: number) => {
       const r = Math.round(x * 1000);
@@ -56,11 +60,12 @@ export function showPercent(p: number): string {
   return String(Math.min(99, Math.round(p * 100)));
 }
 
-/** Seconds as a running clock: 3:12, 1:02:05. */
+/** Seconds as a running clock: 3:12, 1:02:05; days once nobody is counting. */
 export function showClock(seconds: number): string {
   const s = Math.max(0, Math.floor(seconds));
   const two = (n: number) => String(n).padStart(2, '0');
   const h = Math.floor(s / 3600);
+  if (h >= 48) return `${Math.floor(h / 24)} days`;
   return h > 0 ? `${h}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
 }
 

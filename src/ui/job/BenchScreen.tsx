@@ -1,7 +1,7 @@
 'use client';
 /** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
 import { ChevronLeft, ChevronRight, ChevronUp } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { judge } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
 import { show, showBand, showText } from '../../core/units/format';
@@ -167,18 +167,39 @@ function useKeys(onKeys: () => void): void {
   });
 }
 
-function Main() {
-  const { station } = useBench();
-  if (station === 'readings')
+/** On a narrow screen: the next action, and the slip behind a button. */
+function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
+  return (
+    <div className="bar">
+      <NextButton className="grow" />
+      <button type="button" className="bx slip-btn" onClick={toggle} aria-expanded={open}>
+        <ChevronUp size={20} aria-hidden="true" />
+        Slip
+      </button>
+    </div>
+  );
+}
+
+/** The station; the bar stands under its left column, so that the keypad keeps its height. */
+function Main({ bar }: { bar: ReactNode }) {
+  const { station, job } = useBench();
+  const list = station === 'readings' ? <ReadingSheet /> : station === 'prove' && job.repairs.some((r) => !r.withdrawn) ? <ProveStation /> : undefined;
+  if (list)
     return (
       <div className="split">
-        <ReadingSheet />
+        <div className="col">
+          {list}
+          {bar}
+        </div>
         <Keypad />
       </div>
     );
-  if (station === 'fault') return <FaultStation />;
-  if (station === 'prove') return <ProveStation />;
-  return <LaterStation station={station} />;
+  return (
+    <div className="col">
+      {station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+      {bar}
+    </div>
+  );
 }
 
 export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
@@ -199,7 +220,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
           ) : (
             <>
               <main className="pscroll">
-                <Main />
+                <Main bar={null} />
               </main>
               <NextBar cautions />
             </>
@@ -227,16 +248,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
           <Strip />
           <section className="work">
             <main>
-              <Main />
-              {narrow && (
-                <div className="bar">
-                  <NextButton className="grow" />
-                  <button type="button" className="bx slip-btn" onClick={() => setSlip(!slip)} aria-expanded={slip}>
-                    <ChevronUp size={20} aria-hidden="true" />
-                    Slip
-                  </button>
-                </div>
-              )}
+              <Main bar={narrow ? <SlipBar open={slip} toggle={() => setSlip(!slip)} /> : null} />
             </main>
             {(!narrow || slip) && <BenchSlip />}
           </section>

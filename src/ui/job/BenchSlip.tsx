@@ -71,10 +71,9 @@ export function established(bench: Bench): ReactNode[] {
 
 export function BenchSlip() {
   const bench = useBench();
-  const { next, diagnosis, diagnosing } = bench;
+  const { next, diagnosing } = bench;
   const lines = established(bench);
   const cautions = cautionsOf(bench);
-  const then = diagnosis?.next.slice(1, 3).filter((t) => t.state === bench.job.rigState.id) ?? [];
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>
@@ -87,16 +86,6 @@ export function BenchSlip() {
         <div className="then">
           <div className="lab">Then</div>
           <b>{next.then}</b>
-        </div>
-      )}
-      {next.kind === 'measure' && then.length > 0 && (
-        <div className="alts">
-          <span>Or</span>
-          {then.map((t) => (
-            <button key={t.test} type="button" className="pill" onClick={() => bench.select(bench.measurements.find((m) => m.id === t.test)!)}>
-              {t.label}
-            </button>
-          ))}
         </div>
       )}
       <h3>Cautions</h3>

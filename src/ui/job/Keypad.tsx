@@ -1,6 +1,7 @@
 'use client';
 /** Keys for a gloved thumb; a keyboard is equally good. What is typed is judged before it is kept. */
 import { ArrowRight, Delete, Undo2 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { judge } from '../../core/probe/judge';
 import { parseMeterEntry } from '../../core/units/meterEntry';
 import { showBand, showMiss, showText } from '../../core/units/format';
@@ -39,7 +40,7 @@ export function useKeep(): { keep(): void; cannotReach(): void; overload(): void
   };
 }
 
-export function Keypad({ heading = true }: { heading?: boolean }) {
+export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
   const { job, selected, typed, setTyped, millis, setMillis, band, undo } = useBench();
   const { keep, cannotReach, overload, value, problem } = useKeep();
   const state = rigStateOf(job);
@@ -116,6 +117,9 @@ export function Keypad({ heading = true }: { heading?: boolean }) {
           <br />
           reach
         </button>
+        {typed === '' && offer ? (
+          offer
+        ) : (
         <button type="button" className={`bx keep${value !== undefined && selected ? ' go' : ' off'}`} aria-disabled={value === undefined} onClick={keep}>
           <span>
             {selected ? `Keep ${selected.label}` : 'Keep'}
@@ -123,6 +127,7 @@ export function Keypad({ heading = true }: { heading?: boolean }) {
           </span>
           {value !== undefined && <ArrowRight size={22} aria-hidden="true" />}
         </button>
+        )}
       </div>
     </aside>
   );

@@ -61,6 +61,8 @@ export function PhoneReadings() {
     }),
   );
   const where = selected && point(selected.red);
+  // Nothing typed and the next action is not this probe: it takes the place of Keep.
+  const elsewhere = bench.next.kind !== 'wait' && !(bench.next.kind === 'measure' && bench.next.measurement.id === selected?.id);
   if (list || !selected)
     return (
       <>
@@ -123,7 +125,7 @@ export function PhoneReadings() {
         </div>
       </section>
       <LeadLines red={selected.red} black={selected.black} />
-      <Keypad heading={false} />
+      <Keypad heading={false} offer={elsewhere ? <NextButton /> : undefined} />
       <footer className="pfoot">
         <button type="button" className="bx" onClick={() => select(beside(-1)!)} aria-label={`Previous: ${beside(-1)?.label}`}>
           <ArrowLeft size={20} aria-hidden="true" />

@@ -1,16 +1,16 @@
 'use client';
 /** The same probes again, against the healthy bands: before, after, right or not. */
 import { CircleCheck } from 'lucide-react';
+import Link from 'next/link';
 import { operatingState } from '../../core/operate/states';
 import { show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
 import { useBench } from './bench';
-import { Keypad } from './Keypad';
 
 export function ProveStation() {
   const bench = useBench();
-  const { job, proofs, measurements, selected, select, typed } = bench;
+  const { job, proofs, measurements, selected, select } = bench;
   const repaired = job.repairs.some((r) => !r.withdrawn);
   if (!repaired)
     return (
@@ -26,7 +26,6 @@ export function ProveStation() {
   const right = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
   const all = proofs !== undefined && right === proofs.length;
   return (
-    <div className="split">
       <div className="prove">
         <div className="hdln bar-head">
           <b>Proof after the repair</b>
@@ -40,7 +39,7 @@ export function ProveStation() {
             const on = m !== undefined && selected?.id === m.id && p.state === job.rigState.id;
             return (
               <button key={`${p.state}${p.probe}${p.ref}`} type="button" className={`proof${on ? ' on' : ''}${p.after && p.after.verdict !== 'ok' ? ' bad' : ''}`} onClick={() => m && (select(m), p.state !== job.rigState.id && bench.openStates(p.state))}>
-                <span className="pd">{p.label.split('–')[0]}</span>
+                <span className={`pd${p.label.includes('–') ? ' pair' : ''}`}>{p.label.includes('–') ? 'Δ' : p.label}</span>
                 <span className="nm">
                   <b>
                     {p.label}, {p.name.toLowerCase()}
@@ -80,9 +79,9 @@ export function ProveStation() {
               <span className="stamp">
                 <CircleCheck size={20} aria-hidden="true" /> Right now, every proof in band
               </span>
-              <a className={`bx${job.status === 'done' || typed !== '' ? '' : ''}`} href={`/jobs/${job.number}/report`}>
+              <Link className="bx" href={`/jobs/${job.number}/report`}>
                 Open the one-page report
-              </a>
+              </Link>
             </div>
           )}
           <p className="quiet pad">
@@ -90,7 +89,5 @@ export function ProveStation() {
           </p>
         </div>
       </div>
-      <Keypad />
-    </div>
   );
 }

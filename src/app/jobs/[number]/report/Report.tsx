@@ -33,7 +33,10 @@ async function compute(job: Job) {
   const bands = await engine().bandsOf(rig, told.map((r) => ({ state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }) })));
   const diagnosis = await engine().diagnose(rig, job.complaint.codes, jobEvidence(job, verdict?.epoch ?? found.epoch), { state: 'rested' });
   const clues = diagnosis.suspects.find((s) => s.fault === verdict?.fault);
-  const label = (key: string) => found.doc.probes.find((p) => p.key === key)?.label ?? key.replace('.', ' ');
+  const label = (key: string) =>
+    found.doc.probes.find((p) => p.key === key)?.label ??
+    found.doc.grounds.flatMap((g) => g.points.map((p) => [`${g.id}.${p.id}`, p.label] as const)).find(([k]) => k === key)?.[1] ??
+    key;
   const lines: Line[] = told.map((reading, i) => {
     const band = bands[i];
     const clue = [...(clues?.for ?? []), ...(clues?.against ?? [])].find((c) => c.reading === reading.id);
