@@ -41,11 +41,12 @@ export class Outbox {
   ) {}
 
   private open(): Promise<IDBPDatabase | undefined> {
-    this.db ??= openDB('surrik-outbox', 1, {
-      upgrade(db) {
-        db.createObjectStore('entries', { keyPath: 'command.id' }).createIndex('job', 'job');
-      },
-    }).catch(() => undefined); // no storage: kept in memory only
+    this.db ??= (async () =>
+      openDB('surrik-outbox', 1, {
+        upgrade(db) {
+          db.createObjectStore('entries', { keyPath: 'command.id' }).createIndex('job', 'job');
+        },
+      }))().catch(() => undefined); // no storage at all: kept in memory only
     return this.db;
   }
 

@@ -1,0 +1,109 @@
+/**
+ * The outbox against a server that is slow, away, refuses, or forgets to answer: nothing is lost, nothing is
+ * sent twice as two, order is kept, and what was sent is never edited.
+ */
+import { randomUUID } from 'node:crypto';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Outbox } from '../../src/client/outbox';
+import type { Command } from '../../src/core/formats/command';
+
+type Reply = { status: number; body?: object } | 'down';
+let sent: { id: string; baseSeq: number }[];
+let replies: ((c: Command) => Reply)[];
+let seq: number;
+
+beforeEach(() => {
+  sent = [];
+  replies = [];
+  seq = 0;
+  vi.stubGlobal('fetch', (_url: string, init: { body: string }) => {
+    const command = JSON.parse(init.body) as Command;
+    sent.push({ id: command.id, baseSeq: command.baseSeq });
+    const reply = replies.shift()?.(command) ?? { status: 200, body: { id: command.id, seq: ++seq, again: false } };
+    if (reply === 'down') return Promise.reject(new TypeError('failed to fetch'));
+    return Promise.resolve({ ok: reply.status < 400, status: reply.status, json: () => Promise.resolve(reply.body ?? {}) });
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const command = (): Command =>
+  ({ id: randomUUID(), type: 'note.add', version: 1, baseSeq: 0, at: '2026-11-24T16:00:00.000Z', actor: 'A', payload: { id: randomUUID(), text: 'x' } }) as Command;
+const until = (condition: () => boolean) => vi.waitFor(() => expect(condition()).toBe(true), { timeout: 5000 });
+
+describe('the outbox', () => {
+  it('sends in order and counts its own acknowledged entries as seen', async () => {
+    const box = new Outbox(1, () => undefined);
+    const [a, b, c] = [command(), command(), command()];
+    for (const x of [a, b, c]) await box.add(x, 0);
+    await until(() => sent.length === 3);
+    expect(sent.map((s) => s.id)).toEqual([a.id, b.id, c.id]);
+    expect(sent.map((s) => s.baseSeq)).toEqual([0, 1, 2]);
+  });
+
+  it('does not count a stranger’s entry as seen', async () => {
+    const box = new Outbox(1, () => undefined);
+    const [a, b] = [command(), command()];
+    replies.push(() => ({ status: 200, body: { id: a.id, seq: 5, again: false } })); // four of somebody else's before it
+    seq = 5;
+    await box.add(a, 0);
+    await until(() => sent.length === 1);
+    await box.add(b, 0);
+    await until(() => sent.length === 2);
+    expect(sent[1]!.baseSeq).toBe(0);
+  });
+
+  it('keeps an entry through an outage and sends the very same content again', async () => {
+    const box = new Outbox(1, () => undefined);
+    replies.push(() => 'down', () => ({ status: 503 }));
+    const a = command();
+    await box.add(a, 7);
+    await until(() => sent.length === 3);
+    expect(sent).toEqual([1, 2, 3].map(() => ({ id: a.id, baseSeq: 7 })));
+    await until(() => box.snapshot()[0]?.status === 'sent');
+    expect(box.trouble).toBeUndefined();
+  });
+
+  it('says why while the server is away, and holds later entries back', async () => {
+    const box = new Outbox(1, () => undefined);
+    replies.push(...Array.from({ length: 50 }, () => () => 'down' as const));
+    await box.add(command(), 0);
+    await box.add(command(), 0);
+    await until(() => box.trouble !== undefined);
+    expect(box.trouble).toContain('does not answer');
+    expect(box.snapshot().map((e) => e.status)).toEqual(['waiting', 'waiting']);
+    expect(new Set(sent.map((s) => s.id)).size).toBe(1);
+  });
+
+  it('keeps a refused entry with its reason until dismissed, and goes on with the next', async () => {
+    const box = new Outbox(1, () => undefined);
+    replies.push(() => ({ status: 409, body: { error: { code: 'conflict', message: 'Meanwhile somebody decided.' } } }));
+    const [a, b] = [command(), command()];
+    await box.add(a, 0);
+    await box.add(b, 0);
+    await until(() => sent.length === 2);
+    expect(box.snapshot().find((e) => e.command.id === a.id)).toMatchObject({ status: 'refused', reason: 'Meanwhile somebody decided.' });
+    await box.dismiss(a.id);
+    expect(box.snapshot().some((e) => e.command.id === a.id)).toBe(false);
+  });
+
+  it('a session that ran out is no refusal: the entry waits for the next sign-in', async () => {
+    const box = new Outbox(1, () => undefined);
+    replies.push(() => ({ status: 401, body: { error: { code: 'signed-out', message: 'signed out' } } }));
+    await box.add(command(), 0);
+    await until(() => box.trouble !== undefined);
+    expect(box.trouble).toContain('Sign in again');
+    expect(box.snapshot()[0]!.status).toBe('waiting');
+    box.retry();
+    await until(() => box.snapshot()[0]!.status === 'sent');
+  });
+
+  it('shows an entry until the snapshot has it, and only then lets go', async () => {
+    const box = new Outbox(1, () => undefined);
+    await box.add(command(), 0);
+    await until(() => box.snapshot()[0]!.status === 'sent');
+    box.settle(0);
+    expect(box.snapshot()).toHaveLength(1);
+    box.settle(1);
+    expect(box.snapshot()).toHaveLength(0);
+  });
+});
