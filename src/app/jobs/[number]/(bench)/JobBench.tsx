@@ -92,7 +92,7 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     typed,
     setTyped(text) {
       // From the first digit on the probe in hand stays in hand, whatever the diagnosis would ask for next.
-      if (selected) setSelectedId(selected.id);
+      if (selected && text !== '') setSelectedId(selected.id);
       setTyped(text);
     },
     millis,
