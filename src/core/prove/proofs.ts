@@ -63,7 +63,7 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
       name: measurements.find((m) => m.red === at.probe && m.black === at.ref)?.name ?? pointName(rig, at.probe),
       band,
       why,
-      ...(was === undefined ? {} : { before: { value: was, verdict: judge(was, band) } }),
+      ...(was === undefined ? {} : { before: { value: was, verdict: judge(was, usual) } }),
       ...(now ? { after: { value: now.value, verdict: judge(now.value, band) } } : {}),
     });
   };
