@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test';
 
-/** Run by scripts/run-tests.mjs, which starts the database and the built server. */
+/** Run by scripts/run-tests.ts, which starts the database and the built server. */
 export default defineConfig({
   testDir: 'tests/e2e',
   workers: 1,

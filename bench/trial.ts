@@ -7,9 +7,6 @@ import type { Complaint } from '../src/core/diagnose/assumptions';
 import { Belief, type Evidence } from '../src/core/diagnose/belief';
 import { diagnose, type Diagnosis } from '../src/core/diagnose/diagnose';
 import { HiddenRig } from '../src/core/diagnose/hiddenRig';
-import { STATE_IDS } from '../src/core/operate/states';
-import { BandTable } from '../src/core/probe/bands';
-import { judge } from '../src/core/probe/judge';
 import { rigMeasurements } from '../src/core/probe/measurement';
 import { testMinutes } from '../src/core/diagnose/nextTest';
 import { seededRng } from '../src/core/units/rng';
@@ -20,8 +17,10 @@ export interface TrialOptions {
   widen: number;
   blunderShare: number;
   complaints?: readonly Complaint[];
-  /** Also walk the fixed checklist on the same hidden rig. */
-  checklist?: boolean;
+  /** The fault every rig hides; absent, drawn from the priors. */
+  truth?: string;
+  /** On how many of the rigs the fixed checklist is walked as well. */
+  checklists?: number;
 }
 
 export interface TrialResult {
@@ -37,26 +36,25 @@ export interface TrialResult {
   updateMs: number[];
   rankMs: number[];
   confusions: Map<string, number>;
-  checklistMinutes: number;
-  checklistStopMinutes: number;
+  /** On the rigs the checklist was walked on too: minutes of ours, of all of it, of it with our stop rule. */
+  checklist: { ours: number; whole: number; stopped: number };
 }
 
 const MOST_TESTS = 30;
 
 export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: () => number = () => 0): TrialResult {
   const belief = new Belief(compiled, options.complaints ?? ['coach-not-charging', 'boost-dead']);
-  const bands = options.checklist ? new BandTable(compiled) : undefined;
   const rng = seededRng(options.seed);
   const result: TrialResult = {
     trials: options.trials, stopped: 0, right: 0, rightOfStopped: 0, meanMinutes: 0, meanTests: 0,
     deciles: Array.from({ length: 10 }, (): [number, number] => [0, 0]), claimed: 0, updateMs: [], rankMs: [], confusions: new Map(),
-    checklistMinutes: 0, checklistStopMinutes: 0,
+    checklist: { ours: 0, whole: 0, stopped: 0 },
   };
   for (let n = 0; n < options.trials; n++) {
     let u = rng.uniform();
     let f = 0;
     while (f < belief.faults.length - 1 && u > belief.prior[f]!) u -= belief.prior[f++]!;
-    const fault = belief.faults[f]!;
+    const fault = belief.faults.find((x) => x.id === options.truth) ?? belief.faults[f]!;
     const hidden = new HiddenRig(compiled, fault.id, options.seed + 7919 * (n + 1), options);
     const evidence: Evidence[] = [];
     const takes = new Map<string, number>();
@@ -95,7 +93,7 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
       if (right) result.rightOfStopped++;
     }
     if (!right) {
-      const key = `${fault.id} taken for ${top.class.split(':')[0]}`;
+      const key = `${fault.id} taken for ${top.class}`;
       result.confusions.set(key, (result.confusions.get(key) ?? 0) + 1);
     }
     const decile = result.deciles[Math.min(9, Math.floor(top.probability * 10))]!;
@@ -104,32 +102,37 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     result.claimed += top.probability / options.trials;
     result.meanMinutes += minutes / options.trials;
     result.meanTests += takes.size / options.trials;
-    if (bands) {
-      const walked = checklist(compiled, belief, bands, hidden);
-      result.checklistMinutes += walked.whole / options.trials;
-      result.checklistStopMinutes += walked.toFirst / options.trials;
+    if (n < (options.checklists ?? 0)) {
+      const walked = checklist(compiled, belief, hidden);
+      result.checklist.ours += minutes;
+      result.checklist.whole += walked.whole;
+      result.checklist.stopped += walked.stopped;
     }
   }
   return result;
 }
 
 /**
- * The checklist, fixed: states rested, idle, boost, shore in that order; probes nose to tail; the first
- * out-of-band reading names the part before it. Minutes for all of it, and to that first reading.
+ * The checklist, fixed: states rested, idle, boost, shore in that order; probes nose to tail. Minutes for
+ * all of it, and up to where the same stop rule as ours would end it.
  */
-function checklist(compiled: CompiledRig, belief: Belief, bands: BandTable, hidden: HiddenRig): { whole: number; toFirst: number } {
+function checklist(compiled: CompiledRig, belief: Belief, hidden: HiddenRig): { whole: number; stopped: number } {
   const measurements = rigMeasurements(compiled.rig).filter((m) => m.kind !== 'drop').sort((a, b) => a.station - b.station);
   const open = new Set<string>();
+  const evidence: Evidence[] = [];
   let whole = 0;
-  let toFirst: number | undefined;
+  let stopped: number | undefined;
   let now = 'rested';
-  for (const state of ['rested', 'idle', 'boost-engine-off', 'shore'].filter((s) => STATE_IDS.includes(s))) {
+  for (const state of ['rested', 'idle', 'boost-engine-off', 'shore']) {
     for (const m of measurements) {
       whole += testMinutes(m, state, { state: now, openPlaces: open, done: new Set() }, belief.assumptions);
       now = state;
       open.add(m.place);
-      if (toFirst === undefined && judge(hidden.read(state, m.red, m.black).value, bands.band(state, m.red, m.black)!) !== 'ok') toFirst = whole;
+      if (stopped !== undefined) continue;
+      evidence.push({ id: `${state}/${m.id}`, state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
+      belief.setEvidence(evidence);
+      if (diagnose(belief, { state, openPlaces: [...open] }).stop.reached) stopped = whole;
     }
   }
-  return { whole, toFirst: toFirst ?? whole };
+  return { whole, stopped: stopped ?? whole };
 }

@@ -1,7 +1,7 @@
 'use client';
 /** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
 import { ChevronLeft, ChevronRight, ChevronUp } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { judge } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
 import { show, showBand, showText } from '../../core/units/format';
@@ -20,6 +20,7 @@ import { Rail } from './Rail';
 import { groupByPlace, ReadingSheet } from './ReadingSheet';
 import { StateChooser } from './StateChooser';
 import { StatePlate } from './StatePlate';
+import { useTyped } from './typed';
 
 export interface Dialogs {
   chooser: { suggested?: string } | undefined;
@@ -31,13 +32,12 @@ export interface Dialogs {
 }
 
 /** What each flag shows: the reading in the present state, or the band it should be in. */
-function flagFaces(bench: Bench): Record<string, FlagFace> {
-  const state = bench.job.rigState.id;
+function flagFaces({ measurements, readings, band: bandOf }: Pick<Bench, 'measurements' | 'readings' | 'band'>, state: string): Record<string, FlagFace> {
   const faces: Record<string, FlagFace> = {};
-  for (const m of bench.measurements) {
+  for (const m of measurements) {
     if (m.kind === 'drop') continue;
-    const r = readingOf(bench.readings, state, m);
-    const band = bench.band(state, m.id);
+    const r = readingOf(readings, state, m);
+    const band = bandOf(state, m.id);
     const name = `${m.label}, ${m.name.toLowerCase()}`;
     if (r?.value !== undefined && band) {
       const verdict = judge(r.value, band);
@@ -61,21 +61,28 @@ function flagFaces(bench: Bench): Record<string, FlagFace> {
 
 function Strip() {
   const bench = useBench();
-  const { rig, selected, select, measurements, diagnosis, station, job } = bench;
+  const { rig, selected, measurements, readings, band, diagnosis, station, job } = bench;
   const pan = useRef<HTMLDivElement>(null);
-  const faces = useMemo(() => flagFaces(bench), [bench]);
+  const state = job.rigState.id;
+  const faces = useMemo(() => flagFaces({ measurements, readings, band }, state), [measurements, readings, band, state]);
   const suspects = useMemo(() => {
     if (!diagnosis || station !== 'fault') return undefined;
     const shares: Record<string, number> = {};
     for (const s of diagnosis.suspects) if (s.part) shares[s.part] = (shares[s.part] ?? 0) + s.probability;
     return shares;
   }, [diagnosis, station]);
-  const pick = (key: string) => {
-    const m = measurements.find((x) => x.red === key && x.kind !== 'drop');
+  // The strip is heavy to draw: it gets a callback that never changes, which asks the newest bench.
+  const newest = useRef(bench);
+  useEffect(() => {
+    newest.current = bench;
+  });
+  const pick = useCallback((key: string) => {
+    const { measurements: all, select, station: at, go } = newest.current;
+    const m = all.find((x) => x.red === key && x.kind !== 'drop');
     if (!m) return;
     select(m);
-    if (station !== 'readings' && station !== 'prove') bench.go('readings');
-  };
+    if (at !== 'readings' && at !== 'prove') go('readings');
+  }, []);
   // Keep the probe in hand in sight where the strip is wider than the screen.
   useEffect(() => {
     const box = pan.current;
@@ -116,16 +123,17 @@ function Strip() {
   );
 }
 
-/** Keyboard for everything the keypad does, and more. */
-function useKeys(onKeys: () => void): void {
+/** Keyboard for everything the keypad does, and more. A component, so that a digit redraws only what shows it. */
+function Keyboard({ onKeys }: { onKeys(): void }) {
   const bench = useBench();
+  const { text: typed, millis } = useTyped();
   const { keep, value } = useKeep();
   const [, toggleTheme] = useTheme();
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
       if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select') || document.querySelector('dialog[open]')) return;
-      const { typed, setTyped, selected, select, measurements } = bench;
+      const { setTyped, selected, select, measurements } = bench;
       const handled = () => e.preventDefault();
       if (/^[0-9]$/.test(e.key)) {
         setTyped((typed + e.key).slice(0, 12));
@@ -153,7 +161,7 @@ function useKeys(onKeys: () => void): void {
         const to = order[(i + (e.key === 'ArrowDown' ? 1 : -1) + order.length) % order.length];
         if (to) select(to);
         handled();
-      } else if (e.key === 'm') bench.setMillis(!bench.millis);
+      } else if (e.key === 'm') bench.setMillis(!millis);
       else if (e.key === 's') bench.openStates();
       else if (e.key === 'u') bench.undo();
       else if (e.key === 'r') bench.go('readings');
@@ -165,6 +173,7 @@ function useKeys(onKeys: () => void): void {
     window.addEventListener('keydown', onKey, { capture: true });
     return () => window.removeEventListener('keydown', onKey, { capture: true });
   });
+  return null;
 }
 
 /** On a narrow screen: the next action, and the slip behind a button. */
@@ -209,9 +218,9 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
   const [slip, setSlip] = useState(false);
   const phone = useMedia('(max-width: 480px)');
   const narrow = useMedia('(max-width: 1100px)');
-  useKeys(() => showKeys(true));
   return (
     <>
+      <Keyboard onKeys={() => showKeys(true)} />
       {phone ? (
         <div className="phone">
           <PhoneTop />

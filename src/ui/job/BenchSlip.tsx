@@ -8,10 +8,12 @@ import { showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { readingOf, useBench, type Bench } from './bench';
 import { LeadLines } from './Leads';
+import { useTyped } from './typed';
 
 /** The next action as a button; while something is typed the keypad's Keep holds the highlighter. */
 export function NextButton({ className = '' }: { className?: string }) {
-  const { next, act, typed } = useBench();
+  const { next, act } = useBench();
+  const typed = useTyped().text;
   if (next.kind === 'wait') return <p className="waiting">{next.words} …</p>;
   return (
     <button type="button" className={`bx next${typed === '' ? ' go' : ''} ${className}`} onClick={act}>

@@ -8,6 +8,7 @@ import { showBand, showMiss, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { rigStateOf, useBench } from './bench';
 import { useSecondsSince } from './StatePlate';
+import { useTyped } from './typed';
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
 
@@ -15,7 +16,8 @@ export const scaleOf = (millis: boolean): number => (millis ? 0.001 : 1);
 
 /** Keeps what is typed, or a status without a value. */
 export function useKeep(): { keep(): void; cannotReach(): void; overload(): void; value: number | undefined; problem: { words: string; suggestion?: number } | undefined } {
-  const { job, selected, typed, setTyped, millis, send } = useBench();
+  const { job, selected, setTyped, send } = useBench();
+  const { text: typed, millis } = useTyped();
   const seconds = useSecondsSince(job.rigState.since);
   const unit = selected?.kind === 'clamp' ? 'A' : 'V';
   const parsed = typed.trim() === '' ? undefined : parseMeterEntry(typed, unit, unit === 'V' ? scaleOf(millis) : 1);
@@ -41,7 +43,8 @@ export function useKeep(): { keep(): void; cannotReach(): void; overload(): void
 }
 
 export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
-  const { job, selected, typed, setTyped, millis, setMillis, band, undo } = useBench();
+  const { job, selected, setTyped, setMillis, band, undo } = useBench();
+  const { text: typed, millis } = useTyped();
   const { keep, cannotReach, overload, value, problem } = useKeep();
   const state = rigStateOf(job);
   const unit = selected?.kind === 'clamp' ? 'A' : 'V';

@@ -1,9 +1,9 @@
 'use client';
 /** The reading sheet: rows are what can be measured, nose to tail; the present state is the wide column. */
 import { Ban } from 'lucide-react';
-import { Fragment, useEffect, useRef } from 'react';
+import { Fragment, memo, useEffect, useMemo, useRef } from 'react';
 import type { Reading } from '../../core/formats/job';
-import { OPERATING_STATES } from '../../core/operate/states';
+import { OPERATING_STATES, type OperatingState } from '../../core/operate/states';
 import { judge, type Band } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
 import { show, showBand } from '../../core/units/format';
@@ -52,15 +52,61 @@ function Value({ reading, onInk = false, band }: { reading: Reading | undefined;
 const isBad = (r: Reading | undefined, band: Band | undefined) =>
   r?.value !== undefined && band !== undefined && judge(r.value, band) !== 'ok';
 
+interface RowProps {
+  m: Measurement;
+  on: boolean;
+  now: OperatingState;
+  others: readonly OperatingState[];
+  /** Of the present state, then of the others in their order. */
+  readings: readonly (Reading | undefined)[];
+  bands: readonly (Band | undefined)[];
+  select(m: Measurement): void;
+  showWorking(state: string, m: Measurement): void;
+}
+
+/** A row is drawn anew only when something in it changed: thirty of them stand in the sheet. */
+const sameRow = (a: RowProps, b: RowProps): boolean =>
+  a.m === b.m && a.on === b.on && a.now === b.now && a.readings.every((r, i) => r === b.readings[i]) && a.bands.every((x, i) => x === b.bands[i]);
+
+const Row = memo(function Row({ m, on, now, others, readings, bands, select, showWorking }: RowProps) {
+  const [r] = readings;
+  const [b] = bands;
+  return (
+    <div className={`sg rw${on ? ' here' : ''}`}>
+      <button type="button" className="pn" onClick={() => select(m)} aria-pressed={on} aria-label={`${m.label} ${m.name}${r?.value === undefined ? ', to take' : `, ${show(r.value, r.unit).text} ${show(r.value, r.unit).unit}`}`}>
+        <span className={`pd${m.kind === 'drop' ? ' pair' : ''}`}>{m.kind === 'drop' ? 'Δ' : m.label}</span>
+        <span>
+          {m.name}
+          {m.kind === 'drop' && <small>{m.label}</small>}
+        </span>
+      </button>
+      <button type="button" className={`cw${isBad(r, b) && !on ? ' bad' : ''}`} onClick={() => showWorking(now.id, m)} aria-label={b ? `Show the working of the band ${showBand(b.lo, b.hi, b.unit)}` : 'band not known yet'}>
+        <Value reading={r} band={b} onInk={on} />
+        {b && (
+          <span className="bw">
+            <BandMark band={b} value={r?.value} />
+            <span className="bd2">{showBand(b.lo, b.hi, b.unit)}</span>
+          </span>
+        )}
+      </button>
+      {others.map((s, i) => (
+        <div key={s.id} className={`cell${isBad(readings[i + 1], bands[i + 1]) ? ' bad' : ''}`}>
+          <Value reading={readings[i + 1]} band={bands[i + 1]} />
+        </div>
+      ))}
+    </div>
+  );
+}, sameRow);
+
 export function ReadingSheet() {
   const bench = useBench();
   const { job, readings, measurements, selected, select, band, openLead, showWorking } = bench;
   const now = rigStateOf(job);
-  const others = OPERATING_STATES.filter((s) => s.id !== now.id);
-  const here = useRef<HTMLDivElement>(null);
+  const others = useMemo(() => OPERATING_STATES.filter((s) => s.id !== now.id), [now.id]);
+  const rows = useRef<HTMLDivElement>(null);
   const words = usePointWords();
   useEffect(() => {
-    here.current?.scrollIntoView({ block: 'nearest' });
+    rows.current?.querySelector('.rw.here')?.scrollIntoView({ block: 'nearest' });
   }, [selected?.id]);
   const taken = (state: string) => measurements.filter((m) => m.kind !== 'drop' && readingOf(readings, state, m)?.status === 'measured').length;
   const total = measurements.filter((m) => m.kind !== 'drop').length;
@@ -75,7 +121,7 @@ export function ReadingSheet() {
           Move it
         </button>
       </div>
-      <div className="sscroll" tabIndex={-1}>
+      <div className="sscroll" tabIndex={-1} ref={rows}>
         <div className="sg hd" aria-hidden="true">
           <div className="first">
             Probe<small>nose to tail</small>
@@ -104,37 +150,19 @@ export function ReadingSheet() {
               {place}
             </div>
             {rows.map((m) => {
-              const r = readingOf(readings, now.id, m);
-              const b = band(now.id, m.id);
               const on = selected?.id === m.id;
               return (
-                <div key={m.id} ref={on ? here : undefined} className={`sg rw${on ? ' here' : ''}`}>
-                  <button type="button" className="pn" onClick={() => select(m)} aria-pressed={on} aria-label={`${m.label} ${m.name}${r?.value === undefined ? ', to take' : `, ${show(r.value, r.unit).text} ${show(r.value, r.unit).unit}`}`}>
-                    <span className={`pd${m.kind === 'drop' ? ' pair' : ''}`}>{m.kind === 'drop' ? 'Δ' : m.label}</span>
-                    <span>
-                      {m.name}
-                      {m.kind === 'drop' && <small>{m.label}</small>}
-                    </span>
-                  </button>
-                  <button type="button" className={`cw${isBad(r, b) && !on ? ' bad' : ''}`} onClick={() => showWorking(now.id, m)} aria-label={b ? `Show the working of the band ${showBand(b.lo, b.hi, b.unit)}` : 'band not known yet'}>
-                    <Value reading={r} band={b} onInk={on} />
-                    {b && (
-                      <span className="bw">
-                        <BandMark band={b} value={r?.value} />
-                        <span className="bd2">{showBand(b.lo, b.hi, b.unit)}</span>
-                      </span>
-                    )}
-                  </button>
-                  {others.map((s) => {
-                    const other = readingOf(readings, s.id, m);
-                    const ob = band(s.id, m.id);
-                    return (
-                      <div key={s.id} className={`cell${isBad(other, ob) ? ' bad' : ''}`}>
-                        <Value reading={other} band={ob} />
-                      </div>
-                    );
-                  })}
-                </div>
+                <Row
+                  key={m.id}
+                  m={m}
+                  on={on}
+                  now={now}
+                  others={others}
+                  readings={[now, ...others].map((s) => readingOf(readings, s.id, m))}
+                  bands={[now, ...others].map((s) => band(s.id, m.id))}
+                  select={select}
+                  showWorking={showWorking}
+                />
               );
             })}
           </Fragment>

@@ -38,9 +38,7 @@ export interface Bench {
   go(station: Station): void;
   selected: Measurement | undefined;
   select(measurement: Measurement): void;
-  typed: string;
   setTyped(text: string): void;
-  millis: boolean;
   setMillis(on: boolean): void;
   next: NextAction;
   act(): void;

@@ -200,7 +200,25 @@ function Marks({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
   );
 }
 
-function HighFlag({ flag, face, lead, onPick }: { flag: Flag; face: FlagFace; lead?: 'red' | 'black'; onPick(): void }) {
+interface FlagProps {
+  flag: Flag;
+  face: FlagFace;
+  lead?: 'red' | 'black';
+  onPick(key: string): void;
+}
+
+/** A flag is drawn anew only when what it shows changed. */
+const sameFlag = (a: FlagProps, b: FlagProps): boolean =>
+  a.flag === b.flag &&
+  a.lead === b.lead &&
+  a.onPick === b.onPick &&
+  a.face.spoken === b.face.spoken &&
+  a.face.value === b.face.value &&
+  a.face.band === b.face.band &&
+  a.face.verdict === b.face.verdict;
+
+const HighFlag = memo(function HighFlag({ flag, face, lead, onPick }: FlagProps) {
+  const pick = () => onPick(flag.key);
   const { flag: y, plate, plateHeight } = STRIP;
   const [tx, ty] = flag.tap;
   const from = face.value !== undefined || face.band ? plate + plateHeight : y + 17;
@@ -208,7 +226,7 @@ function HighFlag({ flag, face, lead, onPick }: { flag: Flag; face: FlagFace; le
   const bad = face.verdict === 'low' || face.verdict === 'high';
   const text = face.value ?? face.band ?? '';
   return (
-    <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={lead === 'red'} onClick={onPick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onPick())}>
+    <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={lead === 'red'} onClick={pick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}>
       <path d={pole} className="cas" strokeWidth={5} />
       <path d={pole} className="pole" />
       <circle cx={tx} cy={ty} r={4.2} className="tap" />
@@ -233,7 +251,7 @@ function HighFlag({ flag, face, lead, onPick }: { flag: Flag; face: FlagFace; le
       <rect x={flag.x - 34} y={34} width={68} height={68} className="hit" />
     </g>
   );
-}
+}, sameFlag);
 
 /** From the tap on its lane down to the chip; the names are laid over it with a cut. */
 function Leader({ flag }: { flag: Flag }) {
@@ -298,13 +316,14 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
   );
 }
 
-function LowChip({ flag, face, lead, width, onPick }: { flag: Flag; face: FlagFace; lead?: 'red' | 'black'; width: number; onPick(): void }) {
+const LowChip = memo(function LowChip({ flag, face, lead, width, onPick }: FlagProps & { width: number }) {
+  const pick = () => onPick(flag.key);
   const { chip, chipHeight } = STRIP;
   const bad = face.verdict === 'low' || face.verdict === 'high';
   const here = lead === 'red';
   const x = flag.x - width / 2;
   return (
-    <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={here} onClick={onPick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onPick())}>
+    <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={here} onClick={pick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}>
       {lead && <rect x={x - 3} y={chip - 3} width={width + 6} height={chipHeight + 6} rx={6} className={`ring ${lead}`} />}
       <rect x={x} y={chip} width={width} height={chipHeight} rx={4} className={`pl chip${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${here ? ' ink' : ''}`} />
       <text x={x + 5} y={chip + 15} className={`cid${here ? ' here' : bad ? ' bad' : ''}`}>
@@ -321,9 +340,9 @@ function LowChip({ flag, face, lead, width, onPick }: { flag: Flag; face: FlagFa
       <rect x={x - 1} y={chip - 10} width={width + 2} height={chipHeight + 12} className="hit" />
     </g>
   );
-}
+}, sameFlag);
 
-export function LoomStrip({ rig, faces, red, black, onPick, suspects, linkClosed = false, unit = 'ft' }: LoomStripProps) {
+export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPick, suspects, linkClosed = false, unit = 'ft' }: LoomStripProps) {
   const layout = useMemo(() => stripLayout(rig), [rig]);
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
   return (
@@ -337,9 +356,9 @@ export function LoomStrip({ rig, faces, red, black, onPick, suspects, linkClosed
       {layout.flags.map((flag) => {
         const face = faces[flag.key] ?? { spoken: `${flag.label}, ${flag.name}` };
         const l = lead(flag.key);
-        const props = { flag, face, onPick: () => onPick(flag.key), ...(l ? { lead: l } : {}) };
+        const props = { flag, face, onPick, ...(l ? { lead: l } : {}) };
         return flag.low ? <LowChip key={flag.key} {...props} width={layout.chipWidth} /> : <HighFlag key={flag.key} {...props} />;
       })}
     </svg>
   );
-}
+});

@@ -11,17 +11,24 @@ import { BenchProvider, readingOf, STATIONS, type Bench, type Station } from '@/
 import { BenchScreen } from '@/ui/job/BenchScreen';
 import { Notices } from '@/ui/job/Notices';
 import { nextAction, stationOf } from '@/ui/job/nextAction';
+import { TypedProvider, useChangeTyped } from '@/ui/job/typed';
 
 const MIN_NUMBER = 1;
 
 export function JobBench({ number }: { number: number }) {
   const view = useJob(number);
+  // The worker's script loads beside the job's data, not after it.
+  useEffect(() => void engine(), []);
   if (!Number.isInteger(number) || number < MIN_NUMBER || view.error?.status === 404)
     return <Plain title="No such job" words={`There is no job ${number} in this shop.`} />;
   if (view.error?.status === 401) return <Plain title="Signed out" words="Sign in again. What you entered is kept on this device." href="/sign-in" link="Sign in" />;
   if (!view.job)
     return view.error ? <Plain title="Not reachable" words={view.error.message} /> : <p className="boot" role="status">Opening job {number} …</p>;
-  return <Loaded view={view} job={view.job} />;
+  return (
+    <TypedProvider>
+      <Loaded view={view} job={view.job} />
+    </TypedProvider>
+  );
 }
 
 function Plain({ title, words, href = '/', link = 'All jobs' }: { title: string; words: string; href?: string; link?: string }) {
@@ -42,8 +49,7 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
   const station: Station = (STATIONS as readonly string[]).includes(segment ?? '') ? (segment as Station) : 'readings';
   const core = useCore(job);
   const [selectedId, setSelectedId] = useState<string>();
-  const [typed, setTyped] = useState('');
-  const [millis, setMillis] = useState(false);
+  const changeTyped = useChangeTyped();
   const [chooser, setChooser] = useState<{ suggested?: string }>();
   const [lead, setLead] = useState(false);
   const [working, setWorking] = useState<{ state: string; measurement: Measurement }>();
@@ -62,11 +68,14 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     measurements[0];
 
   const go = useCallback((s: Station) => router.push(`/jobs/${job.number}/${s}`), [router, job.number]);
-  const select = useCallback((m: Measurement) => {
-    setSelectedId(m.id);
-    setTyped('');
-    setMillis(false);
-  }, []);
+  const select = useCallback(
+    (m: Measurement) => {
+      setSelectedId(m.id);
+      changeTyped({ text: '', millis: false });
+    },
+    [changeTyped],
+  );
+  const band = useCallback((state: string, id: string) => core.table?.bands[state]?.[id], [core.table]);
   const askWorking = useCallback(
     (state: string, m: Measurement) => engine().bandWorking(core.rig, state, m.red, m.black),
     [core.rig],
@@ -80,7 +89,7 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     shop: view.shop,
     readings: core.readings,
     measurements,
-    band: (state, id) => core.table?.bands[state]?.[id],
+    band,
     point: (key) => core.table?.points[key],
     diagnosis: core.diagnosis,
     diagnosing: core.diagnosing,
@@ -89,14 +98,12 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     go,
     selected,
     select,
-    typed,
     setTyped(text) {
       // From the first digit on the probe in hand stays in hand, whatever the diagnosis would ask for next.
       if (selected && text !== '') setSelectedId(selected.id);
-      setTyped(text);
+      changeTyped((t) => ({ ...t, text }));
     },
-    millis,
-    setMillis,
+    setMillis: (millis) => changeTyped((t) => ({ ...t, millis })),
     next,
     act() {
       const home = stationOf(next);

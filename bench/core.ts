@@ -1,5 +1,5 @@
 /**
- * `./surrik bench`: speed as ratios, same run, same work. The DC solve against ngspice's own sweep of the
+ * The core's half of `./surrik bench`: speed as ratios, same run, same work. The DC solve against ngspice's own sweep of the
  * same deck (start-up excluded by the difference of a long and a short sweep), and the times a person waits.
  */
 import { execFileSync } from 'node:child_process';

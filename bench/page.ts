@@ -1,0 +1,86 @@
+/**
+ * The half of `./surrik bench` that a person waits for: the job page in Chromium against the built server on
+ * loopback. Called by the surrik command with the test cluster up and the application built.
+ */
+import { gzipSync } from 'node:zlib';
+import { chromium } from '@playwright/test';
+import { secret, TestServer } from '../scripts/testServer';
+
+const LOADS = 9;
+const KEEPS = 12;
+const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;
+
+const server = await TestServer.on('surrik_bench');
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+try {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.goto(`${server.url}/sign-in`);
+  await page.getByLabel('Name').fill('bay2');
+  await page.getByLabel('Password').fill(secret('DEMO_PASSWORD'));
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL(`${server.url}/`);
+
+  // As text: a function would carry the transpiler's helpers, which the page does not have.
+  await page.addInitScript({
+    content: `
+      window.surrikBench = { marks: {}, events: [], long: [] };
+      for (const [name, selector] of [['ready', '.stripbox svg'], ['next', '.bx.next:not([disabled])']]) {
+        const timer = setInterval(() => {
+          if (!document.querySelector(selector)) return;
+          window.surrikBench.marks[name] = performance.now();
+          clearInterval(timer);
+        }, 4);
+      }
+      const watch = (type, into, more) =>
+        new PerformanceObserver((l) => l.getEntries().forEach((e) => into.push(e.duration))).observe({ type, buffered: true, ...more });
+      watch('event', window.surrikBench.events, { durationThreshold: 16 });
+      watch('longtask', window.surrikBench.long);`,
+  });
+  type Seen = { marks: Record<string, number>; events: number[]; long: number[] };
+  const seen = () => page.evaluate(() => (window as unknown as { surrikBench: Seen }).surrikBench);
+
+  let bytes = 0;
+  const bodies: Promise<void>[] = [];
+  page.on('response', (r) => {
+    if (/\.js(\?|$)/.test(r.url())) bodies.push(r.body().then((b) => void (bytes += gzipSync(b).length), () => undefined));
+  });
+  const ready: number[] = [];
+  const next: number[] = [];
+  let script = 0;
+  for (let k = 0; k < LOADS; k++) {
+    await page.goto(`${server.url}/jobs/1042/readings`);
+    await page.locator('.bx.next:not([disabled])').first().waitFor();
+    await page.waitForTimeout(50);
+    const { marks } = await seen();
+    ready.push(marks['ready']!);
+    next.push(marks['next']!);
+    if (k === 0) {
+      await page.waitForTimeout(1000);
+      await Promise.all(bodies);
+      script = bytes;
+    }
+  }
+  console.log(`job page on loopback, strip drawn and keypad there: p50 ${quantile(ready, 0.5).toFixed(0)} ms, worst ${Math.max(...ready).toFixed(0)} ms of ${LOADS} (reach 1000)`);
+  console.log(`  with bands and the next best test worked out: p50 ${quantile(next, 0.5).toFixed(0)} ms`);
+  console.log(`script on the job page: ${(script / 1000).toFixed(0)} kB gzipped (reach 250)`);
+
+  await page.waitForTimeout(1500);
+  const before = (await seen()).long.length;
+  const flags = await page.locator('.stripbox [role="button"], .stripbox button.flag').count();
+  for (let k = 0; k < KEEPS; k++) {
+    await page.locator('.sheet .pn').nth(k).click();
+    await page.keyboard.type('12.41');
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(700);
+  }
+  const { events, long } = await seen();
+  const tasks = long.slice(before);
+  console.log(`clicks and keys while ${KEEPS} readings are kept, ${flags} flags drawn: slowest to the next frame ${Math.max(0, ...events).toFixed(0)} ms, p95 of those over 16 ms ${events.length ? quantile(events, 0.95).toFixed(0) : 0} ms (reach 100)`);
+  console.log(`main thread meanwhile: ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms (reach none over 50)`);
+} finally {
+  await browser.close();
+  await server.stop();
+}

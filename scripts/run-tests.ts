@@ -1,0 +1,82 @@
+/**
+ * Runs everything and counts. Called by `./surrik test` with the test cluster up (SURRIK_BASE and
+ * SURRIK_DB_PORT set) and the application built. The last line is `N passed, N failed`.
+ */
+import { spawn, execFileSync } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { TestServer } from './testServer';
+
+const only = new Set(process.argv.slice(2));
+const want = (name: string) => only.size === 0 || only.has(name);
+let passed = 0;
+let failed = 0;
+const started = Date.now();
+mkdirSync('test-results', { recursive: true });
+
+function run(command: string, args: string[], env: Record<string, string> = {}): Promise<number> {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+    child.on('exit', (code) => resolve(code ?? 1));
+  });
+}
+
+async function check(name: string, command: string, args: string[]): Promise<void> {
+  console.log(`\n— ${name}`);
+  const code = await run(command, args);
+  if (code === 0) passed++;
+  else {
+    failed++;
+    console.log(`${name} FAILED`);
+  }
+}
+
+const bin = (name: string) => `node_modules/.bin/${name}`;
+
+if (want('static')) {
+  await check('lint', bin('eslint'), ['.', '--max-warnings=0']);
+  await check('arrows of the house', bin('depcruise'), ['src', 'db', '--output-type', 'err']);
+  await check('types', bin('tsc'), ['--noEmit', '-p', '.']);
+  await check('generated schemas', bin('tsx'), ['scripts/generate-schemas.ts', '--check']);
+  await check('surrik is valid shell', 'bash', ['-n', 'surrik']);
+}
+
+if (want('unit')) {
+  console.log('\n— unit, property, reference, integration');
+  rmSync('test-results/vitest.json', { force: true });
+  const code = await run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/vitest.json']);
+  try {
+    const result = JSON.parse(readFileSync('test-results/vitest.json', 'utf8')) as { numPassedTests: number; numFailedTests: number };
+    passed += result.numPassedTests;
+    failed += result.numFailedTests;
+    if (code !== 0 && result.numFailedTests === 0) failed++;
+  } catch {
+    failed++;
+  }
+}
+
+if (want('e2e')) {
+  console.log('\n— end to end');
+  const server = await TestServer.on('surrik_e2e');
+  const play = async (...args: string[]) => {
+    rmSync('test-results/e2e.json', { force: true });
+    const code = await run(bin('playwright'), ['test', ...args], server.env);
+    try {
+      const { stats } = JSON.parse(readFileSync('test-results/e2e.json', 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } };
+      passed += stats.expected;
+      failed += stats.unexpected + stats.flaky;
+      if (code !== 0 && stats.unexpected === 0) failed++;
+    } catch {
+      failed++;
+    }
+  };
+  await play('--grep-invert', '@after-restart');
+  await server.stop();
+  execFileSync('./surrik', ['restart-test-database'], { stdio: 'inherit' });
+  await server.start();
+  await play('--grep', '@after-restart');
+  await server.stop();
+}
+
+console.log(`\n${Math.round((Date.now() - started) / 1000)} s in all`);
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 && passed > 0 ? 0 : 1);
