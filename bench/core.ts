@@ -15,10 +15,10 @@ import { RigModel } from '../src/core/operate/settle';
 import { STATE_IDS } from '../src/core/operate/states';
 import { BandTable } from '../src/core/probe/bands';
 import { rigMeasurements } from '../src/core/probe/measurement';
-import { rearEngineCoach } from '../src/core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../src/core/rig/archetypes/motorhome';
 import { seededRng } from '../src/core/units/rng';
 
-const compiled = compileRig(rearEngineCoach('bench', 'Bench coach'));
+const compiled = compileRig(motorhome('bench', 'Bench coach'));
 const folder = mkdtempSync(join(tmpdir(), 'surrik-bench-'));
 const now = () => performance.now();
 const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;

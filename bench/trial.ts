@@ -7,6 +7,7 @@ import type { Complaint } from '../src/core/diagnose/assumptions';
 import { Belief, type Evidence } from '../src/core/diagnose/belief';
 import { diagnose, type Diagnosis } from '../src/core/diagnose/diagnose';
 import { HiddenRig } from '../src/core/diagnose/hiddenRig';
+import { takesAgree } from '../src/core/probe/meter';
 import { rigMeasurements } from '../src/core/probe/measurement';
 import { testMinutes } from '../src/core/diagnose/nextTest';
 import { seededRng } from '../src/core/units/rng';
@@ -77,11 +78,12 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
       const id = `${next.state}/${next.test}`;
       const take = takes.get(id) ?? 0;
       takes.set(id, take + 1);
-      const { value } = hidden.read(next.state, next.probe, next.ref, take);
-      const reading: Evidence = {
-        id, state: next.state, probe: next.probe, ...(next.ref === undefined ? {} : { ref: next.ref }), value, ...(take > 0 ? { confirmed: true } : {}),
-      };
+      const { value, unit } = hidden.read(next.state, next.probe, next.ref, take);
       const old = evidence.findIndex((e) => e.id === id);
+      const confirmed = old >= 0 && takesAgree(unit, evidence[old]!.value, value);
+      const reading: Evidence = {
+        id, state: next.state, probe: next.probe, ...(next.ref === undefined ? {} : { ref: next.ref }), value, ...(confirmed ? { confirmed: true } : {}),
+      };
       if (old >= 0) evidence[old] = reading;
       else evidence.push(reading);
     }

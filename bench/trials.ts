@@ -3,7 +3,7 @@
  * confidence is, how many minutes it asks for. Long; figures belong in docs/benchmarks.md with the commit.
  */
 import { compileRig } from '../src/core/compile/compile';
-import { rearEngineCoach } from '../src/core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../src/core/rig/archetypes/motorhome';
 import { runTrials, type TrialOptions, type TrialResult } from './trial';
 
 const trials = Number(process.argv[2] ?? 1000);
@@ -11,7 +11,7 @@ if (!Number.isInteger(trials) || trials < 1) {
   console.error('trials: wanted a whole number, like ./surrik trials 200');
   process.exit(2);
 }
-const compiled = compileRig(rearEngineCoach('trials', 'Trial coach'));
+const compiled = compileRig(motorhome('trials', 'Trial coach'));
 const percent = (a: number, b: number) => `${((100 * a) / Math.max(1, b)).toFixed(1)} %`;
 const p95 = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length * 0.95)]!;
 

@@ -5,7 +5,8 @@
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/jobSchema';
-import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../../src/core/rig/archetypes/motorhome';
+import type { Rig } from '../../src/core/rig/schema';
 import { seedFrom, seededRng } from '../../src/core/units/rng';
 
 export const DEMO_SHOP = { id: demoUuid('shop'), name: 'Larkspur Basin Coachworks' };
@@ -22,6 +23,9 @@ export function demoUuid(name: string): string {
 }
 
 const REFERENCE = 'frame.bay-2';
+
+/** The demo's coach, which the end-to-end tests measure too. */
+export const heron = (): Rig => ({ ...motorhome('heron', 'Heron'), kind: '36-ft rear-engine diesel coach' });
 
 interface Taken {
   state: string;
@@ -56,7 +60,7 @@ function take(job: string, rig: HiddenRig, epoch: number, start: Date, list: rea
 /** Heron's present visit: coach bank not charging on the road, boost does nothing. A few readings are in. */
 export function heronJob(now: Date): Job {
   const start = new Date(now.getTime() - 55 * 60_000);
-  const doc = rearEngineCoach('heron', 'Heron');
+  const doc = heron();
   const hidden = new HiddenRig(compileRig(doc), 'link.contact-open', 1042);
   const by = DEMO_PEOPLE[1].name;
   return {
@@ -96,7 +100,7 @@ export function heronJob(now: Date): Job {
 /** An earlier visit of the same coach, finished: a ground joint cleaned and proven. */
 export function heronEarlierJob(now: Date): Job {
   const start = new Date(now.getTime() - 190 * 24 * 3600_000);
-  const doc = rearEngineCoach('heron', 'Heron');
+  const doc = heron();
   const compiled = compileRig(doc);
   const sick = new HiddenRig(compiled, 'coach-negative.bad-joint', 1009);
   const well = new HiddenRig(compiled, 'nothing-wrong', 1009);

@@ -8,7 +8,7 @@ import { HiddenRig } from '../core/diagnose/hiddenRig';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
 import type { Job, Revision } from '../core/formats/job';
 import { RigModel } from '../core/operate/settle';
-import { isStateId, OPERATING_STATES, STATE_IDS } from '../core/operate/states';
+import { isStateId, STATE_IDS, statesOf } from '../core/operate/states';
 import { BandTable } from '../core/probe/bands';
 import { readOutputs, rigOutputs } from '../core/probe/outputs';
 import type { DocumentIssue } from '../core/rig/issue';
@@ -124,7 +124,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       const table = new BandTable(compileRig(revision.doc));
       const ref = referenceKey(revision);
       return {
-        states: OPERATING_STATES.map((state) => ({
+        states: statesOf(revision.doc).map((state) => ({
           state: state.id,
           bands: Object.fromEntries(
             revision.doc.probes.map((p) => {

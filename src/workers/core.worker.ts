@@ -6,7 +6,7 @@ import type { Complaint } from '../core/diagnose/assumptions';
 import { ASSUMPTIONS, type Assumptions } from '../core/diagnose/assumptions';
 import { Belief, type Evidence } from '../core/diagnose/belief';
 import { diagnose, type DiagnoseOptions, type Diagnosis } from '../core/diagnose/diagnose';
-import { OPERATING_STATES } from '../core/operate/states';
+import { statesOf } from '../core/operate/states';
 import { BandTable, type BandWorking } from '../core/probe/bands';
 import type { Band } from '../core/probe/judge';
 import { pointPlace, rigMeasurements, type Measurement, type PointPlace } from '../core/probe/measurement';
@@ -48,7 +48,7 @@ const api = {
     const table = bandTable(rig);
     const measurements = rigMeasurements(rig.doc, blackLead);
     const bands: RigTable['bands'] = {};
-    for (const state of OPERATING_STATES) {
+    for (const state of statesOf(rig.doc)) {
       const row: Record<string, Band> = {};
       for (const m of measurements) row[m.id] = table.band(state.id, m.red, m.black)!;
       bands[state.id] = row;

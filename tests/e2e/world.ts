@@ -5,7 +5,7 @@ import { demoUuid, heronJob, DEMO_SHOP } from '../../db/demo/jobs';
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { OPERATING_STATES } from '../../src/core/operate/states';
-import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import { readSecrets } from '../../src/server/config';
 import { connect } from '../../src/server/db';
 import { insertJob } from '../../src/server/jobStore';
@@ -57,7 +57,7 @@ export function watchConsole(page: Page): string[] {
 
 /** A technician who does whatever the highlighted button says, with a meter on a rig that hides a fault. */
 export class Technician {
-  private readonly rig = rearEngineCoach('heron', 'Heron');
+  private readonly rig = motorhome('heron', 'Heron');
   private meter: HiddenRig;
   private takes = 0;
 

@@ -8,11 +8,11 @@ import { Belief, type Evidence } from '../../src/core/diagnose/belief';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { STATE_IDS } from '../../src/core/operate/states';
 import { rigMeasurements } from '../../src/core/probe/measurement';
-import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import { seededRng } from '../../src/core/units/rng';
 import { runTrials } from '../../bench/trial';
 
-const compiled = compileRig(rearEngineCoach('belief', 'Belief coach'));
+const compiled = compileRig(motorhome('belief', 'Belief coach'));
 
 describe('belief', () => {
   it('over 2,000 draws no reading lowers the mean log-probability of the truth by more than three standard errors', { timeout: 400_000 }, () => {
@@ -47,10 +47,10 @@ describe('belief', () => {
   });
 
   it('finds the repair on hidden rigs drawn wider than assumed, blunders included', { timeout: 400_000 }, () => {
-    const result = runTrials(compiled, { trials: 60, seed: 424_242, widen: 1.5, blunderShare: 0.03 });
+    const result = runTrials(compiled, { trials: 100, seed: 424_242, widen: 1.5, blunderShare: 0.03 });
     // A hundred-odd trials cannot tell 95 % from 98 %: this guards against a fall, bench/trials measures.
     expect(result.stopped / result.trials).toBeGreaterThan(0.9);
     expect(result.rightOfStopped / result.stopped).toBeGreaterThan(0.88);
-    expect(result.meanMinutes).toBeLessThan(25);
+    expect(result.meanMinutes).toBeLessThan(32);
   });
 });

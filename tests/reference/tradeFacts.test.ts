@@ -2,9 +2,9 @@
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';
 import { RigModel } from '../../src/core/operate/settle';
-import { restVolts } from '../../src/core/parts/battery';
+import { restVolts } from '../../src/core/parts/chemistry';
 import { readOutputs, rigOutputs } from '../../src/core/probe/outputs';
-import { rearEngineCoach } from '../../src/core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 
 describe('flooded lead-acid at rest', () => {
   it.each([
@@ -24,8 +24,8 @@ describe('flooded lead-acid at rest', () => {
 });
 
 describe('the link under way', () => {
-  const read = (edit: (rig: ReturnType<typeof rearEngineCoach>) => void) => {
-    const rig = structuredClone(rearEngineCoach('fact', 'Fact coach'));
+  const read = (edit: (rig: ReturnType<typeof motorhome>) => void) => {
+    const rig = structuredClone(motorhome('fact', 'Fact coach'));
     edit(rig);
     const compiled = compileRig(rig);
     const model = new RigModel(compiled);

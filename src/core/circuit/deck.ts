@@ -22,6 +22,9 @@ export interface DeckOptions {
 /** A SPICE-safe name for an element or probe id. */
 export const spiceName = (id: string): string => id.toLowerCase().replace(/[^a-z0-9]+/g, '_');
 
+/** kT/q at 300.15 K, V (CODATA constants). */
+const THERMAL_VOLTS_27C = (1.380649e-23 * 300.15) / 1.602176634e-19;
+
 const num = (x: number): string => x.toExponential(15);
 
 export function spiceDeck(topology: Topology, values: Values, options: DeckOptions): string {
@@ -61,6 +64,9 @@ export function spiceDeck(topology: Topology, values: Values, options: DeckOptio
       lines.push(
         `B_${name} ${node(p.minus)} ${node(p.plus)} I=min(${num(p2)},max(0,(${num(p0)}-${u})/${num(p1)}))`,
       );
+    } else if (p.kind === 'diode') {
+      // SPICE's default temperature is 27 °C: n·Vt given in volts becomes an emission coefficient there.
+      lines.push(`D_${name} ${node(p.minus)} ${node(p.plus)} M_${name}`, `.model M_${name} D(IS=${num(p0)} N=${num(p1 / THERMAL_VOLTS_27C)} RS=0)`);
     } else {
       lines.push(
         `B_${name} ${node(p.plus)} ${node(p.minus)} I=${num(p0)}*sinh(${u}/(${u}>=0 ? ${num(p1)} : ${num(p2)}))`,

@@ -27,9 +27,10 @@ export interface PortBranch {
   /**
    * `source`: a voltage behind a resistance that never takes current and never gives more than its limit
    * (alternator, charger). `overvoltage`: a battery's polarisation, i = i0·sinh(u/η) with one η for
-   * charging and one for discharging.
+   * charging and one for discharging. `diode`: plus is the cathode; i = Is·(exp(−u/nVt) − 1), Shockley
+   * without its series resistance, which is a resistor of its own.
    */
-  kind: 'source' | 'overvoltage';
+  kind: 'source' | 'overvoltage' | 'diode';
   plus: number;
   minus: number;
 }
@@ -41,7 +42,7 @@ export interface Topology {
   ports: PortBranch[];
 }
 
-/** Numbers per port: source → volts, ohms, limit; overvoltage → i0, η charging, η discharging. */
+/** Numbers per port: source → volts, ohms, limit; overvoltage → i0, η charging, η discharging; diode → Is, n·Vt. */
 export const PORT_VALUES = 3;
 
 export interface Values {

@@ -32,6 +32,13 @@ export function portCurrent(
     }
     return;
   }
+  if (kind === 'diode') {
+    const x = Math.min(LINEAR_BEYOND, -u / p1);
+    const e = Math.exp(x);
+    out[0] = p0 * (e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND)) - 1);
+    out[1] = (-p0 * e) / p1;
+    return;
+  }
   const eta = u >= 0 ? p1 : p2;
   const x = u / eta;
   if (x > LINEAR_BEYOND || x < -LINEAR_BEYOND) {
@@ -39,6 +46,12 @@ export function portCurrent(
     const beyond = Math.abs(x) - LINEAR_BEYOND;
     out[0] = -p0 * Math.sign(x) * (Math.sinh(LINEAR_BEYOND) + cosh * beyond);
     out[1] = (-p0 * cosh) / eta;
+    return;
+  }
+  if (x < 1e-3 && x > -1e-3) {
+    // (eˣ − e⁻ˣ)/2 would lose its digits here, and on a bank that only a meter loads they are the answer.
+    out[0] = -p0 * x * (1 + (x * x) / 6);
+    out[1] = (-p0 * (1 + 0.5 * x * x)) / eta;
     return;
   }
   const e = Math.exp(x);
@@ -69,6 +82,13 @@ export function portValueSlopes(
       out[0] = 1 / p1;
       out[1] = -amps / p1;
     }
+    return;
+  }
+  if (kind === 'diode') {
+    const x = Math.min(LINEAR_BEYOND, -u / p1);
+    const e = Math.exp(x);
+    out[0] = e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND)) - 1;
+    out[1] = (p0 * e * u) / (p1 * p1);
     return;
   }
   const eta = u >= 0 ? p1 : p2;

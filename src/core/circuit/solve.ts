@@ -17,13 +17,20 @@ const VOLT_TOLERANCE = 1e-11;
 /** Below this a residual that stops falling is rounding, not error. */
 const ROUNDING_VOLTS = 1e-8;
 
+/**
+ * S beside each source and diode, in the linear half, its current taken off again in the nonlinear half: the
+ * sum is untouched. Without it a stud that only diodes and a source reach floats on the meter's 10 MΩ, and
+ * rounding there is larger than the currents of interest.
+ */
+const SHUNT = { source: 1, diode: 1, overvoltage: 0 } as const;
+
 export type SolveOutcome = { converged: true; iterations: number } | { converged: false; residualVolts: number };
 
 /** Solver for one topology. Results stay in its arrays until the next solve. */
 export class Solver {
   /** Volts per node against node 0. */
   readonly volts: Float64Array;
-  /** Volts across and amps pushed into the plus terminal of each port. */
+  /** Volts across and amps pushed into the plus terminal of each port, its shunt's taken off again included. */
   readonly portVolts: Float64Array;
   readonly portAmps: Float64Array;
 
@@ -40,6 +47,8 @@ export class Solver {
   private inverseReady = false;
   private readonly portKinds: PortBranch['kind'][];
   private readonly emfSlot: Int32Array;
+  private readonly portSlot: Int32Array;
+  private readonly shunt: Float64Array;
   private readonly work: Float64Array;
   private readonly columns: Float64Array; // A⁻¹·(port incidence), one port after the other
   private readonly base: Float64Array; // A⁻¹·(EMF currents)
@@ -59,6 +68,7 @@ export class Solver {
     this.pattern = new SparsePattern(nodeNames.length, [
       ...resistors.map((r) => [r.a, r.b] as const),
       ...emfs.map((e) => [e.plus, e.minus] as const),
+      ...ports.filter((p) => SHUNT[p.kind] > 0).map((p) => [p.plus, p.minus] as const),
     ]);
     this.factor = new SparseFactor(this.pattern);
     const pos = this.pattern.position;
@@ -72,6 +82,8 @@ export class Solver {
     this.portPlus = Int32Array.from(ports, (port) => pos[port.plus]!);
     this.portMinus = Int32Array.from(ports, (port) => pos[port.minus]!);
     this.emfSlot = Int32Array.from(emfs, (e) => slotOf(e.plus, e.minus));
+    this.shunt = Float64Array.from(ports, (p) => SHUNT[p.kind]);
+    this.portSlot = Int32Array.from(ports, (p) => (SHUNT[p.kind] > 0 ? slotOf(p.plus, p.minus) : -1));
     const m = (this.portCount = ports.length);
     const n = this.pattern.size;
     this.volts = new Float64Array(nodeNames.length);
@@ -165,6 +177,17 @@ export class Solver {
       const slot = this.emfSlot[i]!;
       if (slot >= 0) lower[slot] = lower[slot]! - g;
     }
+    const { shunt, portPlus, portMinus, portSlot } = this;
+    for (let p = 0; p < shunt.length; p++) {
+      const g = shunt[p]!;
+      if (g === 0) continue;
+      const a = portPlus[p]!;
+      const b = portMinus[p]!;
+      if (a >= 0) diagonal[a] = diagonal[a]! + g;
+      if (b >= 0) diagonal[b] = diagonal[b]! + g;
+      const slot = portSlot[p]!;
+      if (slot >= 0) lower[slot] = lower[slot]! - g;
+    }
   }
 
   private reduce(values: Values): void {
@@ -204,9 +227,8 @@ export class Solver {
     // Y = Z⁻¹ gives the slope of the convex function along a step. Two sources on the very same pair of nodes
     // make Z singular: a trace of resistance in Y alone steers the search and leaves the solution untouched.
     this.small.set(this.Z);
-    let largest = 0;
-    for (let p = 0; p < m; p++) largest = Math.max(largest, this.Z[p * m + p]!);
-    for (let p = 0; p < m; p++) this.small[p * m + p] = this.small[p * m + p]! + 1e-9 * largest + 1e-15;
+    // Each port by its own measure: a floating bank's megohms must not blur the milliohms of the others.
+    for (let p = 0; p < m; p++) this.small[p * m + p] = this.small[p * m + p]! * (1 + 1e-9) + 1e-15;
     this.Y.fill(0);
     for (let p = 0; p < m; p++) this.Y[p * m + p] = 1;
     solveDense(this.small, this.Y, m, m);
@@ -222,11 +244,11 @@ export class Solver {
   }
 
   private evaluate(values: Values): void {
-    const { portKinds, portVolts, portAmps, slope, pair } = this;
+    const { portKinds, portVolts, portAmps, slope, pair, shunt } = this;
     for (let p = 0; p < portKinds.length; p++) {
       portCurrent(portKinds[p]!, values.port, p, portVolts[p]!, pair);
-      portAmps[p] = pair[0]!;
-      slope[p] = pair[1]!;
+      portAmps[p] = pair[0]! + shunt[p]! * portVolts[p]!;
+      slope[p] = pair[1]! + shunt[p]!;
     }
   }
 

@@ -9,8 +9,8 @@
 import type { Topology } from '../circuit/network';
 import type { OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
-import { partKind } from '../parts/kinds';
-import type { ClosedBy, Rule } from '../parts/part';
+import { partKind, partOptions } from '../parts/kinds';
+import type { ClosedBy, PartContext, Rule } from '../parts/part';
 import type { Endpoint, Rig } from '../rig/schema';
 import { parameterAt, type Parameter, type Scale } from '../units/parameter';
 import { wireResistance } from '../units/wire';
@@ -120,13 +120,18 @@ export function compileRig(rig: Rig): CompiledRig {
         label: `${part.name}: ${spec.label}`,
         unit: spec.unit,
         scale: spec.scale,
-        parameter: part.params[name]!,
+        // What the document does not state is the kind's usual figure, assumed.
+        parameter: part.params[name] ?? spec.default,
       });
     }
     const at = (terminal: string) => local.get(terminal)!;
+    const context: PartContext = {
+      options: partOptions(kind, part),
+      nominal: rig.vehicles.find((v) => v.id === part.vehicle)!.nominalVolts,
+    };
     const bind = (rule: Rule) => ({
       params: rule.params.map((name) => param.get(`${part.id}.${name}`)!),
-      value: rule.value.bind(rule),
+      value: (p: readonly number[], inputs: OperatingInputs) => rule.value(p, inputs, context),
     });
     for (const e of kind.elements) {
       const id = `${part.id}.${e.id}`;
@@ -143,9 +148,12 @@ export function compileRig(rig: Rig): CompiledRig {
         rules.push({ id: `${id}.volts`, slot: { array: 'emfVolts', index }, ...bind(e.volts) });
         rules.push({ id: `${id}.ohms`, slot: { array: 'emfOhms', index }, ...bind(e.ohms) });
       } else {
-        const index = topology.ports.push({ id, kind: e.kind, plus: at(e.plus), minus: at(e.minus) }) - 1;
+        const [plus, minus] = e.kind === 'diode' ? [e.cathode, e.anode] : [e.plus, e.minus];
+        const index = topology.ports.push({ id, kind: e.kind, plus: at(plus), minus: at(minus) }) - 1;
         const three: [string, Rule][] =
-          e.kind === 'source'
+          e.kind === 'diode'
+            ? [['saturation', e.saturation], ['emission', e.emission]]
+            : e.kind === 'source'
             ? [['volts', e.volts], ['ohms', e.ohms], ['limit', e.limit]]
             : [['i0', e.i0], ['charging', e.charging], ['discharging', e.discharging]];
         three.forEach(([name, rule], k) =>

@@ -4,12 +4,16 @@
  */
 export interface OperatingInputs {
   key: boolean;
-  engine: 'off' | 'idle';
+  engine: 'off' | 'idle' | 'fast-idle';
   boost: boolean;
   shore: boolean;
+  /** False while somebody holds the coach disconnect open. */
+  disconnect: boolean;
+  /** Solar panels covered or their fuse out. */
+  covered: boolean;
   /** Seconds since the state was entered. */
   dwell: number;
 }
 
 /** Names by which a part can say "this contact is closed when …". */
-export type InputSwitch = 'key' | 'boost' | 'shore';
+export type InputSwitch = 'key' | 'boost' | 'shore' | 'disconnect';

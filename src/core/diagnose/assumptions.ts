@@ -12,6 +12,8 @@ export interface Assumptions {
   modelShare: number;
   modelCapVolts: number;
   modelShareAmps: number;
+  /** The diagnosis takes every stated spread to be this many times wider: people state them too narrow. */
+  spreadFactor: number;
   /** Prior factor of a fault for each stated complaint it does not explain. */
   unexplained: number;
   /** Minutes a wrong call costs: a part fitted for nothing and the way back. */
@@ -32,6 +34,7 @@ export const ASSUMPTIONS: Assumptions = {
   modelShare: 0.03,
   modelCapVolts: 0.02,
   modelShareAmps: 0.05,
+  spreadFactor: 1.4,
   unexplained: 0.2,
   wrongCallMinutes: 60,
   openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },
@@ -43,6 +46,17 @@ export const ASSUMPTIONS: Assumptions = {
 /** The usual complaints of this trade, as the intake offers them. */
 export const COMPLAINTS = {
   'coach-not-charging': 'Coach bank does not charge on the road',
+  'slow-charging': 'Coach bank charges slowly on the road',
   'boost-dead': 'Boost does nothing',
+  'coach-short-life': 'Coach bank does not last the night',
+  'house-dead': 'Nothing works in the living space',
+  'chassis-flat': 'Start battery flat after standing',
+  'both-flat': 'Both banks flat together',
+  'link-always-on': 'The banks never part',
+  'link-cycles': 'The link clicks on and off',
+  'hot-link': 'Isolator hot, or it smells',
+  'chassis-not-charging': 'Start battery does not charge with the engine on',
+  'shore-not-charging': 'Coach bank does not charge on shore power',
+  'chassis-not-on-shore': 'Start battery does not charge on shore power',
 } as const;
 export type Complaint = keyof typeof COMPLAINTS;

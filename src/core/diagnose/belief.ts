@@ -4,7 +4,6 @@
  */
 import { rigOutputs, type Output } from '../probe/outputs';
 import type { CompiledRig } from '../compile/compile';
-import { OPERATING_STATES } from '../operate/states';
 import { ASSUMPTIONS, type Assumptions, type Complaint } from './assumptions';
 import { Bench, Component, strataOf } from './component';
 import { priors, rigFaults, type Fault } from './faults';
@@ -30,8 +29,13 @@ interface Row {
   unit: 'V' | 'A';
 }
 
-const RELINEARISE_AT_MOST = 12;
-const NEGLIGIBLE = 1e-9;
+/** Linearisations of one component in one state, in one update. */
+const RELINEARISE_AT_MOST = 90;
+/** Share from which a component is kept linear about the truth it claims in every state. */
+const LEADER = 0.15;
+/** A component that fell this low for want of a better linearisation still gets one. */
+const WORTH_RELINEARISING = 1e-5;
+const LEFT_OUT_CANNOT_MATTER = 1e-7;
 
 export class Belief {
   readonly faults: Fault[];
@@ -57,7 +61,7 @@ export class Belief {
   ) {
     this.outputs = rigOutputs(compiled);
     this.outputIndex = new Map(this.outputs.map((o, i) => [o.key, i]));
-    this.bench = new Bench(compiled, this.outputs);
+    this.bench = new Bench(compiled, this.outputs, assumptions.spreadFactor);
     this.faults = rigFaults(compiled.rig);
     this.prior = priors(this.faults, complaints, assumptions);
     this.faults.forEach((fault, f) => {
@@ -76,7 +80,7 @@ export class Belief {
 
   /** Row of an output in an operating state; undefined for a key the rig does not have. */
   rowOf(stateId: string, key: string): number | undefined {
-    const s = OPERATING_STATES.findIndex((state) => state.id === stateId);
+    const s = this.bench.states.findIndex((state) => state.id === stateId);
     const o = this.outputIndex.get(key);
     return s < 0 || o === undefined ? undefined : s * this.bench.outputsPerState + o;
   }
@@ -98,19 +102,23 @@ export class Belief {
     return this.rows.map((r) => r.evidence);
   }
 
-  /** Moves the heaviest components' linearisation to what they learnt, a few rounds, and replays. */
+  /**
+   * Moves the heaviest components' linearisation to what they learnt, in the states somebody measured in, a
+   * few rounds, and replays. Leaders are moved in every state: the next test is chosen by what they predict.
+   */
   private relinearise(): void {
+    const measured = new Set(this.rows.map((r) => Math.floor(r.red / this.bench.outputsPerState)));
     let left = RELINEARISE_AT_MOST;
     for (let round = 0; round < 3 && left > 0; round++) {
-      const order = [...this.components.keys()]
-        .filter((c) => this.weight[c]! > 1e-3)
-        .sort((a, b) => this.weight[b]! - this.weight[a]!);
       let moved = false;
-      for (const c of order) {
-        if (left === 0) break;
-        if (this.components[c]!.relinearise()) {
-          moved = true;
-          left--;
+      for (const c of this.live(WORTH_RELINEARISING)) {
+        const component = this.components[c]!;
+        for (let s = 0; s < this.bench.states.length && left > 0; s++) {
+          if (!measured.has(s) && this.weight[c]! < LEADER) continue;
+          if (component.relinearise(s)) {
+            moved = true;
+            left--;
+          }
         }
       }
       if (!moved) return;
@@ -183,8 +191,11 @@ export class Belief {
   leaveOneOut(): Float64Array[] {
     const kept = this.components.map((c) => c.logWeight);
     const weight = new Float64Array(this.components.length);
+    // One reading, good or blunder, moves a component by a factor of some ten thousand at the most: what is
+    // below that cannot come back by leaving one out.
+    const able = this.components.filter((_, i) => this.weight[i]! > LEFT_OUT_CANNOT_MATTER);
     const result = this.rows.map((_, skip) => {
-      for (const component of this.components) this.run(component, skip);
+      for (const component of able) this.run(component, skip);
       this.normalise(weight);
       const p = new Float64Array(this.faults.length);
       this.components.forEach((c, i) => {
@@ -193,8 +204,8 @@ export class Belief {
       return p;
     });
     // Leave the components as all the evidence has them.
+    for (const component of able) this.run(component, -1);
     this.components.forEach((component, i) => {
-      this.run(component, -1);
       component.logWeight = kept[i]!;
     });
     return result;
@@ -214,10 +225,10 @@ export class Belief {
     return { mean, sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions)) };
   }
 
-  /** Components that still matter. */
-  live(share = 1e-3): number[] {
+  /** Components that still matter, heaviest first, so many at the most. */
+  live(share = 1e-3, most = Infinity): number[] {
     const list: number[] = [];
-    for (let c = 0; c < this.weight.length; c++) if (this.weight[c]! > Math.max(share, NEGLIGIBLE)) list.push(c);
-    return list;
+    for (let c = 0; c < this.weight.length; c++) if (this.weight[c]! > share) list.push(c);
+    return list.sort((a, b) => this.weight[b]! - this.weight[a]!).slice(0, most);
   }
 }

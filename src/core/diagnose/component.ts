@@ -1,7 +1,7 @@
 /**
  * One component of the belief: a fault at one severity stratum, with a Gaussian over everything uncertain.
  *
- * The latent vector x is one standard normal per rig parameter, one for the severity inside the stratum,
+ * The latent vector x is one standard normal per rig parameter (of its spread, widened), one for the severity inside the stratum,
  * one for the meter's gain. Around a point x0 every output is y ≈ y0 + J·(x − x0). Readings are rank-one
  * updates; the covariance is kept as P = I − Σ s·u·uᵀ with one u a reading, which is cheaper than the full
  * matrix as long as there are fewer readings than parameters.
@@ -10,7 +10,7 @@ import type { CompiledRig } from '../compile/compile';
 import type { Effect } from '../operate/effects';
 import { hasSeverity } from '../operate/effects';
 import { RigModel } from '../operate/settle';
-import { OPERATING_STATES } from '../operate/states';
+import { statesOf, type OperatingState } from '../operate/states';
 import { METER } from '../probe/meter';
 import { Lineariser, type Output } from '../probe/outputs';
 
@@ -18,6 +18,7 @@ import { Lineariser, type Output } from '../probe/outputs';
 export class Bench {
   readonly model: RigModel;
   readonly lineariser: Lineariser;
+  readonly states: OperatingState[];
   /** Rows per operating state. */
   readonly outputsPerState: number;
   readonly rows: number;
@@ -29,11 +30,14 @@ export class Bench {
   constructor(
     readonly compiled: CompiledRig,
     readonly outputs: readonly Output[],
+    /** Rig parameters vary this many times their stated spread. */
+    readonly spreadFactor = 1,
   ) {
     this.model = new RigModel(compiled);
     this.lineariser = new Lineariser(this.model, outputs);
     this.outputsPerState = outputs.length;
-    this.rows = outputs.length * OPERATING_STATES.length;
+    this.states = statesOf(compiled.rig);
+    this.rows = outputs.length * this.states.length;
     this.width = this.lineariser.width;
     this.severityColumn = compiled.params.length;
     this.gainColumn = compiled.params.length + 1;
@@ -45,8 +49,8 @@ export const STRATA = 3;
 export const strataOf = (effects: readonly Effect[]): number => (hasSeverity(effects) ? STRATA : 1);
 
 export class Component {
-  /** Where the linearisation stands. */
-  readonly x0: Float64Array;
+  /** Where the linearisation of each operating state stands: a state nobody measured in keeps its first one. */
+  readonly x0: readonly Float64Array[];
   readonly y: Float64Array;
   readonly J: Float64Array;
   /** Posterior mean and the update vectors. */
@@ -65,11 +69,11 @@ export class Component {
     readonly strata: number,
     readonly logPrior: number,
   ) {
-    this.x0 = new Float64Array(bench.width);
+    this.x0 = bench.states.map(() => new Float64Array(bench.width));
     this.mean = new Float64Array(bench.width);
     this.y = new Float64Array(bench.rows);
     this.J = new Float64Array(bench.rows * bench.width);
-    this.linearise();
+    bench.states.forEach((_, s) => this.linearise(s));
   }
 
   /** Severity share at a latent value: the stratum's middle, spread as a uniform of its width would be. */
@@ -77,32 +81,35 @@ export class Component {
     return (this.stratum + 0.5) / this.strata + (x / this.strata) * Math.sqrt(1 / 12);
   }
 
-  /** Settles every operating state at x0 and takes values and slopes there. */
-  private linearise(): void {
-    const { bench, x0, y, J } = this;
-    const situation = { z: x0, effects: this.effects, severity: this.severity(x0[bench.severityColumn]!) };
+  /** Settles an operating state at its x0 and takes values and slopes there. */
+  private linearise(s: number): void {
+    const { bench, y, J } = this;
+    const x0 = this.x0[s]!;
+    const { spreadFactor, severityColumn } = bench;
+    const z = x0.subarray(0, severityColumn).map((x) => x * spreadFactor);
+    const situation = { z, effects: this.effects, severity: this.severity(x0[severityColumn]!) };
     const severityScale = Math.sqrt(1 / 12) / this.strata;
-    OPERATING_STATES.forEach((state, s) => {
-      const first = s * bench.outputsPerState;
-      bench.model.settle(state.id, situation);
-      bench.lineariser.write(y, J, first);
-      for (let o = 0; o < bench.outputsPerState; o++) {
-        const at = (first + o) * bench.width;
-        J[at + bench.severityColumn] = J[at + bench.severityColumn]! * severityScale;
-        J[at + bench.gainColumn] = bench.outputs[o]!.kind === 'volts' ? y[first + o]! * METER.gainSpread : 0;
-      }
-    });
+    const first = s * bench.outputsPerState;
+    bench.model.settle(bench.states[s]!.id, situation);
+    bench.lineariser.write(y, J, first);
+    for (let o = 0; o < bench.outputsPerState; o++) {
+      const at = (first + o) * bench.width;
+      for (let k = 0; k < severityColumn; k++) J[at + k] = J[at + k]! * spreadFactor;
+      J[at + severityColumn] = J[at + severityColumn]! * severityScale;
+      J[at + bench.gainColumn] = bench.outputs[o]!.kind === 'volts' ? y[first + o]! * METER.gainSpread : 0;
+    }
   }
 
-  /** Moves the linearisation to the posterior mean. False when it already stands close enough. */
-  relinearise(closeEnough = 0.2): boolean {
+  /** Moves a state's linearisation to the posterior mean. False when it already stands close enough. */
+  relinearise(s: number, closeEnough = 0.2): boolean {
+    const x0 = this.x0[s]!;
     let far = 0;
-    for (let k = 0; k < this.x0.length; k++) far = Math.max(far, Math.abs(this.mean[k]! - this.x0[k]!));
-    if (far < closeEnough) return false;
-    this.x0.set(this.mean);
     // The gain is a factor on the reading, not a part of the rig: it stays linear about zero.
-    this.x0[this.bench.gainColumn] = 0;
-    this.linearise();
+    for (let k = 0; k < this.bench.gainColumn; k++) far = Math.max(far, Math.abs(this.mean[k]! - x0[k]!));
+    if (far < closeEnough) return false;
+    x0.set(this.mean);
+    x0[this.bench.gainColumn] = 0;
+    this.linearise(s);
     return true;
   }
 
@@ -123,7 +130,8 @@ export class Component {
   /** Mean and variance (without the meter's noise) of a reading; leaves its slopes and P·slopes in the rows. */
   predict(red: number, black: number, row: Float64Array, pRow?: Float64Array): { mean: number; variance: number } {
     this.slopes(red, black, row);
-    const { mean, x0 } = this;
+    const { mean } = this;
+    const x0 = this.x0[Math.floor(red / this.bench.outputsPerState)]!;
     let mu = this.y[red]! - (black < 0 ? 0 : this.y[black]!);
     let variance = 0;
     for (let k = 0; k < row.length; k++) {

@@ -3,7 +3,6 @@
  * what each outcome would mean, whether to stop, and which reading to take again.
  */
 import { measurementId, pointName, rigMeasurements, type Measurement } from '../probe/measurement';
-import { OPERATING_STATES } from '../operate/states';
 import type { Belief } from './belief';
 import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 
@@ -279,7 +278,7 @@ function likeliestSlip(belief: Belief, e: Belief['evidence'][number]): string {
   if (Math.abs(e.value) < 0.02) return 'it reads zero: was the lead touching metal?';
   if (fits(-e.value, here)) return 'the sign is the other way round: were the leads swapped?';
   if (fits(e.value / 10, here) || fits(e.value * 10, here)) return 'it would fit with the decimal point moved';
-  const other = OPERATING_STATES.find((s) => s.id !== e.state && fits(e.value, expect(s.id, e.probe)));
+  const other = belief.bench.states.find((s) => s.id !== e.state && fits(e.value, expect(s.id, e.probe)));
   if (other) return `it would fit ${other.label.toLowerCase()}: was the rig doing that?`;
   const rig = belief.compiled.rig;
   const unit = belief.outputs.find((o) => o.key === e.probe)?.kind;

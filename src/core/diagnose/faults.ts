@@ -2,7 +2,9 @@
 import type { Effect } from '../operate/effects';
 import type { Rig } from '../rig/schema';
 import type { Assumptions, Complaint } from './assumptions';
-import { FAULT_KINDS, NOTHING_WRONG, type FaultKind } from './catalogue';
+import { partKind, partOptions } from '../parts/kinds';
+import { FAULT_KINDS, NOTHING_WRONG } from './catalogue';
+import type { FaultKind, LocalEffect } from './catalogue/faultKind';
 
 export interface Fault {
   /** `owner.fault`, permanent as the owner's id is. */
@@ -16,6 +18,11 @@ export interface Fault {
   class: string;
   repair: string;
   shows: string;
+  /** How it is proved before anything is taken apart. */
+  confirm?: string;
+  /** Work and parts to put it right, from and to; absent where there is nothing to put right. */
+  minutes?: readonly [number, number];
+  parts?: readonly [number, number];
   caution?: string;
   effects: readonly Effect[];
   /** Unnormalised prior weight before any complaint. */
@@ -23,31 +30,50 @@ export interface Fault {
   explains: readonly Complaint[];
 }
 
-function owners(rig: Rig, kind: FaultKind): { id: string; name: string; part: string }[] {
-  const { owner } = kind;
-  const sideFits = (part: string, side?: string) =>
-    side === undefined || rig.parts.find((p) => p.id === part)?.side === side;
+interface Owner {
+  id: string;
+  name: string;
+  part: string;
+}
+
+const oneOf = (wanted: string | readonly string[], kind: string): boolean => (typeof wanted === 'string' ? wanted === kind : wanted.includes(kind));
+
+/** The parts, conductors or bonds of this rig that a row of the catalogue is about. */
+function owners(rig: Rig, { owner }: FaultKind): Owner[] {
   if ('part' in owner) {
     return rig.parts
-      .filter((p) => p.kind === owner.part && sideFits(p.id, owner.side))
+      .filter((p) => oneOf(owner.part, p.kind) && (owner.side === undefined || p.side === owner.side))
+      .filter((p) => owner.option === undefined || owner.option.is.includes(partOptions(partKind(p.kind), p)[owner.option.name] ?? ''))
       .map((p) => ({ id: p.id, name: p.name, part: p.id }));
   }
   if ('conductor' in owner) {
-    const { from, terminal, side } = owner.conductor;
-    return rig.conductors
-      .filter((c) => {
-        const part = rig.parts.find((p) => p.id === c.from.part);
-        return part?.kind === from && c.from.terminal === terminal && sideFits(part.id, side);
-      })
-      .map((c) => ({ id: c.id, name: c.name, part: c.from.part }));
+    const { end, part: kinds, terminal, side } = owner.conductor;
+    return rig.conductors.flatMap((c): Owner[] => {
+      const part = rig.parts.find((p) => p.id === c[end].part);
+      const fits = part !== undefined && oneOf(kinds, part.kind) && c[end].terminal === terminal && (side === undefined || part.side === side);
+      return fits ? [{ id: c.id, name: c.name, part: part.id }] : [];
+    });
   }
   const frames = new Set(rig.grounds.map((g) => g.id));
+  if ('strap' in owner) {
+    return rig.conductors
+      .filter((c) => frames.has(c.from.part) && frames.has(c.to.part))
+      .map((c) => ({ id: c.id, name: c.name, part: rig.bonds.find((b) => b.to.part === c.from.part)?.from.part ?? rig.parts[0]!.id }));
+  }
   return rig.bonds
-    .filter((b) => frames.has(b.from.part) && frames.has(b.to.part))
+    .filter((b) => (owner.bond === 'frame-to-frame') === (frames.has(b.from.part) && frames.has(b.to.part)))
     .map((b) => {
       const touching = rig.conductors.find((c) => c.to.part === b.from.part);
-      return { id: b.id, name: b.name, part: touching?.from.part ?? rig.parts[0]!.id };
+      return { id: b.id, name: b.name, part: frames.has(b.from.part) ? (touching?.from.part ?? rig.parts[0]!.id) : b.from.part };
     });
+}
+
+/** The catalogue's shifts in volts are for 12 V: on a 24 V side they are twice as large. */
+function atVoltage(effect: LocalEffect, rig: Rig, partId: string): LocalEffect {
+  const part = rig.parts.find((p) => p.id === partId);
+  const times = (rig.vehicles.find((v) => v.id === part?.vehicle)?.nominalVolts ?? 12) / 12;
+  const inVolts = effect.do === 'shift-volts' || (effect.do === 'shift-param' && part !== undefined && partKind(part.kind).params[effect.param]?.unit === 'V');
+  return inVolts ? { ...effect, from: effect.from * times, to: effect.to * times } : effect;
 }
 
 /** Every fault of the catalogue this rig can have, with "nothing wrong" first. */
@@ -75,9 +101,14 @@ export function rigFaults(rig: Rig): Fault[] {
         class: `${owner.id}: ${kind.repair}`,
         repair: kind.repair,
         shows: kind.shows,
+        confirm: kind.confirm,
+        minutes: kind.minutes,
+        parts: kind.parts,
         ...(kind.caution === undefined ? {} : { caution: kind.caution }),
-        effects: kind.effects.map((e): Effect => {
+        effects: kind.effects.map((row): Effect => {
+          const e = atVoltage(row, rig, owner.part);
           if (e.do === 'open-battery' || e.do === 'dead-controller') return { do: e.do, part: owner.id };
+          if ('param' in e) return { ...e, param: `${owner.id}.${e.param}` };
           return { ...e, element: isPart ? `${owner.id}.${e.element}` : owner.id };
         }),
         prior: kind.prior,

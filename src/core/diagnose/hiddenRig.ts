@@ -4,7 +4,7 @@
  */
 import type { CompiledRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
-import { OPERATING_STATES, operatingState } from '../operate/states';
+import { operatingState, statesOf, type OperatingState } from '../operate/states';
 import { METER, meterNoise, roundToDisplay, SPOT_NOISE } from '../probe/meter';
 import { readOutputs, rigOutputs, type Output } from '../probe/outputs';
 import { seededRng, seedFrom, type Rng } from '../units/rng';
@@ -23,6 +23,7 @@ export class HiddenRig {
   private readonly index: Map<string, number>;
   private readonly truth: Float64Array;
   private readonly gain: number;
+  private readonly states: OperatingState[];
 
   constructor(
     compiled: CompiledRig,
@@ -42,10 +43,11 @@ export class HiddenRig {
     const severity = rng.uniform();
     this.gain = 1 + METER.gainSpread * normal();
     this.outputs = rigOutputs(compiled);
+    this.states = statesOf(compiled.rig);
     this.index = new Map(this.outputs.map((o, i) => [o.key, i]));
-    this.truth = new Float64Array(this.outputs.length * OPERATING_STATES.length);
+    this.truth = new Float64Array(this.outputs.length * this.states.length);
     const model = new RigModel(compiled);
-    OPERATING_STATES.forEach((state, s) => {
+    this.states.forEach((state, s) => {
       // What no parameter covers: surface charge left by the last run, a set-point that wanders.
       const drift = Float64Array.from(z, (x) => x + 0.05 * rng.normal());
       model.settle(state.id, { z: drift, effects: fault.effects, severity });
@@ -66,7 +68,8 @@ export class HiddenRig {
   /** One reading, as the display shows it; `take` counts repeats of the same reading. */
   read(stateId: string, probe: string, ref?: string, take = 0): { value: number; unit: 'V' | 'A'; blunder: boolean } {
     operatingState(stateId);
-    const s = OPERATING_STATES.findIndex((state) => state.id === stateId);
+    const s = this.states.findIndex((state) => state.id === stateId);
+    if (s < 0) throw new RangeError(`this rig has no state ${stateId}; it has: ${this.states.map((x) => x.id).join(', ')}`);
     const rng = seededRng(seedFrom(`${this.seed}/${stateId}/${probe}/${ref ?? ''}/${take}`));
     const o = this.index.get(probe);
     const unit = o !== undefined && this.outputs[o]!.kind === 'amps' ? 'A' : 'V';
@@ -85,7 +88,7 @@ export class HiddenRig {
       const other = others[Math.floor(rng.uniform() * others.length)];
       return other ? this.actual(s, other.key, ref) : 0; // neighbouring probe
     }
-    if (kind < 0.75) return this.actual(Math.floor(rng.uniform() * OPERATING_STATES.length), probe, ref); // wrong state
+    if (kind < 0.75) return this.actual(Math.floor(rng.uniform() * this.states.length), probe, ref); // wrong state
     if (kind < 0.9) return -value; // swapped leads
     return rng.uniform() < 0.5 ? value * 10 : value / 10; // shifted decimal
   }

@@ -3,7 +3,7 @@
  * the change of operating state, getting to the place, and the measurement. Stopping is a matter of price:
  * when no test is worth its minutes against the cost of a wrong call.
  */
-import { changeMinutes, OPERATING_STATES } from '../operate/states';
+import { changeMinutes } from '../operate/states';
 import type { Measurement } from '../probe/measurement';
 import type { Assumptions } from './assumptions';
 import type { Belief } from './belief';
@@ -31,6 +31,8 @@ export interface RankedTest {
 /** Quantiles that stand for a normal: five equal-probability cells' conditional means. */
 const CELLS = [-1.3998, -0.5319, 0, 0.5319, 1.3998] as const;
 const BINS = 160;
+/** Ranking looks at the heaviest components only: the rest move no choice and cost time. */
+const MOST_COMPONENTS = 48;
 
 /** Bin of a value: even millivolts near zero, ever wider above, so that drops and volts share one grid. */
 function bin(value: number, unit: 'V' | 'A'): number {
@@ -48,7 +50,7 @@ export function testMinutes(m: Measurement, state: string, now: Circumstances, a
 /** All tests worth the name, best first. */
 export function rankTests(belief: Belief, measurements: readonly Measurement[], now: Circumstances): RankedTest[] {
   const a = belief.assumptions;
-  const live = belief.live(2e-3);
+  const live = belief.live(2e-3, MOST_COMPONENTS);
   const classNames = [...new Set(live.map((c) => belief.faults[belief.components[c]!.faultIndex]!.class))];
   const classOf = live.map((c) => classNames.indexOf(belief.faults[belief.components[c]!.faultIndex]!.class));
   const total = live.reduce((s, c) => s + belief.weight[c]!, 0);
@@ -60,9 +62,12 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
   const entropy = -classWeight.reduce((s, w) => s + (w > 0 ? w * Math.log2(w) : 0), 0);
   const most = Math.max(...classWeight);
   const joint = new Float64Array(BINS * classNames.length);
+  const touched = new Uint8Array(BINS);
+  // A blunder may land anywhere: no bin is ever proof. A bin that only blunders reach leaves the classes as they are.
+  const floor = a.blunderShare / BINS;
 
   const ranked: RankedTest[] = [];
-  for (const state of OPERATING_STATES) {
+  for (const state of belief.bench.states) {
     for (const m of measurements) {
       if (now.done.has(`${state.id}/${m.id}`)) continue;
       const red = belief.rowOf(state.id, m.red);
@@ -70,22 +75,29 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
       if (red === undefined || black === undefined) continue;
       const unit = m.kind === 'clamp' ? 'A' : 'V';
       joint.fill(0);
+      touched.fill(0);
       live.forEach((c, i) => {
         const { mean, sd } = belief.predictive(c, red, black);
         for (const cell of CELLS) {
-          const at = bin(mean + cell * sd, unit) * classNames.length + classOf[i]!;
+          const b = bin(mean + cell * sd, unit);
+          const at = b * classNames.length + classOf[i]!;
+          touched[b] = 1;
           joint[at] = joint[at]! + weights[i]! / CELLS.length;
         }
       });
       let left = 0;
       let expectedMost = 0;
       for (let b = 0; b < BINS; b++) {
+        if (!touched[b]) {
+          left += floor * entropy;
+          expectedMost += floor * most;
+          continue;
+        }
         let sum = 0;
         let top = 0;
         for (let k = 0; k < classNames.length; k++) {
-          // A blunder may land anywhere: no bin is ever proof.
           const at = b * classNames.length + k;
-          joint[at] = joint[at]! * (1 - a.blunderShare) + (a.blunderShare * classWeight[k]!) / BINS;
+          joint[at] = joint[at]! * (1 - a.blunderShare) + floor * classWeight[k]!;
           sum += joint[at]!;
           top = Math.max(top, joint[at]!);
         }

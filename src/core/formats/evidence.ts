@@ -1,10 +1,10 @@
 /** A job's standing readings as evidence for the diagnosis. */
 import type { Evidence } from '../diagnose/belief';
-import { retakenIds, standingReadings, type Job } from './job';
+import { confirmedIds, standingReadings, type Job } from './job';
 
 /** Measured readings of an epoch. "Can't reach" and overload are stored but say nothing about the rig. */
 export function jobEvidence(job: Job, epoch: number): Evidence[] {
-  const twice = retakenIds(job, epoch);
+  const confirmed = confirmedIds(job, epoch);
   return standingReadings(job, epoch).flatMap((r): Evidence[] =>
     r.status !== 'measured' || r.value === undefined
       ? []
@@ -15,7 +15,7 @@ export function jobEvidence(job: Job, epoch: number): Evidence[] {
             probe: r.probe,
             ...(r.ref === undefined ? {} : { ref: r.ref }),
             value: r.value,
-            ...(twice.has(r.id) ? { confirmed: true } : {}),
+            ...(confirmed.has(r.id) ? { confirmed: true } : {}),
           },
         ],
   );

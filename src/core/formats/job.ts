@@ -2,6 +2,7 @@
  * Questions one asks of a job document. The schema is apart (jobSchema.ts), so that a page can ask without
  * carrying it.
  */
+import { takesAgree } from '../probe/meter';
 import type { Job, Reading, Revision } from './jobSchema';
 
 export type { Job, Observation, Reading, Repair, Revision, Verdict } from './jobSchema';
@@ -28,12 +29,18 @@ export function standingReadings(job: Job, epoch: number): Reading[] {
   return [...newest.values()];
 }
 
-/** Standing readings taken at least twice at the same point. */
-export function retakenIds(job: Job, epoch: number): Set<string> {
-  const counts = new Map<string, number>();
-  const keyOf = (r: Reading) => `${r.state}/${r.probe}/${r.ref ?? ''}`;
+/** Standing readings whose last two takes at the same point agree: a slip on them is ruled out. */
+export function confirmedIds(job: Job, epoch: number): Set<string> {
+  const takes = new Map<string, Reading[]>();
   for (const r of job.readings) {
-    if (!r.retracted && r.epoch === epoch) counts.set(keyOf(r), (counts.get(keyOf(r)) ?? 0) + 1);
+    if (r.retracted || r.epoch !== epoch || r.value === undefined) continue;
+    const key = `${r.state}/${r.probe}/${r.ref ?? ''}`;
+    takes.set(key, [...(takes.get(key) ?? []), r]);
   }
-  return new Set(standingReadings(job, epoch).filter((r) => counts.get(keyOf(r))! > 1).map((r) => r.id));
+  const confirmed = new Set<string>();
+  for (const list of takes.values()) {
+    const [before, last] = list.slice(-2);
+    if (before && last && takesAgree(last.unit, before.value!, last.value!)) confirmed.add(last.id);
+  }
+  return confirmed;
 }

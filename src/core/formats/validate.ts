@@ -4,7 +4,7 @@
  */
 import { compileRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
-import { STATE_IDS } from '../operate/states';
+import { statesOf } from '../operate/states';
 import { checkRig } from '../rig/check';
 import { shown, type DocumentIssue } from '../rig/issue';
 import { err, ok, type Result } from '../units/result';
@@ -111,7 +111,7 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
 
   job.revisions.forEach((revision, i) => {
     const model = new RigModel(compileRig(revision.doc));
-    const unsolved = STATE_IDS.find((state) => !model.settle(state).solved);
+    const unsolved = statesOf(revision.doc).find((state) => !model.settle(state.id).solved)?.id;
     if (unsolved) add(`/revisions/${i}/doc`, `no operating point at ${unsolved}`, 'a rig whose circuit can be solved: look for a loop of almost no resistance');
   });
   return issues.length > 0 ? err(issues) : ok(job);

@@ -2,12 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
 import { kirchhoffResidual } from '../circuit/solve';
 import { readOutputs, rigOutputs } from '../probe/outputs';
-import { rearEngineCoach } from '../rig/archetypes/rearEngineCoach';
+import { motorhome } from '../rig/archetypes/motorhome';
 import type { Effect } from './effects';
 import { RigModel, type Situation } from './settle';
 import { changeMinutes, OPERATING_STATES, STATE_IDS } from './states';
 
-const compiled = compileRig(rearEngineCoach('test', 'Test coach'));
+const compiled = compileRig(motorhome('test', 'Test coach'));
 
 function read(state: string, situation: Situation = {}) {
   const model = new RigModel(compiled);
@@ -98,11 +98,11 @@ describe('faults show where a technician would look', () => {
   });
 
   it('a coil that drops as soon as its own contact loads the bank is told as hunting', () => {
-    const rig = structuredClone(rearEngineCoach('hunt', 'Hunting coach'));
+    const rig = structuredClone(motorhome('hunt', 'Hunting coach'));
     const bank = rig.parts.find((p) => p.id === 'coach-bank')!;
     bank.params['ageing']!.value = 20;
     bank.params['capacity']!.value = 10;
-    rig.parts.find((p) => p.id === 'chassis-loads')!.params['off']!.value = 0.1;
+    rig.parts.find((p) => p.id === 'chassis-loads')!.params['off']!.value = 125;
     const model = new RigModel(compileRig(rig));
     const settled = model.settle('boost-engine-off', fault({ do: 'open-battery', part: 'chassis-bank' }));
     expect(settled.hunting).toBeDefined();

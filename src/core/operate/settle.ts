@@ -51,6 +51,7 @@ export class RigModel {
     this.situation = situation;
     this.inputs = operatingState(stateId).inputs;
     this.p = parameterValues(this.compiled, situation.z);
+    this.applyToParameters(this.p, situation.severity ?? 0.5);
     this.closed.clear();
     this.dead.clear();
     for (const e of situation.effects ?? []) if (e.do === 'dead-controller') this.dead.add(e.part);
@@ -125,11 +126,22 @@ export class RigModel {
     return this.closed.get(`${by.part}/${by.controller}`) ?? false;
   }
 
-  private ruleValue(rule: ModelRule, p: ArrayLike<number>): number {
-    if (rule.closedBy && !this.isClosed(rule)) return Infinity;
+  private ruleValue(rule: ModelRule, p: ArrayLike<number>, made = false): number {
+    if (rule.closedBy && !made && !this.isClosed(rule)) return Infinity;
     this.scratch.length = 0;
     for (const i of rule.params) this.scratch.push(p[i]!);
     return rule.value(this.scratch, this.inputs);
+  }
+
+  /** What faults do to the rig's own numbers, before anything is worked out from them. */
+  private applyToParameters(p: Float64Array, severity: number): void {
+    for (const effect of this.situation.effects ?? []) {
+      if (effect.do !== 'scale-param' && effect.do !== 'shift-param') continue;
+      const i = this.compiled.param.get(effect.param);
+      if (i === undefined) throw new Error(`fault effect names an unknown parameter ${effect.param}`);
+      const size = severityAt(effect, severity);
+      p[i] = effect.do === 'scale-param' ? p[i]! * size : p[i]! + size;
+    }
   }
 
   private writeValues(values: Values): void {
@@ -151,6 +163,16 @@ export class RigModel {
       case 'open':
         values.resistorOhms[slotOf(effect.element).index] = Infinity;
         break;
+      case 'stuck-closed': {
+        const { index } = slotOf(effect.element);
+        values.resistorOhms[index] = this.ruleValue(this.compiled.rules[this.compiled.rule.get(effect.element)!]!, this.p, true);
+        break;
+      }
+      case 'parallel-ohms': {
+        const { index } = slotOf(effect.element);
+        values.resistorOhms[index] = 1 / (1 / values.resistorOhms[index]! + 1 / severityAt(effect, severity));
+        break;
+      }
       case 'replace-ohms': {
         const { index } = slotOf(effect.element);
         // An open contact stays open: a worn one only counts when it is closed.
@@ -174,6 +196,8 @@ export class RigModel {
         values.port[slotOf(effect.element).index] = 0;
         break;
       case 'dead-controller':
+      case 'scale-param':
+      case 'shift-param':
         break;
     }
   }
@@ -185,6 +209,7 @@ export class RigModel {
   ruleSlopes(out: Float64Array[]): void {
     const { rules, params } = this.compiled;
     const p = Float64Array.from(this.p);
+    const stuck = new Set((this.situation.effects ?? []).flatMap((e) => (e.do === 'stuck-closed' ? [e.element] : [])));
     rules.forEach((rule, r) => {
       const row = out[r]!;
       rule.params.forEach((index, k) => {
@@ -194,9 +219,9 @@ export class RigModel {
         const keep = p[index]!;
         const h = scale === 'ratio' ? keep * parameter.spread * 1e-4 : parameter.spread * 1e-4;
         p[index] = keep + h;
-        const up = this.ruleValue(rule, p);
+        const up = this.ruleValue(rule, p, stuck.has(rule.id));
         p[index] = keep - h;
-        const down = this.ruleValue(rule, p);
+        const down = this.ruleValue(rule, p, stuck.has(rule.id));
         p[index] = keep;
         // dvalue/dz = dvalue/dp · dp/dz, and dp/dz is the spread (times the value on a ratio scale).
         if (Number.isFinite(up)) row[k] = ((up - down) / 2) * 1e4;
@@ -205,12 +230,20 @@ export class RigModel {
     this.maskOverridden(out);
   }
 
-  /** A replaced value no longer follows its parameters. */
+  /** A replaced value no longer follows its parameters; one with something beside it follows them less. */
   private maskOverridden(out: Float64Array[]): void {
     for (const effect of this.situation.effects ?? []) {
-      const id = effect.do === 'open-battery' ? `${effect.part}.emf.ohms` : 'element' in effect ? effect.element : null;
-      if (id === null || effect.do === 'add-ohms' || effect.do === 'shift-volts') continue;
-      out[this.compiled.rule.get(id)!]!.fill(0);
+      if (effect.do === 'open' || effect.do === 'replace-ohms' || effect.do === 'no-output') {
+        out[this.compiled.rule.get(effect.element)!]!.fill(0);
+      } else if (effect.do === 'open-battery') {
+        out[this.compiled.rule.get(`${effect.part}.emf.ohms`)!]!.fill(0);
+      } else if (effect.do === 'parallel-ohms') {
+        const r = this.compiled.rule.get(effect.element)!;
+        const both = this.values.resistorOhms[this.compiled.rules[r]!.slot.index]!;
+        const alone = this.ruleValue(this.compiled.rules[r]!, this.p);
+        // R = A·B/(A + B), so dR/dA = (R/A)².
+        for (let k = 0; k < out[r]!.length; k++) out[r]![k] = out[r]![k]! * (both / alone) ** 2;
+      }
     }
   }
 
@@ -220,13 +253,33 @@ export class RigModel {
     out.emfVolts.fill(0);
     out.emfOhms.fill(0);
     out.port.fill(0);
+    const effects = this.situation.effects ?? [];
+    if (!effects.some((e) => 'from' in e)) return;
     const s = this.situation.severity ?? 0.5;
     const h = 1e-4;
-    for (const effect of this.situation.effects ?? []) {
+    for (const effect of effects) {
       if (!('from' in effect)) continue;
-      const slot = this.compiled.rules[this.compiled.rule.get(effect.element)!]!.slot;
-      if (!Number.isFinite(this.values[slot.array][slot.index]!)) continue;
-      out[slot.array][slot.index] = (severityAt(effect, s + h) - severityAt(effect, s - h)) / (2 * h);
+      const by = (share: number) => severityAt(effect, share);
+      if ('param' in effect) {
+        const i = this.compiled.param.get(effect.param)!;
+        const p = Float64Array.from(this.p);
+        const healthy = effect.do === 'scale-param' ? p[i]! / by(s) : p[i]! - by(s);
+        for (const rule of this.compiled.rules) {
+          if (!rule.params.includes(i)) continue;
+          p[i] = effect.do === 'scale-param' ? healthy * by(s + h) : healthy + by(s + h);
+          const up = this.ruleValue(rule, p);
+          p[i] = effect.do === 'scale-param' ? healthy * by(s - h) : healthy + by(s - h);
+          const down = this.ruleValue(rule, p);
+          if (Number.isFinite(up)) out[rule.slot.array][rule.slot.index] = (up - down) / (2 * h);
+        }
+        continue;
+      }
+      const { slot } = this.compiled.rules[this.compiled.rule.get(effect.element)!]!;
+      const value = this.values[slot.array][slot.index]!;
+      if (!Number.isFinite(value)) continue;
+      const slope = (by(s + h) - by(s - h)) / (2 * h);
+      // In parallel, dR/dB = (R/B)².
+      out[slot.array][slot.index] = effect.do === 'parallel-ohms' ? slope * (value / by(s)) ** 2 : slope;
     }
   }
 

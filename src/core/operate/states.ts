@@ -3,6 +3,7 @@
  * screens, database and files store. Never call a rig's revision or a controller's mode a "state".
  */
 import type { OperatingInputs } from '../control/inputs';
+import type { Rig } from '../rig/schema';
 
 export interface OperatingState {
   id: string;
@@ -12,6 +13,8 @@ export interface OperatingState {
   /** What to do to get there, and that it is parked. */
   how: string;
   inputs: OperatingInputs;
+  /** Kind of part without which a rig has no such state. */
+  needs?: string;
   /** Minutes to get into this state from key off. Assumed; shops edit theirs. */
   enterMinutes: number;
   /** Short sentence that says it is settled, shown once the dwell has run. */
@@ -29,8 +32,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     id: 'rested',
     label: 'Key off, rested',
     short: ['Key off,', 'rested'],
-    how: 'key off, shore cord out, nothing touched for 30 min',
-    inputs: { key: false, engine: 'off', boost: false, shore: false, dwell: 1800 },
+    how: 'key off, shore cord out, solar covered, nothing touched for 30 min',
+    inputs: { key: false, engine: 'off', boost: false, shore: false, disconnect: true, covered: true, dwell: 1800 },
     enterMinutes: 2,
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
@@ -39,7 +42,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Key on, engine off',
     short: ['Key on,', 'engine off'],
     how: 'key in run for a minute, engine off',
-    inputs: { key: true, engine: 'off', boost: false, shore: false, dwell: 60 },
+    inputs: { key: true, engine: 'off', boost: false, shore: false, disconnect: true, covered: false, dwell: 60 },
     enterMinutes: 1.5,
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
@@ -48,7 +51,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Engine idle, first 20 s',
     short: ['Idle, first', '20 s'],
     how: 'engine just started, before the delay has run out',
-    inputs: { key: true, engine: 'idle', boost: false, shore: false, dwell: 10 },
+    inputs: { key: true, engine: 'idle', boost: false, shore: false, disconnect: true, covered: false, dwell: 10 },
+    needs: 'ignition-delay-module',
     enterMinutes: 2,
     cautions: RUNNING,
   },
@@ -57,8 +61,17 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Engine idle',
     short: ['Engine', 'idle'],
     how: 'engine idling, parked, three minutes or more',
-    inputs: { key: true, engine: 'idle', boost: false, shore: false, dwell: 180 },
+    inputs: { key: true, engine: 'idle', boost: false, shore: false, disconnect: true, covered: false, dwell: 180 },
     enterMinutes: 3,
+    cautions: RUNNING,
+  },
+  {
+    id: 'fast-idle',
+    label: 'Fast idle, 1,500 rpm',
+    short: ['Fast idle,', 'parked'],
+    how: 'parked and chocked, a helper holds about 1,500 rpm for three minutes',
+    inputs: { key: true, engine: 'fast-idle', boost: false, shore: false, disconnect: true, covered: false, dwell: 180 },
+    enterMinutes: 4,
     cautions: RUNNING,
   },
   {
@@ -66,7 +79,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Boost held, engine off',
     short: ['Boost', 'held'],
     how: 'engine off, a helper holds the boost switch',
-    inputs: { key: false, engine: 'off', boost: true, shore: false, dwell: 5 },
+    inputs: { key: false, engine: 'off', boost: true, shore: false, disconnect: true, covered: false, dwell: 5 },
+    needs: 'boost-switch',
     enterMinutes: 2,
     cautions: [
       'Boost joins two banks: hands off the studs before it is pressed.',
@@ -74,18 +88,43 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     ],
   },
   {
+    id: 'boost-engine-on',
+    label: 'Boost held, engine idle',
+    short: ['Boost,', 'idle'],
+    how: 'engine idling, a helper holds the boost switch',
+    inputs: { key: true, engine: 'idle', boost: true, shore: false, disconnect: true, covered: false, dwell: 15 },
+    needs: 'boost-switch',
+    enterMinutes: 3,
+    cautions: [...RUNNING, 'Hold boost for seconds: never wedge the switch.'],
+  },
+  {
     id: 'shore',
     label: 'Shore charging',
     short: ['Shore', 'charging'],
     how: 'engine off, shore cord in, charger on for ten minutes',
-    inputs: { key: false, engine: 'off', boost: false, shore: true, dwell: 600 },
+    inputs: { key: false, engine: 'off', boost: false, shore: true, disconnect: true, covered: false, dwell: 600 },
+    needs: 'shore-charger',
     enterMinutes: 5,
     cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
+  },
+  {
+    id: 'disconnect-open',
+    label: 'Disconnect off, engine off',
+    short: ['Disconnect', 'off'],
+    how: 'engine off, shore cord out, coach disconnect turned off',
+    inputs: { key: false, engine: 'off', boost: false, shore: false, disconnect: false, covered: true, dwell: 60 },
+    needs: 'disconnect',
+    enterMinutes: 2,
+    cautions: ['Never open the disconnect while anything charges: stop the engine and pull the shore cord first.'],
   },
 ];
 
 const BY_ID = new Map(OPERATING_STATES.map((s) => [s.id, s]));
 export const STATE_IDS: readonly string[] = OPERATING_STATES.map((s) => s.id);
+
+/** The operating states a rig can be put in, in their order. */
+export const statesOf = (rig: Rig): OperatingState[] =>
+  OPERATING_STATES.filter((s) => s.needs === undefined || rig.parts.some((p) => p.kind === s.needs));
 
 export const isStateId = (id: string): boolean => BY_ID.has(id);
 
@@ -104,6 +143,6 @@ export function changeMinutes(from: string, to: string): number {
   let minutes = operatingState(to).enterMinutes;
   if (a.engine !== 'off' && b.engine === 'off') minutes += 1; // stop, let surface volts fall a little
   if (a.shore && !b.shore) minutes += 1;
-  if (a.engine !== 'off' && to === 'idle') minutes -= 1; // already running: only the wait is left
+  if (a.engine !== 'off' && b.engine !== 'off') minutes -= 1; // already running: only the wait is left
   return minutes;
 }

@@ -56,3 +56,36 @@ export const boostSwitch: PartKind = {
     { kind: 'contact', id: 'contact', a: 'fused', b: 'output', ohms: just('contact'), closedBy: { input: 'boost' } },
   ],
 };
+
+/** A dash switch in the coil's feed: the driver links the banks by hand. */
+export const linkSwitch: PartKind = {
+  id: 'link-switch',
+  label: 'Link switch',
+  role: 'control',
+  terminals: [
+    { id: 'feed', label: 'feed', lead: 'feed tab of the link switch', accessMinutes: 1 },
+    { id: 'output', label: 'output', lead: 'output tab of the link switch', accessMinutes: 1 },
+  ],
+  options: {
+    position: {
+      label: 'As found',
+      choices: [
+        { id: 'on', label: 'on' },
+        { id: 'off', label: 'off' },
+      ],
+      default: 'on',
+    },
+  },
+  params: {
+    contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-4, max: 10, default: assumed(0.03, 0.5) },
+  },
+  elements: [
+    {
+      kind: 'resistor',
+      id: 'contact',
+      a: 'feed',
+      b: 'output',
+      ohms: { params: ['contact'], value: ([ohms], _, part) => (part.options['position'] === 'off' ? Infinity : ohms!) },
+    },
+  ],
+};

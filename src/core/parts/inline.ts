@@ -24,8 +24,18 @@ export const disconnect: PartKind = {
     { id: 'battery', label: 'battery stud', lead: 'stud on the bank side' },
     { id: 'house', label: 'house stud', lead: 'stud on the house side' },
   ],
+  options: {
+    build: {
+      label: 'Kind',
+      choices: [
+        { id: 'switch', label: 'hand switch' },
+        { id: 'latching', label: 'latching solenoid' },
+      ],
+      default: 'switch',
+    },
+  },
   params: {
     contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-5, max: 1, default: assumed(0.0009, 0.4) },
   },
-  elements: [{ kind: 'resistor', id: 'contact', a: 'battery', b: 'house', ohms: just('contact') }],
+  elements: [{ kind: 'contact', id: 'contact', a: 'battery', b: 'house', ohms: just('contact'), closedBy: { input: 'disconnect' } }],
 };

@@ -1,28 +1,41 @@
 /** The catalogue of part kinds. A new kind is a file and a row here. */
 import { batteryBank } from './battery';
-import { boostSwitch, ignitionDelayModule, ignitionSwitch } from './controls';
+import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './controls';
+import { diodeIsolator } from './diodeIsolator';
 import { disconnect, linkFuse } from './inline';
 import { linkSolenoid } from './link';
+import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './linkModules';
 import { chassisLoads, houseLoads } from './loads';
 import type { PartKind } from './part';
-import { alternator, shoreCharger } from './sources';
+import { alternator, shoreCharger, solarCharger } from './sources';
 
 const ALL: readonly PartKind[] = [
   alternator,
   batteryBank,
+  bidirectionalModule,
   boostSwitch,
   chassisLoads,
+  diodeIsolator,
   disconnect,
   houseLoads,
   ignitionDelayModule,
   ignitionSwitch,
   linkFuse,
   linkSolenoid,
+  linkSwitch,
   shoreCharger,
+  solarCharger,
+  timedWindowModule,
+  voltageLinkModule,
 ];
 
 export const PART_KINDS: ReadonlyMap<string, PartKind> = new Map(ALL.map((kind) => [kind.id, kind]));
 export const PART_KIND_IDS: readonly string[] = ALL.map((kind) => kind.id);
+
+/** A part's choices, its kind's defaults where the document is silent. */
+export function partOptions(kind: PartKind, part: { options?: Readonly<Record<string, string>> }): Record<string, string> {
+  return Object.fromEntries(Object.entries(kind.options ?? {}).map(([name, spec]) => [name, part.options?.[name] ?? spec.default]));
+}
 
 /** The kind of a part of a validated rig. */
 export function partKind(id: string): PartKind {

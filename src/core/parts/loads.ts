@@ -1,11 +1,22 @@
-/** What the rig takes for itself on either side, as a resistance. */
-import { assumed } from '../units/parameter';
-import { just, type PartKind } from './part';
+/**
+ * What the rig takes for itself on either side. Stated in amps, as a clamp would show them at rest volts, and
+ * solved as a resistance; in amps because that is what one knows, and because currents add up linearly.
+ */
+import { assumed, type ParameterSpec } from '../units/parameter';
+import type { PartContext, PartKind } from './part';
+
+/** Volts at which a load's amps are stated, per 12 V. */
+const AT_VOLTS = 12.5;
+/** Nothing takes less: what a few idle electronics draw. Keeps the resistance finite. */
+const LEAST_AMPS = 0.002;
 
 const terminals = [
   { id: 'plus', label: '+', lead: '+ bus of the fuse panel' },
   { id: 'minus', label: '–', lead: '– bus of the fuse panel' },
 ] as const;
+
+const amps = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 'A', scale: 'offset', label, min: 0, max: 500, default: assumed(value, spread) });
+const ohms = (value: number, part: PartContext): number => (AT_VOLTS * (part.nominal / 12)) / Math.max(LEAST_AMPS, value);
 
 export const chassisLoads: PartKind = {
   id: 'chassis-loads',
@@ -13,9 +24,9 @@ export const chassisLoads: PartKind = {
   role: 'load',
   terminals,
   params: {
-    off: { unit: 'ohm', scale: 'ratio', label: 'Key off (sleep current)', min: 0.1, max: 1e6, default: assumed(300, 0.5) },
-    keyOn: { unit: 'ohm', scale: 'ratio', label: 'Key on', min: 0.05, max: 1e5, default: assumed(1.7, 0.25) },
-    running: { unit: 'ohm', scale: 'ratio', label: 'Engine running', min: 0.05, max: 1e5, default: assumed(0.8, 0.2) },
+    off: amps('Key off, asleep', 0.04, 0.015),
+    keyOn: amps('Key on', 7.5, 1.8),
+    running: amps('Engine running', 16, 3.2),
   },
   elements: [
     {
@@ -25,7 +36,7 @@ export const chassisLoads: PartKind = {
       b: 'minus',
       ohms: {
         params: ['off', 'keyOn', 'running'],
-        value: ([off, keyOn, running], inputs) => (inputs.engine !== 'off' ? running! : inputs.key ? keyOn! : off!),
+        value: ([off, keyOn, running], inputs, part) => ohms(inputs.engine !== 'off' ? running! : inputs.key ? keyOn! : off!, part),
       },
     },
   ],
@@ -36,8 +47,6 @@ export const houseLoads: PartKind = {
   label: 'House loads',
   role: 'load',
   terminals,
-  params: {
-    draw: { unit: 'ohm', scale: 'ratio', label: 'As found', min: 0.05, max: 1e6, default: assumed(6, 0.5) },
-  },
-  elements: [{ kind: 'resistor', id: 'draw', a: 'plus', b: 'minus', ohms: just('draw') }],
+  params: { draw: amps('As found', 3, 2) },
+  elements: [{ kind: 'resistor', id: 'draw', a: 'plus', b: 'minus', ohms: { params: ['draw'], value: ([draw], _, part) => ohms(draw!, part) } }],
 };

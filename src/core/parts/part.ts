@@ -16,10 +16,24 @@ export interface TerminalSpec {
   accessMinutes?: number;
 }
 
+/** A choice a part is bought or set with: chemistry, kind of switch. */
+export interface OptionSpec {
+  label: string;
+  choices: readonly { id: string; label: string }[];
+  default: string;
+}
+
+/** What a rule may know of its part beside the numbers. */
+export interface PartContext {
+  options: Readonly<Record<string, string>>;
+  /** Nominal volts of the vehicle it sits in: 12, 24 or 48. */
+  nominal: number;
+}
+
 /** A value worked out from parameters and from what the rig is doing. SI. */
 export interface Rule {
   params: readonly string[];
-  value(p: readonly number[], inputs: OperatingInputs): number;
+  value(p: readonly number[], inputs: OperatingInputs, part: PartContext): number;
 }
 
 export type ClosedBy = { input: InputSwitch } | { controller: string };
@@ -29,6 +43,7 @@ export type ElementSpec =
   | { kind: 'contact'; id: string; a: string; b: string; ohms: Rule; closedBy: ClosedBy }
   | { kind: 'emf'; id: string; plus: string; minus: string; volts: Rule; ohms: Rule }
   | { kind: 'source'; id: string; plus: string; minus: string; volts: Rule; ohms: Rule; limit: Rule }
+  | { kind: 'diode'; id: string; anode: string; cathode: string; saturation: Rule; emission: Rule }
   | { kind: 'overvoltage'; id: string; plus: string; minus: string; i0: Rule; charging: Rule; discharging: Rule };
 
 export interface ControllerWiring {
@@ -48,6 +63,7 @@ export interface PartKind {
   /** Nodes inside the part that no lead can reach. */
   inner?: readonly string[];
   params: Readonly<Record<string, ParameterSpec>>;
+  options?: Readonly<Record<string, OptionSpec>>;
   elements: readonly ElementSpec[];
   controller?: ControllerWiring;
 }

@@ -14,6 +14,7 @@ export const alternator: PartKind = {
     setPoint: { unit: 'V', scale: 'offset', label: 'Set-point at the stud', min: 8, max: 64, default: assumed(14.15, 0.2) },
     droop: { unit: 'ohm', scale: 'ratio', label: 'Regulator droop', min: 1e-5, max: 1, default: assumed(0.004, 0.3) },
     idleLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at idle, hot', min: 0, max: 1000, default: assumed(80, 0.15) },
+    fastLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at fast idle, hot', min: 0, max: 1000, default: assumed(120, 0.15) },
   },
   elements: [
     {
@@ -23,11 +24,15 @@ export const alternator: PartKind = {
       minus: 'case',
       volts: just('setPoint'),
       ohms: just('droop'),
-      limit: { params: ['idleLimit'], value: ([limit], inputs) => (inputs.engine === 'off' ? 0 : limit!) },
+      limit: {
+        params: ['idleLimit', 'fastLimit'],
+        value: ([idle, fast], inputs) => (inputs.engine === 'off' ? 0 : inputs.engine === 'idle' ? idle! : fast!),
+      },
     },
   ],
 };
 
+/** Converter or inverter-charger: on the mains of a pitch or of the rig's own generator. */
 export const shoreCharger: PartKind = {
   id: 'shore-charger',
   label: 'Shore charger',
@@ -36,6 +41,17 @@ export const shoreCharger: PartKind = {
     { id: 'plus', label: '+', lead: '+ output terminal' },
     { id: 'minus', label: '–', lead: '– output terminal' },
   ],
+  options: {
+    build: {
+      label: 'Kind',
+      choices: [
+        { id: 'converter', label: 'converter' },
+        { id: 'charger', label: 'three-stage charger' },
+        { id: 'inverter-charger', label: 'inverter-charger' },
+      ],
+      default: 'charger',
+    },
+  },
   params: {
     setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
     droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.005, 0.3) },
@@ -50,6 +66,33 @@ export const shoreCharger: PartKind = {
       volts: just('setPoint'),
       ohms: just('droop'),
       limit: { params: ['limit'], value: ([limit], inputs) => (inputs.shore ? limit! : 0) },
+    },
+  ],
+};
+
+/** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */
+export const solarCharger: PartKind = {
+  id: 'solar-charger',
+  label: 'Solar',
+  role: 'source',
+  terminals: [
+    { id: 'plus', label: '+', lead: '+ battery terminal of the solar controller' },
+    { id: 'minus', label: '–', lead: '– battery terminal of the solar controller' },
+  ],
+  params: {
+    setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
+    droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.01, 0.3) },
+    amps: { unit: 'A', scale: 'ratio', label: 'What the sun gives just now', min: 0, max: 500, default: assumed(4, 0.6) },
+  },
+  elements: [
+    {
+      kind: 'source',
+      id: 'output',
+      plus: 'plus',
+      minus: 'minus',
+      volts: just('setPoint'),
+      ohms: just('droop'),
+      limit: { params: ['amps'], value: ([amps], inputs) => (inputs.covered ? 0 : amps!) },
     },
   ],
 };

@@ -4,7 +4,7 @@
  * deviation.
  */
 import { RigModel } from '../operate/settle';
-import { OPERATING_STATES } from '../operate/states';
+import { statesOf, type OperatingState } from '../operate/states';
 import type { CompiledRig } from '../compile/compile';
 import { seededRng } from '../units/rng';
 import type { Band } from './judge';
@@ -40,18 +40,20 @@ export class BandTable {
   private readonly samples: Float64Array; // state-major, then output, then sample
   private readonly nominal: Float64Array;
   private readonly model: RigModel;
+  private readonly states: OperatingState[];
 
   constructor(readonly compiled: CompiledRig) {
     this.model = new RigModel(compiled);
     this.outputs = rigOutputs(compiled);
+    this.states = statesOf(compiled.rig);
     this.index = new Map(this.outputs.map((o, i) => [o.key, i]));
     const width = this.outputs.length;
-    this.samples = new Float64Array(OPERATING_STATES.length * width * SAMPLES);
-    this.nominal = new Float64Array(OPERATING_STATES.length * width);
+    this.samples = new Float64Array(this.states.length * width * SAMPLES);
+    this.nominal = new Float64Array(this.states.length * width);
     const rng = seededRng(1);
     const z = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
     const row = new Float64Array(width);
-    OPERATING_STATES.forEach((state, s) => {
+    this.states.forEach((state, s) => {
       this.model.settle(state.id);
       readOutputs(this.model, this.outputs, this.nominal, s * width);
       for (let n = 0; n < SAMPLES; n++) {
@@ -64,7 +66,7 @@ export class BandTable {
 
   /** Band of red against black (or of a clamp) in an operating state; undefined for points it does not know. */
   band(stateId: string, red: string, black?: string): Band | undefined {
-    const s = OPERATING_STATES.findIndex((state) => state.id === stateId);
+    const s = this.states.findIndex((state) => state.id === stateId);
     const r = this.index.get(red);
     const b = black === undefined ? undefined : this.index.get(black);
     if (s < 0 || r === undefined || (black !== undefined && b === undefined)) return undefined;

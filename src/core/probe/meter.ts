@@ -37,3 +37,12 @@ export function roundToDisplay(unit: 'V' | 'A', value: number): number {
   const digit = unit === 'A' ? 0.1 : voltDigit(value);
   return Number((Math.round(value / digit) * digit).toFixed(4));
 }
+
+/**
+ * Whether two takes of the same reading say the same: within four standard deviations of their difference
+ * and one per cent for what the rig drifts meanwhile (assumed). Only then is a slip on it ruled out.
+ */
+export function takesAgree(unit: 'V' | 'A', a: number, b: number): boolean {
+  const noise = Math.hypot(meterNoise(unit, a), meterNoise(unit, b), unit === 'V' ? SPOT_NOISE * Math.SQRT2 : 0);
+  return Math.abs(a - b) <= 4 * noise + 0.01 * Math.max(Math.abs(a), Math.abs(b));
+}

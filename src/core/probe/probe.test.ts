@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
 import { STATE_IDS } from '../operate/states';
-import { rearEngineCoach } from '../rig/archetypes/rearEngineCoach';
+import { motorhome } from '../rig/archetypes/motorhome';
 import { seededRng } from '../units/rng';
 import { BandTable } from './bands';
 import { judge } from './judge';
@@ -10,7 +10,7 @@ import { rigMeasurements } from './measurement';
 import { roundToDisplay, voltDigit } from './meter';
 import { Lineariser, readOutputs, rigOutputs } from './outputs';
 
-const rig = rearEngineCoach('test', 'Test coach');
+const rig = motorhome('test', 'Test coach');
 const compiled = compileRig(rig);
 
 describe('bands', () => {

@@ -2,10 +2,10 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
 import { HiddenRig } from '../diagnose/hiddenRig';
 import { BandTable } from '../probe/bands';
-import { rearEngineCoach } from '../rig/archetypes/rearEngineCoach';
+import { motorhome } from '../rig/archetypes/motorhome';
 import { proofs, proven, type PointReading } from './proofs';
 
-const compiled = compileRig(rearEngineCoach('test', 'Test coach'));
+const compiled = compileRig(motorhome('test', 'Test coach'));
 let bands: BandTable;
 beforeAll(() => {
   bands = new BandTable(compiled);

@@ -26,8 +26,8 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
   rig.vehicles.forEach((v, i) => {
     if (v.coupledTo !== undefined && !vehicles.has(v.coupledTo))
       add(`/vehicles/${i}/coupledTo`, v.coupledTo, `one of the vehicles: ${[...vehicles.keys()].join(', ')}`);
-    if (v.nominalVolts !== 12)
-      add(`/vehicles/${i}/nominalVolts`, v.nominalVolts, '12: this version computes 12 V rigs only');
+    if (v.nominalVolts === 48)
+      add(`/vehicles/${i}/nominalVolts`, v.nominalVolts, '12 or 24: this version does not compute 48 V rigs');
   });
   const vehicleExists = (id: string, pointer: string) => {
     if (!vehicles.has(id)) add(pointer, id, `one of the vehicles: ${[...vehicles.keys()].join(', ')}`);
@@ -39,9 +39,15 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
     for (const [name, spec] of Object.entries(specs)) {
       const p = part.params[name];
       const pointer = `/parts/${i}/params/${name}`;
-      if (!p) add(pointer, undefined, `${spec.label} in ${spec.unit || 'plain number'}`);
-      else if (p.value < spec.min || p.value > spec.max)
+      if (p && (p.value < spec.min || p.value > spec.max))
         add(`${pointer}/value`, p.value, `${spec.label} between ${spec.min} and ${spec.max} ${spec.unit}`.trim());
+    }
+    const choices = partKind(part.kind).options ?? {};
+    for (const [name, value] of Object.entries(part.options ?? {})) {
+      const pointer = `/parts/${i}/options/${name}`;
+      const spec = choices[name];
+      if (!spec) add(pointer, name, Object.keys(choices).length > 0 ? `one of ${Object.keys(choices).join(', ')}` : 'no options on this kind of part');
+      else if (!spec.choices.some((c) => c.id === value)) add(pointer, value, `one of ${spec.choices.map((c) => c.id).join(', ')}`);
     }
     for (const name of Object.keys(part.params))
       if (!specs[name]) add(`/parts/${i}/params/${name}`, name, `one of ${Object.keys(specs).join(', ')}`);

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { rearEngineCoach } from './archetypes/rearEngineCoach';
+import { motorhome } from './archetypes/motorhome';
 import { checkRig, nextProbeLabel } from './check';
 import type { Rig } from './schema';
 
-const coach = (): Rig => structuredClone(rearEngineCoach('test', 'Test coach'));
+const coach = (): Rig => structuredClone(motorhome('test', 'Test coach'));
 
 /** The one issue a change to a good rig brings. */
 function issueAfter(change: (rig: Rig) => void) {
@@ -21,7 +21,7 @@ describe('a rig document', () => {
 
   it('names the place, what stands there and what is wanted', () => {
     expect(issueAfter((r) => r.parts.splice(r.parts.findIndex((p) => p.id === 'link'), 1))).toEqual({
-      pointer: '/conductors/3/to/part',
+      pointer: '/conductors/2/to/part',
       found: '"link"',
       wanted: 'the id of a part or ground of this rig',
     });
@@ -30,7 +30,12 @@ describe('a rig document', () => {
       wanted: expect.stringContaining('more than 0'),
     });
     expect(issueAfter((r) => (r.parts[0]!.params['contact']!.value = 99))).toMatchObject({ pointer: '/parts/0/params/contact/value' });
-    expect(issueAfter((r) => delete r.parts[0]!.params['contact'])).toMatchObject({ pointer: '/parts/0/params/contact', found: 'nothing' });
+    expect(issueAfter((r) => (r.parts[0]!.options = { position: 'on' }))).toMatchObject({ pointer: '/parts/0/options/position' });
+    const bank = coach().parts.findIndex((p) => p.id === 'coach-bank');
+    expect(issueAfter((r) => (r.parts[bank]!.options = { chemistry: 'nickel' }))).toMatchObject({
+      pointer: `/parts/${bank}/options/chemistry`,
+      wanted: 'one of flooded, agm, gel, lfp',
+    });
     expect(issueAfter((r) => (r.parts[1]!.id = r.parts[0]!.id))).toMatchObject({ pointer: '/parts/1/id' });
     expect(issueAfter((r) => (r.conductors[0]!.to = { ...r.conductors[0]!.from }))).toMatchObject({ pointer: '/conductors/0/to' });
     expect(issueAfter((r) => (r.probes[3]!.label = 'P1'))).toMatchObject({ pointer: '/probes/3/label' });
@@ -40,8 +45,8 @@ describe('a rig document', () => {
 
   it('never gives a probe label twice, not even a retired one', () => {
     const rig = coach();
-    expect(nextProbeLabel(rig)).toBe('P19');
+    expect(nextProbeLabel(rig)).toBe('P27');
     rig.probes[17]!.retired = true;
-    expect(nextProbeLabel(rig)).toBe('P19');
+    expect(nextProbeLabel(rig)).toBe('P27');
   });
 });

@@ -48,6 +48,7 @@ export const PartSchema = Type.Object(
     name: text,
     note: Type.Optional(Type.String({ maxLength: 60, description: 'rating or kind, printed under the name' })),
     params: Type.Record(Type.String(), ParameterSchema),
+    options: Type.Optional(Type.Record(Type.String(), Type.String({ maxLength: 40 }), { description: 'choices of the kind that differ from its usual ones' })),
   },
   { additionalProperties: false },
 );
@@ -80,6 +81,8 @@ export const GroundSchema = Type.Object(
   },
   { additionalProperties: false, description: 'one electrical node: a frame, a body, an engine block' },
 );
+
+export type Ground = Type.Static<typeof GroundSchema>;
 
 export const BondSchema = Type.Object(
   { id, name: text, from: EndpointSchema, to: EndpointSchema, resistance: ParameterSchema },

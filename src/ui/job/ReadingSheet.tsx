@@ -3,9 +3,10 @@
 import { Ban } from 'lucide-react';
 import { Fragment, memo, useEffect, useMemo, useRef } from 'react';
 import type { Reading } from '../../core/formats/job';
-import { OPERATING_STATES, type OperatingState } from '../../core/operate/states';
+import { statesOf, type OperatingState } from '../../core/operate/states';
 import { judge, type Band } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
+import type { Rig } from '../../core/rig/schema';
 import { show, showBand } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
@@ -51,6 +52,17 @@ function Value({ reading, onInk = false, band }: { reading: Reading | undefined;
 
 const isBad = (r: Reading | undefined, band: Band | undefined) =>
   r?.value !== undefined && band !== undefined && judge(r.value, band) !== 'ok';
+
+/** As many other states as the sheet has columns for: those with readings first, then the usual ones. */
+const COLUMNS = 5;
+const USUAL = ['rested', 'idle', 'boost-engine-off', 'shore', 'key-on'];
+function besideColumns(rig: Rig, now: string, readings: readonly Reading[]): OperatingState[] {
+  const all = statesOf(rig).filter((s) => s.id !== now);
+  const taken = new Set(readings.map((r) => r.state));
+  const rank = (s: OperatingState) => (taken.has(s.id) ? 0 : USUAL.includes(s.id) ? 1 : 2);
+  const chosen = new Set([...all].sort((a, b) => rank(a) - rank(b)).slice(0, COLUMNS));
+  return all.filter((s) => chosen.has(s));
+}
 
 interface RowProps {
   m: Measurement;
@@ -100,9 +112,9 @@ const Row = memo(function Row({ m, on, now, others, readings, bands, select, sho
 
 export function ReadingSheet() {
   const bench = useBench();
-  const { job, readings, measurements, selected, select, band, openLead, showWorking } = bench;
+  const { job, rig, readings, measurements, selected, select, band, openLead, showWorking } = bench;
   const now = rigStateOf(job);
-  const others = useMemo(() => OPERATING_STATES.filter((s) => s.id !== now.id), [now.id]);
+  const others = useMemo(() => besideColumns(rig, now.id, readings), [rig, now.id, readings]);
   const rows = useRef<HTMLDivElement>(null);
   const words = usePointWords();
   useEffect(() => {

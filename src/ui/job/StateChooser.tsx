@@ -2,12 +2,12 @@
 /** Two deliberate taps: a row, then a button that states a fact and starts the clock. */
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { OPERATING_STATES, operatingState } from '../../core/operate/states';
+import { operatingState, statesOf } from '../../core/operate/states';
 import { useBench } from './bench';
 import { Sheet } from './Sheet';
 
 export function StateChooser({ suggested, onClose }: { suggested: string | undefined; onClose(): void }) {
-  const { job, readings, measurements, send } = useBench();
+  const { job, rig, readings, measurements, send } = useBench();
   const now = job.rigState.id;
   const [picked, pick] = useState(suggested ?? now);
   const total = measurements.filter((m) => m.kind !== 'drop').length;
@@ -20,7 +20,7 @@ export function StateChooser({ suggested, onClose }: { suggested: string | undef
     <Sheet title="What is the rig doing?" onClose={onClose}>
       <p className="lead-in">New readings are filed under this. The rig is parked for all of them.</p>
       <div role="radiogroup" aria-label="Operating state" className="states">
-        {OPERATING_STATES.map((s) => (
+        {statesOf(rig).map((s) => (
           <button key={s.id} type="button" role="radio" aria-checked={s.id === picked} className={`strow${s.id === picked ? ' on' : ''}`} onClick={() => pick(s.id)}>
             <span>
               <b>{s.label}</b>

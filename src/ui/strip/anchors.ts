@@ -16,21 +16,28 @@ const down = (dx: number, dy = ICON_HEIGHT): Anchor => ({ dx, dy, out: 'down' })
 /** By part kind, then terminal. Inline kinds give their two heavy terminals as left and right. */
 export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>> = {
   alternator: { output: up(4, 7), case: down(-12, 50) },
-  'battery-bank': { plus: up(26, 13), minus: down(-26, 12) },
+  'battery-bank': { plus: up(26, 13), middle: up(0, 12), minus: down(-26, 12) },
+  'bidirectional-module': { 'chassis-sense': down(18), 'coach-sense': down(-2), output: down(9), ground: down(-20) },
   'boost-switch': { feed: up(0, 2), fused: down(-10), output: down(10) },
   'chassis-loads': { plus: up(0, 8), minus: down(-14, 48) },
+  'diode-isolator': { left: up(-32, 22), right: up(32, 22), input: up(0, 8) },
   disconnect: { left: up(-25, 26), right: up(25, 26) },
   'house-loads': { plus: up(0, 8), minus: down(-14, 48) },
   'ignition-delay-module': { ignition: down(-9), output: down(18), ground: down(-20) },
   'ignition-switch': { feed: up(0, 8), run: down(6) },
   'link-fuse': { left: up(-25, 24), right: up(25, 24) },
   'link-solenoid': { left: up(-32, 22), right: up(32, 22), 'coil-plus': down(-12, 53), 'coil-minus': down(12, 53) },
+  'link-switch': { feed: down(-8), output: down(8) },
   'shore-charger': { plus: up(0, 10), minus: down(-18, 48) },
+  'solar-charger': { plus: up(0, 10), minus: down(-18, 48) },
+  'timed-window-module': { ignition: down(-9), 'chassis-sense': down(20), 'coach-sense': down(1), output: down(10), ground: down(-20) },
+  'voltage-link-module': { 'chassis-sense': down(18), output: down(4), ground: down(-20) },
 };
 
 /** The two heavy terminals of kinds that sit in the line, to be turned the way the cables run. */
 export const IN_LINE: Readonly<Record<string, readonly [string, string]>> = {
   disconnect: ['battery', 'house'],
   'link-fuse': ['source', 'load'],
+  'diode-isolator': ['chassis-stud', 'coach-stud'],
   'link-solenoid': ['chassis-stud', 'coach-stud'],
 };

@@ -77,6 +77,20 @@ export function Glyph({ kind, side, closed = false }: { kind: string; side: 'eng
     case 'chassis-loads':
     case 'house-loads':
       return panel(fill);
+    case 'diode-isolator':
+      return (
+        <>
+          <P d="M-24 12H0V44H-24Z" c="fc2" />
+          <P d="M24 12H0V44H24Z" c="fe2" />
+          <P d="M-24 44V12H24V44Z" c="o" />
+          <P d="M-14 16v24M14 16v24M-19 16v24M19 16v24" />
+          <P d="M5 22L-5 28L5 34Z" c="dot" />
+          <P d="M-5 22V34" c="d bold" />
+          <R x={-37} y={17} w={13} h={11} r={1} c="o fp" />
+          <R x={24} y={17} w={13} h={11} r={1} c="o fp" />
+          <Stud x={0} y={8} />
+        </>
+      );
     case 'disconnect':
       return (
         <>
@@ -86,6 +100,45 @@ export function Glyph({ kind, side, closed = false }: { kind: string; side: 'eng
           <C x={0} y={26} r={17} c="o fc" />
           <P d="M-12.5 22.5H12.5Q15 26 12.5 29.5H-12.5Q-15 26-12.5 22.5Z" c="o fp" />
           <C x={0} y={26} r={2} c="dot" />
+        </>
+      );
+    case 'voltage-link-module':
+    case 'bidirectional-module':
+    case 'timed-window-module':
+      return (
+        <>
+          <R x={-27} y={9} w={54} h={37} r={3} c="o fp" />
+          <P d="M-27 37H27" />
+          <R x={-22} y={13} w={44} h={20} r={2} c="d fc" />
+          {kind === 'timed-window-module' ? (
+            <P d="M-17 29H-9V17H3V29H11V17H17" c="d bold" />
+          ) : kind === 'bidirectional-module' ? (
+            <P d="M-16 20H14M9 16l6 4-6 4M16 27H-14M-9 23l-6 4 6 4" c="d bold" />
+          ) : (
+            <P d="M-16 23H14M9 18l6 5-6 5" c="d bold" />
+          )}
+          {[-20, -9, 4, 18].map((x) => (
+            <R key={x} x={x - 3} y={46} w={6} h={5} r={0.5} c="o fp thin" />
+          ))}
+        </>
+      );
+    case 'link-switch':
+      return (
+        <>
+          <R x={-17} y={2} w={34} h={44} r={4} c="o fp" />
+          <C x={0} y={24} r={11} c="o fe" />
+          <P d="M0 24L7 8" c="d blade" />
+          <C x={7} y={8} r={4} c="o fp" />
+          <P d="M-8 46v6M8 46v6" c="d bold" />
+        </>
+      );
+    case 'solar-charger':
+      return (
+        <>
+          <P d="M-22 30L-14 8H22L26 30Z" c="o fc" />
+          <P d="M-2 8L0 30M10 8L13 30M-14 8L-11 30M-18 19H24" />
+          <R x={-12} y={34} w={28} h={14} r={2} c="o fp" />
+          <P d="M-6 41h4M2 41h8M6 37.5v7" c="d bold" />
         </>
       );
     case 'ignition-delay-module':

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { rearEngineCoach } from '../../core/rig/archetypes/rearEngineCoach';
+import { motorhome } from '../../core/rig/archetypes/motorhome';
 import { spread } from './isotonic';
 import { feetTicks, rulerLabels, STRIP, stripLayout } from './layout';
 
@@ -25,7 +25,7 @@ describe('spreading along a line', () => {
 });
 
 describe('the loom strip of the coach', () => {
-  const rig = rearEngineCoach('strip', 'Strip coach');
+  const rig = motorhome('strip', 'Strip coach');
   const layout = stripLayout(rig);
 
   it('draws every part, every feed and control wire, every probe', () => {

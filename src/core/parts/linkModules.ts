@@ -1,0 +1,84 @@
+/** What decides to close the link by volts: one-way, bidirectional and timed-window modules. */
+import { bidirectionalLink } from '../control/bidirectionalLink';
+import { timedWindow } from '../control/timedWindow';
+import { voltageLink } from '../control/voltageLink';
+import { assumed, type ParameterSpec } from '../units/parameter';
+import { fixed, just, type PartKind } from './part';
+
+const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({ unit: 'V', scale: 'offset', label, min: 5, max: 64, default: assumed(value, spread) });
+const seconds = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 's', scale: 'ratio', label, min: 0.1, max: 86_400, default: assumed(value, spread) });
+const driverOhms: ParameterSpec = { unit: 'ohm', scale: 'ratio', label: 'Output resistance', min: 1e-4, max: 10, default: assumed(0.1, 0.4) };
+/** 30 mA at 12 V for its own electronics: from memory. */
+const SUPPLY = fixed(400);
+
+const CHASSIS_SENSE = { id: 'chassis-sense', label: 'chassis sense', lead: 'chassis sense wire at the module' } as const;
+const COACH_SENSE = { id: 'coach-sense', label: 'coach sense', lead: 'coach sense wire at the module' } as const;
+const OUTPUT = { id: 'output', label: 'coil out', lead: 'coil wire at the module' } as const;
+const GROUND = { id: 'ground', label: 'ground', lead: 'ground wire at the module' } as const;
+
+export const voltageLinkModule: PartKind = {
+  id: 'voltage-link-module',
+  label: 'One-way voltage module',
+  role: 'control',
+  terminals: [CHASSIS_SENSE, OUTPUT, GROUND],
+  params: {
+    closeAt: volts('Closes above', 13),
+    openAt: volts('Opens below', 12.85),
+    hold: seconds('For at least', 10, 0.3),
+    contact: driverOhms,
+  },
+  elements: [
+    { kind: 'contact', id: 'driver', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'output' } },
+    { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
+  ],
+  controller: { kind: voltageLink, senses: { chassis: ['chassis-sense', 'ground'] }, settings: ['closeAt', 'openAt', 'hold'] },
+};
+
+export const bidirectionalModule: PartKind = {
+  id: 'bidirectional-module',
+  label: 'Bidirectional module',
+  role: 'control',
+  terminals: [CHASSIS_SENSE, COACH_SENSE, OUTPUT, GROUND],
+  params: {
+    closeAt: volts('Closes when either is above', 13),
+    openAt: volts('Opens when both are below', 12.8),
+    hold: seconds('For at least', 8, 0.3),
+    contact: driverOhms,
+  },
+  elements: [
+    { kind: 'contact', id: 'driver-chassis', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'from-chassis' } },
+    { kind: 'contact', id: 'driver-coach', a: 'coach-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'from-coach' } },
+    { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
+    { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
+  ],
+  controller: {
+    kind: bidirectionalLink,
+    senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'] },
+    settings: ['closeAt', 'openAt', 'hold'],
+  },
+};
+
+export const timedWindowModule: PartKind = {
+  id: 'timed-window-module',
+  label: 'Timed window module',
+  role: 'control',
+  terminals: [{ id: 'ignition', label: 'ignition in', lead: 'ignition wire at the module' }, CHASSIS_SENSE, COACH_SENSE, OUTPUT, GROUND],
+  params: {
+    low: volts('Other bank low, below', 12.6, 0.05),
+    chassisHigh: volts('Chassis charging, above', 13.2, 0.05),
+    coachHigh: volts('Coach charging, above', 13, 0.05),
+    run: seconds('Links for', 3600, 0.05),
+    contact: driverOhms,
+  },
+  elements: [
+    { kind: 'contact', id: 'driver', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'output' } },
+    { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
+    { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
+    { kind: 'resistor', id: 'key-supply', a: 'ignition', b: 'ground', ohms: fixed(2000) },
+  ],
+  controller: {
+    kind: timedWindow,
+    senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'], key: ['ignition', 'ground'] },
+    settings: ['low', 'chassisHigh', 'coachHigh', 'run'],
+  },
+};

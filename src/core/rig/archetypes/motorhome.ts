@@ -1,0 +1,291 @@
+/**
+ * Any motorhome of one box from a handful of choices: where the engine is, which link, what the banks are.
+ *
+ * Lengths, gauges and joint resistances are a plausible rig's: every one is marked assumed until somebody
+ * measures it on the real one. Ids do not depend on the choices: a probe keeps its key when the link changes.
+ */
+import { partKind } from '../../parts/kinds';
+import { assumed, type Parameter } from '../../units/parameter';
+import type { Gauge } from '../../units/wire';
+import type { Conductor, Endpoint, Ground, Part, Probe, Rig } from '../schema';
+
+export const LINK_CHOICES = [
+  { id: 'ignition-delay', label: 'Solenoid, closed by a delay module', says: 'closes some seconds after the key, whatever the volts' },
+  { id: 'switch', label: 'Solenoid, closed by a dash switch', says: 'the driver links the banks by hand' },
+  { id: 'one-way', label: 'Solenoid, one-way voltage module', says: 'closes while the engine charges the chassis bank' },
+  { id: 'bidirectional', label: 'Solenoid, bidirectional module', says: 'closes while either bank is being charged' },
+  { id: 'timed-window', label: 'Solenoid, timed window module', says: 'links for an hour when the other bank is low' },
+  { id: 'diode', label: 'Diode isolator', says: 'two diodes from the alternator, nothing switches' },
+] as const;
+export type LinkChoice = (typeof LINK_CHOICES)[number]['id'];
+
+export interface BankChoice {
+  chemistry: 'flooded' | 'agm' | 'gel' | 'lfp';
+  layout: 'single' | 'series' | 'parallel' | 'series-parallel';
+  /** Ah of the whole bank. */
+  capacity: number;
+}
+
+export interface MotorhomeChoices {
+  engineAt: 'front' | 'rear';
+  /** Metres. */
+  length: number;
+  nominalVolts: 12 | 24;
+  link: LinkChoice;
+  /** A boost switch on the dash; a diode isolator has none. */
+  boost: boolean;
+  disconnect: 'none' | 'switch' | 'latching';
+  /** Where the module's coach sense wire sits, with links that have one. */
+  senseAt: 'bank' | 'behind-disconnect';
+  charger: 'converter' | 'charger' | 'inverter-charger';
+  /** A: charger's rated output. */
+  chargerAmps: number;
+  solar: boolean;
+  chassis: BankChoice;
+  coach: BankChoice;
+  /** A: alternator's rating at speed. */
+  alternatorAmps: number;
+}
+
+const FEET = 0.3048;
+
+export const USUAL_MOTORHOME: MotorhomeChoices = {
+  engineAt: 'rear',
+  length: 36 * FEET,
+  nominalVolts: 12,
+  link: 'ignition-delay',
+  boost: true,
+  disconnect: 'switch',
+  senseAt: 'bank',
+  charger: 'charger',
+  chargerAmps: 45,
+  solar: false,
+  chassis: { chemistry: 'flooded', layout: 'parallel', capacity: 210 },
+  coach: { chemistry: 'flooded', layout: 'series-parallel', capacity: 440 },
+  alternatorAmps: 160,
+};
+
+const at = (key: string): Endpoint => {
+  const [part, terminal] = key.split('.');
+  return { part: part!, terminal: terminal! };
+};
+
+/** Two crimped lugs on clean studs: about 0.3 mΩ heavy, a few mΩ on small terminals (from memory). */
+function cable(id: string, name: string, use: Conductor['use'], from: string, to: string, gauge: Gauge, metres: number, jointOhms: number): Conductor {
+  return { id, name, use, from: at(from), to: at(to), gauge, length: Math.max(0.3, Number(metres.toFixed(3))), joints: assumed(jointOhms, 0.45) };
+}
+
+/** Where things sit, as shares of the length from the nose; the front engine mirrors the engine side. */
+const PLACES = {
+  rear: {
+    ignition: 2 / 36, boost: 4 / 36, switch: 5 / 36, house: 12 / 36, solar: 9 / 36, charger: 13 / 36, disconnect: 15 / 36, coach: 17 / 36,
+    module: 28 / 36, link: 29 / 36, fuse: 30 / 36, chassis: 32 / 36, loads: 33 / 36, alternator: 34.5 / 36,
+  },
+  front: {
+    alternator: 2 / 36, loads: 3.6 / 36, chassis: 5 / 36, fuse: 6.5 / 36, link: 7.5 / 36, module: 9 / 36, ignition: 11 / 36, boost: 12 / 36,
+    switch: 13 / 36, coach: 20 / 36, disconnect: 22 / 36, charger: 25 / 36, house: 27 / 36, solar: 30 / 36,
+  },
+} as const;
+
+/** What each kind of link is closed by, and how that is wired. */
+function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: Part[]; conductors: Conductor[]; probes: [string, string][] } {
+  const volts = c.nominalVolts / 12;
+  const scaled = (value: number, spread = 0.08): Parameter => assumed(value * volts, spread * volts);
+  const chassisSense = cable('chassis-sense', 'Chassis sense to module', 'control', 'link-fuse.source', 'delay.chassis-sense', '14', run('fuse', 'module') + 0.5, 0.02);
+  const sensePoint = c.senseAt === 'behind-disconnect' && c.disconnect !== 'none' ? 'disconnect.house' : 'coach-bank.plus';
+  const coachSense = cable('coach-sense', 'Coach sense to module', 'control', sensePoint, 'delay.coach-sense', '14', run('coach', 'module') + 0.5, 0.02);
+  const ignitionWire = cable('ignition-wire', 'Ignition to module', 'control', 'ignition.run', 'delay.ignition', '14', run('ignition', 'module') + 1, 0.02);
+  const coilFeed = cable('coil-feed', 'Module to coil', 'control', 'delay.output', 'link.coil-plus', '14', run('module', 'link') + 0.2, 0.01);
+  const ground = cable('delay-ground', 'Module to frame', 'return', 'delay.ground', 'frame.bay-2', '14', 0.9, 0.01);
+  const output: [string, string] = ['delay.output', 'Module out'];
+  const senses: [string, string][] = [['delay.chassis-sense', 'Chassis sense'], ['delay.coach-sense', 'Coach sense']];
+  switch (c.link) {
+    case 'ignition-delay':
+      return {
+        parts: [part('delay', 'ignition-delay-module', 'module', 'both', 'Link box', 'Delay module', '25 s')],
+        conductors: [ignitionWire, coilFeed, ground],
+        probes: [['delay.ignition', 'Ignition at module'], output],
+      };
+    case 'one-way':
+      return {
+        parts: [part('delay', 'voltage-link-module', 'module', 'both', 'Link box', 'One-way module', 'by volts', { closeAt: scaled(13), openAt: scaled(12.85) })],
+        conductors: [chassisSense, coilFeed, ground],
+        probes: [['delay.chassis-sense', 'Chassis sense'], output],
+      };
+    case 'bidirectional':
+      return {
+        parts: [part('delay', 'bidirectional-module', 'module', 'both', 'Link box', 'Two-way module', 'by volts', { closeAt: scaled(13), openAt: scaled(12.8) })],
+        conductors: [chassisSense, coachSense, coilFeed, ground],
+        probes: [...senses, output],
+      };
+    case 'timed-window':
+      return {
+        parts: [
+          part('delay', 'timed-window-module', 'module', 'both', 'Link box', 'Timed module', '1 h window', {
+            low: scaled(12.6, 0.05), chassisHigh: scaled(13.2, 0.05), coachHigh: scaled(13, 0.05),
+          }),
+        ],
+        conductors: [chassisSense, coachSense, ignitionWire, coilFeed, ground],
+        probes: [['delay.ignition', 'Ignition at module'], ...senses, output],
+      };
+    case 'switch':
+      return {
+        parts: [part('link-switch', 'link-switch', 'switch', 'engine', 'Dash', 'Link switch', 'dash, on')],
+        conductors: [
+          cable('ignition-wire', 'Ignition to link switch', 'control', 'ignition.run', 'link-switch.feed', '14', run('ignition', 'switch') + 0.5, 0.02),
+          cable('coil-feed', 'Link switch to coil', 'control', 'link-switch.output', 'link.coil-plus', '14', run('switch', 'link') + 1, 0.02),
+        ],
+        probes: [['link-switch.output', 'Link switch out']],
+      };
+    case 'diode':
+      return { parts: [], conductors: [], probes: [] };
+  }
+}
+
+type PlaceName = keyof (typeof PLACES)['rear'];
+type Runner = (a: PlaceName, b: PlaceName) => number;
+type PartMaker = (
+  id: string, kind: string, where: PlaceName, side: Part['side'], place: string, name: string, note: string, params?: Record<string, Parameter>, options?: Record<string, string>,
+) => Part;
+
+const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } as const;
+/** Printed under the bank's name: there is room for a dozen letters. */
+const bankNote = (b: BankChoice) => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
+
+/** A whole rig from the choices. `id` and `name` are the rig's own; `kind` says what it is in a line. */
+export function motorhome(id: string, name: string, choices: MotorhomeChoices = USUAL_MOTORHOME): Rig {
+  const c = choices;
+  const volts = c.nominalVolts / 12;
+  const shares = PLACES[c.engineAt];
+  const station = (where: PlaceName) => Number((shares[where] * c.length).toFixed(3));
+  const run: Runner = (a, b) => Math.abs(station(a) - station(b));
+  const dashAtEngine = c.engineAt === 'front';
+  const part: PartMaker = (partId, kind, where, side, place, partName, note, params = {}, options) => {
+    const defaults = Object.fromEntries(Object.entries(partKind(kind).params).map(([key, spec]) => [key, { ...spec.default }]));
+    return { id: partId, kind, vehicle: 'coach', station: station(where), side, place, name: partName, note, params: { ...defaults, ...params }, ...(options ? { options } : {}) };
+  };
+  const scaled = (value: number, spread: number): Parameter => assumed(value * volts, spread * volts);
+  const bank = (partId: string, where: PlaceName, side: Part['side'], place: string, partName: string, b: BankChoice, soc: Parameter) =>
+    part(partId, 'battery-bank', where, side, place, partName, bankNote(b), { capacity: assumed(b.capacity, 0.1), soc }, { chemistry: b.chemistry, layout: b.layout });
+  const solenoid = c.link !== 'diode';
+  const hasDisconnect = c.disconnect !== 'none';
+  const houseBus = hasDisconnect ? 'disconnect.house' : 'coach-bank.plus';
+  const link = linkParts(c, part, run);
+  const boost = c.boost && solenoid;
+  const absorb = c.coach.chemistry === 'gel' ? 14.1 : c.charger === 'converter' ? 13.6 : 14.3;
+
+  const parts: Part[] = [
+    part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash'),
+    ...(boost ? [part('boost', 'boost-switch', 'boost', 'coach', 'Dash', 'Boost switch', 'dash, hold')] : []),
+    part('house', 'house-loads', 'house', 'coach', 'Coach bay', 'House loads', 'fuse panel'),
+    part('charger', 'shore-charger', 'charger', 'coach', 'Coach bay', c.charger === 'inverter-charger' ? 'Inverter-charger' : c.charger === 'converter' ? 'Converter' : 'Shore charger', `${c.chargerAmps} A`, {
+      setPoint: scaled(absorb, 0.12), limit: assumed(c.chargerAmps, 0.1),
+    }, { build: c.charger }),
+    ...(c.solar ? [part('solar', 'solar-charger', 'solar', 'coach', 'Coach bay', 'Solar', 'roof', { setPoint: scaled(14.3, 0.12) })] : []),
+    ...(hasDisconnect ? [part('disconnect', 'disconnect', 'disconnect', 'coach', 'Coach bay', 'Disconnect', c.disconnect === 'latching' ? 'latching' : '300 A rotary', {}, { build: c.disconnect })] : []),
+    bank('coach-bank', 'coach', 'coach', 'Coach bay', 'Coach bank', c.coach, assumed(0.68, 0.15)),
+    ...link.parts,
+    solenoid
+      ? part('link', 'link-solenoid', 'link', 'both', 'Link box', 'Isolator', '200 A', { coil: assumed(15 * volts * volts, 0.1, 'from memory: continuous-duty coils 12–18 Ω at 12 V'), pullIn: scaled(8.2, 0.4), dropOut: scaled(4, 0.4) })
+      : part('link', 'diode-isolator', 'link', 'both', 'Link box', 'Diode isolator', '2 × 120 A'),
+    ...(solenoid ? [part('link-fuse', 'link-fuse', 'fuse', 'engine', 'Link box', 'Link fuse', '150 A')] : []),
+    bank('chassis-bank', 'chassis', 'engine', 'Engine bay', 'Chassis bank', c.chassis, assumed(0.88, 0.08)),
+    part('chassis-loads', 'chassis-loads', 'loads', 'engine', 'Engine bay', 'Chassis loads', 'fuse panel'),
+    part('alternator', 'alternator', 'alternator', 'engine', 'Engine bay', 'Alternator', `${c.alternatorAmps} A`, {
+      setPoint: scaled(solenoid ? 14.15 : 14.75, 0.2), idleLimit: assumed(Math.round(c.alternatorAmps * 0.625), 0.18), fastLimit: assumed(Math.round(c.alternatorAmps * 0.88), 0.12),
+    }),
+  ];
+
+  const conductors: Conductor[] = [
+    ...(solenoid
+      ? [
+          cable('alternator-cable', 'Alternator to chassis bank', 'feed', 'alternator.output', 'chassis-bank.plus', '2', run('alternator', 'chassis') + 0.76, 0.0004),
+          cable('fuse-lead', 'Chassis bank to link fuse', 'feed', 'chassis-bank.plus', 'link-fuse.source', '1/0', run('chassis', 'fuse') + 0.6, 0.0005),
+          cable('link-lead', 'Link fuse to isolator', 'feed', 'link-fuse.load', 'link.chassis-stud', '1/0', run('fuse', 'link') + 0.3, 0.0005),
+        ]
+      : [
+          cable('alternator-cable', 'Alternator to isolator', 'feed', 'alternator.output', 'link.input', '2', run('alternator', 'link') + 0.6, 0.0004),
+          cable('link-lead', 'Isolator to chassis bank', 'feed', 'link.chassis-stud', 'chassis-bank.plus', '2', run('chassis', 'link') + 0.6, 0.0005),
+        ]),
+    cable('chassis-feed', 'Chassis bank to its fuse panel', 'feed', 'chassis-bank.plus', 'chassis-loads.plus', '4', run('chassis', 'loads') + 0.6, 0.0006),
+    cable('link-cable', 'Isolator to coach bank', 'feed', 'link.coach-stud', 'coach-bank.plus', '1/0', run('link', 'coach') + 1.2, 0.0008),
+    ...(hasDisconnect ? [cable('bank-lead', 'Coach bank to disconnect', 'feed', 'coach-bank.plus', 'disconnect.battery', '2/0', run('coach', 'disconnect') + 0.3, 0.0005)] : []),
+    cable('house-feed', hasDisconnect ? 'Disconnect to house panel' : 'Coach bank to house panel', 'feed', houseBus, 'house.plus', '2', run('disconnect', 'house') + 0.6, 0.0006),
+    cable('charger-cable', hasDisconnect ? 'Charger to disconnect' : 'Charger to coach bank', 'feed', houseBus, 'charger.plus', '6', run('disconnect', 'charger') + 0.6, 0.0012),
+    ...(c.solar ? [cable('solar-cable', 'Solar controller to coach bank', 'feed', 'solar.plus', 'coach-bank.plus', '8', run('solar', 'coach') + 0.6, 0.002)] : []),
+    cable('dash-feed', 'Chassis bank to ignition', 'feed', 'chassis-bank.plus', 'ignition.feed', '8', run('chassis', 'ignition') + 1.2, 0.006),
+    ...(boost
+      ? [
+          cable('boost-feed', 'Coach bank to boost fuse', 'feed', 'coach-bank.plus', 'boost.feed', '12', run('coach', 'boost') + 0.9, 0.01),
+          cable('boost-wire', 'Boost switch to coil', 'control', 'boost.output', 'link.coil-plus', '14', run('boost', 'link') + 1.5, 0.02),
+        ]
+      : []),
+    ...link.conductors,
+    ...(solenoid ? [cable('coil-ground', 'Coil to frame', 'return', 'link.coil-minus', 'frame.bay-2', '14', 0.9, 0.01)] : []),
+    cable('chassis-negative', 'Chassis bank to frame', 'return', 'chassis-bank.minus', 'frame.bay-3', '2/0', 0.6, 0.0004),
+    cable('engine-strap', 'Engine to frame', 'return', 'engine.block', 'frame.bay-3', '2/0', 0.6, 0.0004),
+    cable('chassis-loads-negative', 'Chassis panel to frame', 'return', 'chassis-loads.minus', 'frame.bay-3', '4', 0.9, 0.0008),
+    cable('coach-negative', 'Coach bank to house frame', 'return', 'coach-bank.minus', 'house-frame.bay-1', '2/0', 0.9, 0.0005),
+    cable('charger-negative', 'Charger to house frame', 'return', 'charger.minus', 'house-frame.bay-1', '6', 1.2, 0.0012),
+    cable('house-negative', 'House panel to house frame', 'return', 'house.minus', 'house-frame.bay-1', '2', 1.2, 0.0008),
+    ...(c.solar ? [cable('solar-negative', 'Solar controller to house frame', 'return', 'solar.minus', 'house-frame.bay-1', '8', 1.8, 0.002)] : []),
+  ];
+
+  const point = (where: PlaceName, feet: number) => Number((station(where) + feet * FEET).toFixed(3));
+  const grounds: Ground[] = [
+    {
+      id: 'frame',
+      vehicle: 'coach',
+      name: 'Chassis frame',
+      points: [
+        { id: 'bay-2', label: 'frame bolt, bay 2', station: station('link'), place: 'Link box' },
+        { id: 'bay-3', label: 'frame bolt, bay 3', station: station('loads'), place: 'Engine bay' },
+      ],
+    },
+    { id: 'house-frame', vehicle: 'coach', name: 'House frame', points: [{ id: 'bay-1', label: 'house frame bolt, bay 1', station: point('coach', -1), place: 'Coach bay' }] },
+    { id: 'engine', vehicle: 'coach', name: 'Engine block', points: [{ id: 'block', label: 'engine block, bare boss', station: point('alternator', dashAtEngine ? 0.5 : -0.5), place: 'Engine bay' }] },
+  ];
+
+  const wanted: [key: string, name: string][] = [
+    ['ignition.run', 'Ignition out'],
+    ...(boost ? ([['boost.fused', 'Boost fuse out'], ['boost.output', 'Boost switch out']] as [string, string][]) : []),
+    ['charger.plus', 'Charger +'],
+    ['coach-bank.plus', 'Coach +'],
+    ['coach-bank.minus', 'Coach –'],
+    ...link.probes,
+    ['link.coach-stud', 'Isolator coach stud'],
+    ...(solenoid ? ([['link.coil-plus', 'Coil +'], ['link.coil-minus', 'Coil –']] as [string, string][]) : []),
+    ['link.chassis-stud', 'Isolator chassis stud'],
+    ...(solenoid ? ([['link-fuse.source', 'Link fuse in']] as [string, string][]) : ([['link.input', 'Isolator in']] as [string, string][])),
+    ['chassis-bank.plus', 'Chassis +'],
+    ['chassis-bank.minus', 'Chassis –'],
+    ['alternator.output', 'Alternator stud'],
+    ['link-cable.clamp', 'Link cable amps'],
+    ...(solenoid ? ([['coil-ground.clamp', 'Coil wire amps']] as [string, string][]) : []),
+    ...(c.coach.layout.startsWith('series') ? ([['coach-bank.middle', 'Coach midpoint']] as [string, string][]) : []),
+    ...(hasDisconnect ? ([['disconnect.house', 'Disconnect house side']] as [string, string][]) : []),
+    ['chassis-negative.clamp', 'Chassis battery amps'],
+    ['coach-negative.clamp', 'Coach battery amps'],
+    ['alternator-cable.clamp', 'Alternator amps'],
+    ...(boost ? ([['boost.feed', 'Boost fuse in']] as [string, string][]) : []),
+    ['ignition.feed', 'Ignition in'],
+    ...(c.link === 'switch' || !solenoid ? [] : ([['delay.ground', 'Module ground']] as [string, string][])),
+  ];
+  const probes: Probe[] = wanted.map(([key, probeName], i) => ({ key, label: `P${i + 1}`, name: probeName }));
+
+  return {
+    id,
+    name,
+    kind: `${Math.round(c.length / FEET)}-ft ${c.engineAt}-engine motorhome`,
+    vehicles: [{ id: 'coach', role: 'motorhome', length: c.length, engineAt: c.engineAt, nominalVolts: c.nominalVolts }],
+    parts,
+    conductors,
+    grounds,
+    bonds: [
+      { id: 'frame-splice', name: 'House frame to chassis frame, bolted splices', from: at('house-frame.bay-1'), to: at('frame.bay-2'), resistance: assumed(0.0015, 0.4, 'from memory') },
+      { id: 'alternator-mount', name: 'Alternator case to engine block', from: at('alternator.case'), to: at('engine.block'), resistance: assumed(0.0002, 0.5, 'from memory') },
+    ],
+    probes,
+    reference: at('frame.bay-2'),
+  };
+}
