@@ -3,7 +3,7 @@
  * meter with blunders; the diagnosis asks, the simulated meter answers, until it says stop.
  */
 import type { CompiledRig } from '../src/core/compile/compile';
-import type { Complaint } from '../src/core/diagnose/assumptions';
+import type { Complaint } from '../src/core/diagnose/complaints';
 import { Belief, type Evidence } from '../src/core/diagnose/belief';
 import { diagnose, type Diagnosis } from '../src/core/diagnose/diagnose';
 import { HiddenRig } from '../src/core/diagnose/hiddenRig';
@@ -20,6 +20,8 @@ export interface TrialOptions {
   complaints?: readonly Complaint[];
   /** The fault every rig hides; absent, drawn from the priors. */
   truth?: string;
+  /** Each rig hides two faults of different owners; naming either counts as right. */
+  pairs?: boolean;
   /** On how many of the rigs the fixed checklist is walked as well. */
   checklists?: number;
 }
@@ -56,7 +58,9 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     let f = 0;
     while (f < belief.faults.length - 1 && u > belief.prior[f]!) u -= belief.prior[f++]!;
     const fault = belief.faults.find((x) => x.id === options.truth) ?? belief.faults[f]!;
-    const hidden = new HiddenRig(compiled, fault.id, options.seed + 7919 * (n + 1), options);
+    const others = belief.faults.filter((x) => x.owner !== undefined && x.owner !== fault.owner);
+    const second = options.pairs && fault.owner !== undefined ? others[Math.floor(rng.uniform() * others.length)] : undefined;
+    const hidden = new HiddenRig(compiled, second ? `${fault.id}+${second.id}` : fault.id, options.seed + 7919 * (n + 1), options);
     const evidence: Evidence[] = [];
     const takes = new Map<string, number>();
     const open = new Set<string>();
@@ -88,7 +92,7 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
       else evidence.push(reading);
     }
     const top = answer!.classes[0]!;
-    const right = top.class === fault.class;
+    const right = hidden.faults.some((x) => x.class === top.class);
     if (right) result.right++;
     if (answer!.stop.reached) {
       result.stopped++;

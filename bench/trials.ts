@@ -15,9 +15,9 @@ const compiled = compileRig(motorhome('trials', 'Trial coach'));
 const percent = (a: number, b: number) => `${((100 * a) / Math.max(1, b)).toFixed(1)} %`;
 const p95 = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length * 0.95)]!;
 
-function report(name: string, options: Omit<TrialOptions, 'trials'>): TrialResult {
-  const r = runTrials(compiled, { trials, ...options }, () => performance.now());
-  console.log(`\n${name}: ${trials} rigs, seed ${options.seed}`);
+function report(name: string, count: number, options: Omit<TrialOptions, 'trials'>): TrialResult {
+  const r = runTrials(compiled, { trials: count, ...options }, () => performance.now());
+  console.log(`\n${name}: ${count} rigs, seed ${options.seed}`);
   console.log(`  stop reached ${percent(r.stopped, r.trials)}; right at the stop ${percent(r.rightOfStopped, r.stopped)}; right in all ${percent(r.right, r.trials)}`);
   console.log(`  mean ${r.meanMinutes.toFixed(1)} min, ${r.meanTests.toFixed(1)} tests; update p95 ${p95(r.updateMs).toFixed(0)} ms, answer p95 ${p95(r.rankMs).toFixed(0)} ms`);
   console.log(`  claimed ${(100 * r.claimed).toFixed(1)} %, observed ${percent(r.right, r.trials)}`);
@@ -30,7 +30,9 @@ function report(name: string, options: Omit<TrialOptions, 'trials'>): TrialResul
   return r;
 }
 
-report('spreads 1.5 times wider than assumed, blunders 3 %', { seed: 90_001, widen: 1.5, blunderShare: 0.03, checklists: Math.min(200, trials) });
-report('spreads as assumed, blunders 3 %', { seed: 90_002, widen: 1, blunderShare: 0.03 });
-report('nothing wrong, spreads 1.5 times wider, blunders 3 %', { seed: 90_004, widen: 1.5, blunderShare: 0.03, truth: 'nothing-wrong' });
-report('spreads as assumed, no blunders, no complaint stated', { seed: 90_003, widen: 1, blunderShare: 0, complaints: [] });
+const part = Math.max(1, Math.round(trials / 4));
+report('spreads 1.5 times wider than assumed, blunders 3 %', trials, { seed: 90_001, widen: 1.5, blunderShare: 0.03, checklists: Math.min(60, trials) });
+report('spreads as assumed, blunders 3 %', part, { seed: 90_002, widen: 1, blunderShare: 0.03 });
+report('two faults at once, either counts, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_005, widen: 1.5, blunderShare: 0.03, pairs: true });
+report('nothing wrong, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_004, widen: 1.5, blunderShare: 0.03, truth: 'nothing-wrong' });
+report('no complaint stated, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_003, widen: 1.5, blunderShare: 0.03, complaints: [] });

@@ -9,6 +9,7 @@ import { build } from 'esbuild';
 import { readFileSync, writeFileSync, mkdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/formats/command';
+import { OpenJobSchema } from '../src/core/formats/openJob';
 import { JobSchema } from '../src/core/formats/jobSchema';
 import { RigSchema } from '../src/core/rig/schema';
 
@@ -25,7 +26,8 @@ const ajv = new Ajv({
   code: { source: true, esm: true, lines: true },
 });
 ajv.addSchema({ $id: 'job', ...JobSchema });
-const exported: Record<string, string> = { validateJob: 'job' };
+ajv.addSchema({ $id: 'open-job', ...OpenJobSchema });
+const exported: Record<string, string> = { validateJob: 'job', validateOpenJob: 'open-job' };
 for (const type of COMMAND_TYPES) {
   ajv.addSchema({ $id: type, ...commandSchema(type) });
   exported[`validate_${type.replace(/\W/g, '_')}`] = type;

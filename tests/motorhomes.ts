@@ -1,5 +1,7 @@
 /** Motorhomes of every kind of link, for tests that must hold for all of them. */
-import { LINK_CHOICES, USUAL_MOTORHOME, type MotorhomeChoices } from '../src/core/rig/archetypes/motorhome';
+import { LINK_CHOICES } from '../src/core/rig/archetypes/choices';
+import type { MotorhomeChoices } from '../src/core/rig/archetypes/choicesSchema';
+import { USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
 
 /** Every link, with the other choices walked through so that each comes up with several links. */
 export const VARIETY: MotorhomeChoices[] = LINK_CHOICES.flatMap(({ id: link }, n) =>

@@ -2,7 +2,7 @@
 /** The job board: tickets by where they stand, the one that is due marked. */
 import { useQuery } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
-import { ArrowRight, LayoutList, LogOut, Moon, Search, Sun, UserRound } from 'lucide-react';
+import { ArrowRight, LayoutList, LogOut, Moon, Plus, Search, Sun, UserRound } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { fetchBoard } from '@/client/api';
@@ -98,6 +98,10 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
           <Search size={18} aria-hidden="true" />
           <input type="search" placeholder="Number, rig or complaint" aria-label="Search jobs" value={search} onChange={(e) => setSearch(e.target.value)} />
         </label>
+        <Link href="/jobs/new" className="bx ink">
+          <Plus size={20} aria-hidden="true" />
+          New job
+        </Link>
       </header>
       <main className="cols">
         {error && (

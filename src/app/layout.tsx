@@ -4,6 +4,7 @@ import { connection } from 'next/server';
 import type { ReactNode } from 'react';
 import { Providers } from './Providers';
 import './globals.css';
+import './forms.css';
 
 export const metadata: Metadata = {
   title: { default: 'Surrik', template: '%s · Surrik' },

@@ -1,5 +1,6 @@
 'use client';
 /** Calls to our own server, with errors a person can act on. */
+import type { OpenJob } from '../core/formats/openJob';
 import type { BoardTicket, JobSnapshot } from '../server/jobs';
 
 export class ApiError extends Error {
@@ -28,6 +29,9 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
 export const fetchSnapshot = (job: number): Promise<JobSnapshot> => call(`/api/jobs/${job}/snapshot`);
 
 export const fetchBoard = (): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> => call('/api/jobs');
+
+export const postOpenJob = (job: OpenJob): Promise<{ number: number; again: boolean }> =>
+  call('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) });
 
 export const postCommand = (job: number, command: unknown): Promise<{ id: string; seq: number; again: boolean }> =>
   call(`/api/commands?job=${job}`, {

@@ -2,7 +2,7 @@
 /** The core in a web worker: everything that takes longer than a click. */
 import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
-import type { Complaint } from '../core/diagnose/assumptions';
+import type { Complaint } from '../core/diagnose/complaints';
 import { ASSUMPTIONS, type Assumptions } from '../core/diagnose/assumptions';
 import { Belief, type Evidence } from '../core/diagnose/belief';
 import { diagnose, type DiagnoseOptions, type Diagnosis } from '../core/diagnose/diagnose';

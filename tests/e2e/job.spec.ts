@@ -106,6 +106,8 @@ test('the keyboard does it all, and bad input is said, never lost', async ({ pag
   expect(await markers(page)).toBe(1);
   await page.getByRole('button', { name: 'It is now: Shore charging' }).click();
   await expect(page.locator('.stateplate')).toContainText('Shore charging');
+  // The screen is ahead of the server: the restart test later asks the server.
+  await expect.poll(async () => ((await (await page.request.get('/api/jobs/2002/snapshot')).json()) as { job: { rigState: { id: string } } }).job.rigState.id).toBe('shore');
 });
 
 test('a band and a moved black lead explain themselves', async ({ page }) => {

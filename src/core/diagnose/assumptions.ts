@@ -42,21 +42,3 @@ export const ASSUMPTIONS: Assumptions = {
   confirmAt: 0.85,
   mostClaimed: 0.99,
 };
-
-/** The usual complaints of this trade, as the intake offers them. */
-export const COMPLAINTS = {
-  'coach-not-charging': 'Coach bank does not charge on the road',
-  'slow-charging': 'Coach bank charges slowly on the road',
-  'boost-dead': 'Boost does nothing',
-  'coach-short-life': 'Coach bank does not last the night',
-  'house-dead': 'Nothing works in the living space',
-  'chassis-flat': 'Start battery flat after standing',
-  'both-flat': 'Both banks flat together',
-  'link-always-on': 'The banks never part',
-  'link-cycles': 'The link clicks on and off',
-  'hot-link': 'Isolator hot, or it smells',
-  'chassis-not-charging': 'Start battery does not charge with the engine on',
-  'shore-not-charging': 'Coach bank does not charge on shore power',
-  'chassis-not-on-shore': 'Start battery does not charge on shore power',
-} as const;
-export type Complaint = keyof typeof COMPLAINTS;

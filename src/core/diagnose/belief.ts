@@ -4,7 +4,8 @@
  */
 import { rigOutputs, type Output } from '../probe/outputs';
 import type { CompiledRig } from '../compile/compile';
-import { ASSUMPTIONS, type Assumptions, type Complaint } from './assumptions';
+import { ASSUMPTIONS, type Assumptions } from './assumptions';
+import { type Complaint } from './complaints';
 import { Bench, Component, strataOf } from './component';
 import { priors, rigFaults, type Fault } from './faults';
 import { blunderDensity, readingVariance } from './likelihood';

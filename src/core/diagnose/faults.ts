@@ -1,7 +1,8 @@
 /** The catalogue applied to one rig: which faults this very rig can have. */
 import type { Effect } from '../operate/effects';
 import type { Rig } from '../rig/schema';
-import type { Assumptions, Complaint } from './assumptions';
+import type { Assumptions } from './assumptions';
+import type { Complaint } from './complaints';
 import { partKind, partOptions } from '../parts/kinds';
 import { FAULT_KINDS, NOTHING_WRONG } from './catalogue';
 import type { FaultKind, LocalEffect } from './catalogue/faultKind';

@@ -18,7 +18,8 @@ export interface HiddenRigOptions {
 }
 
 export class HiddenRig {
-  readonly fault: Fault;
+  /** One, or the two of a pair (`first+second`). */
+  readonly faults: readonly Fault[];
   private readonly outputs: Output[];
   private readonly index: Map<string, number>;
   private readonly truth: Float64Array;
@@ -31,10 +32,13 @@ export class HiddenRig {
     private readonly seed: number,
     private readonly options: HiddenRigOptions = {},
   ) {
-    const faults = rigFaults(compiled.rig);
-    const fault = faults.find((f) => f.id === faultId);
-    if (!fault) throw new RangeError(`no fault ${faultId}; this rig can have: ${faults.map((f) => f.id).join(', ')}`);
-    this.fault = fault;
+    const all = rigFaults(compiled.rig);
+    this.faults = faultId.split('+').map((id) => {
+      const fault = all.find((f) => f.id === id);
+      if (!fault) throw new RangeError(`no fault ${id}; this rig can have: ${all.map((f) => f.id).join(', ')}`);
+      return fault;
+    });
+    const effects = this.faults.flatMap((f) => f.effects);
     const rng = seededRng(seed);
     const widen = options.widen ?? 1;
     // Half the draw beyond three sigma is not a rig, it is a typing error: cap it.
@@ -50,7 +54,7 @@ export class HiddenRig {
     this.states.forEach((state, s) => {
       // What no parameter covers: surface charge left by the last run, a set-point that wanders.
       const drift = Float64Array.from(z, (x) => x + 0.05 * rng.normal());
-      model.settle(state.id, { z: drift, effects: fault.effects, severity });
+      model.settle(state.id, { z: drift, effects, severity });
       readOutputs(model, this.outputs, this.truth, s * this.outputs.length);
     });
   }

@@ -4,6 +4,8 @@
  */
 import Type from 'typebox';
 import { OPERATING_STATES } from '../operate/states';
+import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
+import { ConductorSchema, PartSchema } from '../rig/schema';
 import { ObservationSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
 
 const uuid = ReadingSchema.properties.id;
@@ -26,7 +28,19 @@ const readingPayload = Type.Object(
   omit,
 );
 
+/**
+ * An edit of the rig's description. "I described it wrong": readings stay evidence. "I changed the rig":
+ * a new revision and epoch, older readings are kept but say nothing about the rig as it is now.
+ */
+const editMeaning = {
+  means: Type.Enum(['described-wrong', 'changed']),
+  revision: Type.Optional(Type.Unsafe<string>({ ...uuid, description: 'of the new revision, with "changed"' })),
+};
+
 export const PAYLOADS = {
+  'part.edit': Type.Object({ part: PartSchema.properties.id, was: PartChangeSchema, set: PartChangeSchema, ...editMeaning }, omit),
+  'conductor.edit': Type.Object({ conductor: ConductorSchema.properties.id, was: ConductorChangeSchema, set: ConductorChangeSchema, ...editMeaning }, omit),
+  'change.withdraw': Type.Object({ revision: uuid }, omit),
   'state.set': Type.Object({ state: Type.Enum(OPERATING_STATES.map((s) => s.id)) }, omit),
   'lead.move': Type.Object({ point: ReadingSchema.properties.probe }, omit),
   'reading.keep': readingPayload,
@@ -102,6 +116,12 @@ export function exclusiveMatter(command: Command): string | undefined {
       return 'verdict';
     case 'job.set-status':
       return 'status';
+    case 'part.edit':
+      return `part ${command.payload.part}`;
+    case 'conductor.edit':
+      return `conductor ${command.payload.conductor}`;
+    case 'change.withdraw':
+      return 'revision';
     case 'reading.retract':
     case 'reading.restore':
       return `reading ${command.payload.id}`;
@@ -117,4 +137,4 @@ export function exclusiveMatter(command: Command): string | undefined {
 
 /** A matter in the words of a message. */
 export const matterInWords = (matter: string): string =>
-  matter === 'verdict' ? 'the verdict or its repair' : matter === 'status' ? 'the status of the job' : `this ${matter.split(' ')[0]}`;
+  matter === 'verdict' ? 'the verdict or its repair' : matter === 'status' ? 'the status of the job' : matter === 'revision' ? 'the rig' : `this ${matter.split(' ')[0]}`;

@@ -1,6 +1,6 @@
 /** The job: one visit about one rig, as it is stored, sent and filed. */
 import Type from 'typebox';
-import { COMPLAINTS } from '../diagnose/assumptions';
+import { COMPLAINTS } from '../diagnose/complaints';
 import { STATE_IDS } from '../operate/states';
 import { RigSchema } from '../rig/schema';
 

@@ -2,6 +2,9 @@
  * What a command does to a job: one pure function, used by the server before it stores and by the client to
  * show what is still on its way. A refusal says what stands in the way and what to do.
  */
+import { withConductor, withPart } from '../rig/applyEdit';
+import { checkRig } from '../rig/check';
+import type { Rig } from '../rig/schema';
 import { err, ok, type Result } from '../units/result';
 import type { Command } from './command';
 import { currentRevision, type Job } from './job';
@@ -106,9 +109,44 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       });
     }
 
+    case 'part.edit': {
+      const p = command.payload;
+      const { doc } = currentRevision(job);
+      if (!doc.parts.some((x) => x.id === p.part)) return no(`part ${p.part}`, 'a part of this rig');
+      return edited(job, withPart(doc, p.part, p.set), p, at);
+    }
+
+    case 'conductor.edit': {
+      const p = command.payload;
+      const { doc } = currentRevision(job);
+      if (!doc.conductors.some((x) => x.id === p.conductor)) return no(`conductor ${p.conductor}`, 'a conductor of this rig');
+      return edited(job, withConductor(doc, p.conductor, p.set), p, at);
+    }
+
+    case 'change.withdraw': {
+      const { revision } = command.payload;
+      const now = currentRevision(job);
+      if (now.id !== revision || now.parent === undefined || job.repairs.some((r) => r.revision === revision && !r.withdrawn))
+        return no(`revision ${revision}`, 'the newest change of the rig, not made by a repair');
+      if (job.readings.some((r) => r.epoch === now.epoch && !r.retracted))
+        return no('readings taken after this change', 'those readings taken back first: they are about the changed rig');
+      return ok({ ...job, revisions: replace(job.revisions, revision, (r) => ({ ...r, withdrawn: true })) });
+    }
+
     case 'job.set-status':
       return ok({ ...job, status: command.payload.status });
   }
+}
+
+/** The job with its rig described anew, or changed: see `editMeaning`. */
+function edited(job: Job, doc: Rig, edit: { means: 'described-wrong' | 'changed'; revision?: string }, at: string): Result<Job, Refusal> {
+  const [issue] = checkRig(doc);
+  if (issue) return no(`${issue.pointer}: ${issue.found}`, issue.wanted);
+  const now = currentRevision(job);
+  if (edit.means === 'described-wrong') return ok({ ...job, revisions: replace(job.revisions, now.id, (r) => ({ ...r, doc })) });
+  if (edit.revision === undefined || job.revisions.some((r) => r.id === edit.revision)) return no('a change of the rig without a new revision', 'an id for it');
+  const epoch = Math.max(...job.revisions.map((r) => r.epoch)) + 1;
+  return ok({ ...job, revisions: [...job.revisions, { id: edit.revision, kind: 'as-built', parent: now.id, epoch, at, doc }] });
 }
 
 function knownPoint(job: Job, key: string): boolean {

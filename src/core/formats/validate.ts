@@ -12,6 +12,7 @@ import { COMMAND_TYPES, type Command, type CommandType } from './command';
 import * as validators from './generated/validators';
 import type { SchemaError, Validator } from './generated/validators';
 import type { Job } from './job';
+import type { OpenJob } from './openJob';
 
 /** Largest file read as a job: far above any real one, far below what would hurt. */
 export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
@@ -115,6 +116,12 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
     if (unsolved) add(`/revisions/${i}/doc`, `no operating point at ${unsolved}`, 'a rig whose circuit can be solved: look for a loop of almost no resistance');
   });
   return issues.length > 0 ? err(issues) : ok(job);
+}
+
+/** A request to open a job. */
+export function validateOpenJob(data: unknown): Result<OpenJob, DocumentIssue[]> {
+  const issues = schemaIssues(validators.validateOpenJob, data);
+  return issues.length > 0 ? err(issues) : ok(data as OpenJob);
 }
 
 /** A command envelope with the payload its type asks for. */

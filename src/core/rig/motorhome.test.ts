@@ -6,7 +6,8 @@ import { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
 import { readOutputs, rigOutputs } from '../probe/outputs';
 import { motorhomeInWords as name, VARIETY } from '../../../tests/motorhomes';
-import { motorhome, USUAL_MOTORHOME, type MotorhomeChoices } from './archetypes/motorhome';
+import type { MotorhomeChoices } from './archetypes/choicesSchema';
+import { motorhome, USUAL_MOTORHOME } from './archetypes/motorhome';
 import { checkRig } from './check';
 
 function read(c: MotorhomeChoices, state: string) {

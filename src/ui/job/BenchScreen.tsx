@@ -16,6 +16,7 @@ import { Keypad, useKeep } from './Keypad';
 import { LaterStation } from './LaterStation';
 import { NextBar, PhoneReadings, PhoneTop } from './Phone';
 import { ProveStation } from './ProveStation';
+import { RigStation } from './RigStation';
 import { Rail } from './Rail';
 import { groupByPlace, ReadingSheet } from './ReadingSheet';
 import { StateChooser } from './StateChooser';
@@ -61,7 +62,7 @@ function flagFaces({ measurements, readings, band: bandOf }: Pick<Bench, 'measur
 
 function Strip() {
   const bench = useBench();
-  const { rig, selected, measurements, readings, band, diagnosis, station, job } = bench;
+  const { rig, preview, selected, measurements, readings, band, diagnosis, station, job } = bench;
   const pan = useRef<HTMLDivElement>(null);
   const state = job.rigState.id;
   const faces = useMemo(() => flagFaces({ measurements, readings, band }, state), [measurements, readings, band, state]);
@@ -106,7 +107,7 @@ function Strip() {
       </button>
       <div className="pan" ref={pan}>
         <LoomStrip
-          rig={rig}
+          rig={preview ?? rig}
           faces={faces}
           onPick={pick}
           linkClosed={linkOn}
@@ -205,7 +206,7 @@ function Main({ bar }: { bar: ReactNode }) {
     );
   return (
     <div className="col">
-      {station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+      {station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
       {bar}
     </div>
   );

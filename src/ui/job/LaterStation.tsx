@@ -5,7 +5,6 @@ import { useBench, type Station } from './bench';
 
 const WORDS: Partial<Record<Station, string>> = {
   intake: 'What the owner says, how the rig is used and stored, what was tried: it will set where to begin.',
-  rig: 'The rig as real parts at real places: build it from an archetype, edit every part with its unit and how well it is known.',
   options: 'Ways of linking the batteries, simulated on this customer’s own use and compared.',
   sizing: 'Cable, fuses, connectors and thresholds for the chosen link, each with its working.',
   build: 'Parts, cut list and ordered steps with cautions and minutes, from the difference between as found and proposed.',
@@ -13,7 +12,7 @@ const WORDS: Partial<Record<Station, string>> = {
 };
 
 export function LaterStation({ station }: { station: Station }) {
-  const { job, rig, go } = useBench();
+  const { job, go } = useBench();
   return (
     <div className="empty">
       <h2>{stationName(station)}</h2>
@@ -23,12 +22,7 @@ export function LaterStation({ station }: { station: Station }) {
           <b>Complaint on this job:</b> {job.complaint.words}
         </p>
       )}
-      {station === 'rig' && (
-        <p>
-          <b>This rig:</b> {rig.kind}, {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes.
-        </p>
-      )}
-      <p className="quiet">This station is not built yet. Readings, Fault and Prove work today.</p>
+      <p className="quiet">This station is not built yet. Rig, Readings, Fault and Prove work today.</p>
       <button type="button" className="bx" onClick={() => go('readings')}>
         To the readings
       </button>

@@ -38,7 +38,8 @@ function PipMark({ pip }: { pip: Pip }) {
 }
 
 export function Rail() {
-  const { job, station, readings, diagnosis, proofs } = useBench();
+  const { job, rig, station, readings, diagnosis, proofs } = useBench();
+  const measuredShare = rig.parts.filter((p) => Object.values(p.params).some((x) => x.provenance === 'measured')).length;
   const [theme, toggle] = useTheme();
   const taken = readings.filter((r) => r.status === 'measured').length;
   const verdict = job.verdicts.findLast((v) => !v.withdrawn);
@@ -46,7 +47,7 @@ export function Rail() {
   const proved = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
   const marks: Record<Station, [Pip, string]> = {
     intake: ['wait', 'later'],
-    rig: ['wait', 'later'],
+    rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
     readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
     fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
     options: ['wait', 'later'],

@@ -40,6 +40,9 @@ export interface Bench {
   select(measurement: Measurement): void;
   setTyped(text: string): void;
   setMillis(on: boolean): void;
+  /** The rig as an edit in hand would make it, for the strip only. */
+  preview: Rig | undefined;
+  setPreview(rig: Rig | undefined): void;
   next: NextAction;
   act(): void;
   openStates(suggested?: string): void;

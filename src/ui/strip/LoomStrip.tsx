@@ -76,6 +76,9 @@ function WirePath({ wire }: { wire: Wire }) {
   );
 }
 
+/** Which side of the link a place on the drawing is. */
+const sideAt = (layout: StripLayout, x: number): 'coach' | 'engine' => ((x < layout.meet) === layout.engineFirst ? 'engine' : 'coach');
+
 const bolt = (x: number, y: number) =>
   `M${[0, 1, 2, 3, 4, 5].map((i) => `${(x + 4.6 * Math.cos((Math.PI / 3) * i)).toFixed(1)} ${(y + 4.6 * Math.sin((Math.PI / 3) * i)).toFixed(1)}`).join('L')}Z`;
 
@@ -89,8 +92,8 @@ function Backdrop({ layout }: { layout: StripLayout }) {
         <path d={shell} />
       </clipPath>
       <g clipPath="url(#shell)">
-        <rect x={0} y={roof - 10} width={layout.meet} height={floor - roof + 10} className="wash-coach" />
-        <rect x={layout.meet} y={roof - 10} width={width - layout.meet} height={floor - roof + 10} className="wash-engine" />
+        <rect x={0} y={roof - 10} width={layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, 0)}`} />
+        <rect x={layout.meet} y={roof - 10} width={width - layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, width)}`} />
       </g>
       <path d={shell} className="body" />
       <path d={`M16 192Q17 172 20 158L28 124M12 202h8M12 236h8`} className="body" />
@@ -163,7 +166,7 @@ const Harness = memo(function Harness({ rig, layout, linkClosed }: { rig: Rig; l
               y={w.label.y - 6}
               width={w.label.text.length * 6.2 + 8}
               height={12}
-              className={w.label.x < layout.meet ? 'cut coach' : 'cut engine'}
+              className={`cut ${sideAt(layout, w.label.x)}`}
             />
             <text x={w.label.x} y={w.label.y + 4.8} className={`il ${w.side}`} textAnchor="middle">
               {w.label.text}
@@ -282,8 +285,8 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
           const middle = Math.min(to, Math.max(from, layout.meet));
           return (
             <>
-              <rect x={from} y={y} width={middle - from} height={h} className="cut coach" />
-              <rect x={middle} y={y} width={to - middle} height={h} className="cut engine" />
+              <rect x={from} y={y} width={middle - from} height={h} className={`cut ${sideAt(layout, 0)}`} />
+              <rect x={middle} y={y} width={to - middle} height={h} className={`cut ${sideAt(layout, STRIP.width)}`} />
             </>
           );
         };

@@ -30,6 +30,8 @@ export const STRIP = {
   chipHeight: 36,
 } as const;
 
+/** Kinds that join the two sides; the strip's wash changes there. */
+const LINKS: readonly string[] = ['link-solenoid', 'diode-isolator'];
 const PITCH = 84;
 const FLAG_PITCH = 76;
 const CHIP_WIDTH = 50;
@@ -73,8 +75,9 @@ export interface StripLayout {
   /** Metres to x. */
   x(station: number): number;
   length: number;
-  /** Where the two sides meet. */
+  /** Where the two sides meet, and whether the engine's is toward the nose. */
   meet: number;
+  engineFirst: boolean;
   legend: { coach: number; engine: number };
   chipWidth: number;
 }
@@ -122,9 +125,13 @@ export function stripLayout(rig: Rig): StripLayout {
       return from === undefined || to === undefined ? [] : [Math.round((station(from) + station(to)) / 2)];
     });
   const flags = placeFlags(rig, place, laneOf, columnOf);
-  const link = columns.find((c) => c.part.kind === 'link-solenoid');
-  const meet = link?.x ?? STRIP.width / 2;
-  return { columns, wires, bolts, splices, flags, x: station, length, meet, legend: legendPlaces(flags, meet), chipWidth: CHIP_WIDTH };
+  const meet = columns.find((c) => LINKS.includes(c.part.kind))?.x ?? STRIP.width / 2;
+  const middle = (side: Part['side']) => {
+    const of = columns.filter((c) => c.part.side === side && c.part.place !== 'Dash');
+    return of.reduce((sum, c) => sum + c.x, 0) / Math.max(1, of.length);
+  };
+  const engineFirst = middle('engine') < middle('coach');
+  return { columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst), chipWidth: CHIP_WIDTH };
 }
 
 /** Stations to x: straight between the parts, so that the ruler shows where the drawing stretches. */
@@ -371,7 +378,7 @@ function placeFlags(
 }
 
 /** The widest free stretch of the bottom row on each side, for the side's name. */
-function legendPlaces(flags: readonly Flag[], meet: number): { coach: number; engine: number } {
+function legendPlaces(flags: readonly Flag[], meet: number, engineFirst: boolean): { coach: number; engine: number } {
   const low = flags.filter((f) => f.low).map((f) => f.x);
   const widest = (from: number, to: number) => {
     const inside = [from, ...low.filter((x) => x > from && x < to).flatMap((x) => [x - CHIP_WIDTH / 2, x + CHIP_WIDTH / 2]), to];
@@ -385,7 +392,9 @@ function legendPlaces(flags: readonly Flag[], meet: number): { coach: number; en
     }
     return Math.round(best);
   };
-  return { coach: widest(14, meet), engine: widest(meet, STRIP.width - 14) };
+  const nose = widest(14, meet);
+  const tail = widest(meet, STRIP.width - 14);
+  return engineFirst ? { coach: tail, engine: nose } : { coach: nose, engine: tail };
 }
 
 /** Ticks for a ruler: every two feet, with the labels that fit. */

@@ -10,3 +10,4 @@ export interface Validator {
   errors?: SchemaError[] | null;
 }
 export const validateJob: Validator;
+export const validateOpenJob: Validator;

@@ -8,44 +8,7 @@ import { partKind } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Gauge } from '../../units/wire';
 import type { Conductor, Endpoint, Ground, Part, Probe, Rig } from '../schema';
-
-export const LINK_CHOICES = [
-  { id: 'ignition-delay', label: 'Solenoid, closed by a delay module', says: 'closes some seconds after the key, whatever the volts' },
-  { id: 'switch', label: 'Solenoid, closed by a dash switch', says: 'the driver links the banks by hand' },
-  { id: 'one-way', label: 'Solenoid, one-way voltage module', says: 'closes while the engine charges the chassis bank' },
-  { id: 'bidirectional', label: 'Solenoid, bidirectional module', says: 'closes while either bank is being charged' },
-  { id: 'timed-window', label: 'Solenoid, timed window module', says: 'links for an hour when the other bank is low' },
-  { id: 'diode', label: 'Diode isolator', says: 'two diodes from the alternator, nothing switches' },
-] as const;
-export type LinkChoice = (typeof LINK_CHOICES)[number]['id'];
-
-export interface BankChoice {
-  chemistry: 'flooded' | 'agm' | 'gel' | 'lfp';
-  layout: 'single' | 'series' | 'parallel' | 'series-parallel';
-  /** Ah of the whole bank. */
-  capacity: number;
-}
-
-export interface MotorhomeChoices {
-  engineAt: 'front' | 'rear';
-  /** Metres. */
-  length: number;
-  nominalVolts: 12 | 24;
-  link: LinkChoice;
-  /** A boost switch on the dash; a diode isolator has none. */
-  boost: boolean;
-  disconnect: 'none' | 'switch' | 'latching';
-  /** Where the module's coach sense wire sits, with links that have one. */
-  senseAt: 'bank' | 'behind-disconnect';
-  charger: 'converter' | 'charger' | 'inverter-charger';
-  /** A: charger's rated output. */
-  chargerAmps: number;
-  solar: boolean;
-  chassis: BankChoice;
-  coach: BankChoice;
-  /** A: alternator's rating at speed. */
-  alternatorAmps: number;
-}
+import type { BankChoice, MotorhomeChoices } from './choicesSchema';
 
 const FEET = 0.3048;
 
@@ -108,20 +71,20 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: 
       };
     case 'one-way':
       return {
-        parts: [part('delay', 'voltage-link-module', 'module', 'both', 'Link box', 'One-way module', 'by volts', { closeAt: scaled(13), openAt: scaled(12.85) })],
+        parts: [part('delay', 'voltage-link-module', 'module', 'both', 'Link box', 'Link module', 'one-way', { closeAt: scaled(13), openAt: scaled(12.85) })],
         conductors: [chassisSense, coilFeed, ground],
         probes: [['delay.chassis-sense', 'Chassis sense'], output],
       };
     case 'bidirectional':
       return {
-        parts: [part('delay', 'bidirectional-module', 'module', 'both', 'Link box', 'Two-way module', 'by volts', { closeAt: scaled(13), openAt: scaled(12.8) })],
+        parts: [part('delay', 'bidirectional-module', 'module', 'both', 'Link box', 'Link module', 'two-way', { closeAt: scaled(13), openAt: scaled(12.8) })],
         conductors: [chassisSense, coachSense, coilFeed, ground],
         probes: [...senses, output],
       };
     case 'timed-window':
       return {
         parts: [
-          part('delay', 'timed-window-module', 'module', 'both', 'Link box', 'Timed module', '1 h window', {
+          part('delay', 'timed-window-module', 'module', 'both', 'Link box', 'Link module', '1 h window', {
             low: scaled(12.6, 0.05), chassisHigh: scaled(13.2, 0.05), coachHigh: scaled(13, 0.05),
           }),
         ],

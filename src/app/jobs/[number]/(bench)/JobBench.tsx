@@ -7,6 +7,7 @@ import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
 import type { Job } from '@/core/formats/job';
 import type { Measurement } from '@/core/probe/measurement';
+import type { Rig } from '@/core/rig/schema';
 import { BenchProvider, readingOf, STATIONS, type Bench, type Station } from '@/ui/job/bench';
 import { BenchScreen } from '@/ui/job/BenchScreen';
 import { Notices } from '@/ui/job/Notices';
@@ -52,6 +53,7 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
   const changeTyped = useChangeTyped();
   const [chooser, setChooser] = useState<{ suggested?: string }>();
   const [lead, setLead] = useState(false);
+  const [preview, setPreview] = useState<Rig>();
   const [working, setWorking] = useState<{ state: string; measurement: Measurement }>();
   const { send } = view;
 
@@ -104,6 +106,8 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
       changeTyped((t) => ({ ...t, text }));
     },
     setMillis: (millis) => changeTyped((t) => ({ ...t, millis })),
+    preview,
+    setPreview,
     next,
     act() {
       const home = stationOf(next);

@@ -1,0 +1,45 @@
+/** What one chooses to have a motorhome drawn up: the choices with the words a screen shows. */
+export const LINK_CHOICES = [
+  { id: 'ignition-delay', label: 'Delay module', says: 'Solenoid; closes some seconds after the key, whatever the volts' },
+  { id: 'switch', label: 'Dash switch', says: 'Solenoid; the driver links the banks by hand' },
+  { id: 'one-way', label: 'One-way, by volts', says: 'Solenoid; closes while the engine charges the chassis bank' },
+  { id: 'bidirectional', label: 'Two-way, by volts', says: 'Solenoid; closes while either bank is being charged' },
+  { id: 'timed-window', label: 'Timed window', says: 'Solenoid; links for an hour when the other bank is low' },
+  { id: 'diode', label: 'Diode isolator', says: 'Two diodes from the alternator; nothing switches' },
+] as const;
+
+export const ENGINE_CHOICES = [
+  { id: 'rear', label: 'Rear engine' },
+  { id: 'front', label: 'Front engine' },
+] as const;
+
+export const DISCONNECT_CHOICES = [
+  { id: 'switch', label: 'Hand switch' },
+  { id: 'latching', label: 'Latching solenoid' },
+  { id: 'none', label: 'None' },
+] as const;
+
+export const SENSE_CHOICES = [
+  { id: 'bank', label: 'At the bank' },
+  { id: 'behind-disconnect', label: 'Behind the disconnect' },
+] as const;
+
+export const CHARGER_CHOICES = [
+  { id: 'charger', label: 'Three-stage charger' },
+  { id: 'converter', label: 'Converter' },
+  { id: 'inverter-charger', label: 'Inverter-charger' },
+] as const;
+
+export const CHEMISTRY_CHOICES = [
+  { id: 'flooded', label: 'Flooded' },
+  { id: 'agm', label: 'AGM' },
+  { id: 'gel', label: 'Gel' },
+  { id: 'lfp', label: 'LFP' },
+] as const;
+
+export const LAYOUT_CHOICES = [
+  { id: 'single', label: 'One block' },
+  { id: 'parallel', label: 'In parallel' },
+  { id: 'series', label: 'Two in series' },
+  { id: 'series-parallel', label: 'Series pairs' },
+] as const;

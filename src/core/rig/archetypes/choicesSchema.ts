@@ -1,0 +1,32 @@
+/** The choices as a schema: what a request to open a job is checked against, and the types. */
+import Type from 'typebox';
+import { CHARGER_CHOICES, CHEMISTRY_CHOICES, DISCONNECT_CHOICES, ENGINE_CHOICES, LAYOUT_CHOICES, LINK_CHOICES, SENSE_CHOICES } from './choices';
+
+const omit = { additionalProperties: false } as const;
+const ids = <T extends readonly { id: string }[]>(list: T) => Type.Enum(list.map((c) => c.id) as T[number]['id'][]);
+
+export const BankChoiceSchema = Type.Object(
+  { chemistry: ids(CHEMISTRY_CHOICES), layout: ids(LAYOUT_CHOICES), capacity: Type.Number({ minimum: 10, maximum: 3000, description: 'Ah of the whole bank' }) },
+  omit,
+);
+export type BankChoice = Type.Static<typeof BankChoiceSchema>;
+
+export const MotorhomeChoicesSchema = Type.Object(
+  {
+    engineAt: ids(ENGINE_CHOICES),
+    length: Type.Number({ minimum: 4, maximum: 15, description: 'metres' }),
+    nominalVolts: Type.Union([Type.Literal(12), Type.Literal(24)]),
+    link: ids(LINK_CHOICES),
+    boost: Type.Boolean({ description: 'a boost switch on the dash; a diode isolator has none' }),
+    disconnect: ids(DISCONNECT_CHOICES),
+    senseAt: ids(SENSE_CHOICES),
+    charger: ids(CHARGER_CHOICES),
+    chargerAmps: Type.Number({ minimum: 2, maximum: 300 }),
+    solar: Type.Boolean(),
+    chassis: BankChoiceSchema,
+    coach: BankChoiceSchema,
+    alternatorAmps: Type.Number({ minimum: 20, maximum: 600, description: 'rating at speed' }),
+  },
+  omit,
+);
+export type MotorhomeChoices = Type.Static<typeof MotorhomeChoicesSchema>;

@@ -1,0 +1,30 @@
+/**
+ * Edits of one part or one conductor of a rig document. An edit says what stood there and what stands there
+ * now, so that its inverse is the same edit the other way round.
+ */
+import Type from 'typebox';
+import { ConductorSchema, ParameterSchema, PartSchema } from './schema';
+
+const omit = { additionalProperties: false } as const;
+
+export const PartChangeSchema = Type.Object(
+  {
+    name: Type.Optional(PartSchema.properties.name),
+    note: Type.Optional(Type.String({ maxLength: 60 })),
+    station: Type.Optional(PartSchema.properties.station),
+    options: Type.Optional(Type.Record(Type.String(), Type.String({ maxLength: 40 }))),
+    params: Type.Optional(Type.Record(Type.String(), ParameterSchema)),
+  },
+  { ...omit, minProperties: 1 },
+);
+export type PartChange = Type.Static<typeof PartChangeSchema>;
+
+export const ConductorChangeSchema = Type.Object(
+  {
+    gauge: Type.Optional(ConductorSchema.properties.gauge),
+    length: Type.Optional(ConductorSchema.properties.length),
+    joints: Type.Optional(ParameterSchema),
+  },
+  { ...omit, minProperties: 1 },
+);
+export type ConductorChange = Type.Static<typeof ConductorChangeSchema>;
