@@ -33,15 +33,15 @@ export function StateChooser({ suggested, onClose }: { suggested: string | undef
           </button>
         ))}
       </div>
-      <ul className="cautions">
-        {state.cautions.map((c) => (
-          <li key={c}>
-            <TriangleAlert size={18} aria-hidden="true" />
-            <span>{c}</span>
-          </li>
-        ))}
-      </ul>
       <div className="sheet-foot">
+        <ul className="cautions">
+          {state.cautions.map((c) => (
+            <li key={c}>
+              <TriangleAlert size={18} aria-hidden="true" />
+              <span>{c}</span>
+            </li>
+          ))}
+        </ul>
         <button type="button" className="bx" onClick={onClose}>
           Stay as it is
         </button>
