@@ -1,9 +1,17 @@
 'use client';
 /** The one door to the core's heavy half: a proxy to the worker. */
 import { wrap, type Remote } from 'comlink';
-import type { CoreApi } from '../workers/core.worker';
+import type { Rig } from '../core/rig/schema';
+import { seedFrom as textHash } from '../core/units/rng';
+import type { CoreApi, NamedRig } from '../workers/core.worker';
 
 export type { NamedRig, RigTable } from '../workers/core.worker';
+
+/** A revision's rig for the worker. An edit keeps the revision's id, so the document itself is part of the name. */
+export const namedRig = (revision: { id: string; doc: Rig }): NamedRig => ({
+  key: `${revision.id} ${textHash(JSON.stringify(revision.doc))}`,
+  doc: revision.doc,
+});
 
 let proxy: Remote<CoreApi> | undefined;
 

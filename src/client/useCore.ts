@@ -6,8 +6,7 @@ import type { Diagnosis } from '../core/diagnose/diagnose';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
 import { currentRevision, standingReadings, type Job, type Reading } from '../core/formats/job';
 import type { Proof } from '../core/prove/proofs';
-import { seedFrom as textHash } from '../core/units/rng';
-import { engine, type NamedRig, type RigTable } from './engine';
+import { engine, namedRig, type NamedRig, type RigTable } from './engine';
 
 const forever = { staleTime: Infinity, gcTime: 5 * 60_000, placeholderData: keepPreviousData } as const;
 
@@ -35,8 +34,7 @@ const measured = (list: readonly Reading[]) =>
 export function useCore(job: Job): CoreView {
   const revision = currentRevision(job);
   const { epoch } = revision;
-  // An edit keeps its revision's id: the document itself is part of the name.
-  const rig = useMemo<NamedRig>(() => ({ key: `${revision.id} ${textHash(JSON.stringify(revision.doc))}`, doc: revision.doc }), [revision.id, revision.doc]);
+  const rig = useMemo(() => namedRig({ id: revision.id, doc: revision.doc }), [revision.id, revision.doc]);
   const readings = useMemo(() => standingReadings(job, epoch), [job, epoch]);
   const evidence = useMemo(() => jobEvidence(job, epoch), [job, epoch]);
   const unreachable = useMemo(() => jobUnreachable(job, epoch), [job, epoch]);

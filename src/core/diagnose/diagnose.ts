@@ -23,6 +23,11 @@ export interface Suspect {
   repair: string;
   /** How it shows, in words. */
   shows: string;
+  /** How it is proved before anything is taken apart. */
+  confirm?: string;
+  /** Minutes of work and money for parts to put it right, from and to. Assumed. */
+  minutes?: readonly [number, number];
+  parts?: readonly [number, number];
   caution?: string;
   part?: string;
   probability: number;
@@ -157,6 +162,9 @@ function suspectList(belief: Belief, left: readonly Float64Array[]): Suspect[] {
       class: fault.class,
       repair: fault.repair,
       shows: fault.shows,
+      ...(fault.confirm === undefined ? {} : { confirm: fault.confirm }),
+      ...(fault.minutes === undefined ? {} : { minutes: fault.minutes }),
+      ...(fault.parts === undefined ? {} : { parts: fault.parts }),
       ...(fault.caution === undefined ? {} : { caution: fault.caution }),
       ...(fault.part === undefined ? {} : { part: fault.part }),
       probability: belief.probability[f]!,

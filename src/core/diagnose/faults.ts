@@ -4,7 +4,8 @@ import type { Rig } from '../rig/schema';
 import type { Assumptions } from './assumptions';
 import type { Complaint } from './complaints';
 import { partKind, partOptions } from '../parts/kinds';
-import { FAULT_KINDS, NOTHING_WRONG } from './catalogue';
+import { FAULT_KINDS } from './catalogue';
+import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import type { FaultKind, LocalEffect } from './catalogue/faultKind';
 
 export interface Fault {

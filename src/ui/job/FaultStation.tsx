@@ -1,6 +1,8 @@
 'use client';
 /** Suspects with their odds, why, the next best test, the verdict and the repair. */
 import { useState } from 'react';
+import { asDesigned } from '../../core/diagnose/asDesigned';
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import type { Clue, Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { judge } from '../../core/probe/judge';
@@ -105,7 +107,15 @@ export function FaultStation() {
             Show the working
           </button>
         </div>
-        <p className="shows">It shows when {chosen.shows}.</p>
+        <p className="shows">
+          It shows when {chosen.shows}.{chosen.confirm && ` Confirm it by: ${chosen.confirm}.`}
+        </p>
+        {chosen.minutes && chosen.parts && (
+          <p className="shows">
+            <b>{chosen.repair}</b>: {chosen.minutes[0]} to {chosen.minutes[1]} min, parts {chosen.parts[1] === 0 ? 'none' : `${chosen.parts[0]} to ${chosen.parts[1]}`} (assumed).
+          </p>
+        )}
+        {chosen.fault === NOTHING_WRONG.id && <Explanations bench={bench} />}
         <div className="clues">
           {clues.length === 0 && <p className="quiet">No reading speaks for or against it yet.</p>}
           {clues.slice(0, 5).map((c) => (
@@ -125,6 +135,22 @@ export function FaultStation() {
         )}
       </section>
       {working && <ProbabilityWorking bench={bench} suspect={chosen} onClose={() => setWorking(false)} />}
+    </div>
+  );
+}
+
+/** Nothing is wrong: what to tell the customer instead. */
+function Explanations({ bench }: { bench: Bench }) {
+  const list = asDesigned(bench.rig, bench.job.complaint.codes);
+  if (list.length === 0) return null;
+  return (
+    <div className="designed">
+      <div className="lab">It works like that. For the customer:</div>
+      <ul>
+        {list.map((row) => (
+          <li key={row.id}>{row.says}</li>
+        ))}
+      </ul>
     </div>
   );
 }

@@ -7,6 +7,3 @@ import { SOURCE_FAULTS } from './sources';
 import type { FaultKind } from './faultKind';
 
 export const FAULT_KINDS: readonly FaultKind[] = [...LINK_FAULTS, ...CONTROL_FAULTS, ...CABLE_FAULTS, ...BATTERY_FAULTS, ...SOURCE_FAULTS];
-
-/** The hypothesis that the rig works as it was made to. */
-export const NOTHING_WRONG = { id: 'nothing-wrong', name: 'Nothing is wrong with the link', prior: 5, repair: 'No repair: explain how it works' } as const;

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
-import { engine } from '@/client/engine';
+import { engine, namedRig } from '@/client/engine';
 import { useJob } from '@/client/useJob';
 import { jobEvidence } from '@/core/formats/evidence';
 import { standingReadings, type Job, type Reading } from '@/core/formats/job';
@@ -24,11 +24,13 @@ interface Line {
 
 /** Everything the page computes: bands of the readings, clues of the verdict, proofs. */
 async function compute(job: Job) {
-  const found = job.revisions.find((r) => r.kind === 'as-found')!;
   const verdict = job.verdicts.findLast((v) => !v.withdrawn);
+  // The rig as it was when the verdict was found: it may have been changed since it came in.
+  const standing = job.revisions.filter((r) => !r.withdrawn && r.kind !== 'proposed');
+  const found = standing.find((r) => r.epoch === verdict?.epoch) ?? standing[0]!;
   const repair = job.repairs.findLast((r) => !r.withdrawn);
   const built = repair && job.revisions.find((r) => r.id === repair.revision);
-  const rig = { key: found.id, doc: found.doc };
+  const rig = namedRig(found);
   const told = standingReadings(job, verdict?.epoch ?? found.epoch).filter((r) => r.status === 'measured');
   const bands = await engine().bandsOf(rig, told.map((r) => ({ state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }) })));
   const diagnosis = await engine().diagnose(rig, job.complaint.codes, jobEvidence(job, verdict?.epoch ?? found.epoch), { state: 'rested' });
@@ -52,7 +54,7 @@ async function compute(job: Job) {
   const value = (r: Reading) => ({ state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }), value: r.value! });
   const proofs = built
     ? await engine().proofs(
-        { key: built.id, doc: built.doc },
+        namedRig(built),
         told.map(value),
         standingReadings(job, built.epoch).filter((r) => r.status === 'measured').map(value),
       )
