@@ -1,13 +1,17 @@
 /** The migrations in order, imported by name so that the same list runs from a bundle, a script and a test. */
 import type { Knex } from 'knex';
 import * as m0001 from './0001-shop';
+import * as m0002 from './0002-seen';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
   down(knex: Knex): Promise<void>;
 }
 
-export const MIGRATIONS: readonly (readonly [name: string, migration: Migration])[] = [['0001-shop', m0001]];
+export const MIGRATIONS: readonly (readonly [name: string, migration: Migration])[] = [
+  ['0001-shop', m0001],
+  ['0002-seen', m0002],
+];
 
 /** Knex's view of the list. */
 export const migrationSource: Knex.MigrationSource<readonly [string, Migration]> = {

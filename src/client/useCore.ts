@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Diagnosis } from '../core/diagnose/diagnose';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
-import { currentRevision, standingReadings, type Job, type Reading } from '../core/formats/job';
+import { currentRevision, standingAnswers, standingReadings, type Job, type Reading } from '../core/formats/job';
 import type { Proof } from '../core/prove/proofs';
 import { engine, namedRig, type NamedRig, type RigTable } from './engine';
 
@@ -37,6 +37,7 @@ export function useCore(job: Job): CoreView {
   const rig = useMemo(() => namedRig({ id: revision.id, doc: revision.doc }), [revision.id, revision.doc]);
   const readings = useMemo(() => standingReadings(job, epoch), [job, epoch]);
   const evidence = useMemo(() => jobEvidence(job, epoch), [job, epoch]);
+  const observed = useMemo(() => standingAnswers(job, epoch), [job, epoch]);
   const unreachable = useMemo(() => jobUnreachable(job, epoch), [job, epoch]);
   const repaired = job.repairs.some((r) => !r.withdrawn);
   const before = useMemo(() => measured(standingReadings(job, epoch - 1)), [job, epoch]);
@@ -53,10 +54,10 @@ export function useCore(job: Job): CoreView {
   const diagnosis = useQuery({
     queryKey: [
       'diagnosis', rig.key, job.complaint.codes.join(), job.rigState.id, job.blackLead, openPlaces.join(), unreachable.join(),
-      evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}`).join(),
+      evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}`).join(), observed.map((o) => o.id).join(),
     ],
     queryFn: () =>
-      engine().diagnose(rig, job.complaint.codes, evidence, { state: job.rigState.id, openPlaces, unreachable, blackLead: job.blackLead }),
+      engine().diagnose(rig, job.complaint.codes, evidence, observed, { state: job.rigState.id, openPlaces, unreachable, blackLead: job.blackLead }),
     enabled: table.data !== undefined && !repaired,
     ...forever,
   });

@@ -76,12 +76,14 @@ const readings: ListTable<Reading> = {
 
 const observations: ListTable<Observation> = {
   table: 'observations',
-  toRow: (o) => ({ epoch: o.epoch, kind: o.kind, text: o.text, at: o.at, by_name: o.by, retracted: o.retracted ?? false }),
-  fromRow: (o: { id: string; epoch: number; kind: 'note'; text: string; at: Date; by_name: string; retracted: boolean }) => ({
+  toRow: (o) => ({ epoch: o.epoch, kind: o.kind, text: o.text, what: o.what ?? null, answer: o.answer ?? null, at: o.at, by_name: o.by, retracted: o.retracted ?? false }),
+  fromRow: (o: { id: string; epoch: number; kind: Observation['kind']; text: string; what: string | null; answer: boolean | null; at: Date; by_name: string; retracted: boolean }) => ({
     id: o.id,
     epoch: o.epoch,
     kind: o.kind,
     text: o.text,
+    ...optional('what', o.what),
+    ...(o.answer === null ? {} : { answer: o.answer }),
     at: iso(o.at),
     by: o.by_name,
     ...optional('retracted', o.retracted),

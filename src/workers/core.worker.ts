@@ -6,6 +6,7 @@ import type { Complaint } from '../core/diagnose/complaints';
 import { ASSUMPTIONS, type Assumptions } from '../core/diagnose/assumptions';
 import { Belief, type Evidence } from '../core/diagnose/belief';
 import { diagnose, type DiagnoseOptions, type Diagnosis } from '../core/diagnose/diagnose';
+import type { Observed } from '../core/diagnose/observations';
 import { statesOf } from '../core/operate/states';
 import { BandTable, type BandWorking } from '../core/probe/bands';
 import type { Band } from '../core/probe/judge';
@@ -70,9 +71,9 @@ const api = {
     return wanted.map((w) => table.band(w.state, w.probe, w.ref));
   },
 
-  diagnose(rig: NamedRig, complaints: readonly Complaint[], evidence: readonly Evidence[], options: DiagnoseOptions): Diagnosis {
+  diagnose(rig: NamedRig, complaints: readonly Complaint[], evidence: readonly Evidence[], observed: readonly Observed[], options: DiagnoseOptions): Diagnosis {
     const belief = kept(beliefs, `${rig.key} ${complaints.join()}`, () => new Belief(compileRig(rig.doc), complaints));
-    belief.setEvidence(evidence);
+    belief.setEvidence(evidence, observed);
     return diagnose(belief, options);
   },
 

@@ -75,3 +75,28 @@ test('an edit asks what it means; bands follow; undo takes it back', async ({ pa
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
 });
+
+test('what is seen and heard moves the suspects, and can be taken back', async ({ page }) => {
+  await freshJob(2102);
+  await signIn(page);
+  await openJob(page, 2102, 'fault');
+  const share = async (name: string) => Number(/(\d+) %/.exec((await page.locator('.sus', { hasText: name }).first().innerText()).replace(/\s+/g, ' '))?.[1] ?? 0);
+  await expect(page.locator('.sus').first()).toBeVisible();
+  const before = await share('Link fuse open');
+  await page.getByRole('button', { name: /Seen and heard/ }).click();
+  const ask = page.getByRole('group', { name: 'The link fuse is seen to be blown' });
+  await ask.getByRole('button', { name: 'Yes' }).click();
+  await expect(ask.getByRole('button', { name: 'Yes' })).toHaveAttribute('aria-pressed', 'true');
+  const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+  expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await expect.poll(() => share('Link fuse open'), { timeout: 20_000 }).toBeGreaterThan(80);
+  await page.locator('.sus', { hasText: 'Link fuse open' }).click();
+  await expect(page.locator('.clues')).toContainText('The link fuse is seen to be blown');
+  await page.reload();
+  await expect.poll(() => share('Link fuse open'), { timeout: 20_000 }).toBeGreaterThan(80);
+  await page.getByRole('button', { name: /Seen and heard/ }).click();
+  await ask.getByRole('button', { name: 'Yes' }).click();
+  await page.keyboard.press('Escape');
+  await expect.poll(() => share('Link fuse open'), { timeout: 20_000 }).toBe(before);
+});

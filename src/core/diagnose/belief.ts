@@ -8,6 +8,7 @@ import { ASSUMPTIONS, type Assumptions } from './assumptions';
 import { type Complaint } from './complaints';
 import { Bench, Component, strataOf } from './component';
 import { priors, rigFaults, type Fault } from './faults';
+import { answerProbability, observationsOf, type Observed } from './observations';
 import { blunderDensity, readingVariance } from './likelihood';
 
 /** A reading as evidence: points by key, SI. */
@@ -86,8 +87,22 @@ export class Belief {
     return s < 0 || o === undefined ? undefined : s * this.bench.outputsPerState + o;
   }
 
-  /** Replaces all evidence. Readings of points this rig does not have are left out. */
-  setEvidence(evidence: readonly Evidence[]): void {
+  /** Log probability of each observation under each component. */
+  private seenLog: Float64Array[] = [];
+  observed: readonly Observed[] = [];
+
+  /** Replaces all evidence. Readings of points, and answers to questions, this rig does not have are left out. */
+  setEvidence(evidence: readonly Evidence[], observed: readonly Observed[] = []): void {
+    const kinds = new Map(observationsOf(this.compiled.rig).map((o) => [o.id, o]));
+    this.observed = observed.filter((o) => kinds.has(o.what));
+    this.seenLog = this.observed.map((o) =>
+      Float64Array.from(this.components, (c) => Math.log(answerProbability(kinds.get(o.what)!, o.answer, c.effects, (part, state) => c.closes(part, state)))),
+    );
+    this.components.forEach((c, i) => (c.logSeen = this.seenLog.reduce((sum, row) => sum + row[i]!, 0)));
+
+    // What was learnt from a reading that no longer stands must not linger in where things are linearised.
+    const stands = new Map(evidence.map((e) => [e.id, e.value]));
+    if (this.rows.some((r) => stands.get(r.evidence.id) !== r.evidence.value)) for (const c of this.components) c.restore();
     this.rows = evidence.flatMap((e): Row[] => {
       const red = this.rowOf(e.state, e.probe);
       const black = e.ref === undefined ? -1 : this.rowOf(e.state, e.ref);
@@ -210,6 +225,20 @@ export class Belief {
       component.logWeight = kept[i]!;
     });
     return result;
+  }
+
+  /** Probability per fault with each observation left out in turn. */
+  withoutObservation(): Float64Array[] {
+    return this.seenLog.map((row) => {
+      const p = new Float64Array(this.faults.length);
+      let total = 0;
+      this.components.forEach((c, i) => {
+        const w = this.weight[i]! * Math.exp(-row[i]!);
+        p[c.faultIndex] = p[c.faultIndex]! + w;
+        total += w;
+      });
+      return p.map((x) => x / total);
+    });
   }
 
   /** Probability per repair class. */

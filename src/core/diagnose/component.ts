@@ -58,6 +58,10 @@ export class Component {
   private readonly vectors: Float64Array[] = [];
   private readonly signs: number[] = [];
   private count = 0;
+  /** Contacts that end closed, as `part/state`. */
+  private readonly closed = new Set<string>();
+  /** Log probability of what was seen and heard. */
+  logSeen = 0;
   /** Log of prior weight times evidence. */
   logWeight = 0;
 
@@ -90,7 +94,12 @@ export class Component {
     const situation = { z, effects: this.effects, severity: this.severity(x0[severityColumn]!) };
     const severityScale = Math.sqrt(1 / 12) / this.strata;
     const first = s * bench.outputsPerState;
-    bench.model.settle(bench.states[s]!.id, situation);
+    const { modes } = bench.model.settle(bench.states[s]!.id, situation);
+    for (const [part, { mode }] of Object.entries(modes)) {
+      const key = `${part}/${bench.states[s]!.id}`;
+      if (mode === 'closed') this.closed.add(key);
+      else this.closed.delete(key);
+    }
     bench.lineariser.write(y, J, first);
     for (let o = 0; o < bench.outputsPerState; o++) {
       const at = (first + o) * bench.width;
@@ -113,11 +122,24 @@ export class Component {
     return true;
   }
 
-  /** Back to the prior, keeping the linearisation. */
+  /** Back to the first linearisation, for when readings it was moved by are taken back. */
+  restore(): void {
+    this.x0.forEach((x0, s) => {
+      if (x0.every((x) => x === 0)) return;
+      x0.fill(0);
+      this.linearise(s);
+    });
+  }
+
+  closes(part: string, state: string): boolean {
+    return this.closed.has(`${part}/${state}`);
+  }
+
+  /** Back to the prior and what was seen, keeping the linearisation. */
   reset(): void {
     this.mean.fill(0);
     this.count = 0;
-    this.logWeight = this.logPrior;
+    this.logWeight = this.logPrior + this.logSeen;
   }
 
   /** Row of slopes of red minus black, written to `row`. */

@@ -4,13 +4,18 @@
  */
 import { measurementId, pointName, rigMeasurements, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
+import { OBSERVATIONS } from './observations';
 import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 
 export interface Clue {
-  /** Reading id. */
+  /** Id of the reading or observation. */
   reading: string;
-  state: string;
+  /** The operating state of a reading; absent on an observation. */
+  state?: string;
+  /** Probe label, or the question that was answered. */
   label: string;
+  /** Of an observation. */
+  answer?: boolean;
   /** Natural-log odds it adds to the suspect: positive points at it. */
   logOdds: number;
   strength: 'strong' | 'some' | 'weak';
@@ -142,19 +147,22 @@ const logit = (p: number) => Math.log(Math.max(p, 1e-12) / Math.max(1 - p, 1e-12
 
 function suspectList(belief: Belief, left: readonly Float64Array[]): Suspect[] {
   const labels = new Map(belief.compiled.rig.probes.map((p) => [p.key, p.label]));
+  const asks = new Map(OBSERVATIONS.map((o) => [o.id, o.ask]));
+  const unseen = belief.withoutObservation();
   const list = belief.faults.map((fault, f): Suspect => {
-    const clues = belief.evidence
-      .map((e, r): Clue => {
-        const logOdds = logit(belief.probability[f]!) - logit(left[r]![f]!);
-        const size = Math.abs(logOdds);
-        return {
-          reading: e.id,
-          state: e.state,
-          label: [e.probe, ...(e.ref && labels.has(e.ref) ? [e.ref] : [])].map((k) => labels.get(k) ?? k).join('–'),
-          logOdds,
-          strength: size > 2.3 ? 'strong' : size > 0.7 ? 'some' : 'weak',
-        };
-      })
+    const speaks = (without: Float64Array) => {
+      const logOdds = logit(belief.probability[f]!) - logit(without[f]!);
+      const size = Math.abs(logOdds);
+      return { logOdds, strength: size > 2.3 ? ('strong' as const) : size > 0.7 ? ('some' as const) : ('weak' as const) };
+    };
+    const read = belief.evidence.map((e, r): Clue => ({
+      reading: e.id,
+      state: e.state,
+      label: [e.probe, ...(e.ref && labels.has(e.ref) ? [e.ref] : [])].map((k) => labels.get(k) ?? k).join('–'),
+      ...speaks(left[r]!),
+    }));
+    const seen = belief.observed.map((o, r): Clue => ({ reading: o.id, label: asks.get(o.what)!, answer: o.answer, ...speaks(unseen[r]!) }));
+    const clues = [...read, ...seen]
       .filter((c) => Math.abs(c.logOdds) > 0.1);
     return {
       fault: fault.id,

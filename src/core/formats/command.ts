@@ -47,6 +47,7 @@ export const PAYLOADS = {
   'reading.retract': Type.Object({ id: uuid }, omit),
   'reading.restore': Type.Object({ id: uuid }, omit),
   'note.add': Type.Object({ id: uuid, text: ObservationSchema.properties.text }, omit),
+  'observation.keep': Type.Object({ id: uuid, what: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }), answer: Type.Boolean(), text: ObservationSchema.properties.text }, omit),
   'note.retract': Type.Object({ id: uuid }, omit),
   'verdict.declare': Type.Object(
     {
@@ -131,6 +132,7 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'lead.move':
     case 'reading.keep':
     case 'note.add':
+    case 'observation.keep':
       return undefined;
   }
 }

@@ -44,3 +44,13 @@ export function confirmedIds(job: Job, epoch: number): Set<string> {
   }
   return confirmed;
 }
+
+/** Answers that stand about an epoch: the newest of each question. */
+export function standingAnswers(job: Job, epoch: number): { id: string; what: string; answer: boolean }[] {
+  const newest = new Map<string, { id: string; what: string; answer: boolean }>();
+  for (const o of job.observations) {
+    if (o.retracted || o.epoch !== epoch || o.what === undefined || o.answer === undefined) continue;
+    newest.set(o.what, { id: o.id, what: o.what, answer: o.answer });
+  }
+  return [...newest.values()];
+}

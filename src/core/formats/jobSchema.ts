@@ -49,8 +49,10 @@ export const ObservationSchema = Type.Object(
   {
     id: uuid,
     epoch: Type.Integer({ minimum: 0 }),
-    kind: Type.Enum(['note']),
-    text: Type.String({ minLength: 1, maxLength: 2000 }),
+    kind: Type.Enum(['note', 'seen']),
+    text: Type.String({ minLength: 1, maxLength: 2000, description: 'the note, or the question that was answered' }),
+    what: Type.Optional(Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$', description: 'which question; with kind seen only' })),
+    answer: Type.Optional(Type.Boolean({ description: 'with kind seen only' })),
     at: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),

@@ -59,6 +59,10 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
         observations: [...job.observations, { ...command.payload, kind: 'note', epoch, at, by }],
       });
 
+    case 'observation.keep':
+      if (job.observations.some((o) => o.id === command.payload.id)) return no('this answer', 'a new id: it is kept already');
+      return ok({ ...job, observations: [...job.observations, { ...command.payload, kind: 'seen', epoch, at, by }] });
+
     case 'note.retract': {
       const { id } = command.payload;
       if (!job.observations.some((o) => o.id === id)) return no(`note ${id}`, 'a note of this job');

@@ -105,6 +105,10 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
     if ((r.status === 'measured') !== (r.value !== undefined))
       add(`/readings/${i}/value`, r.value, r.status === 'measured' ? 'a number' : 'no value with this status');
   });
+  job.observations.forEach((o, i) => {
+    const answered = o.what !== undefined && o.answer !== undefined;
+    if (answered !== (o.kind === 'seen')) add(`/observations/${i}/answer`, o.answer, o.kind === 'seen' ? 'what was asked and the answer' : 'no answer on a note');
+  });
   job.repairs.forEach((r, i) => {
     if (!job.verdicts.some((v) => v.id === r.verdict)) add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');
   });

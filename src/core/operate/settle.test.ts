@@ -97,6 +97,14 @@ describe('faults show where a technician would look', () => {
     }
   });
 
+  it('an open coil keeps its volts and moves nothing', () => {
+    const { at, settled } = read('idle', fault({ do: 'open', element: 'link.coil' }, { do: 'dead-controller', part: 'link' }));
+    expect(at['link.coil-plus']! - at['link.coil-minus']!).toBeGreaterThan(12);
+    expect(Math.abs(at['coil-ground.clamp']!)).toBeLessThan(0.01);
+    expect(settled.modes['link']!.mode).toBe('open');
+    expect(Math.abs(at['link-cable.clamp']!)).toBeLessThan(0.01);
+  });
+
   it('a coil that drops as soon as its own contact loads the bank is told as hunting', () => {
     const rig = structuredClone(motorhome('hunt', 'Hunting coach'));
     const bank = rig.parts.find((p) => p.id === 'coach-bank')!;

@@ -9,6 +9,7 @@ import { judge } from '../../core/probe/judge';
 import { showBand, showPercent, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { useBench, type Bench } from './bench';
+import { SeenAndHeard } from './SeenAndHeard';
 import { Sheet } from './Sheet';
 
 function Pull({ clue }: { clue: Clue }) {
@@ -27,6 +28,14 @@ function Pull({ clue }: { clue: Clue }) {
 }
 
 function ClueRow({ clue, bench }: { clue: Clue; bench: Bench }) {
+  if (clue.answer !== undefined)
+    return (
+      <div className="ev">
+        <span className="p">{clue.answer ? 'Yes' : 'No'}</span>
+        <span className="tx">{clue.label}</span>
+        <Pull clue={clue} />
+      </div>
+    );
   const reading = bench.job.readings.find((r) => r.id === clue.reading);
   if (!reading || reading.value === undefined) return null;
   const m = bench.measurements.find((x) => x.red === reading.probe && x.black === reading.ref);
@@ -99,6 +108,7 @@ export function FaultStation() {
           <span>{rest.length} more, the likeliest of them {showPercent(rest[0]?.probability ?? 0)} %</span>
           <b>{showPercent(rest.reduce((sum, s) => sum + s.probability, 0))} %</b>
         </p>
+        <SeenAndHeard />
       </section>
       <section className="why" aria-label={`Why ${chosen.name}`} aria-busy={diagnosing}>
         <div className="hdln">
@@ -326,11 +336,13 @@ function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; suspect
             return (
               <tr key={c.reading}>
                 <td>
-                  {c.label}, {operatingState(c.state).label.toLowerCase()}
+                  {c.label}
+                  {c.state !== undefined && `, ${operatingState(c.state).label.toLowerCase()}`}
+                  {c.answer !== undefined && `: ${c.answer ? 'yes' : 'no'}`}
                   {r?.value !== undefined && `: ${showText(r.value, r.unit)}`}
                 </td>
                 <td>{c.logOdds > 0 ? `${Math.min(999, Math.exp(c.logOdds)).toFixed(1)} times likelier` : `${Math.min(999, Math.exp(-c.logOdds)).toFixed(1)} times less likely`}</td>
-                <td>measured</td>
+                <td>{c.answer === undefined ? 'measured' : 'seen; how much it tells is assumed'}</td>
               </tr>
             );
           })}

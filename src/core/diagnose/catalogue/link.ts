@@ -46,7 +46,8 @@ export const LINK_FAULTS: readonly FaultKind[] = [
     id: 'coil-open',
     owner: { part: 'link-solenoid' },
     name: '{owner} coil open',
-    effects: [{ do: 'open', element: 'coil' }],
+    // Volts across an open coil move nothing: the contact stays where its spring holds it.
+    effects: [{ do: 'open', element: 'coil' }, { do: 'dead-controller' }],
     prior: 3,
     explains: ['coach-not-charging', 'boost-dead'],
     ...NEW_SOLENOID,

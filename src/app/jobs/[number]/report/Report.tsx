@@ -7,7 +7,7 @@ import Link from 'next/link';
 import { engine, namedRig } from '@/client/engine';
 import { useJob } from '@/client/useJob';
 import { jobEvidence } from '@/core/formats/evidence';
-import { standingReadings, type Job, type Reading } from '@/core/formats/job';
+import { standingAnswers, standingReadings, type Job, type Reading } from '@/core/formats/job';
 import { operatingState } from '@/core/operate/states';
 import { judge, type Band, type Verdict } from '@/core/probe/judge';
 import { showBand, showPercent, showText } from '@/core/units/format';
@@ -33,7 +33,7 @@ async function compute(job: Job) {
   const rig = namedRig(found);
   const told = standingReadings(job, verdict?.epoch ?? found.epoch).filter((r) => r.status === 'measured');
   const bands = await engine().bandsOf(rig, told.map((r) => ({ state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }) })));
-  const diagnosis = await engine().diagnose(rig, job.complaint.codes, jobEvidence(job, verdict?.epoch ?? found.epoch), { state: 'rested' });
+  const diagnosis = await engine().diagnose(rig, job.complaint.codes, jobEvidence(job, verdict?.epoch ?? found.epoch), standingAnswers(job, verdict?.epoch ?? found.epoch), { state: 'rested' });
   const clues = diagnosis.suspects.find((s) => s.fault === verdict?.fault);
   const label = (key: string) =>
     found.doc.probes.find((p) => p.key === key)?.label ??
