@@ -30,7 +30,7 @@ export interface Suspect {
   shows: string;
   /** How it is proved before anything is taken apart. */
   confirm?: string;
-  /** Minutes of work and money for parts to put it right, from and to. Assumed. */
+  /** Minutes of work and dollars for parts to put it right, from and to. Assumed. */
   minutes?: readonly [number, number];
   parts?: readonly [number, number];
   caution?: string;

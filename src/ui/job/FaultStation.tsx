@@ -71,7 +71,7 @@ function SuspectRow({ suspect, rank, on, pick }: { suspect: Suspect; rank: numbe
   );
 }
 
-const SHOWN = 6;
+const SHOWN = 5;
 
 export function FaultStation() {
   const bench = useBench();
@@ -122,7 +122,7 @@ export function FaultStation() {
         </p>
         {chosen.minutes && chosen.parts && (
           <p className="shows">
-            <b>{chosen.repair}</b>: {chosen.minutes[0]} to {chosen.minutes[1]} min, parts {chosen.parts[1] === 0 ? 'none' : `${chosen.parts[0]} to ${chosen.parts[1]}`} (assumed).
+            <b>{chosen.repair}</b>: {chosen.minutes[0]} to {chosen.minutes[1]} min, parts {chosen.parts[1] === 0 ? 'none' : `$${chosen.parts[0]} to $${chosen.parts[1]}`} (assumed).
           </p>
         )}
         {chosen.fault === NOTHING_WRONG.id && <Explanations bench={bench} />}

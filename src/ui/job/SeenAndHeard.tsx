@@ -20,7 +20,7 @@ export function SeenAndHeard() {
     <>
       <button type="button" className="bx seen-btn" onClick={() => setOpen(true)}>
         Seen and heard
-        <small>{answers.length === 0 ? 'a click, a wedge, a blown fuse' : `${answers.length} answered`}</small>
+        <small>{answers.length === 0 ? 'click, wedge, blown fuse' : `${answers.length} answered`}</small>
       </button>
       {open && (
         <Sheet title="What do you see and hear?" onClose={() => setOpen(false)}>

@@ -46,7 +46,7 @@ export interface FaultKind {
   confirm: string;
   /** Minutes of work to put it right, from and to. */
   minutes: readonly [number, number];
-  /** Parts, in the shop's money, from and to. */
+  /** Parts, in dollars, from and to. */
   parts: readonly [number, number];
   caution?: string;
 }
