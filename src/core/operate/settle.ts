@@ -270,7 +270,8 @@ export class RigModel {
           const up = this.ruleValue(rule, p);
           p[i] = effect.do === 'scale-param' ? healthy * by(s - h) : healthy + by(s - h);
           const down = this.ruleValue(rule, p);
-          if (Number.isFinite(up)) out[rule.slot.array][rule.slot.index] = (up - down) / (2 * h);
+          // Two effects may meet in one value: a weak alternator is weak at idle and at fast idle.
+          if (Number.isFinite(up)) out[rule.slot.array][rule.slot.index] = out[rule.slot.array][rule.slot.index]! + (up - down) / (2 * h);
         }
         continue;
       }
@@ -279,7 +280,7 @@ export class RigModel {
       if (!Number.isFinite(value)) continue;
       const slope = (by(s + h) - by(s - h)) / (2 * h);
       // In parallel, dR/dB = (R/B)².
-      out[slot.array][slot.index] = effect.do === 'parallel-ohms' ? slope * (value / by(s)) ** 2 : slope;
+      out[slot.array][slot.index] = out[slot.array][slot.index]! + (effect.do === 'parallel-ohms' ? slope * (value / by(s)) ** 2 : slope);
     }
   }
 

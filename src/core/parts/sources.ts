@@ -1,6 +1,6 @@
 /** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
 import { assumed } from '../units/parameter';
-import { just, type PartKind } from './part';
+import { just, type ElementSpec, type PartKind, type Rule } from './part';
 
 export const alternator: PartKind = {
   id: 'alternator',
@@ -32,15 +32,25 @@ export const alternator: PartKind = {
   ],
 };
 
+/** What every charger on the coach side has: two terminals, a set-point behind a droop, and a limit of its own. */
+const output = {
+  terminals: [
+    { id: 'plus', label: '+', lead: '+ output terminal' },
+    { id: 'minus', label: '–', lead: '– output terminal' },
+  ],
+  params: {
+    setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
+    droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.005, 0.3) },
+  },
+  element: (limit: Rule): ElementSpec => ({ kind: 'source', id: 'output', plus: 'plus', minus: 'minus', volts: just('setPoint'), ohms: just('droop'), limit }),
+} as const;
+
 /** Converter or inverter-charger: on the mains of a pitch or of the rig's own generator. */
 export const shoreCharger: PartKind = {
   id: 'shore-charger',
   label: 'Shore charger',
   role: 'source',
-  terminals: [
-    { id: 'plus', label: '+', lead: '+ output terminal' },
-    { id: 'minus', label: '–', lead: '– output terminal' },
-  ],
+  terminals: output.terminals,
   options: {
     build: {
       label: 'Kind',
@@ -53,21 +63,10 @@ export const shoreCharger: PartKind = {
     },
   },
   params: {
-    setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
-    droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.005, 0.3) },
+    ...output.params,
     limit: { unit: 'A', scale: 'ratio', label: 'Rated output', min: 0, max: 500, default: assumed(45, 0.1) },
   },
-  elements: [
-    {
-      kind: 'source',
-      id: 'output',
-      plus: 'plus',
-      minus: 'minus',
-      volts: just('setPoint'),
-      ohms: just('droop'),
-      limit: { params: ['limit'], value: ([limit], inputs) => (inputs.shore ? limit! : 0) },
-    },
-  ],
+  elements: [output.element({ params: ['limit'], value: ([limit], inputs) => (inputs.shore ? limit! : 0) })],
 };
 
 /** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */
@@ -75,24 +74,10 @@ export const solarCharger: PartKind = {
   id: 'solar-charger',
   label: 'Solar',
   role: 'source',
-  terminals: [
-    { id: 'plus', label: '+', lead: '+ battery terminal of the solar controller' },
-    { id: 'minus', label: '–', lead: '– battery terminal of the solar controller' },
-  ],
+  terminals: output.terminals,
   params: {
-    setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
-    droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.01, 0.3) },
+    ...output.params,
     amps: { unit: 'A', scale: 'ratio', label: 'What the sun gives just now', min: 0, max: 500, default: assumed(4, 0.6) },
   },
-  elements: [
-    {
-      kind: 'source',
-      id: 'output',
-      plus: 'plus',
-      minus: 'minus',
-      volts: just('setPoint'),
-      ohms: just('droop'),
-      limit: { params: ['amps'], value: ([amps], inputs) => (inputs.covered ? 0 : amps!) },
-    },
-  ],
+  elements: [output.element({ params: ['amps'], value: ([amps], inputs) => (inputs.covered ? 0 : amps!) })],
 };
