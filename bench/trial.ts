@@ -118,6 +118,9 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
   return result;
 }
 
+/** Readings after which a checklist that has not stopped is taken to stop: to its favour. */
+const CHECKLIST_MOST = 40;
+
 /**
  * The checklist, fixed: states rested, idle, boost, shore in that order; probes nose to tail. Minutes for
  * all of it, and up to where the same stop rule as ours would end it.
@@ -137,7 +140,7 @@ function checklist(compiled: CompiledRig, belief: Belief, hidden: HiddenRig): { 
       if (stopped !== undefined) continue;
       evidence.push({ id: `${state}/${m.id}`, state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
       belief.setEvidence(evidence);
-      if (diagnose(belief, { state, openPlaces: [...open] }).stop.reached) stopped = whole;
+      if (evidence.length >= CHECKLIST_MOST || diagnose(belief, { state, openPlaces: [...open] }).stop.reached) stopped = whole;
     }
   }
   return { whole, stopped: stopped ?? whole };

@@ -31,7 +31,7 @@ function report(name: string, count: number, options: Omit<TrialOptions, 'trials
 }
 
 const part = Math.max(1, Math.round(trials / 4));
-report('spreads 1.5 times wider than assumed, blunders 3 %', trials, { seed: 90_001, widen: 1.5, blunderShare: 0.03, checklists: Math.min(20, trials) });
+report('spreads 1.5 times wider than assumed, blunders 3 %', trials, { seed: 90_001, widen: 1.5, blunderShare: 0.03, checklists: Math.min(12, trials) });
 report('spreads as assumed, blunders 3 %', part, { seed: 90_002, widen: 1, blunderShare: 0.03 });
 report('two faults at once, either counts, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_005, widen: 1.5, blunderShare: 0.03, pairs: true });
 report('nothing wrong, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_004, widen: 1.5, blunderShare: 0.03, truth: 'nothing-wrong' });
