@@ -66,6 +66,9 @@ function ownSweep(points: number, step: (k: number, points: number) => void): nu
   return (best / points) * 1000;
 }
 
+/** The upper half of the coach bank is swept: 5.75 to 6.5 V. */
+const HALF_FROM = 5.75;
+const HALF_TO = 6.5;
 const emf = compiled.topology.emfs.findIndex((e) => e.id === 'coach-bank.emf');
 const volts = model.values.emfVolts[emf]!;
 const contact = compiled.resistor.get('link.contact')!;
@@ -74,12 +77,12 @@ const ohms = model.values.resistorOhms[contact]!;
 model.solver.prepare(model.values);
 let last = volts;
 const source = ownSweep(40_000, (k, points) => {
-  const v = 11.5 + (1.5 * k) / points;
+  const v = HALF_FROM + ((HALF_TO - HALF_FROM) * k) / points;
   model.solver.shiftEmf(emf, v - last, model.values);
   last = v;
   model.solver.iterate(model.values);
 });
-const sourceSpice = spiceSweep((n) => `.dc V_coach_bank_emf 11.5 13 ${1.5 / n}`, (d) => d);
+const sourceSpice = spiceSweep((n) => `.dc V_coach_bank_emf ${HALF_FROM} ${HALF_TO} ${(HALF_TO - HALF_FROM) / n}`, (d) => d);
 const resistance = ownSweep(40_000, (k, points) => {
   model.values.resistorOhms[contact] = 0.0005 + (0.1 * k) / points;
   model.solver.solve(model.values);
