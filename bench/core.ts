@@ -12,7 +12,7 @@ import { Belief, type Evidence } from '../src/core/diagnose/belief';
 import { diagnose } from '../src/core/diagnose/diagnose';
 import { HiddenRig } from '../src/core/diagnose/hiddenRig';
 import { RigModel } from '../src/core/operate/settle';
-import { STATE_IDS } from '../src/core/operate/states';
+import { statesOf } from '../src/core/operate/states';
 import { BandTable } from '../src/core/probe/bands';
 import { rigMeasurements } from '../src/core/probe/measurement';
 import { motorhome } from '../src/core/rig/archetypes/motorhome';
@@ -101,6 +101,7 @@ const belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
 console.log(`belief made: ${(now() - t1).toFixed(0)} ms, ${belief.components.length} components over ${compiled.params.length} parameters`);
 const measurements = rigMeasurements(compiled.rig);
 const rng = seededRng(4);
+const states = statesOf(compiled.rig);
 const updates: number[] = [];
 const answers: number[] = [];
 for (let n = 0; n < 30; n++) {
@@ -109,7 +110,7 @@ for (let n = 0; n < 30; n++) {
   const evidence: Evidence[] = [];
   for (let k = 0; k < 10; k++) {
     const m = measurements[Math.floor(rng.uniform() * measurements.length)]!;
-    const state = STATE_IDS[Math.floor(rng.uniform() * STATE_IDS.length)]!;
+    const state = states[Math.floor(rng.uniform() * states.length)]!.id;
     evidence.push({ id: String(k), state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
     const a = now();
     belief.setEvidence(evidence);

@@ -3,7 +3,8 @@
  * meter with blunders; the diagnosis asks, the simulated meter answers, until it says stop.
  */
 import type { CompiledRig } from '../src/core/compile/compile';
-import type { Complaint } from '../src/core/diagnose/complaints';
+import type { IntakeClue } from '../src/core/diagnose/intake';
+import type { Observed } from '../src/core/diagnose/observations';
 import { Belief, type Evidence } from '../src/core/diagnose/belief';
 import { diagnose, type Diagnosis } from '../src/core/diagnose/diagnose';
 import { HiddenRig } from '../src/core/diagnose/hiddenRig';
@@ -17,7 +18,9 @@ export interface TrialOptions {
   seed: number;
   widen: number;
   blunderShare: number;
-  complaints?: readonly Complaint[];
+  complaints?: readonly IntakeClue[];
+  /** Asks no questions, measures only. */
+  metersOnly?: boolean;
   /** The fault every rig hides; absent, drawn from the priors. */
   truth?: string;
   /** Each rig hides two faults of different owners; naming either counts as right. */
@@ -33,6 +36,8 @@ export interface TrialResult {
   rightOfStopped: number;
   meanMinutes: number;
   meanTests: number;
+  /** Of the tests, those that look, listen or try instead of measuring. */
+  meanQuestions: number;
   /** Per tenth of claimed confidence: trials, right. */
   deciles: [number, number][];
   claimed: number;
@@ -49,7 +54,7 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
   const belief = new Belief(compiled, options.complaints ?? ['coach-not-charging', 'boost-dead']);
   const rng = seededRng(options.seed);
   const result: TrialResult = {
-    trials: options.trials, stopped: 0, right: 0, rightOfStopped: 0, meanMinutes: 0, meanTests: 0,
+    trials: options.trials, stopped: 0, right: 0, rightOfStopped: 0, meanMinutes: 0, meanTests: 0, meanQuestions: 0,
     deciles: Array.from({ length: 10 }, (): [number, number] => [0, 0]), claimed: 0, updateMs: [], rankMs: [], confusions: new Map(),
     checklist: { ours: 0, whole: 0, stopped: 0 },
   };
@@ -58,10 +63,11 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     let f = 0;
     while (f < belief.faults.length - 1 && u > belief.prior[f]!) u -= belief.prior[f++]!;
     const fault = belief.faults.find((x) => x.id === options.truth) ?? belief.faults[f]!;
-    const others = belief.faults.filter((x) => x.owner !== undefined && x.owner !== fault.owner);
+    const others = belief.faults.filter((x) => x.owner !== undefined && x.owner !== fault.owner && !x.members);
     const second = options.pairs && fault.owner !== undefined ? others[Math.floor(rng.uniform() * others.length)] : undefined;
     const hidden = new HiddenRig(compiled, second ? `${fault.id}+${second.id}` : fault.id, options.seed + 7919 * (n + 1), options);
     const evidence: Evidence[] = [];
+    const observed: Observed[] = [];
     const takes = new Map<string, number>();
     const open = new Set<string>();
     let state = 'rested';
@@ -69,9 +75,9 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     let answer: Diagnosis | undefined;
     for (let k = 0; k < MOST_TESTS; k++) {
       const t0 = clock();
-      belief.setEvidence(evidence);
+      belief.setEvidence(evidence, observed);
       const t1 = clock();
-      answer = diagnose(belief, { state, openPlaces: [...open] });
+      answer = diagnose(belief, { state, openPlaces: [...open], ...(options.metersOnly ? { unreachable: belief.questions.map((q) => q.id) } : {}) });
       result.updateMs.push(t1 - t0);
       result.rankMs.push(clock() - t1);
       const next = answer.next[0];
@@ -79,20 +85,27 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
       minutes += next.minutes;
       state = next.state;
       open.add(next.place);
+      const question = belief.questions.find((q) => q.id === next.test);
+      if (question) {
+        observed.push({ id: question.id, what: question.id, answer: hidden.answer(question) });
+        result.meanQuestions += 1 / options.trials;
+        continue;
+      }
       const id = `${next.state}/${next.test}`;
       const take = takes.get(id) ?? 0;
       takes.set(id, take + 1);
-      const { value, unit } = hidden.read(next.state, next.probe, next.ref, take);
+      const { value, unit } = hidden.read(next.state, next.probe!, next.ref, take);
       const old = evidence.findIndex((e) => e.id === id);
       const confirmed = old >= 0 && takesAgree(unit, evidence[old]!.value, value);
       const reading: Evidence = {
-        id, state: next.state, probe: next.probe, ...(next.ref === undefined ? {} : { ref: next.ref }), value, ...(confirmed ? { confirmed: true } : {}),
+        id, state: next.state, probe: next.probe!, ...(next.ref === undefined ? {} : { ref: next.ref }), value, ...(confirmed ? { confirmed: true } : {}),
       };
       if (old >= 0) evidence[old] = reading;
       else evidence.push(reading);
     }
     const top = answer!.classes[0]!;
-    const right = hidden.faults.some((x) => x.class === top.class);
+    // Drawn from the priors, a pair must be named whole; of two faults put together at random either half counts.
+    const right = second ? hidden.faults.some((x) => top.class.split(' + ').includes(x.class)) : top.class === fault.class;
     if (right) result.right++;
     if (answer!.stop.reached) {
       result.stopped++;
@@ -107,7 +120,7 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     if (right) decile[1]++;
     result.claimed += top.probability / options.trials;
     result.meanMinutes += minutes / options.trials;
-    result.meanTests += takes.size / options.trials;
+    result.meanTests += (takes.size + observed.length) / options.trials;
     if (n < (options.checklists ?? 0)) {
       const walked = checklist(compiled, belief, hidden);
       result.checklist.ours += minutes;

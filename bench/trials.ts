@@ -4,6 +4,7 @@
  */
 import { compileRig } from '../src/core/compile/compile';
 import { motorhome } from '../src/core/rig/archetypes/motorhome';
+import { drawCases, solveCase } from './optimum';
 import { runTrials, type TrialOptions, type TrialResult } from './trial';
 
 const trials = Number(process.argv[2] ?? 1000);
@@ -19,7 +20,7 @@ function report(name: string, count: number, options: Omit<TrialOptions, 'trials
   const r = runTrials(compiled, { trials: count, ...options }, () => performance.now());
   console.log(`\n${name}: ${count} rigs, seed ${options.seed}`);
   console.log(`  stop reached ${percent(r.stopped, r.trials)}; right at the stop ${percent(r.rightOfStopped, r.stopped)}; right in all ${percent(r.right, r.trials)}`);
-  console.log(`  mean ${r.meanMinutes.toFixed(1)} min, ${r.meanTests.toFixed(1)} tests; update p95 ${p95(r.updateMs).toFixed(0)} ms, answer p95 ${p95(r.rankMs).toFixed(0)} ms`);
+  console.log(`  mean ${r.meanMinutes.toFixed(1)} min, ${r.meanTests.toFixed(1)} tests, ${r.meanQuestions.toFixed(1)} of them looked at or tried; update p95 ${p95(r.updateMs).toFixed(0)} ms, answer p95 ${p95(r.rankMs).toFixed(0)} ms`);
   console.log(`  claimed ${(100 * r.claimed).toFixed(1)} %, observed ${percent(r.right, r.trials)}`);
   r.deciles.forEach(([n, right], d) => n > 0 && console.log(`    claimed ${d * 10}–${d * 10 + 10} %: ${n} rigs, right ${percent(right, n)}`));
   if (r.checklist.whole > 0) {
@@ -36,3 +37,10 @@ report('spreads as assumed, blunders 3 %', part, { seed: 90_002, widen: 1, blund
 report('two faults at once, either counts, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_005, widen: 1.5, blunderShare: 0.03, pairs: true });
 report('nothing wrong, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_004, widen: 1.5, blunderShare: 0.03, truth: 'nothing-wrong' });
 report('no complaint stated, spreads 1.5 times wider, blunders 3 %', part, { seed: 90_003, widen: 1.5, blunderShare: 0.03, complaints: [] });
+
+const cases = Math.min(120, Math.max(10, Math.round(trials / 5)));
+const { belief, cases: drawn } = drawCases(compiled, cases, 90_006);
+const solved = drawn.map((c) => solveCase(belief, c));
+const ratios = solved.map((s) => s.ours / s.best).sort((a, b) => a - b);
+const sum = (of: 'ours' | 'best') => solved.reduce((t, s) => t + s[of], 0);
+console.log(`\nchoice of tests against the exhaustive optimum, ${cases} cases of 6 faults × 6 tests, minutes and wrong calls together: ${(sum('ours') / sum('best')).toFixed(3)}× in all (reach 1.10), median ${ratios[ratios.length >> 1]!.toFixed(3)}×, worst ${ratios.at(-1)!.toFixed(2)}×`);

@@ -15,6 +15,7 @@ export const VARIETY: MotorhomeChoices[] = LINK_CHOICES.flatMap(({ id: link }, n
     senseAt: k === 0 ? 'bank' : 'behind-disconnect',
     charger: (['charger', 'inverter-charger', 'converter'] as const)[n % 3]!,
     solar: (n + k) % 2 === 1,
+    generator: (n + k) % 3 === 1,
     boost: n !== 4,
     chassis: { chemistry: n % 2 === 0 ? 'flooded' : 'agm', layout: 'single', capacity: 110 },
     coach: { chemistry: (['flooded', 'agm', 'gel', 'lfp'] as const)[(n + k) % 4]!, layout: k === 0 ? 'series-parallel' : 'parallel', capacity: 200 + 50 * n },

@@ -5,6 +5,9 @@
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/jobSchema';
+import { EMPTY_INTAKE } from '../../src/core/formats/job';
+import { USUAL_INSTRUMENT } from '../../src/core/probe/instrument';
+import type { Instrument } from '../../src/core/probe/instrumentSchema';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';
 import { seedFrom, seededRng } from '../../src/core/units/rng';
@@ -23,6 +26,16 @@ export function demoUuid(name: string): string {
 }
 
 const REFERENCE = 'frame.bay-2';
+
+/** The demo shop's instruments: one in date, one that was never compared. */
+export const demoInstruments = (now: Date): Instrument[] => {
+  const months = (n: number) => new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() - n, 12)).toISOString().slice(0, 10);
+  return [
+    { ...BAY_METER, calibratedOn: months(4) },
+    { ...USUAL_INSTRUMENT, id: 'bay-meter-1', name: 'Bay meter 1', voltPercent: 0.8, voltDigits: 3 },
+  ];
+};
+const BAY_METER: Instrument = { ...USUAL_INSTRUMENT, id: 'bay-meter-2', name: 'Bay meter 2, with clamp' };
 
 /** The demo's coach, which the end-to-end tests measure too. */
 export const heron = (): Rig => ({ ...motorhome('heron', 'Heron'), kind: '36-ft rear-engine diesel coach' });
@@ -50,7 +63,7 @@ function take(job: string, rig: HiddenRig, epoch: number, start: Date, list: rea
       value,
       unit,
       secondsInState: t.state === 'rested' ? 1900 + t.minute * 60 : 60 + ((t.minute * 37) % 240),
-      meter: 'Bay meter 2',
+      meter: BAY_METER.id,
       takenAt: new Date(start.getTime() + t.minute * 60_000).toISOString(),
       by,
     };
@@ -72,6 +85,14 @@ export function heronJob(now: Date): Job {
       codes: ['coach-not-charging', 'boost-dead'],
       words: 'Coach bank not charging on the road. Boost does nothing.',
     },
+    intake: {
+      facts: ['suddenly', 'many-nights', 'stored-plugged-in'],
+      usage: { driveHours: 5, nights: 4, storedMonths: 3 },
+      told: 'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week. Isolator looks original. Ran the generator twice a day to get through the last trip.',
+    },
+    cameBack: { job: 1009, warranty: false },
+    instruments: demoInstruments(now).slice(0, 1),
+    meter: BAY_METER.id,
     rigState: { id: 'idle', since: new Date(now.getTime() - 4 * 60_000).toISOString() },
     blackLead: REFERENCE,
     revisions: [{ id: demoUuid('heron 1042 as-found'), kind: 'as-found', epoch: 0, at: start.toISOString(), doc }],
@@ -87,13 +108,15 @@ export function heronJob(now: Date): Job {
         id: demoUuid('heron 1042 note 1'),
         epoch: 0,
         kind: 'note',
-        text: 'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week.',
+        text: 'No wedge under the boost switch, tray clean, all heavy lugs tight.',
         at: start.toISOString(),
         by,
       },
     ],
     verdicts: [],
+    approvals: [],
     repairs: [],
+    photos: [],
   };
 }
 
@@ -129,6 +152,8 @@ export function heronEarlierJob(now: Date): Job {
     rigId: 'heron',
     status: 'done',
     complaint: { codes: ['coach-not-charging'], words: 'Coach bank charges slowly on the road.' },
+    intake: { ...EMPTY_INTAKE, facts: ['slowly'] },
+    instruments: demoInstruments(start).slice(0, 1),
     rigState: { id: 'rested', since: minute(90) },
     blackLead: REFERENCE,
     revisions: [
@@ -150,6 +175,18 @@ export function heronEarlierJob(now: Date): Job {
         by,
       },
     ],
+    approvals: [
+      {
+        id: demoUuid('heron 1009 approval'),
+        verdict,
+        upTo: 220,
+        currency: 'USD',
+        who: 'the lab’s driver',
+        how: 'phone',
+        at: minute(40),
+        by,
+      },
+    ],
     repairs: [
       {
         id: demoUuid('heron 1009 repair'),
@@ -160,6 +197,7 @@ export function heronEarlierJob(now: Date): Job {
         by,
       },
     ],
+    photos: [],
   };
 }
 

@@ -5,7 +5,7 @@ import { compileRig } from '../core/compile/compile';
 import { Belief } from '../core/diagnose/belief';
 import { diagnose } from '../core/diagnose/diagnose';
 import { HiddenRig } from '../core/diagnose/hiddenRig';
-import { standingAnswers } from '../core/formats/job';
+import { intakeClues, standingAnswers } from '../core/formats/job';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
 import type { Job, Revision } from '../core/formats/job';
 import { RigModel } from '../core/operate/settle';
@@ -142,7 +142,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     example: 'diagnose examples/heron.surrik.json',
     options: '  --from STATE  what the rig is doing now (default: what the job says)',
     run({ job, revision, options }) {
-      const belief = new Belief(compileRig(revision.doc), job.complaint.codes);
+      const belief = new Belief(compileRig(revision.doc), intakeClues(job));
       belief.setEvidence(jobEvidence(job, revision.epoch), standingAnswers(job, revision.epoch));
       const state = options['from'] === undefined ? job.rigState.id : stateOption(options, 'from');
       return { ...diagnose(belief, { state, blackLead: job.blackLead, unreachable: jobUnreachable(job, revision.epoch) }) };

@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';
 import { Belief, type Evidence } from '../../src/core/diagnose/belief';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import { STATE_IDS } from '../../src/core/operate/states';
+import { statesOf } from '../../src/core/operate/states';
 import { rigMeasurements } from '../../src/core/probe/measurement';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import { seededRng } from '../../src/core/units/rng';
@@ -19,6 +19,7 @@ describe('belief', () => {
     const belief = new Belief(compiled, ['coach-not-charging']);
     const measurements = rigMeasurements(compiled.rig);
     const rng = seededRng(11);
+    const states = statesOf(compiled.rig);
     const DRAWS = 2000;
     const READINGS = 2;
     const gains: number[][] = Array.from({ length: READINGS }, () => []);
@@ -31,7 +32,7 @@ describe('belief', () => {
       let last = Math.log(belief.prior[f]!);
       for (let k = 0; k < READINGS; k++) {
         const m = measurements[Math.floor(rng.uniform() * measurements.length)]!;
-        const state = STATE_IDS[Math.floor(rng.uniform() * STATE_IDS.length)]!;
+        const state = states[Math.floor(rng.uniform() * states.length)]!.id;
         evidence.push({ id: `${k}`, state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
         belief.setEvidence(evidence);
         const now = Math.log(Math.max(belief.probability[f]!, 1e-12));

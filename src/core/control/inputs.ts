@@ -7,6 +7,8 @@ export interface OperatingInputs {
   engine: 'off' | 'idle' | 'fast-idle';
   boost: boolean;
   shore: boolean;
+  /** The rig's own generator runs and feeds the charger. */
+  generator: boolean;
   /** False while somebody holds the coach disconnect open. */
   disconnect: boolean;
   /** Solar panels covered or their fuse out. */

@@ -18,6 +18,8 @@ export interface Assumptions {
   unexplained: number;
   /** Minutes a wrong call costs: a part fitted for nothing and the way back. */
   wrongCallMinutes: number;
+  /** Minutes a bit of information about the repair is worth, beyond the wrong calls it saves at once: it makes later tests tell more. */
+  bitMinutes: number;
   /** Minutes to open up a place for the first time, by its name; `other` for the rest. */
   openMinutes: Readonly<Record<string, number>>;
   /** Minutes to go back to a place already open. */
@@ -37,6 +39,7 @@ export const ASSUMPTIONS: Assumptions = {
   spreadFactor: 1.4,
   unexplained: 0.2,
   wrongCallMinutes: 60,
+  bitMinutes: 16,
   openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },
   returnMinutes: 0.3,
   confirmAt: 0.85,

@@ -5,11 +5,14 @@
 import { rigOutputs, type Output } from '../probe/outputs';
 import type { CompiledRig } from '../compile/compile';
 import { ASSUMPTIONS, type Assumptions } from './assumptions';
-import { type Complaint } from './complaints';
 import { Bench, Component, strataOf } from './component';
-import { priors, rigFaults, type Fault } from './faults';
+import { membersOf, rigFaults, type Fault } from './faults';
+import type { IntakeClue } from './intake';
+import { priors } from './priors';
 import { answerProbability, observationsOf, type Observed } from './observations';
+import type { ObservationKind } from './observations/observationKind';
 import { blunderDensity, readingVariance } from './likelihood';
+import { USUAL_METER, type MeterAccuracy } from '../probe/meter';
 
 /** A reading as evidence: points by key, SI. */
 export interface Evidence {
@@ -22,6 +25,10 @@ export interface Evidence {
   value: number;
   /** It stands for a reading taken twice: a slip on it has been ruled out. */
   confirmed?: boolean;
+  /** Of the instrument it was taken with; the usual one's where absent. */
+  meter?: MeterAccuracy;
+  /** How long the rig had been in the state. */
+  secondsInState?: number;
 }
 
 interface Row {
@@ -53,19 +60,24 @@ export class Belief {
   /** Probability per reading that it is a blunder, in the order given. */
   blunder: number[] = [];
   private readonly outputIndex: Map<string, number>;
+  private readonly nominal: number;
   private readonly row: Float64Array;
   private readonly pRow: Float64Array;
 
+  /** What can be looked at, listened to and tried on this rig. */
+  readonly questions: readonly ObservationKind[];
+
   constructor(
     readonly compiled: CompiledRig,
-    complaints: readonly Complaint[],
+    intake: readonly IntakeClue[],
     readonly assumptions: Assumptions = ASSUMPTIONS,
   ) {
     this.outputs = rigOutputs(compiled);
     this.outputIndex = new Map(this.outputs.map((o, i) => [o.key, i]));
     this.bench = new Bench(compiled, this.outputs, assumptions.spreadFactor);
     this.faults = rigFaults(compiled.rig);
-    this.prior = priors(this.faults, complaints, assumptions);
+    this.questions = observationsOf(compiled.rig, this.faults);
+    this.prior = priors(this.faults, intake, assumptions);
     this.faults.forEach((fault, f) => {
       const strata = strataOf(fault.effects);
       for (let s = 0; s < strata; s++) {
@@ -73,6 +85,7 @@ export class Belief {
         this.components.push(new Component(this.bench, f, fault.effects, s, strata, logPrior));
       }
     });
+    this.nominal = compiled.rig.vehicles[0]!.nominalVolts;
     this.probability = Float64Array.from(this.prior);
     this.weight = new Float64Array(this.components.length);
     this.row = new Float64Array(this.bench.width);
@@ -93,10 +106,10 @@ export class Belief {
 
   /** Replaces all evidence. Readings of points, and answers to questions, this rig does not have are left out. */
   setEvidence(evidence: readonly Evidence[], observed: readonly Observed[] = []): void {
-    const kinds = new Map(observationsOf(this.compiled.rig).map((o) => [o.id, o]));
+    const kinds = new Map(this.questions.map((o) => [o.id, o]));
     this.observed = observed.filter((o) => kinds.has(o.what));
     this.seenLog = this.observed.map((o) =>
-      Float64Array.from(this.components, (c) => Math.log(answerProbability(kinds.get(o.what)!, o.answer, c.effects, (part, state) => c.closes(part, state)))),
+      Float64Array.from(this.components, (_, i) => Math.log(this.answerChance(kinds.get(o.what)!, o.answer, i))),
     );
     this.components.forEach((c, i) => (c.logSeen = this.seenLog.reduce((sum, row) => sum + row[i]!, 0)));
 
@@ -112,6 +125,20 @@ export class Belief {
     });
     this.replay();
     this.relinearise();
+  }
+
+  /** How likely an answer is under a component. */
+  answerChance(kind: ObservationKind, answer: string, component: number): number {
+    const c = this.components[component]!;
+    return answerProbability(kind, answer, {
+      faults: membersOf(this.faults[c.faultIndex]!),
+      closes: (part, state) => c.closes(part, state),
+      volts: (state, probe) => {
+        const row = this.rowOf(state, probe);
+        return row === undefined ? undefined : c.y[row];
+      },
+      nominal: this.nominal,
+    });
   }
 
   get evidence(): Evidence[] {
@@ -166,8 +193,8 @@ export class Belief {
     for (let r = 0; r < this.rows.length; r++) {
       if (r === skip) continue;
       const { red, black, unit, evidence } = this.rows[r]!;
-      const { mean, variance } = component.predict(red, black, row, pRow);
-      const S = variance + readingVariance(unit, mean, a);
+      const { mean, variance } = component.predict(red, black, row, pRow, evidence.meter ? evidence.meter.voltShare / USUAL_METER.voltShare : 1);
+      const S = variance + readingVariance(unit, mean, a, evidence.meter);
       const error = evidence.value - mean;
       const good = ((1 - a.blunderShare) * Math.exp((-0.5 * error * error) / S)) / Math.sqrt(2 * Math.PI * S);
       const bad =

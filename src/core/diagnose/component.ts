@@ -135,6 +135,12 @@ export class Component {
     return this.closed.has(`${part}/${state}`);
   }
 
+  /** Latent point it learnt, for a model of another kind: parameters in stated spreads, and the severity share. */
+  learnt(): { z: Float64Array; severity: number } {
+    const { severityColumn, spreadFactor } = this.bench;
+    return { z: this.mean.slice(0, severityColumn).map((x) => x * spreadFactor), severity: this.severity(this.mean[severityColumn]!) };
+  }
+
   /** Back to the prior and what was seen, keeping the linearisation. */
   reset(): void {
     this.mean.fill(0);
@@ -143,15 +149,19 @@ export class Component {
   }
 
   /** Row of slopes of red minus black, written to `row`. */
-  private slopes(red: number, black: number, row: Float64Array): void {
+  private slopes(red: number, black: number, row: Float64Array, gain: number): void {
     const { J } = this;
     const n = this.bench.width;
     for (let k = 0; k < n; k++) row[k] = J[red * n + k]! - (black < 0 ? 0 : J[black * n + k]!);
+    row[this.bench.gainColumn] = row[this.bench.gainColumn]! * gain;
   }
 
-  /** Mean and variance (without the meter's noise) of a reading; leaves its slopes and P·slopes in the rows. */
-  predict(red: number, black: number, row: Float64Array, pRow?: Float64Array): { mean: number; variance: number } {
-    this.slopes(red, black, row);
+  /**
+   * Mean and variance (without the meter's noise) of a reading; leaves its slopes and P·slopes in the rows.
+   * `gain` is the meter's gain spread against the usual one's.
+   */
+  predict(red: number, black: number, row: Float64Array, pRow?: Float64Array, gain = 1): { mean: number; variance: number } {
+    this.slopes(red, black, row, gain);
     const { mean } = this;
     const x0 = this.x0[Math.floor(red / this.bench.outputsPerState)]!;
     let mu = this.y[red]! - (black < 0 ? 0 : this.y[black]!);

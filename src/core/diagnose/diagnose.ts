@@ -2,10 +2,14 @@
  * The answer a technician reads: suspects with what speaks for and against each, the next best test with
  * what each outcome would mean, whether to stop, and which reading to take again.
  */
-import { measurementId, pointName, rigMeasurements, type Measurement } from '../probe/measurement';
+import { measurementId, rigMeasurements, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
-import { OBSERVATIONS } from './observations';
+import { addedProbes, type AddedProbe } from './addedProbes';
+import { contradictions, type Contradiction } from './contradictions';
 import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
+import type { ObservationKind } from './observations/observationKind';
+
+export type { Contradiction } from './contradictions';
 
 export interface Clue {
   /** Id of the reading or observation. */
@@ -14,8 +18,8 @@ export interface Clue {
   state?: string;
   /** Probe label, or the question that was answered. */
   label: string;
-  /** Of an observation. */
-  answer?: boolean;
+  /** Of an observation: what was answered, in words. */
+  answer?: string;
   /** Natural-log odds it adds to the suspect: positive points at it. */
   logOdds: number;
   strength: 'strong' | 'some' | 'weak';
@@ -41,23 +45,29 @@ export interface Suspect {
   against: Clue[];
 }
 
-export interface Outcome {
-  /** The suspects that would make it read so, and their share together. */
+export type Outcome = {
+  /** The suspects that would make it come out so, and their share together. */
   names: string[];
   probability: number;
-  lo: number;
-  hi: number;
-}
+} & (
+  | { lo: number; hi: number; answer?: never }
+  /** Of a question: the answer in words. */
+  | { answer: string; lo?: never; hi?: never }
+);
 
 export interface NextTest {
+  /** Measurement or question, by id. */
   test: string;
-  kind: Measurement['kind'];
+  kind: Measurement['kind'] | ObservationKind['group'];
   name: string;
-  label: string;
+  /** Of the probes; absent on a question. */
+  label?: string;
   place: string;
   state: string;
-  probe: string;
+  /** Absent on a question. */
+  probe?: string;
   ref?: string;
+  caution?: string;
   minutes: number;
   changeMinutes: number;
   bits: number;
@@ -76,18 +86,15 @@ export interface Stop {
   why: string;
 }
 
-export interface Contradiction {
-  reading: string;
-  probability: number;
-  /** The likeliest slip, in words. */
-  why: string;
-}
-
 export interface Diagnosis {
   suspects: Suspect[];
   next: NextTest[];
   stop: Stop;
   contradiction: Contradiction[];
+  /** Where no probe tells the leaders apart: points to touch that would. */
+  added: AddedProbe[];
+  /** What each unanswered question is expected to tell now, bits, by its id. */
+  telling: Record<string, number>;
   /** Repair classes with their probability, likeliest first. */
   classes: { class: string; repair: string; probability: number }[];
 }
@@ -113,15 +120,17 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
     done: new Set([
       ...(options.unreachable ?? []),
       ...belief.evidence.map((e) => `${e.state}/${measurementId(e.probe, e.ref)}`),
+      ...belief.observed.map((o) => o.what),
     ]),
   };
   const ranked = rankTests(belief, measurements, now);
   const useful = ranked.filter((t) => t.bits > 0.01);
-  const paying = worthTesting(useful, top.probability, belief.assumptions);
+  const paying = worthTesting(useful, belief.assumptions);
   const contradiction = contradictions(belief);
   const weakest = paying ? undefined : weakestLink(belief, left, top.class);
-  let next = useful.slice(0, 3).map((t) => nextTest(belief, t));
+  let next = withAlternatives(useful, ranked).map((t) => nextTest(belief, t));
   let stop: Stop;
+  let added: AddedProbe[] = [];
   if (paying) {
     stop = { reached: false, why: 'A test still pays: it is likelier to save a wrong call than it costs.' };
   } else if (weakest !== undefined) {
@@ -131,9 +140,29 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   } else if (top.probability >= belief.assumptions.confirmAt) {
     stop = { reached: true, class: top.class, why: 'No further test is worth its minutes, and no single reading carries the verdict.' };
   } else {
-    stop = { reached: false, class: top.class, why: 'No probe of this rig tells the leading suspects apart: look, swap or add a probe.' };
+    added = addedProbes(belief);
+    stop = {
+      reached: false,
+      class: top.class,
+      why: added.length > 0 ? 'No probe of this rig tells the leading suspects apart: one more would.' : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.',
+    };
   }
-  return { suspects, next, stop, contradiction, classes };
+  const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
+  return { suspects, next, stop, contradiction, added, telling, classes };
+}
+
+/**
+ * The best test and two others. The others are in another place or state where such a test tells anything:
+ * three drops on one stud are no choice.
+ */
+function withAlternatives(useful: readonly RankedTest[], ranked: readonly RankedTest[]): RankedTest[] {
+  const [best, ...rest] = useful.length > 0 ? useful : ranked.filter((t) => t.bits > 1e-4);
+  if (!best) return [];
+  const where = (t: RankedTest) => `${(t.measurement ?? t.question).place}/${t.state}`;
+  const chosen = [best];
+  for (const t of rest) if (chosen.length < 3 && chosen.every((c) => where(c) !== where(t))) chosen.push(t);
+  for (const t of rest) if (chosen.length < 3 && !chosen.includes(t)) chosen.push(t);
+  return chosen;
 }
 
 function classList(belief: Belief): Diagnosis['classes'] {
@@ -147,7 +176,7 @@ const logit = (p: number) => Math.log(Math.max(p, 1e-12) / Math.max(1 - p, 1e-12
 
 function suspectList(belief: Belief, left: readonly Float64Array[]): Suspect[] {
   const labels = new Map(belief.compiled.rig.probes.map((p) => [p.key, p.label]));
-  const asks = new Map(OBSERVATIONS.map((o) => [o.id, o.ask]));
+  const questions = new Map(belief.questions.map((o) => [o.id, o]));
   const unseen = belief.withoutObservation();
   const list = belief.faults.map((fault, f): Suspect => {
     const speaks = (without: Float64Array) => {
@@ -161,7 +190,7 @@ function suspectList(belief: Belief, left: readonly Float64Array[]): Suspect[] {
       label: [e.probe, ...(e.ref && labels.has(e.ref) ? [e.ref] : [])].map((k) => labels.get(k) ?? k).join('–'),
       ...speaks(left[r]!),
     }));
-    const seen = belief.observed.map((o, r): Clue => ({ reading: o.id, label: asks.get(o.what)!, answer: o.answer, ...speaks(unseen[r]!) }));
+    const seen = belief.observed.map((o, r): Clue => ({ reading: o.id, label: questions.get(o.what)!.ask, answer: answerWords(questions.get(o.what)!, o.answer), ...speaks(unseen[r]!) }));
     const clues = [...read, ...seen]
       .filter((c) => Math.abs(c.logOdds) > 0.1);
     return {
@@ -189,24 +218,52 @@ function openClasses(probabilities: readonly number[]): number {
   return probabilities.reduce((s, p) => s - (p > 0 ? p * Math.log2(p) : 0), 0);
 }
 
+const answerWords = (question: ObservationKind, answer: string): string => question.answers.find((a) => a.id === answer)?.label ?? answer;
+
 function nextTest(belief: Belief, t: RankedTest): NextTest {
-  const { measurement: m } = t;
   const entropy = openClasses([...belief.classes().values()]);
+  const effort = {
+    state: t.state,
+    minutes: t.minutes,
+    changeMinutes: t.changeMinutes,
+    bits: t.bits,
+    leaves: { of: Math.round(Math.pow(2, entropy)), about: Math.max(1, Math.round(Math.pow(2, entropy - t.bits))) },
+  };
+  if (t.question) {
+    const { id, group, ask, place, caution } = t.question;
+    return { test: id, kind: group, name: ask, place, ...(caution === undefined ? {} : { caution }), ...effort, outcomes: answerOutcomes(belief, t.question) };
+  }
+  const { measurement: m } = t;
   return {
     test: m.id,
     kind: m.kind,
     name: m.name,
     label: m.label,
     place: m.place,
-    state: t.state,
     probe: m.red,
     ...(m.black === undefined ? {} : { ref: m.black }),
-    minutes: t.minutes,
-    changeMinutes: t.changeMinutes,
-    bits: t.bits,
-    leaves: { of: Math.round(Math.pow(2, entropy)), about: Math.max(1, Math.round(Math.pow(2, entropy - t.bits))) },
+    ...effort,
     outcomes: outcomes(belief, t.state, m),
   };
+}
+
+/** What each answer would leave: the suspects that keep a fair share after it. */
+function answerOutcomes(belief: Belief, question: ObservationKind): Outcome[] {
+  return question.answers
+    .map(({ id, label }): Outcome => {
+      const share = new Map<string, number>();
+      let total = 0;
+      belief.weight.forEach((w, i) => {
+        const p = w * belief.answerChance(question, id, i);
+        const { name } = belief.faults[belief.components[i]!.faultIndex]!;
+        share.set(name, (share.get(name) ?? 0) + p);
+        total += p;
+      });
+      const leaders = [...share].filter(([, p]) => p > 0.15 * total).sort((x, y) => y[1] - x[1]);
+      return { names: leaders.map(([name]) => name), probability: total, answer: label };
+    })
+    .filter((o) => o.names.length > 0)
+    .sort((x, y) => y.probability - x.probability);
 }
 
 /** Suspects below this share are left out of what an outcome would mean. */
@@ -219,7 +276,7 @@ const OUTCOME_SHARE = 0.02;
 function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
   const red = belief.rowOf(state, m.red)!;
   const black = m.black === undefined ? -1 : belief.rowOf(state, m.black)!;
-  const ranges: Outcome[] = [];
+  const ranges: { names: string[]; probability: number; lo: number; hi: number }[] = [];
   belief.components.forEach((c, i) => {
     const weight = belief.weight[i]!;
     if (weight < OUTCOME_SHARE / 2) return;
@@ -227,7 +284,7 @@ function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
     ranges.push({ names: [belief.faults[c.faultIndex]!.name], probability: weight, lo: mean - 2 * sd, hi: mean + 2 * sd });
   });
   ranges.sort((x, y) => x.lo - y.lo);
-  const merged: Outcome[] = [];
+  const merged: (typeof ranges)[number][] = [];
   for (const range of ranges) {
     const last = merged[merged.length - 1];
     if (last && range.lo <= last.hi) {
@@ -266,39 +323,4 @@ function retake(belief: Belief, reading: number, measurements: readonly Measurem
     ...nextTest(belief, { measurement: m, state: e.state, minutes, changeMinutes: 0, bits: 0, saves: 0 }),
     retake: true,
   };
-}
-
-/** Readings more likely slips than not, with the likeliest slip. */
-function contradictions(belief: Belief): Contradiction[] {
-  const list: Contradiction[] = [];
-  belief.evidence.forEach((e, r) => {
-    const probability = belief.blunder[r]!;
-    if (probability < 0.5) return;
-    list.push({ reading: e.id, probability, why: likeliestSlip(belief, e) });
-  });
-  return list.sort((a, b) => b.probability - a.probability);
-}
-
-function likeliestSlip(belief: Belief, e: Belief['evidence'][number]): string {
-  let top = 0;
-  belief.weight.forEach((w, i) => {
-    if (w > belief.weight[top]!) top = i;
-  });
-  const black = e.ref;
-  const expect = (state: string, probe: string) => {
-    const red = belief.rowOf(state, probe)!;
-    return belief.predictive(top, red, black === undefined ? -1 : belief.rowOf(state, black)!);
-  };
-  const fits = (value: number, p: { mean: number; sd: number }) => Math.abs(value - p.mean) < 2.5 * p.sd;
-  const here = expect(e.state, e.probe);
-  if (Math.abs(e.value) < 0.02) return 'it reads zero: was the lead touching metal?';
-  if (fits(-e.value, here)) return 'the sign is the other way round: were the leads swapped?';
-  if (fits(e.value / 10, here) || fits(e.value * 10, here)) return 'it would fit with the decimal point moved';
-  const other = belief.bench.states.find((s) => s.id !== e.state && fits(e.value, expect(s.id, e.probe)));
-  if (other) return `it would fit ${other.label.toLowerCase()}: was the rig doing that?`;
-  const rig = belief.compiled.rig;
-  const unit = belief.outputs.find((o) => o.key === e.probe)?.kind;
-  const beside = belief.outputs.find((o) => o.key !== e.probe && o.kind === unit && fits(e.value, expect(e.state, o.key)));
-  if (beside) return `it is what ${pointName(rig, beside.key)} would read: was the lead there?`;
-  return 'nothing this rig can do explains it beside the other readings';
 }

@@ -1,12 +1,12 @@
 /** The catalogue applied to one rig: which faults this very rig can have. */
 import type { Effect } from '../operate/effects';
 import type { Rig } from '../rig/schema';
-import type { Assumptions } from './assumptions';
 import type { Complaint } from './complaints';
 import { partKind, partOptions } from '../parts/kinds';
 import { FAULT_KINDS } from './catalogue';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
-import type { FaultKind, LocalEffect } from './catalogue/faultKind';
+import type { FaultOwner, LocalEffect } from './catalogue/faultKind';
+import { PAIRS } from './catalogue/pairs';
 
 export interface Fault {
   /** `owner.fault`, permanent as the owner's id is. */
@@ -27,12 +27,15 @@ export interface Fault {
   parts?: readonly [number, number];
   caution?: string;
   effects: readonly Effect[];
+  /** The two faults of a pair, by id; absent on a single fault. */
+  members?: readonly [string, string];
   /** Unnormalised prior weight before any complaint. */
   prior: number;
   explains: readonly Complaint[];
 }
 
-interface Owner {
+/** What of a rig a fault or a question is about. */
+export interface Owner {
   id: string;
   name: string;
   part: string;
@@ -40,8 +43,8 @@ interface Owner {
 
 const oneOf = (wanted: string | readonly string[], kind: string): boolean => (typeof wanted === 'string' ? wanted === kind : wanted.includes(kind));
 
-/** The parts, conductors or bonds of this rig that a row of the catalogue is about. */
-function owners(rig: Rig, { owner }: FaultKind): Owner[] {
+/** The parts, conductors or bonds of this rig that a row of a catalogue is about. */
+export function ownersOf(rig: Rig, owner: FaultOwner): Owner[] {
   if ('part' in owner) {
     return rig.parts
       .filter((p) => oneOf(owner.part, p.kind) && (owner.side === undefined || p.side === owner.side))
@@ -93,7 +96,7 @@ export function rigFaults(rig: Rig): Fault[] {
     },
   ];
   for (const kind of FAULT_KINDS) {
-    for (const owner of owners(rig, kind)) {
+    for (const owner of ownersOf(rig, kind.owner)) {
       const isPart = 'part' in kind.owner;
       faults.push({
         id: `${owner.id}.${kind.id}`,
@@ -118,14 +121,38 @@ export function rigFaults(rig: Rig): Fault[] {
       });
     }
   }
-  return faults;
+  return [...faults, ...pairsOf(faults)];
 }
 
-/** Prior probabilities given what the customer complains of; they add up to one. */
-export function priors(faults: readonly Fault[], complaints: readonly Complaint[], a: Assumptions): Float64Array {
-  const weights = Float64Array.from(faults, (f) =>
-    complaints.reduce((w, c) => w * (f.explains.includes(c) ? 1 : a.unexplained), f.prior),
-  );
-  const total = weights.reduce((s, w) => s + w, 0);
-  return weights.map((w) => w / total);
+/** The pairs of the catalogue both halves of which this rig can have. */
+function pairsOf(faults: readonly Fault[]): Fault[] {
+  const kindOf = (f: Fault) => f.id.slice((f.owner?.length ?? 0) + 1);
+  return PAIRS.flatMap(({ first, second, share, because }): Fault[] => {
+    const a = faults.find((f) => f.owner === first.owner && kindOf(f) === first.fault);
+    const b = faults.find((f) => f.owner === second.owner && kindOf(f) === second.fault);
+    if (!a || !b) return [];
+    const caution = [a.caution, b.caution].filter((c) => c !== undefined).join(' ');
+    return [
+      {
+        id: `${a.id}+${b.id}`,
+        name: `${a.name}, and ${b.name.charAt(0).toLowerCase()}${b.name.slice(1)}`,
+        owner: a.owner!,
+        part: a.part!,
+        class: `${a.class} + ${b.class}`,
+        repair: `${a.repair}; ${b.repair.charAt(0).toLowerCase()}${b.repair.slice(1)}`,
+        shows: `${a.shows}; and ${b.shows}: ${because}`,
+        confirm: [a.confirm, b.confirm].join('; '),
+        minutes: [a.minutes![0] + b.minutes![0], a.minutes![1] + b.minutes![1]],
+        parts: [a.parts![0] + b.parts![0], a.parts![1] + b.parts![1]],
+        ...(caution ? { caution } : {}),
+        effects: [...a.effects, ...b.effects],
+        members: [a.id, b.id],
+        prior: share * Math.min(a.prior, b.prior),
+        explains: [...new Set([...a.explains, ...b.explains])],
+      },
+    ];
+  });
 }
+
+/** Ids of the single faults a suspect is made of. */
+export const membersOf = (fault: Fault): readonly string[] => fault.members ?? [fault.id];

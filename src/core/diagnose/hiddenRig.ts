@@ -8,7 +8,9 @@ import { operatingState, statesOf, type OperatingState } from '../operate/states
 import { METER, meterNoise, roundToDisplay, SPOT_NOISE } from '../probe/meter';
 import { readOutputs, rigOutputs, type Output } from '../probe/outputs';
 import { seededRng, seedFrom, type Rng } from '../units/rng';
-import { rigFaults, type Fault } from './faults';
+import { membersOf, rigFaults, type Fault } from './faults';
+import { answerProbability } from './observations';
+import type { ObservationKind } from './observations/observationKind';
 
 export interface HiddenRigOptions {
   /** Truth is drawn from spreads this many times wider than the document states. */
@@ -25,9 +27,11 @@ export class HiddenRig {
   private readonly truth: Float64Array;
   private readonly gain: number;
   private readonly states: OperatingState[];
+  /** Links that end closed, as `part/state`. */
+  private readonly closed = new Set<string>();
 
   constructor(
-    compiled: CompiledRig,
+    private readonly compiled: CompiledRig,
     faultId: string,
     private readonly seed: number,
     private readonly options: HiddenRigOptions = {},
@@ -35,7 +39,7 @@ export class HiddenRig {
     const all = rigFaults(compiled.rig);
     this.faults = faultId.split('+').map((id) => {
       const fault = all.find((f) => f.id === id);
-      if (!fault) throw new RangeError(`no fault ${id}; this rig can have: ${all.map((f) => f.id).join(', ')}`);
+      if (!fault) throw new RangeError(`no fault ${id}; this rig can have: ${all.filter((f) => !f.members).map((f) => f.id).join(', ')}`);
       return fault;
     });
     const effects = this.faults.flatMap((f) => f.effects);
@@ -54,7 +58,8 @@ export class HiddenRig {
     this.states.forEach((state, s) => {
       // What no parameter covers: surface charge left by the last run, a set-point that wanders.
       const drift = Float64Array.from(z, (x) => x + 0.05 * rng.normal());
-      model.settle(state.id, { z: drift, effects, severity });
+      const { modes } = model.settle(state.id, { z: drift, effects, severity });
+      for (const [part, { mode }] of Object.entries(modes)) if (mode === 'closed') this.closed.add(`${part}/${state.id}`);
       readOutputs(model, this.outputs, this.truth, s * this.outputs.length);
     });
   }
@@ -82,6 +87,27 @@ export class HiddenRig {
     if (blunder) value = this.blundered(rng, s, probe, ref, value, unit);
     const noise = Math.hypot(meterNoise(unit, value), unit === 'V' ? SPOT_NOISE : 0) * rng.normal();
     return { value: roundToDisplay(unit, value * (unit === 'V' ? this.gain : 1) + noise), unit, blunder };
+  }
+
+  /** The answer to a question about what is seen, heard or tried, drawn from the chances the question states. */
+  answer(question: ObservationKind): string {
+    const rng = seededRng(seedFrom(`${this.seed}/${question.id}`));
+    const chance = (answer: string) =>
+      answerProbability(question, answer, {
+        faults: this.faults.flatMap(membersOf),
+        closes: (part, state) => this.closed.has(`${part}/${state}`),
+        volts: (state, probe) => {
+          const s = this.states.findIndex((x) => x.id === state);
+          return s < 0 || !this.index.has(probe) ? undefined : this.actual(s, probe);
+        },
+        nominal: this.compiled.rig.vehicles[0]!.nominalVolts,
+      });
+    let u = rng.uniform();
+    for (const { id } of question.answers) {
+      u -= chance(id);
+      if (u < 0) return id;
+    }
+    return question.answers.at(-1)!.id;
   }
 
   private blundered(rng: Rng, s: number, probe: string, ref: string | undefined, value: number, unit: 'V' | 'A'): number {

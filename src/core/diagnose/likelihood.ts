@@ -1,10 +1,10 @@
 /** How likely a reading is, given what a component predicts: good reading or blunder. */
-import { meterNoise, SPOT_NOISE } from '../probe/meter';
+import { meterNoise, SPOT_NOISE, USUAL_METER, type MeterAccuracy } from '../probe/meter';
 import type { Assumptions } from './assumptions';
 
 /** Variance of a reading about the model's prediction, without the parameters' own spread. V² or A². */
-export function readingVariance(unit: 'V' | 'A', predicted: number, a: Assumptions): number {
-  const noise = meterNoise(unit, predicted);
+export function readingVariance(unit: 'V' | 'A', predicted: number, a: Assumptions, accuracy: MeterAccuracy = USUAL_METER): number {
+  const noise = meterNoise(unit, predicted, accuracy);
   if (unit === 'A') return noise * noise + (a.modelShareAmps * predicted) ** 2;
   const model = Math.min(a.modelCapVolts, a.modelShare * Math.abs(predicted));
   return noise * noise + SPOT_NOISE * SPOT_NOISE + model * model;

@@ -1,24 +1,24 @@
 /**
- * Which measurement to make next: expected information about the repair class per minute, minutes counting
- * the change of operating state, getting to the place, and the measurement. Stopping is a matter of price:
+ * What to do next: measure, look or try. Expected information about the repair class per minute, minutes
+ * counting the change of operating state, getting to the place, and the test. Stopping is a matter of price:
  * when no test is worth its minutes against the cost of a wrong call.
  */
 import { changeMinutes } from '../operate/states';
 import type { Measurement } from '../probe/measurement';
 import type { Assumptions } from './assumptions';
 import type { Belief } from './belief';
+import type { ObservationKind } from './observations/observationKind';
 
 export interface Circumstances {
   /** What the rig is doing now. */
   state: string;
   /** Places already opened up. */
   openPlaces: ReadonlySet<string>;
-  /** Measurements of this epoch already taken or impossible, as `state/measurementId`. */
+  /** Measurements of this epoch already taken or impossible, as `state/measurementId`; questions answered, by id. */
   done: ReadonlySet<string>;
 }
 
-export interface RankedTest {
-  measurement: Measurement;
+interface Ranked {
   state: string;
   minutes: number;
   changeMinutes: number;
@@ -27,6 +27,7 @@ export interface RankedTest {
   /** Minutes of wrong calls this test is expected to save. */
   saves: number;
 }
+export type RankedTest = Ranked & ({ measurement: Measurement; question?: never } | { question: ObservationKind; measurement?: never });
 
 /** Quantiles that stand for a normal: five equal-probability cells' conditional means. */
 const CELLS = [-1.3998, -0.5319, 0, 0.5319, 1.3998] as const;
@@ -42,9 +43,72 @@ function bin(value: number, unit: 'V' | 'A'): number {
   return Math.max(0, Math.min(99, 50 + Math.round(scaled / 1.4)));
 }
 
-export function testMinutes(m: Measurement, state: string, now: Circumstances, a: Assumptions): number {
-  const access = now.openPlaces.has(m.place) ? a.returnMinutes : (a.openMinutes[m.place] ?? a.openMinutes['other']!);
-  return changeMinutes(now.state, state) + access + m.minutes;
+/** Minutes to do something somewhere, in a state, from where one is. */
+export function testMinutes(test: { place: string; minutes: number }, state: string, now: Circumstances, a: Assumptions): number {
+  const access = now.openPlaces.has(test.place) ? a.returnMinutes : (a.openMinutes[test.place] ?? a.openMinutes['other']!);
+  return changeMinutes(now.state, state) + access + test.minutes;
+}
+
+/** The live classes with their weights, and a table of outcome by class to be filled for one test at a time. */
+export class Outcomes {
+  private readonly joint: Float64Array;
+  private readonly touched: Uint8Array;
+  private readonly entropy: number;
+  private readonly most: number;
+
+  constructor(
+    private readonly classWeight: Float64Array,
+    private readonly a: Assumptions,
+  ) {
+    this.joint = new Float64Array(BINS * classWeight.length);
+    this.touched = new Uint8Array(BINS);
+    this.entropy = -classWeight.reduce((s, w) => s + (w > 0 ? w * Math.log2(w) : 0), 0);
+    this.most = Math.max(...classWeight);
+  }
+
+  clear(): void {
+    this.joint.fill(0);
+    this.touched.fill(0);
+  }
+
+  add(outcome: number, ofClass: number, weight: number): void {
+    this.touched[outcome] = 1;
+    const at = outcome * this.classWeight.length + ofClass;
+    this.joint[at] = this.joint[at]! + weight;
+  }
+
+  /**
+   * Expected bits and saved minutes. A blunder may land anywhere: no outcome is ever proof, and one that only
+   * blunders reach leaves the classes as they are.
+   */
+  worth(blunderShare: number): { bits: number; saves: number } {
+    const { joint, classWeight, entropy, most } = this;
+    const n = classWeight.length;
+    const floor = blunderShare / BINS;
+    let left = 0;
+    let expectedMost = 0;
+    for (let b = 0; b < BINS; b++) {
+      if (!this.touched[b]) {
+        left += floor * entropy;
+        expectedMost += floor * most;
+        continue;
+      }
+      let sum = 0;
+      let top = 0;
+      for (let k = 0; k < n; k++) {
+        const q = joint[b * n + k]! * (1 - blunderShare) + floor * classWeight[k]!;
+        joint[b * n + k] = q;
+        sum += q;
+        top = Math.max(top, q);
+      }
+      expectedMost += top;
+      for (let k = 0; k < n; k++) {
+        const q = joint[b * n + k]!;
+        if (q > 0) left -= q * Math.log2(q / sum);
+      }
+    }
+    return { bits: Math.max(0, entropy - left), saves: this.a.wrongCallMinutes * Math.max(0, expectedMost - most) };
+  }
 }
 
 /** All tests worth the name, best first. */
@@ -59,70 +123,40 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
   weights.forEach((w, i) => {
     classWeight[classOf[i]!] = classWeight[classOf[i]!]! + w;
   });
-  const entropy = -classWeight.reduce((s, w) => s + (w > 0 ? w * Math.log2(w) : 0), 0);
-  const most = Math.max(...classWeight);
-  const joint = new Float64Array(BINS * classNames.length);
-  const touched = new Uint8Array(BINS);
-  // A blunder may land anywhere: no bin is ever proof. A bin that only blunders reach leaves the classes as they are.
-  const floor = a.blunderShare / BINS;
+  const outcomes = new Outcomes(classWeight, a);
+  const effort = (test: { place: string; minutes: number }, state: string) => ({
+    state,
+    minutes: testMinutes(test, state, now, a),
+    changeMinutes: changeMinutes(now.state, state),
+  });
 
   const ranked: RankedTest[] = [];
   for (const state of belief.bench.states) {
-    for (const m of measurements) {
-      if (now.done.has(`${state.id}/${m.id}`)) continue;
-      const red = belief.rowOf(state.id, m.red);
-      const black = m.black === undefined ? -1 : belief.rowOf(state.id, m.black);
+    for (const measurement of measurements) {
+      if (now.done.has(`${state.id}/${measurement.id}`)) continue;
+      const red = belief.rowOf(state.id, measurement.red);
+      const black = measurement.black === undefined ? -1 : belief.rowOf(state.id, measurement.black);
       if (red === undefined || black === undefined) continue;
-      const unit = m.kind === 'clamp' ? 'A' : 'V';
-      joint.fill(0);
-      touched.fill(0);
+      const unit = measurement.kind === 'clamp' ? 'A' : 'V';
+      outcomes.clear();
       live.forEach((c, i) => {
         const { mean, sd } = belief.predictive(c, red, black);
-        for (const cell of CELLS) {
-          const b = bin(mean + cell * sd, unit);
-          const at = b * classNames.length + classOf[i]!;
-          touched[b] = 1;
-          joint[at] = joint[at]! + weights[i]! / CELLS.length;
-        }
+        for (const cell of CELLS) outcomes.add(bin(mean + cell * sd, unit), classOf[i]!, weights[i]! / CELLS.length);
       });
-      let left = 0;
-      let expectedMost = 0;
-      for (let b = 0; b < BINS; b++) {
-        if (!touched[b]) {
-          left += floor * entropy;
-          expectedMost += floor * most;
-          continue;
-        }
-        let sum = 0;
-        let top = 0;
-        for (let k = 0; k < classNames.length; k++) {
-          const at = b * classNames.length + k;
-          joint[at] = joint[at]! * (1 - a.blunderShare) + floor * classWeight[k]!;
-          sum += joint[at]!;
-          top = Math.max(top, joint[at]!);
-        }
-        expectedMost += top;
-        for (let k = 0; k < classNames.length; k++) {
-          const q = joint[b * classNames.length + k]!;
-          if (q > 0) left -= q * Math.log2(q / sum);
-        }
-      }
-      const bits = Math.max(0, entropy - left);
-      ranked.push({
-        measurement: m,
-        state: state.id,
-        minutes: testMinutes(m, state.id, now, a),
-        changeMinutes: changeMinutes(now.state, state.id),
-        bits,
-        saves: a.wrongCallMinutes * Math.max(0, expectedMost - most),
-      });
+      ranked.push({ measurement, ...effort(measurement, state.id), ...outcomes.worth(a.blunderShare) });
     }
+  }
+  for (const question of belief.questions) {
+    if (now.done.has(question.id)) continue;
+    const state = question.state ?? now.state;
+    if (!belief.bench.states.some((s) => s.id === state)) continue;
+    outcomes.clear();
+    question.answers.forEach(({ id }, k) => live.forEach((c, i) => outcomes.add(k, classOf[i]!, weights[i]! * belief.answerChance(question, id, c))));
+    ranked.push({ question, ...effort(question, state), ...outcomes.worth(0) });
   }
   return ranked.sort((x, y) => y.bits / y.minutes - x.bits / x.minutes);
 }
 
-/** Whether any test still pays. A test pays if it saves more than it costs, or if much is still open. */
-export function worthTesting(ranked: readonly RankedTest[], topProbability: number, a: Assumptions): boolean {
-  const stake = a.wrongCallMinutes * (1 - topProbability);
-  return ranked.some((t) => t.saves > t.minutes || (t.bits > 0.05 && t.minutes < stake * 0.5));
-}
+/** Whether any test still pays: for the wrong calls it saves, or for what it tells. */
+export const worthTesting = (ranked: readonly Pick<Ranked, 'bits' | 'minutes' | 'saves'>[], a: Pick<Assumptions, 'bitMinutes'>): boolean =>
+  ranked.some((t) => t.saves > t.minutes || t.bits * a.bitMinutes > t.minutes);

@@ -5,8 +5,10 @@
 import Type from 'typebox';
 import { OPERATING_STATES } from '../operate/states';
 import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
-import { ConductorSchema, PartSchema } from '../rig/schema';
-import { ObservationSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
+import { InstrumentSchema } from '../probe/instrumentSchema';
+import { ConductorSchema, PartSchema, ProbeSchema } from '../rig/schema';
+import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
+import { IdentitySchema } from './identity';
 
 const uuid = ReadingSchema.properties.id;
 const instant = ReadingSchema.properties.takenAt;
@@ -37,18 +39,71 @@ const editMeaning = {
   revision: Type.Optional(Type.Unsafe<string>({ ...uuid, description: 'of the new revision, with "changed"' })),
 };
 
+/** What an edit of the intake touches; the inverse carries the same fields as they were. */
+const intakeChange = Type.Object(
+  {
+    codes: Type.Optional(JobSchema.properties.complaint.properties.codes),
+    words: Type.Optional(JobSchema.properties.complaint.properties.words),
+    facts: Type.Optional(IntakeSchema.properties.facts),
+    usage: Type.Optional(IntakeSchema.properties.usage),
+    told: Type.Optional(IntakeSchema.properties.told),
+  },
+  { ...omit, minProperties: 1 },
+);
+export type IntakeChange = Type.Static<typeof intakeChange>;
+
+/** Parts and conductors put into a rig, or taken out of it; each is the other's inverse. */
+const pieces = {
+  parts: Type.Array(PartSchema, { maxItems: 20 }),
+  conductors: Type.Array(ConductorSchema, { maxItems: 60 }),
+};
+
 export const PAYLOADS = {
+  'intake.set': Type.Object({ was: intakeChange, set: intakeChange }, omit),
+  'identity.set': Type.Object({ was: IdentitySchema, set: IdentitySchema }, omit),
+  'visit.link': Type.Object({ was: Type.Optional(CameBackSchema), set: Type.Optional(CameBackSchema) }, omit),
+  'meter.choose': Type.Object({ was: Type.Optional(InstrumentSchema), set: Type.Optional(InstrumentSchema) }, omit),
+  'photo.keep': Type.Object(
+    {
+      id: uuid,
+      sha256: PhotoSchema.properties.sha256,
+      width: PhotoSchema.properties.width,
+      height: PhotoSchema.properties.height,
+      bytes: PhotoSchema.properties.bytes,
+      caption: PhotoSchema.properties.caption,
+    },
+    omit,
+  ),
+  'photo.retract': Type.Object({ id: uuid }, omit),
+  'photo.restore': Type.Object({ id: uuid }, omit),
+  'pieces.add': Type.Object({ ...pieces, ...editMeaning }, omit),
+  'pieces.remove': Type.Object({ ...pieces, ...editMeaning }, omit),
+  'probe.add': Type.Object({ key: ProbeSchema.properties.key, name: ProbeSchema.properties.name }, omit),
+  'probe.retire': Type.Object({ key: ProbeSchema.properties.key }, omit),
   'part.edit': Type.Object({ part: PartSchema.properties.id, was: PartChangeSchema, set: PartChangeSchema, ...editMeaning }, omit),
   'conductor.edit': Type.Object({ conductor: ConductorSchema.properties.id, was: ConductorChangeSchema, set: ConductorChangeSchema, ...editMeaning }, omit),
   'change.withdraw': Type.Object({ revision: uuid }, omit),
-  'state.set': Type.Object({ state: Type.Enum(OPERATING_STATES.map((s) => s.id)) }, omit),
+  'state.set': Type.Object(
+    { state: Type.Enum(OPERATING_STATES.map((s) => s.id)), since: Type.Optional(Type.Unsafe<string>({ ...instant, description: 'when it has been so longer: undo puts the clock back' })) },
+    omit,
+  ),
   'lead.move': Type.Object({ point: ReadingSchema.properties.probe }, omit),
   'reading.keep': readingPayload,
   'reading.retract': Type.Object({ id: uuid }, omit),
   'reading.restore': Type.Object({ id: uuid }, omit),
   'note.add': Type.Object({ id: uuid, text: ObservationSchema.properties.text }, omit),
-  'observation.keep': Type.Object({ id: uuid, what: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }), answer: Type.Boolean(), text: ObservationSchema.properties.text }, omit),
+  'observation.keep': Type.Object(
+    {
+      id: uuid,
+      what: Type.String({ pattern: QUESTION_ID }),
+      answer: Type.String({ pattern: ANSWER_ID }),
+      values: ObservationSchema.properties.values,
+      text: ObservationSchema.properties.text,
+    },
+    omit,
+  ),
   'note.retract': Type.Object({ id: uuid }, omit),
+  'note.restore': Type.Object({ id: uuid }, omit),
   'verdict.declare': Type.Object(
     {
       id: uuid,
@@ -61,6 +116,19 @@ export const PAYLOADS = {
     omit,
   ),
   'verdict.withdraw': Type.Object({ id: uuid }, omit),
+  'approval.record': Type.Object(
+    {
+      id: uuid,
+      verdict: uuid,
+      upTo: ApprovalSchema.properties.upTo,
+      currency: ApprovalSchema.properties.currency,
+      who: ApprovalSchema.properties.who,
+      how: ApprovalSchema.properties.how,
+      note: ApprovalSchema.properties.note,
+    },
+    omit,
+  ),
+  'approval.withdraw': Type.Object({ id: uuid }, omit),
   'repair.record': Type.Object(
     { id: uuid, verdict: uuid, revision: uuid, did: RepairSchema.properties.did },
     omit,
@@ -122,14 +190,34 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'conductor.edit':
       return `conductor ${command.payload.conductor}`;
     case 'change.withdraw':
+    case 'pieces.add':
+    case 'pieces.remove':
       return 'revision';
+    case 'intake.set':
+      return `intake ${Object.keys(command.payload.set).sort().join('-')}`;
+    case 'identity.set':
+      return 'identity';
+    case 'visit.link':
+      return 'visit';
+    case 'approval.record':
+    case 'approval.withdraw':
+      return 'approval';
+    case 'photo.retract':
+    case 'photo.restore':
+      return `photo ${command.payload.id}`;
+    case 'probe.add':
+    case 'probe.retire':
+      return `probe ${command.payload.key}`;
     case 'reading.retract':
     case 'reading.restore':
       return `reading ${command.payload.id}`;
     case 'note.retract':
+    case 'note.restore':
       return `note ${command.payload.id}`;
     case 'state.set':
     case 'lead.move':
+    case 'meter.choose':
+    case 'photo.keep':
     case 'reading.keep':
     case 'note.add':
     case 'observation.keep':
@@ -137,6 +225,15 @@ export function exclusiveMatter(command: Command): string | undefined {
   }
 }
 
+const MATTERS: Readonly<Record<string, string>> = {
+  verdict: 'the verdict or its repair',
+  status: 'the status of the job',
+  revision: 'the rig',
+  intake: 'the intake',
+  identity: 'whose rig it is',
+  visit: 'which visit it came back from',
+  approval: 'the approval',
+};
+
 /** A matter in the words of a message. */
-export const matterInWords = (matter: string): string =>
-  matter === 'verdict' ? 'the verdict or its repair' : matter === 'status' ? 'the status of the job' : matter === 'revision' ? 'the rig' : `this ${matter.split(' ')[0]}`;
+export const matterInWords = (matter: string): string => MATTERS[matter.split(' ')[0]!] ?? `this ${matter.split(' ')[0]}`;

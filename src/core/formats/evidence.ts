@@ -1,12 +1,15 @@
 /** A job's standing readings as evidence for the diagnosis. */
 import type { Evidence } from '../diagnose/belief';
+import { accuracyOf } from '../probe/instrument';
 import { confirmedIds, standingReadings, type Job } from './job';
 
 /** Measured readings of an epoch. "Can't reach" and overload are stored but say nothing about the rig. */
 export function jobEvidence(job: Job, epoch: number): Evidence[] {
   const confirmed = confirmedIds(job, epoch);
-  return standingReadings(job, epoch).flatMap((r): Evidence[] =>
-    r.status !== 'measured' || r.value === undefined
+  const instruments = new Map(job.instruments.map((i) => [i.id, i]));
+  return standingReadings(job, epoch).flatMap((r): Evidence[] => {
+    const meter = r.meter === undefined ? undefined : instruments.get(r.meter);
+    return r.status !== 'measured' || r.value === undefined
       ? []
       : [
           {
@@ -15,10 +18,12 @@ export function jobEvidence(job: Job, epoch: number): Evidence[] {
             probe: r.probe,
             ...(r.ref === undefined ? {} : { ref: r.ref }),
             value: r.value,
+            secondsInState: r.secondsInState,
             ...(confirmed.has(r.id) ? { confirmed: true } : {}),
+            ...(meter ? { meter: accuracyOf(meter, r.takenAt) } : {}),
           },
-        ],
-  );
+        ];
+  });
 }
 
 /** What could not be reached in an epoch, as `state/measurementId`. */

@@ -3,9 +3,10 @@
  * carrying it.
  */
 import { takesAgree } from '../probe/meter';
-import type { Job, Reading, Revision } from './jobSchema';
+import type { IntakeClue } from '../diagnose/intake';
+import type { Approval, Intake, Job, Reading, Revision, Verdict } from './jobSchema';
 
-export type { Job, Observation, Reading, Repair, Revision, Verdict } from './jobSchema';
+export type { Approval, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict } from './jobSchema';
 
 /** The revision that describes the rig as it stands: the newest that is neither proposed nor withdrawn. */
 export function currentRevision(job: Job): Revision {
@@ -46,11 +47,23 @@ export function confirmedIds(job: Job, epoch: number): Set<string> {
 }
 
 /** Answers that stand about an epoch: the newest of each question. */
-export function standingAnswers(job: Job, epoch: number): { id: string; what: string; answer: boolean }[] {
-  const newest = new Map<string, { id: string; what: string; answer: boolean }>();
+export function standingAnswers(job: Job, epoch: number): { id: string; what: string; answer: string }[] {
+  const newest = new Map<string, { id: string; what: string; answer: string }>();
   for (const o of job.observations) {
     if (o.retracted || o.epoch !== epoch || o.what === undefined || o.answer === undefined) continue;
     newest.set(o.what, { id: o.id, what: o.what, answer: o.answer });
   }
   return [...newest.values()];
 }
+
+/** What the intake says, as clues for the priors. */
+export const intakeClues = (job: Pick<Job, 'complaint' | 'intake'>): IntakeClue[] => [...job.complaint.codes, ...job.intake.facts];
+
+/** An intake of which nothing is known yet. */
+export const EMPTY_INTAKE: Intake = { facts: [], usage: {}, told: '' };
+
+/** The verdict that stands, if any. */
+export const standingVerdict = (job: Job): Verdict | undefined => job.verdicts.findLast((v) => !v.withdrawn);
+
+/** The approval that stands for a verdict. */
+export const standingApproval = (job: Job, verdict: string): Approval | undefined => job.approvals.findLast((a) => a.verdict === verdict && !a.withdrawn);

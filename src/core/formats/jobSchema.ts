@@ -1,7 +1,10 @@
 /** The job: one visit about one rig, as it is stored, sent and filed. */
 import Type from 'typebox';
 import { COMPLAINTS } from '../diagnose/complaints';
+import { INTAKE_FACT_IDS } from '../diagnose/intake';
+import { CURRENCIES } from '../units/money';
 import { STATE_IDS } from '../operate/states';
+import { InstrumentSchema } from '../probe/instrumentSchema';
 import { RigSchema } from '../rig/schema';
 
 export const SCHEMA_VERSION = 1;
@@ -36,7 +39,7 @@ export const ReadingSchema = Type.Object(
     value: Type.Optional(Type.Number({ minimum: -2000, maximum: 2000 })),
     unit: Type.Enum(['V', 'A']),
     secondsInState: Type.Number({ minimum: 0 }),
-    meter: Type.Optional(Type.String({ maxLength: 60 })),
+    meter: Type.Optional(Type.Unsafe<string>({ ...InstrumentSchema.properties.id, description: 'instrument of this job; the usual one where absent' })),
     takenAt: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),
@@ -45,14 +48,18 @@ export const ReadingSchema = Type.Object(
 );
 export type Reading = Type.Static<typeof ReadingSchema>;
 
+export const QUESTION_ID = '^[a-z][a-z0-9-]{0,39}(\\.[a-z][a-z0-9-]{0,39})?$';
+export const ANSWER_ID = '^[a-z][a-z0-9-]{0,39}$';
+
 export const ObservationSchema = Type.Object(
   {
     id: uuid,
     epoch: Type.Integer({ minimum: 0 }),
     kind: Type.Enum(['note', 'seen']),
     text: Type.String({ minLength: 1, maxLength: 2000, description: 'the note, or the question that was answered' }),
-    what: Type.Optional(Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$', description: 'which question; with kind seen only' })),
-    answer: Type.Optional(Type.Boolean({ description: 'with kind seen only' })),
+    what: Type.Optional(Type.String({ pattern: QUESTION_ID, description: 'which question; with kind seen only' })),
+    answer: Type.Optional(Type.String({ pattern: ANSWER_ID, description: 'one of the question’s answers; with kind seen only' })),
+    values: Type.Optional(Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Type.Number({ minimum: -1e9, maximum: 1e9 }), { description: 'figures the answer was graded from' })),
     at: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),
@@ -92,6 +99,69 @@ export const RepairSchema = Type.Object(
 );
 export type Repair = Type.Static<typeof RepairSchema>;
 
+/** What the customer agreed to, and how we know. */
+export const ApprovalSchema = Type.Object(
+  {
+    id: uuid,
+    verdict: uuid,
+    upTo: Type.Number({ minimum: 0, maximum: 1_000_000, description: 'in the currency' }),
+    currency: Type.Enum([...CURRENCIES]),
+    who: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S', description: 'who agreed: a role or a first name, as the shop writes it' }),
+    how: Type.Enum(['in-person', 'phone', 'message', 'signed']),
+    note: Type.Optional(Type.String({ maxLength: 300 })),
+    at: instant,
+    by: person,
+    withdrawn: Type.Optional(Type.Boolean()),
+  },
+  { additionalProperties: false },
+);
+export type Approval = Type.Static<typeof ApprovalSchema>;
+
+/** A picture; its file is kept apart, by the hash of its bytes. */
+export const PhotoSchema = Type.Object(
+  {
+    id: uuid,
+    sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+    width: Type.Integer({ minimum: 1, maximum: 10_000 }),
+    height: Type.Integer({ minimum: 1, maximum: 10_000 }),
+    bytes: Type.Integer({ minimum: 1, maximum: 20_000_000 }),
+    caption: Type.String({ maxLength: 160 }),
+    at: instant,
+    by: person,
+    retracted: Type.Optional(Type.Boolean()),
+  },
+  { additionalProperties: false },
+);
+export type Photo = Type.Static<typeof PhotoSchema>;
+
+/** How the rig is used, in numbers the owner can tell. */
+export const UsageSchema = Type.Object(
+  {
+    driveHours: Type.Optional(Type.Number({ minimum: 0, maximum: 24, description: 'on a travel day' })),
+    nights: Type.Optional(Type.Number({ minimum: 0, maximum: 365, description: 'off grid in a row' })),
+    storedMonths: Type.Optional(Type.Number({ minimum: 0, maximum: 24, description: 'a year' })),
+  },
+  { additionalProperties: false },
+);
+
+export const IntakeSchema = Type.Object(
+  {
+    facts: Type.Array(Type.Enum([...INTAKE_FACT_IDS]), { uniqueItems: true }),
+    usage: UsageSchema,
+    told: Type.String({ maxLength: 2000, description: 'history and workarounds in the owner’s words; no names' }),
+  },
+  { additionalProperties: false },
+);
+export type Intake = Type.Static<typeof IntakeSchema>;
+
+export const CameBackSchema = Type.Object(
+  {
+    job: Type.Integer({ minimum: 1, maximum: 9_999_999, description: 'number of the earlier job' }),
+    warranty: Type.Boolean(),
+  },
+  { additionalProperties: false },
+);
+
 export const JobSchema = Type.Object(
   {
     schemaVersion: Type.Literal(SCHEMA_VERSION),
@@ -105,6 +175,11 @@ export const JobSchema = Type.Object(
       },
       { additionalProperties: false },
     ),
+    intake: IntakeSchema,
+    cameBack: Type.Optional(CameBackSchema),
+    /** Instruments readings of this job were taken with, as they were then. */
+    instruments: Type.Array(InstrumentSchema),
+    meter: Type.Optional(Type.Unsafe<string>({ ...InstrumentSchema.properties.id, description: 'the one in hand' })),
     rigState: Type.Object(
       { id: Type.Enum([...STATE_IDS]), since: instant },
       { additionalProperties: false, description: 'what the rig is doing now, and since when' },
@@ -114,7 +189,9 @@ export const JobSchema = Type.Object(
     readings: Type.Array(ReadingSchema),
     observations: Type.Array(ObservationSchema),
     verdicts: Type.Array(VerdictSchema),
+    approvals: Type.Array(ApprovalSchema),
     repairs: Type.Array(RepairSchema),
+    photos: Type.Array(PhotoSchema),
   },
   { additionalProperties: false },
 );

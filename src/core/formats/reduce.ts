@@ -3,7 +3,7 @@
  * show what is still on its way. A refusal says what stands in the way and what to do.
  */
 import { withConductor, withPart } from '../rig/applyEdit';
-import { checkRig } from '../rig/check';
+import { checkRig, nextProbeLabel } from '../rig/check';
 import type { Rig } from '../rig/schema';
 import { err, ok, type Result } from '../units/result';
 import type { Command } from './command';
@@ -27,7 +27,45 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
   const at = command.at;
   switch (command.type) {
     case 'state.set':
-      return ok({ ...job, rigState: { id: command.payload.state, since: at } });
+      return ok({ ...job, rigState: { id: command.payload.state, since: command.payload.since ?? at } });
+
+    case 'intake.set': {
+      const { codes, words, ...rest } = command.payload.set;
+      return ok({
+        ...job,
+        complaint: { codes: codes ?? job.complaint.codes, words: words ?? job.complaint.words },
+        intake: { ...job.intake, ...rest },
+      });
+    }
+
+    // Whose rig it is stands beside the job, not in it.
+    case 'identity.set':
+      return ok(job);
+
+    case 'visit.link': {
+      const { set } = command.payload;
+      if (set?.job === job.number) return no(`job ${set.job}`, 'the number of an earlier job');
+      const { cameBack: _, ...rest } = job;
+      return ok(set ? { ...rest, cameBack: set } : rest);
+    }
+
+    case 'meter.choose': {
+      const { set } = command.payload;
+      const { meter: _, ...rest } = job;
+      if (!set) return ok(rest);
+      return ok({ ...rest, meter: set.id, instruments: [...job.instruments.filter((i) => i.id !== set.id), set] });
+    }
+
+    case 'photo.keep':
+      if (job.photos.some((p) => p.id === command.payload.id)) return no('this photo', 'a new id: it is kept already');
+      return ok({ ...job, photos: [...job.photos, { ...command.payload, at, by }] });
+
+    case 'photo.retract':
+    case 'photo.restore': {
+      const { id } = command.payload;
+      if (!job.photos.some((p) => p.id === id)) return no(`photo ${id}`, 'a photo of this job');
+      return ok({ ...job, photos: replace(job.photos, id, (p) => ({ ...p, retracted: command.type === 'photo.retract' })) });
+    }
 
     case 'lead.move':
       if (!knownPoint(job, command.payload.point)) return no(command.payload.point, 'a point of this rig for the black lead');
@@ -38,6 +76,7 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       if (job.readings.some((r) => r.id === p.id)) return no(`reading ${p.id}`, 'a new id: this one is kept already');
       if (!knownPoint(job, p.probe)) return no(p.probe, 'a probe of this rig');
       if (p.ref !== undefined && !knownPoint(job, p.ref)) return no(p.ref, 'a point of this rig for the black lead');
+      if (p.meter !== undefined && !job.instruments.some((i) => i.id === p.meter)) return no(`meter ${p.meter}`, 'an instrument chosen on this job');
       if ((p.status === 'measured') !== (p.value !== undefined))
         return no(p.status, p.status === 'measured' ? 'a value with a measured reading' : 'no value with this status');
       return ok({ ...job, readings: [...job.readings, { ...p, epoch, takenAt: at, by }] });
@@ -63,10 +102,11 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       if (job.observations.some((o) => o.id === command.payload.id)) return no('this answer', 'a new id: it is kept already');
       return ok({ ...job, observations: [...job.observations, { ...command.payload, kind: 'seen', epoch, at, by }] });
 
-    case 'note.retract': {
+    case 'note.retract':
+    case 'note.restore': {
       const { id } = command.payload;
       if (!job.observations.some((o) => o.id === id)) return no(`note ${id}`, 'a note of this job');
-      return ok({ ...job, observations: replace(job.observations, id, (o) => ({ ...o, retracted: true })) });
+      return ok({ ...job, observations: replace(job.observations, id, (o) => ({ ...o, retracted: command.type === 'note.retract' })) });
     }
 
     case 'verdict.declare': {
@@ -82,6 +122,19 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       if (job.repairs.some((r) => r.verdict === id && !r.withdrawn))
         return no('a repair recorded on this verdict', 'the repair taken back first');
       return ok({ ...job, verdicts: replace(job.verdicts, id, (v) => ({ ...v, withdrawn: true })) });
+    }
+
+    case 'approval.record': {
+      const { verdict } = command.payload;
+      if (!job.verdicts.some((v) => v.id === verdict && !v.withdrawn)) return no(`verdict ${verdict}`, 'a standing verdict to approve');
+      if (job.approvals.some((a) => a.verdict === verdict && !a.withdrawn)) return no('a second approval of one verdict', 'the first taken back');
+      return ok({ ...job, approvals: [...job.approvals, { ...command.payload, at, by }] });
+    }
+
+    case 'approval.withdraw': {
+      const { id } = command.payload;
+      if (!job.approvals.some((a) => a.id === id && !a.withdrawn)) return no(`approval ${id}`, 'a standing approval of this job');
+      return ok({ ...job, approvals: replace(job.approvals, id, (a) => ({ ...a, withdrawn: true })) });
     }
 
     case 'repair.record': {
@@ -125,6 +178,47 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       const { doc } = currentRevision(job);
       if (!doc.conductors.some((x) => x.id === p.conductor)) return no(`conductor ${p.conductor}`, 'a conductor of this rig');
       return edited(job, withConductor(doc, p.conductor, p.set), p, at);
+    }
+
+    case 'pieces.add': {
+      const p = command.payload;
+      const { doc } = currentRevision(job);
+      const taken = [...p.parts, ...p.conductors].find((x) => [...doc.parts, ...doc.conductors, ...doc.grounds, ...doc.bonds].some((y) => y.id === x.id));
+      if (taken) return no(taken.id, 'an id of its own');
+      return edited(job, { ...doc, parts: [...doc.parts, ...p.parts], conductors: [...doc.conductors, ...p.conductors] }, p, at);
+    }
+
+    case 'pieces.remove': {
+      const p = command.payload;
+      const { doc } = currentRevision(job);
+      const gone = new Set([...p.parts, ...p.conductors].map((x) => x.id));
+      const missing = [...gone].find((id) => ![...doc.parts, ...doc.conductors].some((x) => x.id === id));
+      if (missing !== undefined) return no(missing, 'a part or conductor of this rig');
+      const bonded = doc.bonds.find((b) => gone.has(b.from.part) || gone.has(b.to.part));
+      if (bonded) return no(`${bonded.name}, which is bolted to it`, 'a part that is not bolted to metal');
+      // Probes on what goes are retired: their labels are never given to another point.
+      const probes = doc.probes.map((x) => (gone.has(x.key.split('.')[0]!) ? { ...x, retired: true } : x));
+      return edited(job, { ...doc, probes, parts: doc.parts.filter((x) => !gone.has(x.id)), conductors: doc.conductors.filter((x) => !gone.has(x.id)) }, p, at);
+    }
+
+    case 'probe.add': {
+      const { key, name } = command.payload;
+      const { doc } = currentRevision(job);
+      const known = doc.probes.find((x) => x.key === key);
+      if (known && !known.retired) return no(`${known.label} on this point`, 'a point without a probe');
+      const probes = known
+        ? doc.probes.map((x) => (x === known ? { key: x.key, label: x.label, name: x.name } : x))
+        : [...doc.probes, { key, label: nextProbeLabel(doc), name }];
+      return edited(job, { ...doc, probes }, { means: 'described-wrong' }, at);
+    }
+
+    case 'probe.retire': {
+      const { key } = command.payload;
+      const { doc } = currentRevision(job);
+      if (!doc.probes.some((x) => x.key === key && !x.retired)) return no(key, 'a probe in use on this rig');
+      if (job.readings.some((r) => !r.retracted && (r.probe === key || r.ref === key) && r.epoch === epoch))
+        return no('readings taken at this probe', 'those readings taken back first');
+      return edited(job, { ...doc, probes: doc.probes.map((x) => (x.key === key ? { ...x, retired: true } : x)) }, { means: 'described-wrong' }, at);
     }
 
     case 'change.withdraw': {

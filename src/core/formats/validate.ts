@@ -8,7 +8,8 @@ import { statesOf } from '../operate/states';
 import { checkRig } from '../rig/check';
 import { shown, type DocumentIssue } from '../rig/issue';
 import { err, ok, type Result } from '../units/result';
-import { COMMAND_TYPES, type Command, type CommandType } from './command';
+import { COMMAND_TYPES, type Command } from './command';
+import { SHOP_COMMAND_TYPES, type ShopCommand } from './shopSchema';
 import * as validators from './generated/validators';
 import type { SchemaError, Validator } from './generated/validators';
 import type { Job } from './job';
@@ -88,7 +89,10 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   unique(job.readings, 'readings');
   unique(job.observations, 'observations');
   unique(job.verdicts, 'verdicts');
+  unique(job.approvals, 'approvals');
   unique(job.repairs, 'repairs');
+  unique(job.photos, 'photos');
+  unique(job.instruments, 'instruments');
 
   const epochs = new Set(job.revisions.map((r) => r.epoch));
   const keys = new Set(
@@ -109,6 +113,14 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
     const answered = o.what !== undefined && o.answer !== undefined;
     if (answered !== (o.kind === 'seen')) add(`/observations/${i}/answer`, o.answer, o.kind === 'seen' ? 'what was asked and the answer' : 'no answer on a note');
   });
+  const meters = new Set(job.instruments.map((m) => m.id));
+  if (job.meter !== undefined && !meters.has(job.meter)) add('/meter', job.meter, 'an instrument of this job');
+  job.readings.forEach((r, i) => {
+    if (r.meter !== undefined && !meters.has(r.meter)) add(`/readings/${i}/meter`, r.meter, 'an instrument of this job');
+  });
+  job.approvals.forEach((a, i) => {
+    if (!job.verdicts.some((v) => v.id === a.verdict)) add(`/approvals/${i}/verdict`, a.verdict, 'the id of a verdict of this job');
+  });
   job.repairs.forEach((r, i) => {
     if (!job.verdicts.some((v) => v.id === r.verdict)) add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');
   });
@@ -128,12 +140,16 @@ export function validateOpenJob(data: unknown): Result<OpenJob, DocumentIssue[]>
   return issues.length > 0 ? err(issues) : ok(data as OpenJob);
 }
 
-/** A command envelope with the payload its type asks for. */
-export function validateCommand(data: unknown): Result<Command, DocumentIssue[]> {
+function validateByType<T>(types: readonly string[], data: unknown): Result<T, DocumentIssue[]> {
   const type = (data as { type?: unknown } | null)?.type;
-  if (typeof type !== 'string' || !COMMAND_TYPES.includes(type as CommandType))
-    return err([{ pointer: '/type', found: shown(type), wanted: `one of ${COMMAND_TYPES.join(', ')}` }]);
+  if (typeof type !== 'string' || !types.includes(type)) return err([{ pointer: '/type', found: shown(type), wanted: `one of ${types.join(', ')}` }]);
   const validate = (validators as unknown as Record<string, Validator>)[`validate_${type.replace(/\W/g, '_')}`]!;
   const issues = schemaIssues(validate, data);
-  return issues.length > 0 ? err(issues) : ok(data as Command);
+  return issues.length > 0 ? err(issues) : ok(data as T);
 }
+
+/** A command envelope with the payload its type asks for. */
+export const validateCommand = (data: unknown): Result<Command, DocumentIssue[]> => validateByType(COMMAND_TYPES, data);
+
+/** The same for what a shop sets for itself. */
+export const validateShopCommand = (data: unknown): Result<ShopCommand, DocumentIssue[]> => validateByType(SHOP_COMMAND_TYPES, data);

@@ -5,7 +5,7 @@ import { readOutputs, rigOutputs } from '../probe/outputs';
 import { motorhome } from '../rig/archetypes/motorhome';
 import type { Effect } from './effects';
 import { RigModel, type Situation } from './settle';
-import { changeMinutes, OPERATING_STATES, STATE_IDS } from './states';
+import { changeMinutes, OPERATING_STATES, STATE_IDS, statesOf } from './states';
 
 const compiled = compileRig(motorhome('test', 'Test coach'));
 
@@ -55,7 +55,7 @@ describe('a healthy coach', () => {
   });
 
   it('adds up at every node in every state (Kirchhoff)', () => {
-    for (const state of STATE_IDS) {
+    for (const { id: state } of statesOf(compiled.rig)) {
       const { model, settled } = read(state);
       expect(settled.solved).toBe(true);
       expect(kirchhoffResidual(model.solver, model.values)).toBeLessThan(1e-6);

@@ -33,7 +33,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Key off, rested',
     short: ['Key off,', 'rested'],
     how: 'key off, shore cord out, solar covered, nothing touched for 30 min',
-    inputs: { key: false, engine: 'off', boost: false, shore: false, disconnect: true, covered: true, dwell: 1800 },
+    inputs: { key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: true, dwell: 1800 },
     enterMinutes: 2,
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
@@ -42,7 +42,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Key on, engine off',
     short: ['Key on,', 'engine off'],
     how: 'key in run for a minute, engine off',
-    inputs: { key: true, engine: 'off', boost: false, shore: false, disconnect: true, covered: false, dwell: 60 },
+    inputs: { key: true, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 60 },
     enterMinutes: 1.5,
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
@@ -51,7 +51,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Engine idle, first 20 s',
     short: ['Idle, first', '20 s'],
     how: 'engine just started, before the delay has run out',
-    inputs: { key: true, engine: 'idle', boost: false, shore: false, disconnect: true, covered: false, dwell: 10 },
+    inputs: { key: true, engine: 'idle', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 10 },
     needs: 'ignition-delay-module',
     enterMinutes: 2,
     cautions: RUNNING,
@@ -61,7 +61,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Engine idle',
     short: ['Engine', 'idle'],
     how: 'engine idling, parked, three minutes or more',
-    inputs: { key: true, engine: 'idle', boost: false, shore: false, disconnect: true, covered: false, dwell: 180 },
+    inputs: { key: true, engine: 'idle', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 180 },
     enterMinutes: 3,
     cautions: RUNNING,
   },
@@ -70,7 +70,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Fast idle, 1,500 rpm',
     short: ['Fast idle,', 'parked'],
     how: 'parked and chocked, a helper holds about 1,500 rpm for three minutes',
-    inputs: { key: true, engine: 'fast-idle', boost: false, shore: false, disconnect: true, covered: false, dwell: 180 },
+    inputs: { key: true, engine: 'fast-idle', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 180 },
     enterMinutes: 4,
     cautions: RUNNING,
   },
@@ -79,7 +79,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Boost held, engine off',
     short: ['Boost', 'held'],
     how: 'engine off, a helper holds the boost switch',
-    inputs: { key: false, engine: 'off', boost: true, shore: false, disconnect: true, covered: false, dwell: 5 },
+    inputs: { key: false, engine: 'off', boost: true, shore: false, generator: false, disconnect: true, covered: false, dwell: 5 },
     needs: 'boost-switch',
     enterMinutes: 2,
     cautions: [
@@ -92,7 +92,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Boost held, engine idle',
     short: ['Boost,', 'idle'],
     how: 'engine idling, a helper holds the boost switch',
-    inputs: { key: true, engine: 'idle', boost: true, shore: false, disconnect: true, covered: false, dwell: 15 },
+    inputs: { key: true, engine: 'idle', boost: true, shore: false, generator: false, disconnect: true, covered: false, dwell: 15 },
     needs: 'boost-switch',
     enterMinutes: 3,
     cautions: [...RUNNING, 'Hold boost for seconds: never wedge the switch.'],
@@ -102,17 +102,27 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Shore charging',
     short: ['Shore', 'charging'],
     how: 'engine off, shore cord in, charger on for ten minutes',
-    inputs: { key: false, engine: 'off', boost: false, shore: true, disconnect: true, covered: false, dwell: 600 },
+    inputs: { key: false, engine: 'off', boost: false, shore: true, generator: false, disconnect: true, covered: false, dwell: 600 },
     needs: 'shore-charger',
     enterMinutes: 5,
     cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
+  },
+  {
+    id: 'generator',
+    label: 'Generator charging',
+    short: ['Generator', 'charging'],
+    how: 'engine off, shore cord out, generator running and the charger on for ten minutes',
+    inputs: { key: false, engine: 'off', boost: false, shore: false, generator: true, disconnect: true, covered: false, dwell: 600 },
+    needs: 'generator',
+    enterMinutes: 5,
+    cautions: ['Generator only in the open, its exhaust clear of every window: carbon monoxide kills.', 'Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
   },
   {
     id: 'disconnect-open',
     label: 'Disconnect off, engine off',
     short: ['Disconnect', 'off'],
     how: 'engine off, shore cord out, coach disconnect turned off',
-    inputs: { key: false, engine: 'off', boost: false, shore: false, disconnect: false, covered: true, dwell: 60 },
+    inputs: { key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: false, covered: true, dwell: 60 },
     needs: 'disconnect',
     enterMinutes: 2,
     cautions: ['Never open the disconnect while anything charges: stop the engine and pull the shore cord first.'],
@@ -142,7 +152,7 @@ export function changeMinutes(from: string, to: string): number {
   const b = operatingState(to).inputs;
   let minutes = operatingState(to).enterMinutes;
   if (a.engine !== 'off' && b.engine === 'off') minutes += 1; // stop, let surface volts fall a little
-  if (a.shore && !b.shore) minutes += 1;
+  if ((a.shore && !b.shore) || (a.generator && !b.generator)) minutes += 1;
   if (a.engine !== 'off' && b.engine !== 'off') minutes -= 1; // already running: only the wait is left
   return minutes;
 }

@@ -36,7 +36,7 @@ export const batteryBank: PartKind = {
   terminals: [
     { id: 'plus', label: '+', lead: 'post of the + terminal, not the clamp' },
     { id: 'minus', label: '–', lead: 'post of the – terminal, not the clamp' },
-    { id: 'middle', label: 'midpoint', lead: 'link between the two blocks in series' },
+    { id: 'middle', label: 'midpoint', lead: 'link between the two blocks in series', optional: true },
   ],
   inner: ['cell'],
   options: {

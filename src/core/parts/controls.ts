@@ -9,7 +9,7 @@ export const ignitionSwitch: PartKind = {
   role: 'control',
   terminals: [
     { id: 'feed', label: 'feed', lead: 'feed terminal behind the dash', accessMinutes: 2 },
-    { id: 'run', label: 'run output', lead: 'run circuit, at the fuse panel tap' },
+    { id: 'run', label: 'run output', lead: 'run circuit, at the fuse panel tap', optional: true },
   ],
   params: {
     contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-5, max: 10, default: assumed(0.02, 0.4) },
@@ -44,7 +44,7 @@ export const boostSwitch: PartKind = {
   role: 'control',
   terminals: [
     { id: 'feed', label: 'feed', lead: 'battery side of the boost fuse' },
-    { id: 'fused', label: 'fused feed', lead: 'switch side of the boost fuse' },
+    { id: 'fused', label: 'fused feed', lead: 'switch side of the boost fuse', optional: true },
     { id: 'output', label: 'output', lead: 'output tab of the boost switch' },
   ],
   params: {

@@ -5,7 +5,7 @@ import { diodeIsolator } from './diodeIsolator';
 import { disconnect, linkFuse } from './inline';
 import { linkSolenoid } from './link';
 import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './linkModules';
-import { chassisLoads, houseLoads } from './loads';
+import { chassisLoads, generator, houseLoads } from './loads';
 import type { PartKind } from './part';
 import { alternator, shoreCharger, solarCharger } from './sources';
 
@@ -17,6 +17,7 @@ const ALL: readonly PartKind[] = [
   chassisLoads,
   diodeIsolator,
   disconnect,
+  generator,
   houseLoads,
   ignitionDelayModule,
   ignitionSwitch,

@@ -42,6 +42,19 @@ export const chassisLoads: PartKind = {
   ],
 };
 
+/** The generator's own electronics between starts; it feeds the charger by mains while it runs. */
+export const generator: PartKind = {
+  id: 'generator',
+  label: 'Generator',
+  role: 'load',
+  terminals: [
+    { id: 'plus', label: 'start lead', lead: 'stud of the start lead at the generator' },
+    { id: 'minus', label: 'frame', lead: 'bare metal of the generator frame' },
+  ],
+  params: { draw: amps('At rest', 0.03, 0.02) },
+  elements: [{ kind: 'resistor', id: 'draw', a: 'plus', b: 'minus', ohms: { params: ['draw'], value: ([draw], _, part) => ohms(draw!, part) } }],
+};
+
 export const houseLoads: PartKind = {
   id: 'house-loads',
   label: 'House loads',

@@ -14,6 +14,8 @@ export interface TerminalSpec {
   lead: string;
   /** Extra minutes to get a lead on it beyond reaching the part: a cover, a crawl. */
   accessMinutes?: number;
+  /** Nothing need be on it for the part to work. */
+  optional?: boolean;
 }
 
 /** A choice a part is bought or set with: chemistry, kind of switch. */

@@ -66,7 +66,7 @@ export const shoreCharger: PartKind = {
     ...output.params,
     limit: { unit: 'A', scale: 'ratio', label: 'Rated output', min: 0, max: 500, default: assumed(45, 0.1) },
   },
-  elements: [output.element({ params: ['limit'], value: ([limit], inputs) => (inputs.shore ? limit! : 0) })],
+  elements: [output.element({ params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) })],
 };
 
 /** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */

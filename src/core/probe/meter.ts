@@ -8,6 +8,19 @@ export const METER = {
   clampFloor: 0.2,
 } as const;
 
+/** How far one instrument may be off; SI, one standard deviation each. */
+export interface MeterAccuracy {
+  /** Share of a volt reading, the same for all readings of one meter. */
+  voltShare: number;
+  /** Times the noise of the usual display digit. */
+  voltNoise: number;
+  /** Share and floor of a clamp reading. */
+  ampShare: number;
+  ampFloor: number;
+}
+
+export const USUAL_METER: MeterAccuracy = { voltShare: METER.gainSpread, voltNoise: 1, ampShare: METER.clampSpread, ampFloor: METER.clampFloor };
+
 /**
  * Leads and contact spots never give the same millivolts twice: one standard deviation of a volt reading
  * beyond the meter's own error, V. Assumed.
@@ -21,9 +34,9 @@ export function voltDigit(volts: number): number {
 }
 
 /** Standard deviation of one reading around what the points really carry; the gain is apart. */
-export function meterNoise(unit: 'V' | 'A', value: number): number {
-  if (unit === 'A') return METER.clampFloor + METER.clampSpread * Math.abs(value);
-  return voltDigit(value) * 0.8;
+export function meterNoise(unit: 'V' | 'A', value: number, m: MeterAccuracy = USUAL_METER): number {
+  if (unit === 'A') return m.ampFloor + m.ampShare * Math.abs(value);
+  return voltDigit(value) * 0.8 * m.voltNoise;
 }
 
 /** One standard deviation of a reading by an unknown meter: noise, spot and gain together. */

@@ -22,9 +22,10 @@ export function rigOutputs(compiled: CompiledRig): Output[] {
   const outputs = new Map<string, Output>();
   for (const probe of compiled.rig.probes) {
     const [part, terminal] = probe.key.split('.');
-    if (terminal === 'clamp')
-      outputs.set(probe.key, { key: probe.key, kind: 'amps', index: compiled.resistor.get(part!)! });
-    else outputs.set(probe.key, { key: probe.key, kind: 'volts', index: compiled.node.get(probe.key)! });
+    const kind = terminal === 'clamp' ? 'amps' : 'volts';
+    const index = kind === 'amps' ? compiled.resistor.get(part!) : compiled.node.get(probe.key);
+    // A retired probe may have been on a part that is no longer there.
+    if (index !== undefined) outputs.set(probe.key, { key: probe.key, kind, index });
   }
   for (const ground of compiled.rig.grounds) {
     for (const point of ground.points) {

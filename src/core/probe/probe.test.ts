@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
-import { STATE_IDS } from '../operate/states';
+import { statesOf } from '../operate/states';
 import { motorhome } from '../rig/archetypes/motorhome';
 import { seededRng } from '../units/rng';
 import { BandTable } from './bands';
@@ -26,7 +26,7 @@ describe('bands', () => {
     let total = 0;
     for (let n = 0; n < 60; n++) {
       const z = Float64Array.from(compiled.params, () => rng.normal());
-      for (const state of STATE_IDS) {
+      for (const { id: state } of statesOf(rig)) {
         model.settle(state, { z });
         readOutputs(model, outputs, values);
         for (const m of rigMeasurements(rig)) {
@@ -62,7 +62,7 @@ describe('slopes', () => {
     const lineariser = new Lineariser(model, outputs);
     const rng = seededRng(3);
     const z = Float64Array.from(compiled.params, () => 0.3 * rng.normal());
-    for (const state of STATE_IDS) {
+    for (const { id: state } of statesOf(rig)) {
       const y = new Float64Array(outputs.length);
       const J = new Float64Array(outputs.length * lineariser.width);
       model.settle(state, { z });

@@ -88,6 +88,8 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
     if (keys.has(probe.key)) add(`/probes/${i}/key`, probe.key, `one probe per point; /probes/${keys.get(probe.key)} has it`);
     keys.set(probe.key, i);
     const [part = '', terminal = ''] = probe.key.split('.');
+    // A retired probe may have been on a part that is no longer there.
+    if (probe.retired) return;
     if (terminal === 'clamp') {
       if (!conductors.has(part)) add(`/probes/${i}/key`, probe.key, 'a conductor of this rig before .clamp');
     } else if (!terminals.get(part)?.has(terminal)) {

@@ -3,7 +3,7 @@
  * now, so that its inverse is the same edit the other way round.
  */
 import Type from 'typebox';
-import { ConductorSchema, ParameterSchema, PartSchema } from './schema';
+import { ConductorSchema, LampSchema, ParameterSchema, PartSchema } from './schema';
 
 const omit = { additionalProperties: false } as const;
 
@@ -14,6 +14,7 @@ export const PartChangeSchema = Type.Object(
     station: Type.Optional(PartSchema.properties.station),
     options: Type.Optional(Type.Record(Type.String(), Type.String({ maxLength: 40 }))),
     params: Type.Optional(Type.Record(Type.String(), ParameterSchema)),
+    lamps: Type.Optional(Type.Array(LampSchema, { maxItems: 6 })),
   },
   { ...omit, minProperties: 1 },
 );

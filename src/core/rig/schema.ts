@@ -37,6 +37,16 @@ export const VehicleSchema = Type.Object(
   { additionalProperties: false },
 );
 
+/** A row of the table of lamps printed on a unit. */
+export const LampSchema = Type.Object(
+  {
+    shows: Type.String({ minLength: 1, maxLength: 40, description: 'what one sees: green steady' }),
+    means: Type.Enum(['closed', 'waiting', 'dark'], { description: 'what the unit says with it' }),
+  },
+  { additionalProperties: false },
+);
+export type Lamp = Type.Static<typeof LampSchema>;
+
 export const PartSchema = Type.Object(
   {
     id,
@@ -49,6 +59,7 @@ export const PartSchema = Type.Object(
     note: Type.Optional(Type.String({ maxLength: 60, description: 'rating or kind, printed under the name' })),
     params: Type.Record(Type.String(), ParameterSchema),
     options: Type.Optional(Type.Record(Type.String(), Type.String({ maxLength: 40 }), { description: 'choices of the kind that differ from its usual ones' })),
+    lamps: Type.Optional(Type.Array(LampSchema, { maxItems: 6, description: 'the table of lamps on the unit’s own label' })),
   },
   { additionalProperties: false },
 );

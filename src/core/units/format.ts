@@ -60,6 +60,11 @@ export function showPercent(p: number): string {
   return String(Math.min(99, Math.round(p * 100)));
 }
 
+/** How sure one is, in words a customer understands. */
+export function inWordsConfidence(p: number): string {
+  return p >= 0.95 ? 'Practically certain' : p >= 0.85 ? 'Very likely' : p >= 0.65 ? 'Likely' : p >= 0.4 ? 'One of a few left' : 'A suspicion only';
+}
+
 /** Seconds as a running clock: 3:12, 1:02:05; days once nobody is counting. */
 export function showClock(seconds: number): string {
   const s = Math.max(0, Math.floor(seconds));

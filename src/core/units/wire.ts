@@ -25,6 +25,10 @@ export function wireDiameter(gauge: Gauge): number {
   return 0.005 * 0.0254 * Math.pow(92, (36 - awgNumber(gauge)) / 39);
 }
 
+/** A gauge as the shop reads it: "8 AWG", "8.4 mm²". */
+export const gaugeShown = (gauge: Gauge, unit: 'awg' | 'mm2'): string =>
+  unit === 'awg' ? `${gauge} AWG` : `${Number((wireArea(gauge) * 1e6).toPrecision(wireArea(gauge) * 1e6 < 10 ? 2 : 3))} mm²`;
+
 /** Copper area in m². */
 export function wireArea(gauge: Gauge): number {
   const d = wireDiameter(gauge);

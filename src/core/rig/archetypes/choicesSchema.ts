@@ -23,6 +23,7 @@ export const MotorhomeChoicesSchema = Type.Object(
     charger: ids(CHARGER_CHOICES),
     chargerAmps: Type.Number({ minimum: 2, maximum: 300 }),
     solar: Type.Boolean(),
+    generator: Type.Boolean(),
     chassis: BankChoiceSchema,
     coach: BankChoiceSchema,
     alternatorAmps: Type.Number({ minimum: 20, maximum: 600, description: 'rating at speed' }),

@@ -23,6 +23,7 @@ export const USUAL_MOTORHOME: MotorhomeChoices = {
   charger: 'charger',
   chargerAmps: 45,
   solar: false,
+  generator: false,
   chassis: { chemistry: 'flooded', layout: 'parallel', capacity: 210 },
   coach: { chemistry: 'flooded', layout: 'series-parallel', capacity: 440 },
   alternatorAmps: 160,
@@ -41,12 +42,12 @@ function cable(id: string, name: string, use: Conductor['use'], from: string, to
 /** Where things sit, as shares of the length from the nose; the front engine mirrors the engine side. */
 const PLACES = {
   rear: {
-    ignition: 2 / 36, boost: 4 / 36, switch: 5 / 36, house: 12 / 36, solar: 9 / 36, charger: 13 / 36, disconnect: 15 / 36, coach: 17 / 36,
+    ignition: 2 / 36, boost: 4 / 36, switch: 5 / 36, house: 12 / 36, solar: 9 / 36, generator: 7 / 36, charger: 13 / 36, disconnect: 15 / 36, coach: 17 / 36,
     module: 28 / 36, link: 29 / 36, fuse: 30 / 36, chassis: 32 / 36, loads: 33 / 36, alternator: 34.5 / 36,
   },
   front: {
     alternator: 2 / 36, loads: 3.6 / 36, chassis: 5 / 36, fuse: 6.5 / 36, link: 7.5 / 36, module: 9 / 36, ignition: 11 / 36, boost: 12 / 36,
-    switch: 13 / 36, coach: 20 / 36, disconnect: 22 / 36, charger: 25 / 36, house: 27 / 36, solar: 30 / 36,
+    switch: 13 / 36, coach: 20 / 36, disconnect: 22 / 36, charger: 25 / 36, house: 27 / 36, solar: 30 / 36, generator: 33 / 36,
   },
 } as const;
 
@@ -145,6 +146,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
       setPoint: scaled(absorb, 0.12), limit: assumed(c.chargerAmps, 0.1),
     }, { build: c.charger }),
     ...(c.solar ? [part('solar', 'solar-charger', 'solar', 'coach', 'Coach bay', 'Solar', 'roof', { setPoint: scaled(14.3, 0.12) })] : []),
+    ...(c.generator ? [part('generator', 'generator', 'generator', 'coach', 'Coach bay', 'Generator', 'feeds charger')] : []),
     ...(hasDisconnect ? [part('disconnect', 'disconnect', 'disconnect', 'coach', 'Coach bay', 'Disconnect', c.disconnect === 'latching' ? 'latching' : '300 A rotary', {}, { build: c.disconnect })] : []),
     bank('coach-bank', 'coach', 'coach', 'Coach bay', 'Coach bank', c.coach, assumed(0.68, 0.15)),
     ...link.parts,
@@ -176,6 +178,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     cable('house-feed', hasDisconnect ? 'Disconnect to house panel' : 'Coach bank to house panel', 'feed', houseBus, 'house.plus', '2', run('disconnect', 'house') + 0.6, 0.0006),
     cable('charger-cable', hasDisconnect ? 'Charger to disconnect' : 'Charger to coach bank', 'feed', houseBus, 'charger.plus', '6', run('disconnect', 'charger') + 0.6, 0.0012),
     ...(c.solar ? [cable('solar-cable', 'Solar controller to coach bank', 'feed', 'solar.plus', 'coach-bank.plus', '8', run('solar', 'coach') + 0.6, 0.002)] : []),
+    ...(c.generator ? [cable('generator-lead', 'Coach bank to generator start', 'feed', 'coach-bank.plus', 'generator.plus', '2', run('generator', 'coach') + 0.9, 0.0006)] : []),
     cable('dash-feed', 'Chassis bank to ignition', 'feed', 'chassis-bank.plus', 'ignition.feed', '8', run('chassis', 'ignition') + 1.2, 0.006),
     ...(boost
       ? [
@@ -191,6 +194,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     cable('coach-negative', 'Coach bank to house frame', 'return', 'coach-bank.minus', 'house-frame.bay-1', '2/0', 0.9, 0.0005),
     cable('charger-negative', 'Charger to house frame', 'return', 'charger.minus', 'house-frame.bay-1', '6', 1.2, 0.0012),
     cable('house-negative', 'House panel to house frame', 'return', 'house.minus', 'house-frame.bay-1', '2', 1.2, 0.0008),
+    ...(c.generator ? [cable('generator-negative', 'Generator to house frame', 'return', 'generator.minus', 'house-frame.bay-1', '2', 0.9, 0.0006)] : []),
     ...(c.solar ? [cable('solar-negative', 'Solar controller to house frame', 'return', 'solar.minus', 'house-frame.bay-1', '8', 1.8, 0.002)] : []),
   ];
 

@@ -1,0 +1,114 @@
+/** The questions worth asking of a rig, and how likely an answer is under what a suspect does. */
+import { pointPlace } from '../../probe/measurement';
+import type { Lamp, Rig } from '../../rig/schema';
+import { ownersOf, type Fault, type Owner } from '../faults';
+import { SEEN } from './seen';
+import { TRIED } from './tried';
+import type { Answer, AskedOf, Chances, ObservationKind, ObservationTemplate } from './observationKind';
+
+export const TEMPLATES: readonly ObservationTemplate[] = [...SEEN, ...TRIED];
+
+/** An answer as evidence. */
+export interface Observed {
+  /** The stored observation's id. */
+  id: string;
+  what: string;
+  answer: string;
+}
+
+/** AWG numbers from here on are control wire: it is rung out with an ohmmeter, heavier cable is not. */
+const THIN_FROM = 10;
+const isThin = (gauge: string) => !gauge.includes('/') && Number(gauge) >= THIN_FROM;
+
+function askedOf(rig: Rig, of: AskedOf, faults: readonly Fault[]): Owner[] {
+  if ('rig' in of) {
+    const last = rig.parts.find((p) => p.id === of.rig.at(-1));
+    return last && of.rig.every((id) => rig.parts.some((p) => p.id === id)) ? [{ id: '', name: '', part: last.id }] : [];
+  }
+  if ('wires' in of) {
+    const faulty = new Map(faults.map((f) => [f.owner, f]));
+    return rig.conductors
+      .filter((c) => faulty.has(c.id) && isThin(c.gauge) === (of.wires === 'thin'))
+      .map((c) => ({ id: c.id, name: c.name, part: faulty.get(c.id)!.part! }));
+  }
+  return ownersOf(rig, of);
+}
+
+/** Chances by fault id: a fault of the owner named by its kind, else by what it does. */
+function chancesByFault(template: ObservationTemplate, owner: Owner, faults: readonly Fault[]): Record<string, Chances> {
+  const table: Record<string, Chances> = {};
+  for (const f of faults) {
+    if (f.owner !== owner.id) continue;
+    const kind = f.id.slice(owner.id.length + 1);
+    const chances = template.faults?.[kind] ?? f.effects.map((e) => template.does?.[e.do]).find((c) => c !== undefined);
+    if (chances) table[f.id] = chances;
+  }
+  return table;
+}
+
+/** The questions worth asking of a rig with these possible faults. */
+export function observationsOf(rig: Rig, faults: readonly Fault[]): ObservationKind[] {
+  const keys = new Set(rig.probes.filter((p) => !p.retired).map((p) => p.key));
+  return TEMPLATES.flatMap((t) =>
+    askedOf(rig, t.of, faults).flatMap((owner): ObservationKind[] => {
+      const byFault = chancesByFault(t, owner, faults);
+      if (t.live && !keys.has(t.live.probe)) return [];
+      if (!t.closes && !t.live && Object.keys(byFault).length === 0) return [];
+      const part = rig.parts.find((p) => p.id === owner.part);
+      const lamps = t.id === 'status-lamp' ? part?.lamps : undefined;
+      return [
+        {
+          id: 'rig' in t.of ? t.id : `${t.id}.${owner.id}`,
+          ask: asked(t.ask, owner.name),
+          how: t.how,
+          group: t.group,
+          place: t.live ? pointPlace(rig, t.live.probe).place : (part?.place ?? rig.parts[0]!.place),
+          ...(t.state === undefined ? {} : { state: t.state }),
+          minutes: t.minutes,
+          ...(t.caution === undefined ? {} : { caution: t.caution }),
+          // The unit's own table of lamps: its colours stand beside the general words.
+          answers: lamps ? t.answers.map((a) => labelled(a, lamps)) : t.answers,
+          ...(t.fields ? { fields: t.fields } : {}),
+          ...(t.grade ? { grade: t.grade } : {}),
+          faults: byFault,
+          ...(t.closes ? { closes: t.closes } : {}),
+          ...(t.live ? { live: t.live } : {}),
+          otherwise: t.otherwise,
+        },
+      ];
+    }),
+  );
+}
+
+/** The owner's name in the question: as it is at its head, small inside. */
+function asked(ask: string, name: string): string {
+  const at = ask.indexOf('{owner}');
+  const quoted = ask[at - 1] === '“';
+  return ask.replace('{owner}', at <= 0 || quoted ? name : name.charAt(0).toLowerCase() + name.slice(1));
+}
+
+const labelled = (answer: Answer, lamps: readonly Lamp[]): Answer => {
+  const lamp = lamps.find((l) => l.means === answer.id);
+  return lamp ? { id: answer.id, label: `${lamp.shows} (${answer.id})` } : answer;
+};
+
+/** What a suspect does that an answer may depend on. */
+export interface Behaviour {
+  faults: readonly string[];
+  closes(part: string, state: string): boolean;
+  /** Expected volts at a probe against frame. */
+  volts(state: string, probe: string): number | undefined;
+  nominal: number;
+}
+
+/** Probability of an answer under a suspect. Unknown answers say nothing. */
+export function answerProbability(kind: ObservationKind, answer: string, b: Behaviour): number {
+  const own = b.faults.map((f) => kind.faults[f]).find((c) => c !== undefined);
+  let chances = own ?? kind.otherwise;
+  if (!own && kind.closes) chances = b.closes(kind.closes.part, kind.closes.state) ? kind.closes.so : kind.closes.not;
+  if (!own && kind.live && kind.state) {
+    const volts = b.volts(kind.state, kind.live.probe);
+    if (volts !== undefined) chances = volts > 0.75 * b.nominal ? kind.live.so : kind.live.not;
+  }
+  return chances[answer] ?? 1;
+}

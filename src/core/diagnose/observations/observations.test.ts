@@ -1,0 +1,132 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { motorhomeInWords, VARIETY } from '../../../../tests/motorhomes';
+import { compileRig } from '../../compile/compile';
+import { motorhome } from '../../rig/archetypes/motorhome';
+import { Belief } from '../belief';
+import { diagnose } from '../diagnose';
+import { rigFaults } from '../faults';
+import { HiddenRig } from '../hiddenRig';
+import { answerProbability, observationsOf, TEMPLATES } from './index';
+
+const compiled = compileRig(motorhome('test', 'Test coach'));
+let belief: Belief;
+beforeAll(() => {
+  belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
+});
+const share = (fault: string) => belief.probability[belief.faults.findIndex((f) => f.id === fault)]!;
+const seen = (...list: [what: string, answer: string][]) => belief.setEvidence([], list.map(([what, answer], i) => ({ id: `o${i}`, what, answer })));
+const question = (id: string) => belief.questions.find((q) => q.id === id)!;
+
+describe('what is seen, heard and tried', () => {
+  it.each(VARIETY.map((c) => [motorhomeInWords(c), c] as const))('has answers whose chances add up to one, on %s', (_, choices) => {
+    const rig = motorhome('t', 'T', choices);
+    const faults = rigFaults(rig);
+    const questions = observationsOf(rig, faults);
+    expect(questions.length).toBeGreaterThan(10);
+    expect(new Set(questions.map((q) => q.id)).size).toBe(questions.length);
+    const known = new Set(faults.map((f) => f.id));
+    for (const q of questions) {
+      for (const id of Object.keys(q.faults)) expect(known.has(id), `${q.id}: ${id}`).toBe(true);
+      for (const closed of [true, false]) {
+        for (const f of faults) {
+          const total = q.answers.reduce(
+            (sum, a) => sum + answerProbability(q, a.id, { faults: [f.id], closes: () => closed, volts: () => (closed ? 12 : 0), nominal: 12 }),
+            0,
+          );
+          expect(total, `${q.id} under ${f.id}`).toBeCloseTo(1, 9);
+        }
+      }
+    }
+  });
+
+  it('has no template that no rig is ever asked', () => {
+    const asked = new Set(VARIETY.flatMap((c) => observationsOf(motorhome('t', 'T', c), rigFaults(motorhome('t', 'T', c))).map((q) => q.id.split('.')[0]!)));
+    for (const t of TEMPLATES) expect(asked.has(t.id), t.id).toBe(true);
+  });
+
+  it('a click clears what keeps the coil dead, and leaves a burnt contact', () => {
+    seen();
+    const before = { coil: share('link.coil-open'), contact: share('link.contact-open') };
+    seen(['click-boost', 'yes']);
+    expect(share('link.coil-open')).toBeLessThan(before.coil / 5);
+    expect(share('link.contact-open')).toBeGreaterThan(before.contact);
+    seen(['click-boost', 'no']);
+    expect(share('link.coil-open')).toBeGreaterThan(before.coil);
+  });
+
+  it('moves the odds of a suspect by the ratio of the stated chances', () => {
+    seen();
+    const odds = () => share('link-fuse.open') / share('link.contact-open');
+    const before = odds();
+    seen(['link-fuse-seen-blown.link-fuse', 'yes']);
+    // Bayes by hand: 0.95 under the fuse, 0.01 under everything else.
+    expect(odds() / before).toBeCloseTo(0.95 / 0.01, 6);
+    const fuse = diagnose(belief, { state: 'idle' }).suspects.find((s) => s.fault === 'link-fuse.open')!;
+    expect(fuse.for[0]).toMatchObject({ answer: 'Yes', strength: 'strong' });
+  });
+
+  it('a dead wire rung out open names that wire, and a sound one clears it', () => {
+    seen(['continuity.coil-ground', 'open']);
+    expect(share('coil-ground.ground-lost')).toBeGreaterThan(0.8);
+    seen(['continuity.coil-ground', 'good']);
+    expect(share('coil-ground.ground-lost')).toBeLessThan(0.01);
+  });
+
+  it('a swap parts the dead module from its wires', () => {
+    seen(['module-swap.delay', 'yes']);
+    expect(share('delay.dead')).toBe(Math.max(...belief.probability));
+    seen(['module-swap.delay', 'no']);
+    expect(share('delay.dead')).toBeLessThan(0.02);
+  });
+
+  it('whatever is answered, in whatever order, it is a probability, and taking it back restores it', () => {
+    seen();
+    const before = Float64Array.from(belief.probability);
+    const some = fc.subarray(belief.questions.map((q) => q.id), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(some, fc.integer({ min: 0, max: 5 }), (ids, n) => {
+        const list = ids.map((id): [string, string] => [id, question(id).answers[n % question(id).answers.length]!.id]);
+        seen(...list);
+        const forward = Float64Array.from(belief.probability);
+        expect(forward.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9);
+        seen(...[...list].reverse());
+        belief.probability.forEach((p, i) => expect(p).toBeCloseTo(forward[i]!, 9));
+      }),
+      { numRuns: 15 },
+    );
+    seen();
+    belief.probability.forEach((p, i) => expect(p).toBeCloseTo(before[i]!, 9));
+  });
+
+  it('that no question of this rig is about is left out', () => {
+    seen(['moonlight', 'yes']);
+    expect(belief.observed).toEqual([]);
+  });
+
+  it('on a hidden rig comes out as often as stated, and the same from the same seed', () => {
+    const q = question('wedge.boost');
+    const count = (fault: string) => Array.from({ length: 300 }, (_, n) => new HiddenRigs(fault, n).answer(q)).filter((a) => a === 'yes').length;
+    class HiddenRigs {
+      private readonly rig: HiddenRig;
+      constructor(fault: string, n: number) {
+        this.rig = new HiddenRig(compiled, fault, n);
+      }
+      answer(kind: typeof q) {
+        expect(this.rig.answer(kind)).toBe(this.rig.answer(kind));
+        return this.rig.answer(kind);
+      }
+    }
+    // 75 % of 300 with a standard deviation of 7.5; 4 % with 3.4.
+    expect(Math.abs(count('boost.wedged') - 225)).toBeLessThan(30);
+    expect(count('delay.dead')).toBeLessThan(26);
+  });
+
+  it('shows a unit’s own lamps where its table is known', () => {
+    const rig = motorhome('t', 'T');
+    const lamps = [{ shows: 'green steady', means: 'closed' as const }, { shows: 'amber blinking', means: 'waiting' as const }];
+    const told = { ...rig, parts: rig.parts.map((p) => (p.id === 'delay' ? { ...p, lamps } : p)) };
+    const q = observationsOf(told, rigFaults(told)).find((x) => x.id === 'status-lamp.delay')!;
+    expect(q.answers.map((a) => a.label)).toEqual(['green steady (closed)', 'amber blinking (waiting)', 'dark']);
+  });
+});

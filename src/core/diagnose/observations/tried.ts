@@ -1,0 +1,157 @@
+/** What is tried: ohms on a dead circuit, a lamp as load, a swap, a load test. Chances are assumed, the methods common practice. */
+import type { ObservationTemplate } from './observationKind';
+
+const MODULES = ['ignition-delay-module', 'voltage-link-module', 'bidirectional-module', 'timed-window-module'] as const;
+const LAMP = [
+  { id: 'bright', label: 'bright' },
+  { id: 'dim', label: 'dim' },
+  { id: 'dark', label: 'dark' },
+] as const;
+const BRIGHT = { bright: 0.95, dim: 0.04, dark: 0.01 } as const;
+const DARK = { bright: 0.02, dim: 0.08, dark: 0.9 } as const;
+const LOADED = 'A 12 V lamp of four to five amps from the point to frame: a corroded feed shows battery volts until it is loaded. Never on sense, data or engine-computer wires.';
+
+const lampTest = (id: string, probe: string, where: string, state: string, needs: readonly string[]): ObservationTemplate => ({
+  id: `lamp-${id}`,
+  of: { rig: needs },
+  ask: `A test lamp at ${where}`,
+  how: LOADED,
+  group: 'try',
+  state,
+  minutes: 1,
+  answers: LAMP,
+  live: { probe, so: BRIGHT, not: DARK },
+  otherwise: DARK,
+});
+
+export const TRIED: readonly ObservationTemplate[] = [
+  {
+    id: 'continuity',
+    of: { wires: 'thin' },
+    ask: '“{owner}”, ohms from end to end',
+    how: 'Both ends off and the circuit dead: ohms on a live circuit mean nothing. Wiggle it while you look.',
+    group: 'try',
+    state: 'rested',
+    minutes: 2.5,
+    answers: [
+      { id: 'good', label: 'sound' },
+      { id: 'ohms', label: 'some ohms' },
+      { id: 'open', label: 'open' },
+    ],
+    fields: [{ id: 'ohms', label: 'End to end', unit: 'ohm', min: 0, max: 1e8 }],
+    grade: 'continuity',
+    does: { open: { good: 0.04, ohms: 0.03, open: 0.93 }, 'add-ohms': { good: 0.12, ohms: 0.85, open: 0.03 } },
+    otherwise: { good: 0.97, ohms: 0.02, open: 0.01 },
+  },
+  {
+    id: 'coil-ohms',
+    of: { part: 'link-solenoid' },
+    ask: '{owner} coil, ohms across it',
+    how: 'Coil wire off and the circuit dead. Same look, other coil: continuous duty 12–18 Ω, starter type 3–5 Ω at 12 V.',
+    group: 'try',
+    state: 'rested',
+    minutes: 2.5,
+    answers: [
+      { id: 'right', label: 'as a continuous-duty coil' },
+      { id: 'low', label: 'as a starter-type coil' },
+      { id: 'open', label: 'open' },
+    ],
+    fields: [{ id: 'ohms', label: 'Across the coil', unit: 'ohm', min: 0, max: 1e8 }],
+    grade: 'coil',
+    faults: { 'coil-open': { right: 0.01, low: 0.01, open: 0.98 }, 'wrong-duty': { right: 0.06, low: 0.93, open: 0.01 } },
+    otherwise: { right: 0.97, low: 0.02, open: 0.01 },
+  },
+  {
+    id: 'module-swap',
+    of: { part: MODULES },
+    ask: 'A known good module in place of the {owner}: does the link work now',
+    how: 'Same kind, same wires, for one engine start. Note the label before it comes out.',
+    group: 'try',
+    state: 'idle',
+    minutes: 12,
+    caution: 'Both banks’ sense fuses out while the wires are moved.',
+    answers: [
+      { id: 'yes', label: 'Yes' },
+      { id: 'no', label: 'No' },
+    ],
+    faults: { dead: { yes: 0.95, no: 0.05 }, 'drifted-high': { yes: 0.95, no: 0.05 } },
+    otherwise: { yes: 0.04, no: 0.96 },
+  },
+  {
+    id: 'bench-supply',
+    of: { part: ['voltage-link-module', 'bidirectional-module'] },
+    ask: '{owner} on a bench supply: where it closes',
+    how: 'Its chassis sense wire off and on a small bench supply, turned up slowly from 12 V (24 V: from 24).',
+    group: 'try',
+    state: 'rested',
+    minutes: 8,
+    answers: [
+      { id: 'label', label: 'where the label says' },
+      { id: 'above', label: 'well above the label' },
+      { id: 'below', label: 'holds well below it' },
+      { id: 'never', label: 'never' },
+    ],
+    faults: {
+      dead: { label: 0.02, above: 0.03, below: 0.01, never: 0.94 },
+      'drifted-high': { label: 0.06, above: 0.88, below: 0.01, never: 0.05 },
+      'drifted-low': { label: 0.06, above: 0.01, below: 0.92, never: 0.01 },
+    },
+    otherwise: { label: 0.94, above: 0.03, below: 0.02, never: 0.01 },
+  },
+  lampTest('ignition', 'ignition.run', 'the ignition feed, key on', 'key-on', ['ignition']),
+  lampTest('boost', 'boost.output', 'the boost switch output, held', 'boost-engine-off', ['boost']),
+  lampTest('coil', 'link.coil-plus', 'the coil’s fed terminal, engine idling', 'idle', ['link-fuse']),
+  {
+    id: 'load-test',
+    of: { part: 'battery-bank', option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] } },
+    ask: '{owner}: load test, each block alone',
+    how: 'At three quarters charge or more, surface charge removed, parted from its parallel mates: half its cold-cranking amps for 15 s.',
+    group: 'try',
+    state: 'rested',
+    minutes: 15,
+    caution: 'Vent the bank first; connect the tester before it is switched on. Never a frozen or bulging battery.',
+    answers: [
+      { id: 'passes', label: 'passes' },
+      { id: 'fails', label: 'fails' },
+    ],
+    fields: [
+      { id: 'volts', label: 'Lowest block after 15 s', unit: 'V', min: 0, max: 32 },
+      { id: 'celsius', label: 'Battery', unit: '°C', min: -30, max: 60 },
+    ],
+    grade: 'load-test',
+    faults: {
+      sulphated: { passes: 0.07, fails: 0.93 },
+      'open-cell': { passes: 0.02, fails: 0.98 },
+      'weak-block': { passes: 0.08, fails: 0.92 },
+      flat: { passes: 0.3, fails: 0.7 },
+    },
+    otherwise: { passes: 0.94, fails: 0.06 },
+  },
+  {
+    id: 'gravity',
+    of: { part: 'battery-bank', option: { name: 'chemistry', is: ['flooded'] } },
+    ask: '{owner}: specific gravity of every cell',
+    how: 'Hydrometer, temperature-corrected; lowest and highest cell of the bank.',
+    group: 'try',
+    state: 'rested',
+    minutes: 8,
+    caution: 'Acid: eyes and hands covered, water at hand.',
+    answers: [
+      { id: 'good', label: 'even and charged' },
+      { id: 'low', label: 'even and low' },
+      { id: 'apart', label: 'one cell apart' },
+    ],
+    fields: [
+      { id: 'lowest', label: 'Lowest cell', unit: '', min: 1, max: 1.4 },
+      { id: 'highest', label: 'Highest cell', unit: '', min: 1, max: 1.4 },
+    ],
+    grade: 'gravity',
+    faults: {
+      flat: { good: 0.05, low: 0.88, apart: 0.07 },
+      'open-cell': { good: 0.15, low: 0.1, apart: 0.75 },
+      'weak-block': { good: 0.08, low: 0.1, apart: 0.82 },
+      sulphated: { good: 0.3, low: 0.45, apart: 0.25 },
+    },
+    otherwise: { good: 0.8, low: 0.16, apart: 0.04 },
+  },
+];

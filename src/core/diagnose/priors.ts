@@ -1,0 +1,47 @@
+/** Where the search starts: how common each fault is, times what the intake says about it. */
+import type { Assumptions } from './assumptions';
+import { membersOf, type Fault } from './faults';
+import { INTAKE_FACTS, clueSays, isComplaint, type IntakeClue, type IntakeFact } from './intake';
+
+/** Factor of one clue on one fault. A pair takes the larger of its two: either half may be what it tells of. */
+export function clueFactor(fault: Fault, clue: IntakeClue, a: Pick<Assumptions, 'unexplained'>): number {
+  if (isComplaint(clue)) return fault.explains.includes(clue) ? 1 : a.unexplained;
+  const { weighs }: IntakeFact = INTAKE_FACTS[clue];
+  const factors = membersOf(fault).map((id) => weighs[id] ?? weighs[id.slice(id.indexOf('.') + 1)] ?? 1);
+  return Math.max(...factors);
+}
+
+/** Prior probabilities given the intake; they add up to one. */
+export function priors(faults: readonly Fault[], clues: readonly IntakeClue[], a: Pick<Assumptions, 'unexplained'>): Float64Array {
+  const weights = Float64Array.from(faults, (f) => clues.reduce((w, c) => w * clueFactor(f, c, a), f.prior));
+  const total = weights.reduce((s, w) => s + w, 0);
+  return weights.map((w) => w / total);
+}
+
+export interface PriorLine {
+  fault: string;
+  name: string;
+  /** Share before the intake, and after it. */
+  before: number;
+  after: number;
+  /** What moved it, strongest first; factors against the average of all faults are left out. */
+  because: { clue: IntakeClue; says: string; factor: number }[];
+}
+
+/** How the intake sets the start, fault by fault, likeliest first. */
+export function explainPriors(faults: readonly Fault[], clues: readonly IntakeClue[], a: Pick<Assumptions, 'unexplained'>): PriorLine[] {
+  const before = priors(faults, [], a);
+  const after = priors(faults, clues, a);
+  return faults
+    .map((f, i) => ({
+      fault: f.id,
+      name: f.name,
+      before: before[i]!,
+      after: after[i]!,
+      because: clues
+        .map((clue) => ({ clue, says: clueSays(clue), factor: clueFactor(f, clue, a) }))
+        .filter((c) => c.factor !== 1)
+        .sort((x, y) => Math.abs(Math.log(y.factor)) - Math.abs(Math.log(x.factor))),
+    }))
+    .sort((x, y) => y.after - x.after);
+}

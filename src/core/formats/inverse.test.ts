@@ -1,0 +1,120 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { demoInstruments, demoJobs, demoUuid } from '../../../db/demo/jobs';
+import type { Command, CommandType, Payload } from './command';
+import { COMMAND_TYPES } from './command';
+import { inverseOf } from './inverse';
+import { currentRevision, standingAnswers, standingApproval, standingReadings, standingVerdict, type Job } from './job';
+import { reduceJob } from './reduce';
+
+const NOW = new Date('2026-11-24T16:00:00Z');
+const [done, open] = demoJobs(NOW) as [Job, Job];
+let n = 0;
+const newId = () => demoUuid(`inverse ${n++}`);
+const command = <T extends CommandType>(type: T, payload: Payload<T>): Command =>
+  ({ id: newId(), type, version: 1, baseSeq: 0, at: '2026-11-24T17:00:00Z', actor: 'Bay 2 technician', payload }) as Command;
+const after = (job: Job, c: Command): Job => {
+  const next = reduceJob(job, c);
+  if (!next.ok) throw new Error(`${c.type}: ${next.error.found}, wanted ${next.error.wanted}`);
+  return next.value;
+};
+
+/** What stands of a job: what anybody would read off it, without what was taken back. */
+function standing(job: Job) {
+  const revision = currentRevision(job);
+  const verdict = standingVerdict(job);
+  const bare = <T extends { id: string }>(x: T | undefined) => x && { ...x, id: '', at: '', by: '' };
+  return {
+    status: job.status, complaint: job.complaint, intake: job.intake, cameBack: job.cameBack, rigState: job.rigState, blackLead: job.blackLead, meter: job.meter,
+    doc: { ...revision.doc, probes: revision.doc.probes.filter((p) => !p.retired), parts: [...revision.doc.parts].sort(byId), conductors: [...revision.doc.conductors].sort(byId) },
+    epoch: revision.epoch,
+    readings: standingReadings(job, revision.epoch).map((r) => r.id),
+    answers: standingAnswers(job, revision.epoch),
+    notes: job.observations.filter((o) => !o.retracted).map((o) => o.id),
+    photos: job.photos.filter((p) => !p.retracted).map((p) => p.id),
+    verdict: bare(verdict), approval: verdict && bare({ ...standingApproval(job, verdict.id), id: '', verdict: '' }),
+    repair: job.repairs.filter((r) => !r.withdrawn).map((r) => r.did),
+  };
+}
+const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1);
+
+const declared = after(open, command('verdict.declare', { id: demoUuid('v'), fault: 'link.contact-open', name: 'n', repair: 'r', probability: 0.9, settled: true }));
+const approved = after(declared, command('approval.record', { id: demoUuid('a'), verdict: demoUuid('v'), upTo: 200, currency: 'USD', who: 'owner', how: 'phone' }));
+const repaired = after(approved, command('repair.record', { id: demoUuid('r'), verdict: demoUuid('v'), revision: demoUuid('rev'), did: 'fitted' }));
+const photo = { id: demoUuid('p'), sha256: 'a'.repeat(64), width: 10, height: 10, bytes: 100, caption: 'x' };
+const pictured = after(open, command('photo.keep', photo));
+const noted = after(open, command('note.add', { id: demoUuid('note'), text: 'hot' }));
+const probed = after(open, command('probe.add', { key: 'house.plus', name: 'House panel' }));
+const [meter, other] = demoInstruments(NOW) as [ReturnType<typeof demoInstruments>[0], ReturnType<typeof demoInstruments>[0]];
+const doc = currentRevision(open).doc;
+const wire = doc.conductors.find((c) => c.id === 'boost-wire')!;
+const link = doc.parts.find((p) => p.id === 'link')!;
+const reading = open.readings[0]!;
+
+/** One example at least of every command, and the job it is given on. */
+const EXAMPLES: Record<CommandType, [Job, Command][]> = {
+  'intake.set': [[open, command('intake.set', { was: { facts: open.intake.facts }, set: { facts: ['slowly'] } })], [open, command('intake.set', { was: { words: open.complaint.words }, set: { words: 'other words' } })]],
+  'identity.set': [[open, command('identity.set', { was: {}, set: { plate: 'X' } })]],
+  'visit.link': [[open, command('visit.link', { was: open.cameBack!, set: { job: 1009, warranty: true } })], [open, command('visit.link', { was: open.cameBack! })], [{ ...done }, command('visit.link', { set: { job: 900, warranty: false } })]],
+  'meter.choose': [[open, command('meter.choose', { was: meter, set: other })], [open, command('meter.choose', { was: meter })]],
+  'photo.keep': [[open, command('photo.keep', photo)]],
+  'photo.retract': [[pictured, command('photo.retract', { id: photo.id })]],
+  'photo.restore': [[after(pictured, command('photo.retract', { id: photo.id })), command('photo.restore', { id: photo.id })]],
+  'pieces.add': [[open, command('pieces.add', { parts: [], conductors: [{ ...wire, id: 'second-boost-wire' }], means: 'described-wrong' })], [open, command('pieces.add', { parts: [], conductors: [{ ...wire, id: 'third' }], means: 'changed', revision: newId() })]],
+  'pieces.remove': [[open, command('pieces.remove', { parts: [], conductors: [wire], means: 'described-wrong' })]],
+  'probe.add': [[open, command('probe.add', { key: 'house.plus', name: 'House panel' })]],
+  'probe.retire': [[probed, command('probe.retire', { key: 'house.plus' })]],
+  'part.edit': [[open, command('part.edit', { part: 'link', was: { note: link.note! }, set: { note: '100 A' }, means: 'described-wrong' })], [open, command('part.edit', { part: 'link', was: { note: link.note! }, set: { note: '100 A' }, means: 'changed', revision: newId() })]],
+  'conductor.edit': [[open, command('conductor.edit', { conductor: wire.id, was: { gauge: wire.gauge }, set: { gauge: '10' }, means: 'described-wrong' })]],
+  'change.withdraw': [],
+  'state.set': [[open, command('state.set', { state: 'shore' })]],
+  'lead.move': [[open, command('lead.move', { point: 'coach-bank.minus' })]],
+  'reading.keep': [[open, command('reading.keep', { id: newId(), state: 'idle', probe: 'link.coil-plus', ref: 'frame.bay-2', status: 'measured', value: 13, unit: 'V', secondsInState: 200 })]],
+  'reading.retract': [[open, command('reading.retract', { id: reading.id })]],
+  'reading.restore': [[after(open, command('reading.retract', { id: reading.id })), command('reading.restore', { id: reading.id })]],
+  'note.add': [[open, command('note.add', { id: newId(), text: 'a note' })]],
+  'observation.keep': [[open, command('observation.keep', { id: newId(), what: 'click-boost', answer: 'no', text: 'Click?' })]],
+  'note.retract': [[noted, command('note.retract', { id: demoUuid('note') })]],
+  'note.restore': [[after(noted, command('note.retract', { id: demoUuid('note') })), command('note.restore', { id: demoUuid('note') })]],
+  'verdict.declare': [[open, command('verdict.declare', { id: newId(), fault: 'f', name: 'n', repair: 'r', probability: 0.5, settled: false })]],
+  'verdict.withdraw': [[declared, command('verdict.withdraw', { id: demoUuid('v') })]],
+  'approval.record': [[declared, command('approval.record', { id: newId(), verdict: demoUuid('v'), upTo: 1, currency: 'EUR', who: 'w', how: 'signed' })]],
+  'approval.withdraw': [[approved, command('approval.withdraw', { id: demoUuid('a') })]],
+  'repair.record': [[approved, command('repair.record', { id: newId(), verdict: demoUuid('v'), revision: newId(), did: 'x' })]],
+  'repair.withdraw': [[repaired, command('repair.withdraw', { id: demoUuid('r') })]],
+  'job.set-status': [[open, command('job.set-status', { status: 'waiting-parts' })]],
+};
+
+describe('undo', () => {
+  it.each(COMMAND_TYPES.flatMap((type) => EXAMPLES[type].map((x, i) => [`${type} ${i}`, ...x] as const)))('of %s leaves what stood before', (_, job, c) => {
+    const changed = after(job, c);
+    const back = inverseOf(job, c, newId)!;
+    const restored = after(changed, command(back.type, back.payload as never));
+    // A repair that is recorded again is another change of the rig: its epoch is a new one.
+    const view = (j: Job) => (c.type === 'repair.withdraw' ? { ...standing(j), epoch: 0, readings: [] } : standing(j));
+    expect(view(restored)).toEqual(view(job));
+    if (c.type !== 'identity.set') expect(changed).not.toEqual(job);
+  });
+
+  it('of a whole afternoon, last thing first, leaves the job as it came in', () => {
+    const pool = Object.entries(EXAMPLES).filter(([type]) => !['visit.link', 'verdict.withdraw', 'approval.record', 'approval.withdraw', 'repair.record', 'repair.withdraw', 'photo.retract', 'photo.restore', 'note.retract', 'note.restore', 'probe.retire', 'reading.restore', 'identity.set'].includes(type)).flatMap(([, list]) => list.map(([, c]) => c));
+    fc.assert(
+      fc.property(fc.shuffledSubarray(pool, { minLength: 2, maxLength: 9 }), (list) => {
+        let job = open;
+        const trail: [Job, Command][] = [];
+        for (const c of list) {
+          const next = reduceJob(job, c);
+          if (!next.ok) continue;
+          trail.push([job, c]);
+          job = next.value;
+        }
+        for (const [before, c] of trail.reverse()) {
+          const back = inverseOf(before, c, newId)!;
+          job = after(job, command(back.type, back.payload as never));
+        }
+        expect(standing(job)).toEqual(standing(open));
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

@@ -1,0 +1,100 @@
+/**
+ * What takes a command back: its inverse, from the job as it was before. Undo is another command; nothing
+ * that was said is unsaid. Undefined where there is nothing to take back.
+ */
+import type { Command, CommandType, Payload } from './command';
+import { currentRevision, type Job } from './job';
+
+export type Undoing = { [T in CommandType]: { type: T; payload: Payload<T> } }[CommandType];
+
+/** `before` is the job the command was given on; `newId` makes ids for what has to be entered anew. */
+export function inverseOf(before: Job, command: Command, newId: () => string): Undoing | undefined {
+  switch (command.type) {
+    case 'intake.set':
+    case 'identity.set':
+      return { type: command.type, payload: { was: command.payload.set, set: command.payload.was } } as Undoing;
+    case 'visit.link': {
+      const { was, set } = command.payload;
+      return { type: 'visit.link', payload: { ...(set ? { was: set } : {}), ...(was ? { set: was } : {}) } };
+    }
+    case 'meter.choose': {
+      const { was, set } = command.payload;
+      return { type: 'meter.choose', payload: { ...(set ? { was: set } : {}), ...(was ? { set: was } : {}) } };
+    }
+    case 'photo.keep':
+    case 'photo.restore':
+      return { type: 'photo.retract', payload: { id: command.payload.id } };
+    case 'photo.retract':
+      return { type: 'photo.restore', payload: { id: command.payload.id } };
+    case 'state.set':
+      return { type: 'state.set', payload: { state: before.rigState.id, since: before.rigState.since } };
+    case 'lead.move':
+      return { type: 'lead.move', payload: { point: before.blackLead } };
+    case 'reading.keep':
+    case 'reading.restore':
+      return { type: 'reading.retract', payload: { id: command.payload.id } };
+    case 'reading.retract':
+      return { type: 'reading.restore', payload: { id: command.payload.id } };
+    case 'note.add':
+    case 'note.restore':
+    case 'observation.keep':
+      return { type: 'note.retract', payload: { id: command.payload.id } };
+    case 'note.retract':
+      return { type: 'note.restore', payload: { id: command.payload.id } };
+    case 'verdict.declare':
+      return { type: 'verdict.withdraw', payload: { id: command.payload.id } };
+    case 'verdict.withdraw': {
+      const v = before.verdicts.find((x) => x.id === command.payload.id);
+      if (!v) return undefined;
+      const { fault, name, repair, probability, settled } = v;
+      return { type: 'verdict.declare', payload: { id: newId(), fault, name, repair, probability, settled } };
+    }
+    case 'approval.record':
+      return { type: 'approval.withdraw', payload: { id: command.payload.id } };
+    case 'approval.withdraw': {
+      const a = before.approvals.find((x) => x.id === command.payload.id);
+      if (!a) return undefined;
+      const { verdict, upTo, currency, who, how, note } = a;
+      return { type: 'approval.record', payload: { id: newId(), verdict, upTo, currency, who, how, ...(note === undefined ? {} : { note }) } };
+    }
+    case 'repair.record':
+      return { type: 'repair.withdraw', payload: { id: command.payload.id } };
+    case 'repair.withdraw': {
+      const r = before.repairs.find((x) => x.id === command.payload.id);
+      return r && { type: 'repair.record', payload: { id: newId(), verdict: r.verdict, revision: newId(), did: r.did } };
+    }
+    case 'part.edit':
+    case 'conductor.edit':
+    case 'pieces.add':
+    case 'pieces.remove':
+      if (command.payload.means === 'changed') return { type: 'change.withdraw', payload: { revision: command.payload.revision! } };
+      return undoneEdit(command);
+    case 'probe.add':
+      return { type: 'probe.retire', payload: { key: command.payload.key } };
+    case 'probe.retire': {
+      const probe = currentRevision(before).doc.probes.find((p) => p.key === command.payload.key);
+      return probe && { type: 'probe.add', payload: { key: probe.key, name: probe.name } };
+    }
+    case 'job.set-status':
+      return { type: 'job.set-status', payload: { status: before.status } };
+    // The rig was as it is before the change: what would bring the change back is to make it again.
+    case 'change.withdraw':
+      return undefined;
+  }
+}
+
+type Edit = Extract<Command, { type: 'part.edit' | 'conductor.edit' | 'pieces.add' | 'pieces.remove' }>;
+
+function undoneEdit(command: Edit): Undoing {
+  switch (command.type) {
+    case 'part.edit':
+    case 'conductor.edit': {
+      const { was, set, ...rest } = command.payload;
+      return { type: command.type, payload: { ...rest, was: set, set: was } } as Undoing;
+    }
+    case 'pieces.add':
+      return { type: 'pieces.remove', payload: command.payload };
+    case 'pieces.remove':
+      return { type: 'pieces.add', payload: command.payload };
+  }
+}

@@ -1,0 +1,74 @@
+/** What a shop sets for itself: units, words, rates, minutes, likelihoods, and its instruments. */
+import Type from 'typebox';
+import { ASSUMPTION_LIMITS, type EditableAssumption } from '../diagnose/assumptionLimits';
+import { InstrumentSchema } from '../probe/instrumentSchema';
+import { CURRENCIES } from '../units/money';
+import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, TEMPERATURE_UNITS } from '../units/preferences';
+import { VOCABULARIES } from '../units/vocabulary';
+import { JobSchema } from './jobSchema';
+
+const omit = { additionalProperties: false } as const;
+const ids = <T extends readonly { id: string }[]>(list: T) => Type.Enum(list.map((c) => c.id) as T[number]['id'][]);
+const likelihoods = Object.fromEntries(
+  Object.entries(ASSUMPTION_LIMITS).map(([key, { min, max }]) => [key, Type.Number({ minimum: min, maximum: max })]),
+) as Record<EditableAssumption, ReturnType<typeof Type.Number>>;
+
+export const SettingsSchema = Type.Object(
+  {
+    length: ids(LENGTH_UNITS),
+    gauge: ids(GAUGE_UNITS),
+    temperature: ids(TEMPERATURE_UNITS),
+    vocabulary: ids(VOCABULARIES),
+    jurisdiction: ids(JURISDICTIONS),
+    currency: Type.Enum([...CURRENCIES]),
+    labourPerHour: Type.Number({ minimum: 0, maximum: 2000, description: 'in the currency' }),
+    partsTimes: Type.Number({ minimum: 0.1, maximum: 20, description: 'factor on the catalogue’s parts prices, which are in US dollars without mark-up' }),
+    openMinutes: Type.Record(Type.String({ pattern: '^.{1,40}$' }), Type.Number({ minimum: 0, maximum: 120 }), { description: 'to open up a place for the first time' }),
+    likelihoods: Type.Object(likelihoods, omit),
+  },
+  omit,
+);
+export type Settings = Type.Static<typeof SettingsSchema>;
+
+export const ShopSchema = Type.Object(
+  {
+    name: Type.String({ minLength: 1, maxLength: 120 }),
+    settings: SettingsSchema,
+    instruments: Type.Array(InstrumentSchema, { maxItems: 100 }),
+  },
+  omit,
+);
+export type Shop = Type.Static<typeof ShopSchema>;
+
+const change = Type.Partial(SettingsSchema, { ...omit, minProperties: 1 });
+export type SettingsChange = Type.Static<typeof change>;
+
+export const SHOP_PAYLOADS = {
+  'settings.set': Type.Object({ was: change, set: change }, omit),
+  'instrument.set': Type.Object({ was: Type.Optional(InstrumentSchema), set: InstrumentSchema }, omit),
+} as const;
+export type ShopCommandType = keyof typeof SHOP_PAYLOADS;
+export const SHOP_COMMAND_TYPES = Object.keys(SHOP_PAYLOADS) as ShopCommandType[];
+export type ShopPayload<T extends ShopCommandType> = Type.Static<(typeof SHOP_PAYLOADS)[T]>;
+
+const { id: uuid } = JobSchema.properties.readings.items.properties;
+
+export const shopCommandSchema = <T extends ShopCommandType>(type: T) =>
+  Type.Object(
+    {
+      id: uuid,
+      type: Type.Literal(type),
+      version: Type.Literal(1),
+      baseSeq: Type.Integer({ minimum: 0, description: 'newest change of the shop the sender had seen' }),
+      at: JobSchema.properties.readings.items.properties.takenAt,
+      actor: Type.String({ minLength: 1, maxLength: 60 }),
+      payload: SHOP_PAYLOADS[type],
+    },
+    omit,
+  );
+
+export type ShopCommandOf<T extends ShopCommandType> = { id: string; type: T; version: 1; baseSeq: number; at: string; actor: string; payload: ShopPayload<T> };
+export type ShopCommand = { [T in ShopCommandType]: ShopCommandOf<T> }[ShopCommandType];
+
+/** What of the shop a command decides: the fields it sets, or one instrument. */
+export const shopMatter = (c: ShopCommand): string[] => (c.type === 'settings.set' ? Object.keys(c.payload.set) : [`instrument ${c.payload.set.id}`]);

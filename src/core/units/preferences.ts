@@ -1,0 +1,41 @@
+/** Units and rules a shop chooses, and figures shown by them. Stored values stay SI. */
+export const LENGTH_UNITS = [
+  { id: 'ft', label: 'Feet' },
+  { id: 'm', label: 'Metres' },
+] as const;
+export const GAUGE_UNITS = [
+  { id: 'awg', label: 'AWG' },
+  { id: 'mm2', label: 'mm²' },
+] as const;
+export const TEMPERATURE_UNITS = [
+  { id: 'F', label: '°F' },
+  { id: 'C', label: '°C' },
+] as const;
+/** Whose rules are named beside the common ones. */
+export const JURISDICTIONS = [
+  { id: 'us', label: 'United States' },
+  { id: 'ca', label: 'Canada' },
+  { id: 'uk', label: 'United Kingdom' },
+  { id: 'eu', label: 'European Union' },
+  { id: 'au-nz', label: 'Australia, New Zealand' },
+] as const;
+
+export type LengthUnit = (typeof LENGTH_UNITS)[number]['id'];
+export type TemperatureUnit = (typeof TEMPERATURE_UNITS)[number]['id'];
+export type GaugeUnit = (typeof GAUGE_UNITS)[number]['id'];
+export type Jurisdiction = (typeof JURISDICTIONS)[number]['id'];
+
+const FEET = 0.3048;
+export const lengthShown = (metres: number, unit: LengthUnit): number => (unit === 'ft' ? metres / FEET : metres);
+export const lengthStored = (shown: number, unit: LengthUnit): number => Number((unit === 'ft' ? shown * FEET : shown).toFixed(3));
+export const celsiusShown = (celsius: number, unit: TemperatureUnit): number => (unit === 'F' ? celsius * 1.8 + 32 : celsius);
+export const celsiusStored = (shown: number, unit: TemperatureUnit): number => (unit === 'F' ? (shown - 32) / 1.8 : shown);
+
+/** The rules a jurisdiction names, from memory: check the edition. Local codes and licensed practice come first. */
+export const RULES_OF: Readonly<Record<Jurisdiction, string>> = {
+  us: 'NEC article 551 part II, ANSI/RVIA LV and NFPA 1192, SAE J1127/J1128 cable, SAE J553 breakers',
+  ca: 'CSA Z240 RV series and the Canadian Electrical Code, SAE J1127/J1128 cable',
+  uk: 'BS EN 1648-1 and -2, BS 7671 section 721',
+  eu: 'EN 1648-1 and -2, ISO 8820 fuses',
+  'au-nz': 'AS/NZS 3001.2, AS 4177.5',
+};

@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import { VARIETY } from '../../../tests/motorhomes';
+import { FAULT_KINDS } from '../diagnose/catalogue';
+import { rigFaults } from '../diagnose/faults';
+import { checkRig } from '../rig/check';
+import { motorhome } from '../rig/archetypes/motorhome';
+import { rigInWords } from '../rig/inWords';
+import { celsiusShown, celsiusStored, lengthShown, lengthStored } from './preferences';
+import { allInWords, inWords, VOCABULARIES } from './vocabulary';
+import { gaugeShown } from './wire';
+
+describe('the three vocabularies', () => {
+  it('say the same thing in other words, keeping capitals', () => {
+    expect(inWords('europe', 'Coach bank does not charge on shore power')).toBe('Leisure battery does not charge on hook-up');
+    expect(inWords('oceania', 'Coach bank does not charge on shore power')).toBe('House battery does not charge on mains');
+    expect(inWords('europe', 'COACH SIDE')).toBe('LEISURE SIDE');
+    expect(inWords('europe', 'Clean and remake the coach ground joint')).toBe('Clean and remake the leisure earth joint');
+    expect(inWords('north-america', 'Coach bank')).toBe('Coach bank');
+  });
+
+  it('leave no term of the first in any fault of the catalogue', () => {
+    const words = FAULT_KINDS.flatMap((f) => [f.name, f.repair, f.shows, f.confirm, f.caution ?? '']);
+    for (const w of words) {
+      expect(inWords('europe', w)).not.toMatch(/\bground|\bshore (power|cord)|\bchassis bank|\bcoach bank/i);
+      expect(inWords('oceania', w)).not.toMatch(/\bground\b|\bshore (power|cord)|\bchassis bank|\bcoach bank/i);
+    }
+  });
+
+  it('touch no id: a rig and its faults in other words are the same rig', () => {
+    for (const { id } of VOCABULARIES) {
+      for (const choices of VARIETY.slice(0, 4)) {
+        const rig = motorhome('t', 'T', choices);
+        const told = rigInWords(id, rig);
+        expect(checkRig(told)).toEqual([]);
+        expect(rigFaults(told).map((f) => f.id)).toEqual(rigFaults(rig).map((f) => f.id));
+        const faults = rigFaults(rig);
+        expect(allInWords(id, faults).map((f) => [f.id, f.owner, f.part, f.effects])).toEqual(faults.map((f) => [f.id, f.owner, f.part, f.effects]));
+      }
+    }
+  });
+});
+
+describe('units', () => {
+  it('come back as they were stored', () => {
+    for (const m of [0.3, 1, 10.973]) for (const u of ['ft', 'm'] as const) expect(lengthStored(lengthShown(m, u), u)).toBeCloseTo(m, 3);
+    for (const c of [-40, 0, 21, 105]) for (const u of ['F', 'C'] as const) expect(celsiusStored(celsiusShown(c, u), u)).toBeCloseTo(c, 9);
+    expect(celsiusShown(-40, 'F')).toBe(-40);
+    expect(celsiusShown(100, 'F')).toBe(212);
+    // ASTM B258: 8 AWG is 8.37 mm², 2/0 is 67.4 mm².
+    expect(gaugeShown('8', 'mm2')).toBe('8.4 mm²');
+    expect(gaugeShown('2/0', 'mm2')).toBe('67.4 mm²');
+  });
+});
