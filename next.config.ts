@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['knex', 'pg', '@node-rs/argon2'],
+  serverExternalPackages: ['knex', 'pg', '@node-rs/argon2', '@react-pdf/renderer', 'sharp'],
   turbopack: { root: import.meta.dirname },
   poweredByHeader: false,
   typedRoutes: false,

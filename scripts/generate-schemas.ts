@@ -11,12 +11,13 @@ import { dirname, join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/formats/command';
 import { OpenJobSchema } from '../src/core/formats/openJob';
 import { JobSchema } from '../src/core/formats/jobSchema';
+import { SHOP_COMMAND_TYPES, ShopSchema, shopCommandSchema } from '../src/core/formats/shopSchema';
 import { RigSchema } from '../src/core/rig/schema';
 
 const root = join(dirname(new URL(import.meta.url).pathname), '..');
 const standalone = standaloneModule as unknown as (ajv: Ajv, refs: Record<string, string>) => string;
 
-const schemas = { job: JobSchema, rig: RigSchema, command: CommandSchema };
+const schemas = { job: JobSchema, rig: RigSchema, command: CommandSchema, shop: ShopSchema };
 
 const ajv = new Ajv({
   allErrors: false,
@@ -30,6 +31,10 @@ ajv.addSchema({ $id: 'open-job', ...OpenJobSchema });
 const exported: Record<string, string> = { validateJob: 'job', validateOpenJob: 'open-job' };
 for (const type of COMMAND_TYPES) {
   ajv.addSchema({ $id: type, ...commandSchema(type) });
+  exported[`validate_${type.replace(/\W/g, '_')}`] = type;
+}
+for (const type of SHOP_COMMAND_TYPES) {
+  ajv.addSchema({ $id: type, ...shopCommandSchema(type) });
   exported[`validate_${type.replace(/\W/g, '_')}`] = type;
 }
 const code = standalone(ajv, exported);

@@ -59,9 +59,9 @@ export class TestServer {
   }
 
   async start(): Promise<void> {
-    this.process = spawn('node', ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(this.port)], {
+    this.process = spawn('node', ['scripts/serve.mjs'], {
       stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, ...this.env },
+      env: { ...process.env, ...this.env, NODE_ENV: 'production', SURRIK_PORT: String(this.port) },
     });
     for (let k = 0; k < 150; k++) {
       const up = await fetch(`${this.url}/api/health`).then((r) => r.ok, () => false);

@@ -2,6 +2,7 @@
 import type { Knex } from 'knex';
 import * as m0001 from './0001-shop';
 import * as m0002 from './0002-seen';
+import * as m0003 from './0003-intake-to-report';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -11,6 +12,7 @@ export interface Migration {
 export const MIGRATIONS: readonly (readonly [name: string, migration: Migration])[] = [
   ['0001-shop', m0001],
   ['0002-seen', m0002],
+  ['0003-intake-to-report', m0003],
 ];
 
 /** Knex's view of the list. */

@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import { Providers } from './Providers';
 import './globals.css';
 import './forms.css';
+import './intake.css';
 
 export const metadata: Metadata = {
   title: { default: 'Surrik', template: '%s · Surrik' },

@@ -2,9 +2,9 @@
  * Maintenance over core and server, called by the surrik command: migrate, seed the demo, write the example
  * job files. Connects as the owner role.
  */
-import { randomUUID } from 'node:crypto';
+import { randomInt, randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
-import { demoJobs, DEMO_PEOPLE, DEMO_SHOP } from '../../db/demo/jobs';
+import { demoInstruments, demoJobs, DEMO_PEOPLE, DEMO_SHOP } from '../../db/demo/jobs';
 import { migrationSource } from '../../db/migrations';
 import { currentRevision } from '../core/formats/job';
 import { readSecrets } from '../server/config';
@@ -46,7 +46,7 @@ async function seedDemo(): Promise<void> {
       if (await tx('shops').first('id')) return;
       const password = secrets['DEMO_PASSWORD'];
       if (!password) throw new Error('DEMO_PASSWORD is missing from the secrets file');
-      await tx('shops').insert({ ...DEMO_SHOP, demo: true });
+      await tx('shops').insert({ ...DEMO_SHOP, demo: true, instruments: JSON.stringify(demoInstruments(new Date())) });
       for (const person of DEMO_PEOPLE) {
         await tx('people').insert({ shop_id: DEMO_SHOP.id, ...person, password_hash: await hashPassword(password) });
       }
@@ -73,7 +73,54 @@ function writeExamples(): void {
   }
 }
 
-const TASKS: Record<string, () => Promise<void> | void> = {
+/** A password that can be read out and typed: four groups of five letters and digits, no look-alikes. */
+function newPassword(): string {
+  const letters = 'abcdefghjkmnpqrstuvwxyz23456789';
+  return Array.from({ length: 4 }, () => Array.from({ length: 5 }, () => letters[randomInt(letters.length)]).join('')).join('-');
+}
+
+/** A person of a shop; the shop is made when there is none of that name. */
+async function addPerson(handle = '', name = '', shopName = ''): Promise<void> {
+  if (!/^[a-z0-9][a-z0-9._@-]{1,59}$/.test(handle)) throw new Error(`handle "${handle}": wanted lower-case letters, digits and . _ @ -, two at least`);
+  if (name.trim() === '' || name.length > 60) throw new Error('the name wants 1 to 60 letters');
+  const { db } = owner();
+  try {
+    const password = newPassword();
+    await db.transaction(async (tx) => {
+      await tx.raw('LOCK TABLE shops IN EXCLUSIVE MODE');
+      if (await tx('people').where({ handle }).first('id')) throw new Error(`${handle} is taken: use another handle, or ./surrik person password ${handle}`);
+      const own = (await tx('shops').where({ demo: false }).select('id', 'name')) as { id: string; name: string }[];
+      let shop = shopName === '' ? (own.length === 1 ? own[0] : undefined) : own.find((s) => s.name === shopName);
+      if (!shop) {
+        if (shopName === '') throw new Error(own.length === 0 ? 'no shop yet: give its name as the third word' : `which shop? ${own.map((s) => s.name).join(', ')}`);
+        shop = { id: randomUUID(), name: shopName };
+        await tx('shops').insert({ ...shop, demo: false });
+      }
+      await tx('people').insert({ shop_id: shop.id, id: randomUUID(), handle, name: name.trim(), role: 'technician', password_hash: await hashPassword(password) });
+      console.log(`${name.trim()} of ${shop.name} signs in as ${handle} with ${password}\nIt is shown this once.`);
+    });
+  } finally {
+    await db.destroy();
+  }
+}
+
+/** A new password for a person; every session of theirs ends. */
+async function resetPassword(handle = ''): Promise<void> {
+  const { db } = owner();
+  try {
+    const password = newPassword();
+    const [person] = (await db('people').where({ handle }).update({ password_hash: await hashPassword(password) }).returning(['id', 'name'])) as { id: string; name: string }[];
+    if (!person) throw new Error(`nobody signs in as "${handle}"`);
+    await db('sessions').where({ person_id: person.id, ended_at: null }).update({ ended_at: db.fn.now() });
+    console.log(`${person.name} signs in as ${handle} with ${password}\nIt is shown this once.`);
+  } finally {
+    await db.destroy();
+  }
+}
+
+const TASKS: Record<string, (...words: string[]) => Promise<void> | void> = {
+  'person-add': addPerson,
+  'person-password': resetPassword,
   migrate: () => migrate(false),
   pending: () => migrate(true),
   seed: seedDemo,
@@ -86,7 +133,7 @@ if (!task) {
   process.exit(2);
 }
 try {
-  await task();
+  await task(...process.argv.slice(3));
 } catch (e) {
   console.error(`surrik: ${process.argv[2]} failed: ${(e as Error).message}`);
   process.exit(1);

@@ -2,6 +2,8 @@
 /** Calls to our own server, with errors a person can act on. */
 import type { OpenJob } from '../core/formats/openJob';
 import type { BoardTicket, JobSnapshot } from '../server/jobs';
+import type { StoredPhoto } from '../server/photos';
+import type { ShopSnapshot } from '../server/shop';
 
 export class ApiError extends Error {
   constructor(
@@ -28,13 +30,19 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
 
 export const fetchSnapshot = (job: number): Promise<JobSnapshot> => call(`/api/jobs/${job}/snapshot`);
 
+export const fetchShop = (): Promise<ShopSnapshot> => call('/api/shop');
+
+/** Sends a photo's file; the command that keeps it names what comes back. */
+export const postPhoto = (job: number, file: Blob): Promise<StoredPhoto> =>
+  call(`/api/jobs/${job}/photos`, { method: 'POST', headers: { 'content-type': file.type.startsWith('image/') ? file.type : 'image/unknown' }, body: file });
+
 export const fetchBoard = (): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> => call('/api/jobs');
 
 export const postOpenJob = (job: OpenJob): Promise<{ number: number; again: boolean }> =>
   call('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) });
 
-export const postCommand = (job: number, command: unknown): Promise<{ id: string; seq: number; again: boolean }> =>
-  call(`/api/commands?job=${job}`, {
+export const postCommand = (to: number | 'shop', command: unknown): Promise<{ id: string; seq: number; again: boolean }> =>
+  call(`/api/commands?${to === 'shop' ? 'shop' : `job=${to}`}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(command),

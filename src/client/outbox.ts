@@ -6,12 +6,16 @@
  */
 import { openDB, type IDBPDatabase } from 'idb';
 import type { Command } from '../core/formats/command';
+import type { ShopCommand } from '../core/formats/shopSchema';
 import { ApiError, postCommand } from './api';
 
-export interface Entry {
+/** What a command changes: a job by its number, or the shop. */
+export type Target = number | 'shop';
+
+export interface Entry<C extends Command | ShopCommand = Command | ShopCommand> {
   order: number;
-  job: number;
-  command: Command;
+  job: Target;
+  command: C;
   status: 'waiting' | 'sent' | 'refused';
   /** Snapshot seq the person was looking at. */
   seen: number;
@@ -24,8 +28,8 @@ export interface Entry {
 type Listener = () => void;
 const RETRY_MS = [500, 1000, 2000, 4000, 8000];
 
-export class Outbox {
-  private entries: Entry[] = [];
+export class Outbox<C extends Command | ShopCommand> {
+  private entries: Entry<C>[] = [];
   private readonly listeners = new Set<Listener>();
   private db: Promise<IDBPDatabase | undefined> | undefined;
   private sending = false;
@@ -36,7 +40,7 @@ export class Outbox {
   trouble: string | undefined;
 
   constructor(
-    readonly job: number,
+    readonly job: Target,
     private readonly onAcknowledged: () => void,
   ) {}
 
@@ -53,7 +57,7 @@ export class Outbox {
   /** Takes up what an earlier visit left unsent. */
   async start(): Promise<void> {
     const db = await this.open();
-    const left = ((await db?.getAllFromIndex('entries', 'job', this.job)) ?? []) as Entry[];
+    const left = ((await db?.getAllFromIndex('entries', 'job', this.job)) ?? []) as Entry<C>[];
     const known = new Set(this.entries.map((e) => e.command.id));
     this.entries = [...left.filter((e) => !known.has(e.command.id)), ...this.entries].sort((a, b) => a.order - b.order);
     this.changed();
@@ -66,20 +70,20 @@ export class Outbox {
   };
 
   /** Same array until something changes. */
-  snapshot = (): readonly Entry[] => this.entries;
+  snapshot = (): readonly Entry<C>[] => this.entries;
 
   private changed(): void {
     this.entries = [...this.entries];
     for (const listener of this.listeners) listener();
   }
 
-  private async store(entry: Entry): Promise<void> {
+  private async store(entry: Entry<C>): Promise<void> {
     await (await this.open())?.put('entries', entry).catch(() => undefined);
   }
 
-  async add(command: Command, seen: number): Promise<void> {
+  async add(command: C, seen: number): Promise<void> {
     const order = Math.max(Date.now(), (this.entries.at(-1)?.order ?? 0) + 1);
-    const entry: Entry = { order, job: this.job, command, status: 'waiting', seen, fixed: false };
+    const entry: Entry<C> = { order, job: this.job, command, status: 'waiting', seen, fixed: false };
     this.entries.push(entry);
     this.changed();
     await this.store(entry);

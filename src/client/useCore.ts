@@ -4,8 +4,9 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Diagnosis } from '../core/diagnose/diagnose';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
-import { currentRevision, standingAnswers, standingReadings, type Job, type Reading } from '../core/formats/job';
+import { currentRevision, intakeClues, standingAnswers, standingReadings, type Job, type Reading } from '../core/formats/job';
 import type { Proof } from '../core/prove/proofs';
+import type { Settings } from '../core/formats/shop';
 import { engine, namedRig, type NamedRig, type RigTable } from './engine';
 
 const forever = { staleTime: Infinity, gcTime: 5 * 60_000, placeholderData: keepPreviousData } as const;
@@ -31,7 +32,10 @@ const measured = (list: readonly Reading[]) =>
       : [],
   );
 
-export function useCore(job: Job): CoreView {
+export function useCore(job: Job, settings: Settings): CoreView {
+  const { likelihoods, openMinutes } = settings;
+  const assumed = useMemo(() => ({ likelihoods, openMinutes }), [likelihoods, openMinutes]);
+  const clues = intakeClues(job);
   const revision = currentRevision(job);
   const { epoch } = revision;
   const rig = useMemo(() => namedRig({ id: revision.id, doc: revision.doc }), [revision.id, revision.doc]);
@@ -53,11 +57,11 @@ export function useCore(job: Job): CoreView {
   }, [readings, table.data]);
   const diagnosis = useQuery({
     queryKey: [
-      'diagnosis', rig.key, job.complaint.codes.join(), job.rigState.id, job.blackLead, openPlaces.join(), unreachable.join(),
-      evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}`).join(), observed.map((o) => o.id).join(),
+      'diagnosis', rig.key, clues.join(), assumed, job.rigState.id, job.blackLead, openPlaces.join(), unreachable.join(),
+      evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}${e.meter?.voltShare ?? ''}`).join(), observed.map((o) => o.id).join(),
     ],
     queryFn: () =>
-      engine().diagnose(rig, job.complaint.codes, evidence, observed, { state: job.rigState.id, openPlaces, unreachable, blackLead: job.blackLead }),
+      engine().diagnose(rig, clues, assumed, evidence, observed, { state: job.rigState.id, openPlaces, unreachable, blackLead: job.blackLead }),
     enabled: table.data !== undefined && !repaired,
     ...forever,
   });

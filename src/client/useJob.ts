@@ -1,90 +1,100 @@
 'use client';
 /** A job as this person sees it: the server's snapshot with what is still on its way laid over it. */
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
 import type { Command, CommandType, Payload } from '../core/formats/command';
+import type { Identity } from '../core/formats/identity';
+import { inverseOf } from '../core/formats/inverse';
 import type { Job } from '../core/formats/job';
 import { reduceJob } from '../core/formats/reduce';
+import type { Shop } from '../core/formats/shop';
+import type { Visit } from '../server/jobs';
 import { fetchSnapshot, type ApiError } from './api';
-import { Outbox, type Entry } from './outbox';
-
-const boxes = new Map<number, Outbox>();
-const EMPTY: readonly Entry[] = [];
+import type { Entry } from './outbox';
+import { notYetIn, useOutbox } from './useOutbox';
 
 export interface JobView {
   job: Job | undefined;
-  shop: string;
+  shop: Shop | undefined;
+  identity: Identity;
+  visits: readonly Visit[];
   actor: string;
   error: ApiError | null;
   waiting: number;
-  refused: Entry[];
+  refused: Entry<Command>[];
   trouble: string | undefined;
   send<T extends CommandType>(type: T, payload: Payload<T>): void;
+  /** Takes back this person's last command of this visit. */
+  undo(): void;
+  /** The command `undo` would take back. */
+  undoable: CommandType | undefined;
   dismiss(id: string): void;
 }
 
 /** How often another person's work is looked for. */
 const REFRESH_MS = 2000;
+const NOTHING: Identity = {};
+
+interface Done {
+  before: Job;
+  command: Command;
+}
 
 export function useJob(number: number): JobView {
-  const client = useQueryClient();
   const query = useQuery({
     queryKey: ['job', number],
     queryFn: () => fetchSnapshot(number),
     refetchInterval: REFRESH_MS,
     retry: (count, error) => (error as ApiError).status === 0 && count < 2,
   });
-  const box = useMemo(() => {
-    let existing = boxes.get(number);
-    if (!existing) {
-      existing = new Outbox(number, () => void client.invalidateQueries({ queryKey: ['job', number] }));
-      boxes.set(number, existing);
-    }
-    return existing;
-  }, [number, client]);
-  useEffect(() => {
-    void box.start();
-    window.addEventListener('online', box.retry);
-    return () => window.removeEventListener('online', box.retry);
-  }, [box]);
-  const entries = useSyncExternalStore(box.subscribe, box.snapshot, () => EMPTY);
   const data = query.data;
-  useEffect(() => {
-    if (data) box.settle(data.seq);
-  }, [data, box]);
+  const { box, entries } = useOutbox<Command>(number, ['job', number], data?.seq);
+  const [done, setDone] = useState<readonly Done[]>([]);
 
-  const job = useMemo(() => {
+  const view = useMemo(() => {
     if (!data) return undefined;
-    let view = data.job;
-    for (const e of entries) {
-      if (e.status === 'refused' || (e.seq !== undefined && e.seq <= data.seq)) continue;
-      const next = reduceJob(view, e.command);
-      if (next.ok) view = next.value;
+    let { job, identity } = data;
+    for (const command of notYetIn(entries, data.seq)) {
+      const next = reduceJob(job, command);
+      if (!next.ok) continue;
+      job = next.value;
+      if (command.type === 'identity.set') identity = command.payload.set;
     }
-    return view;
+    return { job, identity };
   }, [data, entries]);
 
+  const refused = entries.filter((e) => e.status === 'refused');
+  // What was refused changed nothing: there is nothing to take back.
+  const undoable = done.filter((d) => !refused.some((e) => e.command.id === d.command.id));
+  const post = (type: CommandType, payload: unknown): Command | undefined => {
+    if (!data) return undefined;
+    const command = { id: crypto.randomUUID(), type, version: 1, baseSeq: data.seq, at: new Date().toISOString(), actor: data.actor.name, payload } as Command;
+    void box.add(command, data.seq);
+    return command;
+  };
+
   return {
-    job,
-    shop: data?.shop.name ?? '',
+    job: view?.job,
+    shop: data?.shop,
+    identity: view?.identity ?? NOTHING,
+    visits: data?.visits ?? [],
     actor: data?.actor.name ?? '',
     error: query.error as ApiError | null,
     waiting: entries.filter((e) => e.status === 'waiting').length,
-    refused: entries.filter((e) => e.status === 'refused'),
+    refused,
     trouble: box.trouble,
     send(type, payload) {
-      if (!data) return;
-      const command = {
-        id: crypto.randomUUID(),
-        type,
-        version: 1,
-        baseSeq: data.seq,
-        at: new Date().toISOString(),
-        actor: data.actor.name,
-        payload,
-      } as Command;
-      void box.add(command, data.seq);
+      const command = post(type, payload);
+      if (command && view) setDone((list) => [...list, { before: view.job, command }]);
     },
+    undo() {
+      const last = undoable.at(-1);
+      if (!last) return;
+      const back = inverseOf(last.before, last.command, () => crypto.randomUUID());
+      if (back) post(back.type, back.payload);
+      setDone(undoable.slice(0, -1));
+    },
+    undoable: undoable.at(-1)?.command.type,
     dismiss: (id) => void box.dismiss(id),
   };
 }

@@ -3,14 +3,16 @@
  * content is acknowledged again; with other content it is refused. A decision somebody else made meanwhile
  * on the same matter is never overwritten.
  */
-import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { exclusiveMatter, matterInWords, type Command } from '../core/formats/command';
 import { reduceJob } from '../core/formats/reduce';
 import { validateCommand } from '../core/formats/validate';
 import { Refused, type Actor } from './actor';
+import { contentHash } from './content';
 import { withShop } from './db';
+import { saveIdentity } from './identity';
 import { loadJob, saveJob } from './jobStore';
+import { photoReceived } from './photos';
 
 export interface Acknowledged {
   id: string;
@@ -19,20 +21,7 @@ export interface Acknowledged {
   again: boolean;
 }
 
-/** Stable text of a value: keys sorted, so that the same content always hashes alike. */
-function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
-  if (typeof value === 'object' && value !== null)
-    return `{${Object.entries(value)
-      .filter(([, v]) => v !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
-      .join(',')}}`;
-  return JSON.stringify(value) ?? 'null';
-}
-
-const contentHash = (jobNumber: number, c: Command): string =>
-  createHash('sha256').update(canonical([jobNumber, c.type, c.version, c.at, c.actor, c.payload])).digest('hex');
+const hashOf = (jobNumber: number, c: Command): string => contentHash([jobNumber, c.type, c.version, c.at, c.actor, c.payload]);
 
 export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {
   const checked = validateCommand(data);
@@ -43,7 +32,7 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
   const command = checked.value;
   if (command.actor !== actor.name)
     throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
-  const hash = contentHash(jobNumber, command);
+  const hash = hashOf(jobNumber, command);
 
   return withShop(db, actor.shopId, async (tx) => {
     const stored = await loadJob(tx, jobNumber, true);
@@ -71,6 +60,12 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
 
     const next = reduceJob(stored.job, command);
     if (!next.ok) throw new Refused(409, 'refused', `Not possible: ${next.error.found}. Wanted: ${next.error.wanted}.`);
+
+    if (command.type === 'photo.keep' && !(await photoReceived(tx, stored.id, command.payload.sha256)))
+      throw new Refused(409, 'no-file', 'The photo itself has not arrived. Choose it again.');
+    if (command.type === 'visit.link' && command.payload.set && !(await tx('jobs').where({ number: command.payload.set.job, rig_id: stored.job.rigId }).first('id')))
+      throw new Refused(409, 'refused', `Not possible: job ${command.payload.set.job} is no earlier job of this rig.`);
+    if (command.type === 'identity.set') await saveIdentity(tx, actor.shopId, stored.job.rigId, command.payload.set);
 
     const seq = stored.seq + 1;
     await tx('commands').insert({

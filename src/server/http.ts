@@ -32,15 +32,14 @@ async function requireActor(): Promise<Actor> {
   return actor;
 }
 
-/** Refuses a change that another site's page asks the browser to make. */
-export function sameSite(request: Request): void {
+/** Refuses a change that another site's page asks the browser to make; `type` is how its content type begins. */
+export function sameSite(request: Request, type = 'application/json'): void {
   const origin = request.headers.get('origin');
   const host = request.headers.get('host');
   const site = request.headers.get('sec-fetch-site');
   if (site !== null && site !== 'same-origin') throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
   if (origin !== null && new URL(origin).host !== host) throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
-  if (!request.headers.get('content-type')?.startsWith('application/json'))
-    throw new Refused(400, 'content-type', 'A command is sent as application/json.');
+  if (!request.headers.get('content-type')?.startsWith(type)) throw new Refused(400, 'content-type', `This is sent as ${type}.`);
 }
 
 const BODY_LIMIT = 256 * 1024;
@@ -56,15 +55,33 @@ export async function jsonBody(request: Request): Promise<unknown> {
   }
 }
 
+/** A body of bytes, read no further than the limit. */
+export async function binaryBody(request: Request, limit: number): Promise<Uint8Array> {
+  const tooLarge = () => new Refused(413, 'too-large', `At most ${Math.round(limit / 1024 / 1024)} MB at once.`);
+  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+    size += chunk.length;
+    if (size > limit) throw tooLarge();
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks);
+}
+
 export function jobNumber(text: string | null): number {
   if (text === null || !/^[1-9]\d{0,6}$/.test(text)) throw new Refused(404, 'no-job', 'A job has a number, like 1042.');
   return Number(text);
 }
 
 /** Runs a handler for the signed-in person and turns refusals into their status and sentence. */
-export async function answer(work: (actor: Actor) => Promise<unknown>): Promise<Response> {
+export const answer = (work: (actor: Actor) => Promise<unknown>): Promise<Response> =>
+  answerWith(async (actor) => Response.json(await work(actor), { headers: { 'cache-control': 'no-store' } }));
+
+/** The same for an answer that is not JSON. */
+export async function answerWith(work: (actor: Actor) => Promise<Response>): Promise<Response> {
   try {
-    return Response.json(await work(await requireActor()), { headers: { 'cache-control': 'no-store' } });
+    return await work(await requireActor());
   } catch (e) {
     if (e instanceof Refused)
       return Response.json({ error: { code: e.code, message: e.message } }, { status: e.status, headers: { 'cache-control': 'no-store' } });

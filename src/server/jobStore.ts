@@ -3,7 +3,7 @@
  * by object identity: reduceJob keeps what it did not touch.
  */
 import type { Knex } from 'knex';
-import { SCHEMA_VERSION, type Job, type Observation, type Reading, type Repair, type Revision, type Verdict } from '../core/formats/jobSchema';
+import { SCHEMA_VERSION, type Approval, type Job, type Observation, type Photo, type Reading, type Repair, type Revision, type Verdict } from '../core/formats/jobSchema';
 
 export interface StoredJob {
   id: string;
@@ -76,14 +76,15 @@ const readings: ListTable<Reading> = {
 
 const observations: ListTable<Observation> = {
   table: 'observations',
-  toRow: (o) => ({ epoch: o.epoch, kind: o.kind, text: o.text, what: o.what ?? null, answer: o.answer ?? null, at: o.at, by_name: o.by, retracted: o.retracted ?? false }),
-  fromRow: (o: { id: string; epoch: number; kind: Observation['kind']; text: string; what: string | null; answer: boolean | null; at: Date; by_name: string; retracted: boolean }) => ({
+  toRow: (o) => ({ epoch: o.epoch, kind: o.kind, text: o.text, what: o.what ?? null, answer: o.answer ?? null, values: o.values ? JSON.stringify(o.values) : null, at: o.at, by_name: o.by, retracted: o.retracted ?? false }),
+  fromRow: (o: { id: string; epoch: number; kind: Observation['kind']; text: string; what: string | null; answer: string | null; values: Record<string, number> | null; at: Date; by_name: string; retracted: boolean }) => ({
     id: o.id,
     epoch: o.epoch,
     kind: o.kind,
     text: o.text,
     ...optional('what', o.what),
-    ...(o.answer === null ? {} : { answer: o.answer }),
+    ...optional('answer', o.answer),
+    ...optional('values', o.values),
     at: iso(o.at),
     by: o.by_name,
     ...optional('retracted', o.retracted),
@@ -112,6 +113,41 @@ const verdicts: ListTable<Verdict> = {
   }),
 };
 
+const approvals: ListTable<Approval> = {
+  table: 'approvals',
+  toRow: (a) => ({ verdict_id: a.verdict, up_to: a.upTo, currency: a.currency, who: a.who, how: a.how, note: a.note ?? null, at: a.at, by_name: a.by, withdrawn: a.withdrawn ?? false }),
+  fromRow: (a: {
+    id: string; verdict_id: string; up_to: number; currency: Approval['currency']; who: string; how: Approval['how']; note: string | null; at: Date; by_name: string; withdrawn: boolean;
+  }) => ({
+    id: a.id,
+    verdict: a.verdict_id,
+    upTo: a.up_to,
+    currency: a.currency,
+    who: a.who,
+    how: a.how,
+    ...optional('note', a.note),
+    at: iso(a.at),
+    by: a.by_name,
+    ...optional('withdrawn', a.withdrawn),
+  }),
+};
+
+const photos: ListTable<Photo> = {
+  table: 'photos',
+  toRow: (p) => ({ sha256: p.sha256, width: p.width, height: p.height, bytes: p.bytes, caption: p.caption, at: p.at, by_name: p.by, retracted: p.retracted ?? false }),
+  fromRow: (p: { id: string; sha256: string; width: number; height: number; bytes: number; caption: string; at: Date; by_name: string; retracted: boolean }) => ({
+    id: p.id,
+    sha256: p.sha256,
+    width: p.width,
+    height: p.height,
+    bytes: p.bytes,
+    caption: p.caption,
+    at: iso(p.at),
+    by: p.by_name,
+    ...optional('retracted', p.retracted),
+  }),
+};
+
 const repairs: ListTable<Repair> = {
   table: 'repairs',
   toRow: (r) => ({ verdict_id: r.verdict, revision_id: r.revision, did: r.did, at: r.at, by_name: r.by, withdrawn: r.withdrawn ?? false }),
@@ -133,6 +169,10 @@ interface JobRow {
   status: Job['status'];
   complaint_codes: Job['complaint']['codes'];
   complaint_words: string;
+  intake: Job['intake'];
+  came_back: NonNullable<Job['cameBack']> | null;
+  instruments: Job['instruments'];
+  meter: string | null;
   rig_state: string;
   rig_state_since: Date;
   black_lead: string;
@@ -143,6 +183,10 @@ const jobColumns = (job: Job): Row => ({
   status: job.status,
   complaint_codes: job.complaint.codes,
   complaint_words: job.complaint.words,
+  intake: JSON.stringify(job.intake),
+  came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
+  instruments: JSON.stringify(job.instruments),
+  meter: job.meter ?? null,
   rig_state: job.rigState.id,
   rig_state_since: job.rigState.since,
   black_lead: job.blackLead,
@@ -164,13 +208,19 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       rigId: row.rig_id,
       status: row.status,
       complaint: { codes: row.complaint_codes, words: row.complaint_words },
+      intake: row.intake,
+      ...optional('cameBack', row.came_back),
+      instruments: row.instruments,
+      ...optional('meter', row.meter),
       rigState: { id: row.rig_state, since: iso(row.rig_state_since) },
       blackLead: row.black_lead,
       revisions: await list(revisions),
       readings: await list(readings),
       observations: await list(observations),
       verdicts: await list(verdicts),
+      approvals: await list(approvals),
       repairs: await list(repairs),
+      photos: await list(photos),
     },
   };
 }
@@ -178,7 +228,7 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
 /** Writes a job that did not exist. */
 export async function insertJob(tx: Knex.Transaction, shopId: string, id: string, job: Job): Promise<void> {
   await tx('jobs').insert({ shop_id: shopId, id, number: job.number, rig_id: job.rigId, ...jobColumns(job) });
-  const empty: Job = { ...job, revisions: [], readings: [], observations: [], verdicts: [], repairs: [] };
+  const empty: Job = { ...job, revisions: [], readings: [], observations: [], verdicts: [], approvals: [], repairs: [], photos: [] };
   await saveLists(tx, shopId, id, empty, job);
 }
 
@@ -204,5 +254,7 @@ async function saveLists(tx: Knex.Transaction, shopId: string, jobId: string, be
   await save(readings, before.readings, after.readings);
   await save(observations, before.observations, after.observations);
   await save(verdicts, before.verdicts, after.verdicts);
+  await save(approvals, before.approvals, after.approvals);
   await save(repairs, before.repairs, after.repairs);
+  await save(photos, before.photos, after.photos);
 }

@@ -4,13 +4,29 @@ import type { Job } from '../core/formats/job';
 import { currentRevision, standingReadings } from '../core/formats/job';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
+import type { Identity } from '../core/formats/identity';
+import type { Shop } from '../core/formats/shop';
+import { loadIdentity } from './identity';
 import { loadJob } from './jobStore';
+import { loadShop } from './shop';
 
 export interface JobSnapshot {
   seq: number;
   job: Job;
   actor: { name: string };
-  shop: { name: string };
+  shop: Shop;
+  /** Whose rig it is; never part of the job's document. */
+  identity: Identity;
+  /** Other jobs of this rig, newest first. */
+  visits: Visit[];
+}
+
+export interface Visit {
+  number: number;
+  at: string;
+  status: Job['status'];
+  complaint: string;
+  verdict?: string;
 }
 
 export interface BoardTicket {
@@ -28,9 +44,33 @@ export async function jobSnapshot(db: Knex, actor: Actor, number: number): Promi
   return withShop(db, actor.shopId, async (tx) => {
     const stored = await loadJob(tx, number);
     if (!stored) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
-    const shop = (await tx('shops').first('name')) as { name: string };
-    return { seq: stored.seq, job: stored.job, actor: { name: actor.name }, shop };
+    const { shop } = await loadShop(tx);
+    return {
+      seq: stored.seq,
+      job: stored.job,
+      actor: { name: actor.name },
+      shop,
+      identity: await loadIdentity(tx, stored.job.rigId),
+      visits: await visitsOf(tx, stored.job),
+    };
   });
+}
+
+/** Other jobs of the same rig. */
+async function visitsOf(tx: Knex.Transaction, job: Job): Promise<Visit[]> {
+  const rows = (await tx('jobs as j')
+    .where('j.rig_id', job.rigId)
+    .whereNot('j.number', job.number)
+    .orderBy('j.number', 'desc')
+    .limit(50)
+    .select(
+      'j.number',
+      'j.status',
+      'j.complaint_words',
+      tx('revisions as r').whereRaw('r.job_id = j.id').min('r.at').as('at'),
+      tx('verdicts as v').whereRaw('v.job_id = j.id AND NOT v.withdrawn').orderBy('v.position', 'desc').limit(1).select('v.name').as('verdict'),
+    )) as { number: number; status: Job['status']; complaint_words: string; at: Date; verdict: string | null }[];
+  return rows.map((r) => ({ number: r.number, at: r.at.toISOString(), status: r.status, complaint: r.complaint_words, ...(r.verdict ? { verdict: r.verdict } : {}) }));
 }
 
 /** What is to be done next on a job, from its record alone. */

@@ -1,6 +1,7 @@
 /** Opening a job: a rig drawn up from choices, and a first revision of it. */
 import type { Knex } from 'knex';
 import { SCHEMA_VERSION, type Job } from '../core/formats/jobSchema';
+import { EMPTY_INTAKE } from '../core/formats/job';
 import { validateOpenJob } from '../core/formats/validate';
 import { motorhome } from '../core/rig/archetypes/motorhome';
 import { Refused, type Actor } from './actor';
@@ -33,13 +34,17 @@ export async function openJob(db: Knex, actor: Actor, data: unknown, now: Date):
       rigId,
       status: 'in-the-bay',
       complaint,
+      intake: EMPTY_INTAKE,
+      instruments: [],
       rigState: { id: 'rested', since: at },
       blackLead: `${doc.reference.part}.${doc.reference.terminal}`,
       revisions: [{ id: randomUUID(), kind: 'as-found', epoch: 0, at, doc }],
       readings: [],
       observations: [],
       verdicts: [],
+      approvals: [],
       repairs: [],
+      photos: [],
     };
     await insertJob(tx, actor.shopId, id, job);
     return { number, again: false };

@@ -34,15 +34,22 @@ interface NumberFieldProps {
   min: number;
   max: number;
   onChange(value: number): void;
+  /** Taken over when one leaves the field or presses Enter, not at every digit: each is a change on record. */
+  late?: boolean;
 }
 
 /** A number is taken over while it is in its limits; what is not stays on the screen with the reason. */
-export function NumberField({ label, unit, value, min, max, onChange }: NumberFieldProps) {
+export function NumberField({ label, unit, value, min, max, onChange, late = false }: NumberFieldProps) {
   const [typed, setTyped] = useState<string>();
   const said = useId();
   const text = typed ?? String(Number(value.toPrecision(4)));
   const parsed = Number(text.trim().replace(',', '.'));
   const wrong = text.trim() === '' || !Number.isFinite(parsed) || parsed < min || parsed > max;
+  const leave = () => {
+    if (wrong) return;
+    if (late && typed !== undefined && parsed !== Number(value.toPrecision(4))) onChange(parsed);
+    setTyped(undefined);
+  };
   return (
     <label className={label ? 'numfield' : ''}>
       {label && <span>{label}</span>}
@@ -56,9 +63,10 @@ export function NumberField({ label, unit, value, min, max, onChange }: NumberFi
           onChange={(e) => {
             setTyped(e.target.value);
             const n = Number(e.target.value.trim().replace(',', '.'));
-            if (e.target.value.trim() !== '' && Number.isFinite(n) && n >= min && n <= max) onChange(n);
+            if (!late && e.target.value.trim() !== '' && Number.isFinite(n) && n >= min && n <= max) onChange(n);
           }}
-          onBlur={() => !wrong && setTyped(undefined)}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
         />
         {unit && <b>{unit}</b>}
       </span>

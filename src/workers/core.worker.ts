@@ -2,16 +2,22 @@
 /** The core in a web worker: everything that takes longer than a click. */
 import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
-import type { Complaint } from '../core/diagnose/complaints';
-import { ASSUMPTIONS, type Assumptions } from '../core/diagnose/assumptions';
 import { Belief, type Evidence } from '../core/diagnose/belief';
 import { diagnose, type DiagnoseOptions, type Diagnosis } from '../core/diagnose/diagnose';
-import type { Observed } from '../core/diagnose/observations';
+import { rigFaults } from '../core/diagnose/faults';
+import type { IntakeClue } from '../core/diagnose/intake';
+import { observationsOf, type Observed } from '../core/diagnose/observations';
+import type { ObservationKind } from '../core/diagnose/observations/observationKind';
+import { explainPriors, type PriorLine } from '../core/diagnose/priors';
+import { missingProbes } from '../core/diagnose/addedProbes';
 import { statesOf } from '../core/operate/states';
 import { BandTable, type BandWorking } from '../core/probe/bands';
 import type { Band } from '../core/probe/judge';
 import { pointPlace, rigMeasurements, type Measurement, type PointPlace } from '../core/probe/measurement';
 import { proofs, type PointReading, type Proof } from '../core/prove/proofs';
+import type { Job } from '../core/formats/job';
+import { reportOf, type ReportData } from '../core/formats/report';
+import { assumptionsOf, type Settings } from '../core/formats/shop';
 import type { Rig } from '../core/rig/schema';
 
 /** A rig document and a name for it that changes when it does. */
@@ -26,7 +32,14 @@ export interface RigTable {
   bands: Record<string, Record<string, Band>>;
   /** Place and lead of every probe and ground point. */
   points: Record<string, PointPlace>;
+  /** What can be looked at, listened to and tried. */
+  questions: ObservationKind[];
+  /** Points and clamps that have no probe yet. */
+  missing: { key: string; name: string }[];
 }
+
+/** What of the assumptions the shop set. */
+export type ShopAssumed = Pick<Settings, 'likelihoods' | 'openMinutes'>;
 
 const KEEP = 3;
 const bandTables = new Map<string, BandTable>();
@@ -55,34 +68,40 @@ const api = {
       bands[state.id] = row;
     }
     const keys = [
-      ...rig.doc.probes.map((p) => p.key),
+      ...rig.doc.probes.filter((p) => !p.retired).map((p) => p.key),
       ...rig.doc.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
     ];
-    return { measurements, bands, points: Object.fromEntries(keys.map((k) => [k, pointPlace(rig.doc, k)])) };
+    return {
+      measurements,
+      bands,
+      points: Object.fromEntries(keys.map((k) => [k, pointPlace(rig.doc, k)])),
+      questions: observationsOf(rig.doc, rigFaults(rig.doc)),
+      missing: missingProbes(rig.doc).map(({ key, name }) => ({ key, name })),
+    };
   },
 
   bandWorking(rig: NamedRig, state: string, red: string, black?: string): BandWorking | undefined {
     return bandTable(rig).working(state, red, black);
   },
 
-  /** Bands of readings whatever their leads were, in the order asked. */
-  bandsOf(rig: NamedRig, wanted: readonly { state: string; probe: string; ref?: string }[]): (Band | undefined)[] {
-    const table = bandTable(rig);
-    return wanted.map((w) => table.band(w.state, w.probe, w.ref));
-  },
-
-  diagnose(rig: NamedRig, complaints: readonly Complaint[], evidence: readonly Evidence[], observed: readonly Observed[], options: DiagnoseOptions): Diagnosis {
-    const belief = kept(beliefs, `${rig.key} ${complaints.join()}`, () => new Belief(compileRig(rig.doc), complaints));
+  diagnose(rig: NamedRig, clues: readonly IntakeClue[], assumed: ShopAssumed, evidence: readonly Evidence[], observed: readonly Observed[], options: DiagnoseOptions): Diagnosis {
+    const belief = kept(beliefs, `${rig.key} ${clues.join()} ${JSON.stringify(assumed)}`, () => new Belief(compileRig(rig.doc), clues, assumptionsOf(assumed)));
     belief.setEvidence(evidence, observed);
     return diagnose(belief, options);
+  },
+
+  /** The report of a job, in the shop's words. */
+  report(job: Job, settings: Settings): ReportData {
+    return reportOf(job, settings);
   },
 
   proofs(rig: NamedRig, before: readonly PointReading[], after: readonly PointReading[]): Proof[] {
     return proofs(bandTable(rig), before, after);
   },
 
-  assumptions(): Assumptions {
-    return ASSUMPTIONS;
+  /** How the intake sets the start, likeliest fault first. */
+  priors(rig: NamedRig, clues: readonly IntakeClue[], assumed: ShopAssumed): PriorLine[] {
+    return explainPriors(rigFaults(rig.doc), clues, assumptionsOf(assumed));
   },
 };
 

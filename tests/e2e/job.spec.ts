@@ -19,7 +19,7 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
   await page.getByRole('button', { name: /^Keep P9/ }).click();
   await expect(page.getByRole('button', { name: /^P9, isolator coach stud, 12.34 V, low/ })).toBeVisible();
   // Take it back: undo is a command like any other.
-  await page.getByRole('button', { name: 'undo the last keep' }).click();
+  await page.getByRole('button', { name: 'undo: the last reading', exact: true }).click();
   await expect(page.getByRole('button', { name: /^P9, isolator coach stud, to take/ })).toBeVisible();
 
   // Suspects, and the odds move as readings come in.
@@ -37,8 +37,17 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
   expect(words).toMatch(/^Declare: Isolator/);
   await page.locator('.bx.next').first().click();
   await expect(page.locator('.sus').first()).not.toHaveText(before);
-  if (!(await page.locator('.repair').isVisible())) await page.locator('.bx.next').first().click();
-  await expect(page.locator('.repair .big')).toContainText('Isolator');
+  if (!(await page.locator('.after').isVisible())) await page.locator('.bx.next').first().click();
+  await expect(page.locator('.after .big')).toContainText('Isolator');
+
+  // The estimate, and who agreed to it; the customer is called, so the ticket waits meanwhile.
+  await expect(page.locator('.estimate')).toContainText(/Estimate: \$\d+ to \$\d+/);
+  await page.getByRole('button', { name: 'Wait for approval' }).click();
+  await expect(page.getByLabel('Status of the job')).toHaveValue('waiting-approval');
+  await page.getByLabel('Who agreed').fill('the driver');
+  await page.getByRole('button', { name: 'Approved' }).click();
+  await expect(page.getByLabel('Status of the job')).toHaveValue('in-the-bay');
+  await expect(page.locator('.after')).toContainText(/Up to \$\d+ by the driver, by telephone/);
 
   await page.getByLabel(/What was done/).fill('Isolator solenoid replaced, studs torqued and marked.');
   await page.getByRole('button', { name: 'Repair done: prove it' }).click();
@@ -58,6 +67,7 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
   await expect(report).toContainText('Isolator contact burnt open');
   await expect(report).toContainText('Isolator solenoid replaced, studs torqued and marked.');
   await expect(report).toContainText('It is right now');
+  await expect(report).toContainText('by the driver, by telephone');
   const pdf = await page.pdf({ format: 'A4' });
   expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/g)!.length).toBe(1);
 
@@ -149,12 +159,12 @@ test('two people on one job: readings meet, verdicts do not overwrite', async ({
   // b does not hear of a's verdict in time: its snapshots are held back.
   await b.route('**/snapshot', (r) => r.abort());
   await declare(a).click();
-  await expect(a.locator('.repair')).toBeVisible();
+  await expect(a.locator('.after')).toBeVisible();
   await declare(b).click();
   await expect(b.locator('.notice.bad')).toContainText('Bay 1 technician changed the verdict', { timeout: 15_000 });
   await b.unroute('**/snapshot');
   await b.getByRole('button', { name: 'Understood' }).click();
-  await expect(b.locator('.repair')).toContainText('Bay 1 technician');
+  await expect(b.locator('.after')).toContainText('Bay 1 technician');
   await a.close();
   await b.close();
 });
@@ -223,11 +233,14 @@ for (const theme of ['ticket', 'carbon'] as const) {
     await scan('sign-in');
     await signIn(page);
     await scan('board');
-    for (const station of ['readings', 'fault', 'prove', 'sizing']) {
+    for (const station of ['intake', 'rig', 'readings', 'fault', 'prove', 'sizing']) {
       await openJob(page, 1042, station);
       await page.waitForTimeout(400);
       await scan(station);
     }
+    await page.goto('/shop');
+    await expect(page.getByRole('region', { name: 'Meters and clamps' }).or(page.getByLabel('Instruments'))).toBeVisible();
+    await scan('shop');
     await page.goto('/jobs/1009/report');
     await expect(page.getByRole('article')).toContainText('It is right now');
     await scan('report');
@@ -242,10 +255,10 @@ for (const [width, height] of [
   test(`nothing spills at ${width} × ${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height });
     await signIn(page);
-    const stations = ['readings', 'fault', 'prove'];
-    for (const path of ['/', ...stations.map((s) => `/jobs/1009/${s}`), ...stations.map((s) => `/jobs/1042/${s}`)]) {
+    const stations = ['intake', 'rig', 'readings', 'fault', 'prove'];
+    for (const path of ['/', '/shop', ...stations.map((s) => `/jobs/1009/${s}`), ...stations.map((s) => `/jobs/1042/${s}`)]) {
       await page.goto(path);
-      if (path !== '/') await expect(page.locator('.stateplate').first()).toBeVisible();
+      if (path.startsWith('/jobs')) await expect(page.locator('.stateplate').first()).toBeVisible();
       await page.waitForTimeout(700);
       const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
       expect(over, path).toBeLessThanOrEqual(0);

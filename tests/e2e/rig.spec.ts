@@ -56,14 +56,14 @@ test('an edit asks what it means; bands follow; undo takes it back', async ({ pa
   await expect.poll(plate, { timeout: 20_000 }).not.toBe(before);
   // Readings stay evidence about the rig that was always so.
   await expect(page.getByRole('link', { name: /Readings/ })).toContainText('5 taken');
-  await page.getByRole('button', { name: 'Undo last edit' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect.poll(plate, { timeout: 20_000 }).toBe(before);
 
   // A changed rig starts anew; its undo brings the old readings back.
   await page.getByRole('group', { name: /Gauge/ }).getByText('2/0', { exact: true }).click();
   await page.getByRole('button', { name: 'I changed the rig' }).click();
   await expect(page.getByRole('link', { name: /Readings/ })).toContainText('0 taken');
-  await page.getByRole('button', { name: 'Undo last edit' }).click();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(page.getByRole('link', { name: /Readings/ })).toContainText('5 taken');
 
   // What a part's limits forbid is not sent.
@@ -83,7 +83,7 @@ test('what is seen and heard moves the suspects, and can be taken back', async (
   const share = async (name: string) => Number(/(\d+) %/.exec((await page.locator('.sus', { hasText: name }).first().innerText()).replace(/\s+/g, ' '))?.[1] ?? 0);
   await expect(page.locator('.sus').first()).toBeVisible();
   const before = await share('Link fuse open');
-  await page.getByRole('button', { name: /Seen and heard/ }).click();
+  await page.getByRole('button', { name: /Seen, heard, tried/ }).click();
   const ask = page.getByRole('group', { name: 'The link fuse is seen to be blown' });
   await ask.getByRole('button', { name: 'Yes' }).click();
   await expect(ask.getByRole('button', { name: 'Yes' })).toHaveAttribute('aria-pressed', 'true');
@@ -95,7 +95,7 @@ test('what is seen and heard moves the suspects, and can be taken back', async (
   await expect(page.locator('.clues')).toContainText('The link fuse is seen to be blown');
   await page.reload();
   await expect.poll(() => share('Link fuse open'), { timeout: 20_000 }).toBeGreaterThan(80);
-  await page.getByRole('button', { name: /Seen and heard/ }).click();
+  await page.getByRole('button', { name: /Seen, heard, tried/ }).click();
   await ask.getByRole('button', { name: 'Yes' }).click();
   await page.keyboard.press('Escape');
   await expect.poll(() => share('Link fuse open'), { timeout: 20_000 }).toBe(before);

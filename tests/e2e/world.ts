@@ -3,7 +3,9 @@ import { randomUUID } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
 import { demoUuid, heronJob, DEMO_SHOP } from '../../db/demo/jobs';
 import { compileRig } from '../../src/core/compile/compile';
+import { rigFaults } from '../../src/core/diagnose/faults';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
+import { observationsOf } from '../../src/core/diagnose/observations';
 import { OPERATING_STATES } from '../../src/core/operate/states';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import { readSecrets } from '../../src/server/config';
@@ -58,6 +60,7 @@ export function watchConsole(page: Page): string[] {
 /** A technician who does whatever the highlighted button says, with a meter on a rig that hides a fault. */
 export class Technician {
   private readonly rig = motorhome('heron', 'Heron');
+  private readonly questions = observationsOf(this.rig, rigFaults(this.rig));
   private meter: HiddenRig;
   private takes = 0;
 
@@ -91,6 +94,19 @@ export class Technician {
       await page.getByRole('button', { name: `It is now: ${change[1]!}` }).click();
       await expect(page.locator('dialog[open]')).toHaveCount(0);
       await expect(page.locator('.stateplate')).toContainText(change[1]!);
+      return words;
+    }
+    const look = /^(?:Look|Listen|Feel|Try): (.*?)(?: about [\d.]+ min)?$/.exec(words);
+    if (look) {
+      const question = this.questions.find((q) => q.ask === look[1]);
+      if (!question) throw new Error(`asked what this rig is not: ${words}`);
+      await button.click();
+      const ask = page.locator('.asks.first .ask');
+      const label = question.answers.find((a) => a.id === this.meter.answer(question))!.label;
+      await ask.getByRole('button', { name: label.charAt(0).toUpperCase() + label.slice(1), exact: true }).click();
+      await page.keyboard.press('Escape');
+      await expect(page.locator('dialog[open]')).toHaveCount(0);
+      await expect(button).not.toHaveText(words, { timeout: 15_000 }).catch(() => undefined);
       return words;
     }
     const measure = /^(?:Measure|Take again) (P\d+)(?:–(P\d+|bolt))?,/.exec(words);

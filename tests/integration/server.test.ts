@@ -60,7 +60,7 @@ describe('shops', () => {
   it('see nothing of each other, whatever the query', async () => {
     const seen = await withShop(db.app, shops[0], (tx) => tx('people').select('name'));
     expect(seen.map((p) => (p as { name: string }).name).sort()).toEqual(['Technician 00', 'Technician 01']);
-    for (const table of ['shops', 'people', 'sessions', 'customers', 'rigs', 'jobs', 'revisions', 'commands', 'readings', 'observations', 'verdicts', 'repairs']) {
+    for (const table of ['shops', 'people', 'sessions', 'customers', 'rigs', 'jobs', 'revisions', 'commands', 'readings', 'observations', 'verdicts', 'repairs', 'approvals', 'photos', 'photo_files', 'shop_commands']) {
       expect(await db.app(table).select('*'), `${table} without a shop`).toEqual([]);
     }
     await expect(withShop(db.app, shops[0], (tx) => tx('customers').insert({ shop_id: shops[1], id: randomUUID(), name: 'x' }))).rejects.toThrow(/row-level security/);

@@ -1,6 +1,6 @@
 'use client';
 /** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
-import { ChevronLeft, ChevronRight, ChevronUp } from 'lucide-react';
+import { ChevronLeft, ChevronRight, ChevronUp, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { judge } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
@@ -16,11 +16,15 @@ import { Keypad, useKeep } from './Keypad';
 import { LaterStation } from './LaterStation';
 import { NextBar, PhoneReadings, PhoneTop } from './Phone';
 import { ProveStation } from './ProveStation';
+import { IntakeStation } from './IntakeStation';
 import { RigStation } from './RigStation';
+import { SeenAndHeard } from './SeenAndHeard';
 import { Rail } from './Rail';
 import { groupByPlace, ReadingSheet } from './ReadingSheet';
 import { StateChooser } from './StateChooser';
 import { StatePlate } from './StatePlate';
+import { StatusMenu } from './StatusMenu';
+import { UNDO_WORDS } from './undoWords';
 import { useTyped } from './typed';
 
 export interface Dialogs {
@@ -28,6 +32,8 @@ export interface Dialogs {
   closeChooser(): void;
   lead: boolean;
   closeLead(): void;
+  seen: { question?: string } | undefined;
+  closeSeen(): void;
   working: { state: string; measurement: Measurement } | undefined;
   closeWorking(): void;
 }
@@ -111,6 +117,8 @@ function Strip() {
           faces={faces}
           onPick={pick}
           linkClosed={linkOn}
+          unit={bench.settings.length}
+          gauge={bench.settings.gauge}
           {...(selected ? { red: selected.red } : {})}
           {...(selected?.black === undefined ? {} : { black: selected.black })}
           {...(suspects ? { suspects } : {})}
@@ -133,6 +141,11 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
+      if ((e.ctrlKey || e.metaKey) && e.key === 'z' && !target.closest('input, textarea, select')) {
+        bench.undo();
+        e.preventDefault();
+        return;
+      }
       if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select') || document.querySelector('dialog[open]')) return;
       const { setTyped, selected, select, measurements } = bench;
       const handled = () => e.preventDefault();
@@ -165,6 +178,9 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
       } else if (e.key === 'm') bench.setMillis(!millis);
       else if (e.key === 's') bench.openStates();
       else if (e.key === 'u') bench.undo();
+      else if (e.key === 'i') bench.go('intake');
+      else if (e.key === 'g') bench.go('rig');
+      else if (e.key === 'l') bench.openSeen();
       else if (e.key === 'r') bench.go('readings');
       else if (e.key === 'f') bench.go('fault');
       else if (e.key === 'p') bench.go('prove');
@@ -206,7 +222,7 @@ function Main({ bar }: { bar: ReactNode }) {
     );
   return (
     <div className="col">
-      {station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+      {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
       {bar}
     </div>
   );
@@ -251,6 +267,10 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
             <div className="gripe">
               <b>Complaint:</b> {job.complaint.words}
             </div>
+            <StatusMenu />
+            <button type="button" className="keys-btn" onClick={bench.undo} disabled={bench.undoable === undefined} aria-label={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`} title={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`}>
+              <Undo2 size={20} aria-hidden="true" />
+            </button>
             <button type="button" className="keys-btn" onClick={() => showKeys(true)} aria-label="Show the keys">
               ?
             </button>
@@ -267,6 +287,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
       {dialogs.chooser && <StateChooser suggested={dialogs.chooser.suggested} onClose={dialogs.closeChooser} />}
       {dialogs.lead && <LeadDialog onClose={dialogs.closeLead} />}
       {dialogs.working && <BandDialog {...dialogs.working} onClose={dialogs.closeWorking} />}
+      {dialogs.seen && <SeenAndHeard question={dialogs.seen.question} onClose={dialogs.closeSeen} />}
       {keys && <KeysDialog onClose={() => showKeys(false)} />}
     </>
   );

@@ -4,6 +4,7 @@ import { ArrowRight, TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { operatingState } from '../../core/operate/states';
 import { judge } from '../../core/probe/judge';
+import { techniqueFor } from '../../core/probe/technique';
 import { showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { readingOf, useBench, type Bench } from './bench';
@@ -14,12 +15,13 @@ import { useTyped } from './typed';
 export function NextButton({ className = '' }: { className?: string }) {
   const { next, act } = useBench();
   const typed = useTyped().text;
+  if (next.kind === 'own') return <p className="waiting">{next.words}.</p>;
   if (next.kind === 'wait') return <p className="waiting">{next.words} …</p>;
   return (
     <button type="button" className={`bx next${typed === '' ? ' go' : ''} ${className}`} onClick={act}>
       <span>
         {next.words}
-        {next.kind === 'measure' && <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>}
+        {(next.kind === 'measure' || next.kind === 'ask') && <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>}
       </span>
       <ArrowRight size={22} aria-hidden="true" />
     </button>
@@ -76,6 +78,7 @@ export function BenchSlip() {
   const { next, diagnosing } = bench;
   const lines = established(bench);
   const cautions = cautionsOf(bench);
+  const tips = next.kind === 'measure' ? techniqueFor(next.measurement, bench.job.rigState.id) : [];
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>
@@ -84,6 +87,11 @@ export function BenchSlip() {
       {next.kind === 'change-state' && <div className="lab">First, the rig must be doing something else</div>}
       <NextButton />
       {next.kind === 'measure' && <LeadLines red={next.measurement.red} black={next.measurement.black} />}
+      {tips.map((t) => (
+        <p key={t} className="tip">
+          {bench.words(t)}
+        </p>
+      ))}
       {next.kind === 'change-state' && (
         <div className="then">
           <div className="lab">Then</div>

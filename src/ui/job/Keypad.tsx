@@ -9,6 +9,7 @@ import { Sign } from '../strip/glyphs';
 import { rigStateOf, useBench } from './bench';
 import { useSecondsSince } from './StatePlate';
 import { useTyped } from './typed';
+import { UNDO_WORDS } from './undoWords';
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
 
@@ -27,6 +28,7 @@ export function useKeep(): { keep(): void; cannotReach(): void; overload(): void
     ...(selected.black === undefined ? {} : { ref: selected.black }),
     unit: unit as 'V' | 'A',
     secondsInState: Math.round(seconds),
+    ...(job.meter === undefined ? {} : { meter: job.meter }),
   };
   const store = (status: 'measured' | 'cannot-reach' | 'overload', value?: number) => {
     if (!base) return;
@@ -43,7 +45,7 @@ export function useKeep(): { keep(): void; cannotReach(): void; overload(): void
 }
 
 export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
-  const { job, selected, setTyped, setMillis, band, undo } = useBench();
+  const { job, selected, setTyped, setMillis, band, undo, undoable } = useBench();
   const { text: typed, millis } = useTyped();
   const { keep, cannotReach, overload, value, problem } = useKeep();
   const state = rigStateOf(job);
@@ -100,7 +102,7 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
           <br />
           unsteady
         </button>
-        <button type="button" onClick={undo} aria-label="undo the last keep">
+        <button type="button" onClick={undo} aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${UNDO_WORDS[undoable]}`} disabled={undoable === undefined}>
           <Undo2 size={20} aria-hidden="true" />
         </button>
       </div>

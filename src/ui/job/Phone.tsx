@@ -4,7 +4,9 @@ import { ArrowLeft, ArrowRight, ChevronLeft, List } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { judge } from '../../core/probe/judge';
+import { techniqueFor } from '../../core/probe/technique';
 import { show, showBand, showClock } from '../../core/units/format';
+import { lengthShown } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
 import { MiniStrip } from '../strip/MiniStrip';
 import { useBench, rigStateOf, readingOf } from './bench';
@@ -119,12 +121,17 @@ export function PhoneReadings() {
           <div className="big">{selected.name}</div>
           <div className="lab">
             {selected.kind === 'drop' ? `${selected.label}, ` : ''}
-            {selected.place.toLowerCase()}, {(selected.station / 0.3048).toFixed(0)} ft
+            {selected.place.toLowerCase()}, {lengthShown(selected.station, bench.settings.length).toFixed(0)} {bench.settings.length}
             {where && where.side !== 'ground' && where.side !== 'both' ? `, ${where.side} side` : ''}
           </div>
         </div>
       </section>
       <LeadLines red={selected.red} black={selected.black} />
+      {techniqueFor(selected, state.id).slice(0, 1).map((t) => (
+        <p key={t} className="tip">
+          {bench.words(t)}
+        </p>
+      ))}
       <Keypad heading={false} offer={elsewhere ? <NextButton /> : undefined} />
       <footer className="pfoot">
         <button type="button" className="bx" onClick={() => select(beside(-1)!)} aria-label={`Previous: ${beside(-1)?.label}`}>

@@ -46,7 +46,7 @@ export function Rail() {
   const repaired = job.repairs.some((r) => !r.withdrawn);
   const proved = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
   const marks: Record<Station, [Pip, string]> = {
-    intake: ['wait', 'later'],
+    intake: [job.complaint.codes.length + job.intake.facts.length === 0 ? 'wait' : job.intake.facts.length > 0 ? 'done' : 'part', job.intake.facts.length === 0 ? 'complaint only' : `${job.complaint.codes.length + job.intake.facts.length} told`],
     rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
     readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
     fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],

@@ -12,6 +12,7 @@ import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
 import { readingOf, rigStateOf, useBench } from './bench';
 import { LeadMark, usePointWords } from './Leads';
+import { MeterPick } from './MeterPick';
 
 interface Group {
   place: string;
@@ -132,6 +133,7 @@ export function ReadingSheet() {
         <button type="button" onClick={openLead}>
           Move it
         </button>
+        <MeterPick />
       </div>
       <div className="sscroll" tabIndex={-1} ref={rows}>
         <div className="sg hd" aria-hidden="true">

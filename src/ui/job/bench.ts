@@ -10,6 +10,10 @@ import type { Band } from '../../core/probe/judge';
 import type { Measurement, PointPlace } from '../../core/probe/measurement';
 import type { Proof } from '../../core/prove/proofs';
 import type { Rig } from '../../core/rig/schema';
+import type { Identity } from '../../core/formats/identity';
+import type { Settings, Shop } from '../../core/formats/shop';
+import type { ObservationKind } from '../../core/diagnose/observations/observationKind';
+import type { PriorLine } from '../../core/diagnose/priors';
 import type { NextAction } from './nextAction';
 
 export const STATIONS = ['intake', 'rig', 'readings', 'fault', 'options', 'sizing', 'build', 'prove', 'logbook'] as const;
@@ -22,15 +26,36 @@ export interface Selection {
 
 export interface Bench {
   job: Job;
+  /** In the shop's vocabulary, to be shown. */
   rig: Rig;
+  /** As it is described, to be edited. */
+  described: Rig;
   epoch: number;
   actor: string;
-  shop: string;
+  shop: Shop;
+  settings: Settings;
+  identity: Identity;
+  /** Other jobs of this rig, newest first. */
+  visits: readonly { number: number; at: string; status: Job['status']; complaint: string; verdict?: string }[];
+  /** A text of our own in the shop's vocabulary. */
+  words(text: string): string;
   /** Standing readings of the present epoch. */
   readings: readonly Reading[];
   measurements: readonly Measurement[];
   band(state: string, measurementId: string): Band | undefined;
   point(key: string): PointPlace | undefined;
+  /** What can be looked at, listened to and tried. */
+  questions: readonly ObservationKind[];
+  /** Points that have no probe yet. */
+  missing: readonly { key: string; name: string }[];
+  askPriors(): Promise<PriorLine[]>;
+  sendPhoto(file: Blob, caption: string): Promise<void>;
+  /** The technician goes his own way round: nothing is asked for, everything counts. */
+  ownRound: boolean;
+  setOwnRound(on: boolean): void;
+  /** Opens what is seen and heard, at a question. */
+  openSeen(question?: string): void;
+  declare(suspect: { fault: string }, settled: boolean): void;
   diagnosis: Diagnosis | undefined;
   diagnosing: boolean;
   proofs: readonly Proof[] | undefined;
@@ -51,6 +76,7 @@ export interface Bench {
   askWorking(state: string, measurement: Measurement): Promise<BandWorking | undefined>;
   send<T extends CommandType>(type: T, payload: Payload<T>): void;
   undo(): void;
+  undoable: CommandType | undefined;
 }
 
 const Context = createContext<Bench | undefined>(undefined);

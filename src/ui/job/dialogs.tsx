@@ -101,8 +101,9 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Backspace', 'delete the last digit'],
   ['↑ ↓', 'previous, next probe'],
   ['s', 'what the rig is doing'],
-  ['u', 'undo the last keep'],
-  ['r f p', 'Readings, Fault, Prove'],
+  ['u or Ctrl z', 'undo the last thing you did'],
+  ['l', 'seen, heard, tried'],
+  ['i g r f p', 'Intake, Rig, Readings, Fault, Prove'],
   ['d', 'dark or light'],
   ['?', 'these keys'],
 ];

@@ -12,7 +12,7 @@ const test = (state: string) => ({
   test: 't', kind: 'volts' as const, name: 'n', label: 'P10', place: 'Link box', state, probe: 'link.coil-plus', ref: 'frame.bay-2',
   minutes: 3, changeMinutes: 0, bits: 1, leaves: { of: 4, about: 2 }, outcomes: [],
 });
-const diagnosis = (over: Partial<Diagnosis>): Diagnosis => ({ suspects: [suspect], next: [], stop: { reached: false, why: '' }, contradiction: [], classes: [], ...over });
+const diagnosis = (over: Partial<Diagnosis>): Diagnosis => ({ suspects: [suspect], next: [], stop: { reached: false, why: '' }, contradiction: [], added: [], telling: {}, classes: [], ...over });
 const proof = (state: string, after?: 'ok' | 'low'): Proof => ({
   state, probe: 'link.coil-plus', ref: 'frame.bay-2', label: 'P10', name: 'Coil +', band: { lo: 0, hi: 1, nominal: 0.5, unit: 'V' }, why: '',
   ...(after ? { after: { value: 0.5, verdict: after } } : {}),
@@ -20,6 +20,12 @@ const proof = (state: string, after?: 'ok' | 'low'): Proof => ({
 const next = (job: typeof open, d?: Diagnosis, p?: Proof[]) => nextAction({ job, diagnosis: d, proofs: p, measurements });
 
 describe('the one next action', () => {
+  it('asks to look where that tells most, in the state it wants, and keeps quiet on one’s own round', () => {
+    const look = { test: 'wedge.boost', kind: 'look' as const, name: 'A wedge under the Boost switch', place: 'Dash', minutes: 2, changeMinutes: 0, bits: 1, leaves: { of: 4, about: 2 }, outcomes: [] };
+    expect(next(open, diagnosis({ next: [{ ...look, state: 'idle' }] }))).toMatchObject({ kind: 'ask', question: 'wedge.boost', words: 'Look: A wedge under the Boost switch' });
+    expect(next(open, diagnosis({ next: [{ ...look, state: 'rested' }] }))).toMatchObject({ kind: 'change-state', state: 'rested' });
+    expect(nextAction({ job: open, diagnosis: diagnosis({ next: [test('idle')] }), proofs: undefined, measurements, ownRound: true })).toMatchObject({ kind: 'own' });
+  });
   it('measures in the present state, or first changes it', () => {
     expect(next(open, diagnosis({ next: [test('idle')] }))).toMatchObject({ kind: 'measure' });
     expect(next(open, diagnosis({ next: [test('shore')] }))).toMatchObject({ kind: 'change-state', state: 'shore', then: expect.stringContaining('P10') });
@@ -31,7 +37,9 @@ describe('the one next action', () => {
   });
   it('repairs what is declared, proves what is repaired, finishes only what is proven', () => {
     const declared = { ...open, verdicts: done.verdicts };
-    expect(next(declared, diagnosis({}))).toMatchObject({ kind: 'repair' });
+    expect(next(declared, diagnosis({}))).toMatchObject({ kind: 'approve' });
+    const approved = { ...declared, approvals: done.approvals };
+    expect(next(approved, diagnosis({}))).toMatchObject({ kind: 'repair' });
     const repaired = { ...declared, repairs: done.repairs };
     expect(next(repaired, undefined, [proof('idle')])).toMatchObject({ kind: 'measure' });
     expect(next(repaired, undefined, [proof('idle', 'low')])).toMatchObject({ kind: 'reopen-fault' });

@@ -5,6 +5,7 @@
  */
 import { memo, useMemo } from 'react';
 import type { Rig } from '../../core/rig/schema';
+import type { GaugeUnit } from '../../core/units/preferences';
 import { Glyph, signShape } from './glyphs';
 import { feetTicks, rulerLabels, STRIP, stripLayout, type Flag, type StripLayout, type Wire } from './layout';
 
@@ -28,6 +29,7 @@ export interface LoomStripProps {
   suspects?: Readonly<Record<string, number>>;
   linkClosed?: boolean;
   unit?: 'ft' | 'm';
+  gauge?: GaugeUnit;
 }
 
 function round(points: readonly [number, number][], radius = 6): string {
@@ -345,8 +347,8 @@ const LowChip = memo(function LowChip({ flag, face, lead, width, onPick }: FlagP
   );
 }, sameFlag);
 
-export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPick, suspects, linkClosed = false, unit = 'ft' }: LoomStripProps) {
-  const layout = useMemo(() => stripLayout(rig), [rig]);
+export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPick, suspects, linkClosed = false, unit = 'ft', gauge = 'awg' }: LoomStripProps) {
+  const layout = useMemo(() => stripLayout(rig, gauge), [rig, gauge]);
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
   return (
     <svg className="strip" viewBox={`0 0 ${STRIP.width} ${STRIP.height}`} width={STRIP.width} height={STRIP.height} role="group" aria-label={`Loom strip of ${rig.name}, nose to tail`}>

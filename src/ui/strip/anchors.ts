@@ -22,6 +22,7 @@ export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>>
   'chassis-loads': { plus: up(0, 8), minus: down(-14, 48) },
   'diode-isolator': { left: up(-32, 22), right: up(32, 22), input: up(0, 8) },
   disconnect: { left: up(-25, 26), right: up(25, 26) },
+  generator: { plus: up(0, 8), minus: down(-16, 48) },
   'house-loads': { plus: up(0, 8), minus: down(-14, 48) },
   'ignition-delay-module': { ignition: down(-9), output: down(18), ground: down(-20) },
   'ignition-switch': { feed: up(0, 8), run: down(6) },

@@ -132,6 +132,16 @@ export function Glyph({ kind, side, closed = false }: { kind: string; side: 'eng
           <P d="M-8 46v6M8 46v6" c="d bold" />
         </>
       );
+    case 'generator':
+      return (
+        <>
+          <R x={-28} y={14} w={56} h={34} r={3} c="o fp" />
+          <C x={-10} y={31} r={11} c="o fc" />
+          <P d="M-15 31q2.5-6 5 0t5 0" c="d bold" />
+          <P d="M7 20h15M7 26h15M7 32h15M20 14V7h6" />
+          <R x={7} y={38} w={15} h={6} r={1} c="d fp" />
+        </>
+      );
     case 'solar-charger':
       return (
         <>

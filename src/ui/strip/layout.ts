@@ -3,6 +3,8 @@
  * the drawing is in LoomStrip.tsx.
  */
 import type { Conductor, Endpoint, Part, Rig } from '../../core/rig/schema';
+import type { GaugeUnit } from '../../core/units/preferences';
+import { gaugeShown } from '../../core/units/wire';
 import { ANCHORS, IN_LINE } from './anchors';
 import { spread } from './isotonic';
 
@@ -103,7 +105,7 @@ interface Placed {
   out: 'up' | 'down';
 }
 
-export function stripLayout(rig: Rig): StripLayout {
+export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
   const length = rig.vehicles.reduce((most, v) => Math.max(most, v.length), 1);
   const parts = [...rig.parts].sort((a, b) => a.station - b.station);
   const want = parts.map((p) => 60 + (STRIP.width - 120) * (p.station / length));
@@ -114,7 +116,7 @@ export function stripLayout(rig: Rig): StripLayout {
   const station = stationScale(columns, length);
   const place = placer(rig, columnOf);
 
-  const { wires, laneOf } = drawWires(rig, place, columnOf);
+  const { wires, laneOf } = drawWires(rig, place, columnOf, gauge);
   const bolts = returns(rig, columnOf, place, wires);
   const splices = rig.bonds
     .filter((b) => !columnOf.has(b.from.part) && !columnOf.has(b.to.part))
@@ -201,6 +203,7 @@ function drawWires(
   rig: Rig,
   place: (e: Endpoint) => Placed | undefined,
   columnOf: ReadonlyMap<string, Column>,
+  gauge: GaugeUnit,
 ): { wires: Wire[]; laneOf: Map<string, number> } {
   const lanes = { feed: [STRIP.main, ...STRIP.upper], control: [...STRIP.control] };
   const taken = new Map<number, { c: Conductor; from: number; to: number }[]>();
@@ -238,7 +241,7 @@ function drawWires(
     wires.push(wire);
     spans.push({ wire, c, lane, from, to });
   }
-  for (const span of spans) labelWire(span, spans);
+  for (const span of spans) labelWire(span, spans, gauge);
   // A terminal where several feeds meet is a joint on each lane they use.
   const ends = new Map<string, { x: number; lanes: Set<number>; count: number; wire: Wire }>();
   for (const c of rig.conductors) {
@@ -267,9 +270,9 @@ interface Span {
 }
 
 /** Names a long wire where no other lane runs close enough to touch the letters. */
-function labelWire({ wire, c, lane, from, to }: Span, all: readonly Span[]): void {
+function labelWire({ wire, c, lane, from, to }: Span, all: readonly Span[], gauge: GaugeUnit): void {
   if (to - from < (c.use === 'control' ? 150 : 300)) return;
-  const text = c.use === 'control' ? c.name.split(' ')[0]!.toLowerCase() : `${c.name.charAt(0).toLowerCase()}${c.name.slice(1)}, ${c.gauge} AWG`;
+  const text = c.use === 'control' ? c.name.split(' ')[0]!.toLowerCase() : `${c.name.charAt(0).toLowerCase()}${c.name.slice(1)}, ${gaugeShown(c.gauge, gauge)}`;
   const half = text.length * 3.1 + 8;
   for (const share of [0.5, 0.3, 0.7, 0.85]) {
     const x = from + (to - from) * share;

@@ -1,12 +1,14 @@
 import { submitCommand } from '@/server/commands';
 import { appDb } from '@/server/db';
 import { answer, jobNumber, jsonBody, sameSite } from '@/server/http';
+import { submitShopCommand } from '@/server/shop';
 
-/** Every change to a job comes in here. */
+/** Every change comes in here: `?job=N` to a job, `?shop` to what the shop sets for itself. */
 export async function POST(request: Request): Promise<Response> {
   return answer(async (actor) => {
     sameSite(request);
-    const number = jobNumber(new URL(request.url).searchParams.get('job'));
-    return submitCommand(appDb(), actor, number, await jsonBody(request));
+    const { searchParams } = new URL(request.url);
+    if (searchParams.has('shop')) return submitShopCommand(appDb(), actor, await jsonBody(request));
+    return submitCommand(appDb(), actor, jobNumber(searchParams.get('job')), await jsonBody(request));
   });
 }

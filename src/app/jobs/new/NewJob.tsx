@@ -160,6 +160,17 @@ export function NewJob() {
               value={c.solar}
               onChange={(solar) => set({ solar })}
             />
+            <Choose
+              label="Generator"
+              choices={
+                [
+                  { id: false, label: 'None' },
+                  { id: true, label: 'On board' },
+                ] as const
+              }
+              value={c.generator}
+              onChange={(generator) => set({ generator })}
+            />
           </Group>
         </div>
       </main>

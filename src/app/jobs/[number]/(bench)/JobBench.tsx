@@ -5,16 +5,26 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { engine } from '@/client/engine';
 import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
-import type { Job } from '@/core/formats/job';
+import { postPhoto } from '@/client/api';
+import { intakeClues, type Job } from '@/core/formats/job';
+import type { Shop } from '@/core/formats/shop';
 import type { Measurement } from '@/core/probe/measurement';
+import { rigInWords } from '@/core/rig/inWords';
 import type { Rig } from '@/core/rig/schema';
+import { allInWords, inWords, type Vocabulary } from '@/core/units/vocabulary';
 import { BenchProvider, readingOf, STATIONS, type Bench, type Station } from '@/ui/job/bench';
 import { BenchScreen } from '@/ui/job/BenchScreen';
 import { Notices } from '@/ui/job/Notices';
-import { nextAction, stationOf } from '@/ui/job/nextAction';
+import { nextAction, stationOf, type NextAction } from '@/ui/job/nextAction';
 import { TypedProvider, useChangeTyped } from '@/ui/job/typed';
 
 const MIN_NUMBER = 1;
+const NO_QUESTIONS = [] as const;
+const NO_POINTS = [] as const;
+
+/** The action's words in the shop's vocabulary; what it points at stays. */
+const inShopWords = (v: Vocabulary, next: NextAction): NextAction =>
+  next.kind === 'change-state' ? { ...next, words: inWords(v, next.words), then: inWords(v, next.then) } : { ...next, words: inWords(v, next.words) };
 
 export function JobBench({ number }: { number: number }) {
   const view = useJob(number);
@@ -23,11 +33,11 @@ export function JobBench({ number }: { number: number }) {
   if (!Number.isInteger(number) || number < MIN_NUMBER || view.error?.status === 404)
     return <Plain title="No such job" words={`There is no job ${number} in this shop.`} />;
   if (view.error?.status === 401) return <Plain title="Signed out" words="Sign in again. What you entered is kept on this device." href="/sign-in" link="Sign in" />;
-  if (!view.job)
+  if (!view.job || !view.shop)
     return view.error ? <Plain title="Not reachable" words={view.error.message} /> : <p className="boot" role="status">Opening job {number} …</p>;
   return (
     <TypedProvider>
-      <Loaded view={view} job={view.job} />
+      <Loaded view={view} job={view.job} shop={view.shop} />
     </TypedProvider>
   );
 }
@@ -44,23 +54,31 @@ function Plain({ title, words, href = '/', link = 'All jobs' }: { title: string;
   );
 }
 
-function Loaded({ view, job }: { view: JobView; job: Job }) {
+function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const router = useRouter();
   const segment = useSelectedLayoutSegment();
   const station: Station = (STATIONS as readonly string[]).includes(segment ?? '') ? (segment as Station) : 'readings';
-  const core = useCore(job);
+  const core = useCore(job, shop.settings);
+  const { vocabulary } = shop.settings;
+  // Everything is written in one vocabulary; the shop's own is put in here, where it is shown.
+  const rig = useMemo(() => rigInWords(vocabulary, core.rig.doc), [vocabulary, core.rig.doc]);
+  const table = useMemo(() => allInWords(vocabulary, core.table), [vocabulary, core.table]);
+  const diagnosis = useMemo(() => allInWords(vocabulary, core.diagnosis), [vocabulary, core.diagnosis]);
+  const proofs = useMemo(() => allInWords(vocabulary, core.proofs), [vocabulary, core.proofs]);
   const [selectedId, setSelectedId] = useState<string>();
   const changeTyped = useChangeTyped();
   const [chooser, setChooser] = useState<{ suggested?: string }>();
   const [lead, setLead] = useState(false);
+  const [seen, setSeen] = useState<{ question?: string }>();
+  const [ownRound, setOwnRound] = useState(false);
   const [preview, setPreview] = useState<Rig>();
   const [working, setWorking] = useState<{ state: string; measurement: Measurement }>();
   const { send } = view;
 
-  const measurements = useMemo(() => core.table?.measurements ?? [], [core.table]);
+  const measurements = useMemo(() => table?.measurements ?? [], [table]);
   const next = useMemo(
-    () => nextAction({ job, diagnosis: core.diagnosis, proofs: core.proofs, measurements }),
-    [job, core.diagnosis, core.proofs, measurements],
+    () => inShopWords(vocabulary, nextAction({ job, diagnosis, proofs, measurements, ownRound })),
+    [vocabulary, job, diagnosis, proofs, measurements, ownRound],
   );
   const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
   // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
@@ -78,6 +96,12 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
     [changeTyped],
   );
   const band = useCallback((state: string, id: string) => core.table?.bands[state]?.[id], [core.table]);
+  const words = useCallback((text: string) => inWords(vocabulary, text), [vocabulary]);
+  const declare = (suspect: { fault: string }, settled: boolean) => {
+    // What is recorded is recorded in the catalogue's own words.
+    const s = core.diagnosis?.suspects.find((x) => x.fault === suspect.fault);
+    if (s) send('verdict.declare', { id: crypto.randomUUID(), fault: s.fault, name: s.name, repair: s.repair.slice(0, 200), probability: Math.min(0.99, s.probability), settled });
+  };
   const askWorking = useCallback(
     (state: string, m: Measurement) => engine().bandWorking(core.rig, state, m.red, m.black),
     [core.rig],
@@ -85,17 +109,33 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
 
   const bench: Bench = {
     job,
-    rig: core.rig.doc,
+    rig,
+    described: core.rig.doc,
     epoch: core.epoch,
     actor: view.actor,
-    shop: view.shop,
+    shop,
+    settings: shop.settings,
+    identity: view.identity,
+    visits: view.visits,
+    words,
+    questions: table?.questions ?? NO_QUESTIONS,
+    missing: table?.missing ?? NO_POINTS,
+    askPriors: () => engine().priors(core.rig, intakeClues(job), shop.settings),
+    async sendPhoto(file, caption) {
+      const { sha256, width, height, bytes } = await postPhoto(job.number, file);
+      send('photo.keep', { id: crypto.randomUUID(), sha256, width, height, bytes, caption });
+    },
+    ownRound,
+    setOwnRound,
+    openSeen: (question) => setSeen(question === undefined ? {} : { question }),
+    declare,
     readings: core.readings,
     measurements,
     band,
-    point: (key) => core.table?.points[key],
-    diagnosis: core.diagnosis,
+    point: (key) => table?.points[key],
+    diagnosis,
     diagnosing: core.diagnosing,
-    proofs: core.proofs,
+    proofs,
     station,
     go,
     selected,
@@ -121,15 +161,7 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
           break;
         case 'declare': {
           const top = core.diagnosis?.suspects[0];
-          if (station === 'fault' && top)
-            send('verdict.declare', {
-              id: crypto.randomUUID(),
-              fault: top.fault,
-              name: top.name,
-              repair: top.repair,
-              probability: Math.min(0.99, top.probability),
-              settled: true,
-            });
+          if (station === 'fault' && top) declare(top, true);
           else go('fault');
           break;
         }
@@ -137,8 +169,12 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
           if (station === 'prove') send('job.set-status', { status: 'done' });
           else go('prove');
           break;
+        case 'ask':
+          setSeen({ question: next.question });
+          break;
+        case 'approve':
         case 'repair':
-          if (station === 'fault') document.getElementById('repair-did')?.focus();
+          if (station === 'fault') document.getElementById(next.kind === 'approve' ? 'approve-sum' : 'repair-did')?.focus();
           else go('fault');
           break;
         case 'report':
@@ -149,6 +185,7 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
           go(home ?? 'fault');
           break;
         case 'wait':
+        case 'own':
           break;
       }
     },
@@ -161,10 +198,8 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
       // A kept reading hands over to the next action.
       if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
     },
-    undo() {
-      const last = [...job.readings].reverse().find((r) => !r.retracted && r.epoch === core.epoch);
-      if (last) send('reading.retract', { id: last.id });
-    },
+    undo: view.undo,
+    undoable: view.undoable,
   };
 
   useEffect(() => {
@@ -181,6 +216,8 @@ function Loaded({ view, job }: { view: JobView; job: Job }) {
           closeLead: () => setLead(false),
           working,
           closeWorking: () => setWorking(undefined),
+          seen,
+          closeSeen: () => setSeen(undefined),
         }}
       />
       <Notices waiting={view.waiting} trouble={view.trouble} refused={view.refused.map((e) => ({ id: e.command.id, type: e.command.type, reason: e.reason ?? '' }))} failed={core.failed} onDismiss={view.dismiss} />

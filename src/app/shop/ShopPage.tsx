@@ -1,0 +1,126 @@
+'use client';
+/** What the shop sets for itself: units, words, rates, minutes, likelihoods, instruments. */
+import { ArrowLeft, Undo2 } from 'lucide-react';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { useShop, type ShopView } from '@/client/useShop';
+import { ASSUMPTION_LIMITS, type EditableAssumption } from '@/core/diagnose/assumptionLimits';
+import { DEFAULT_SETTINGS, type Shop } from '@/core/formats/shop';
+import { CURRENCIES, showMoney } from '@/core/units/money';
+import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, RULES_OF, TEMPERATURE_UNITS } from '@/core/units/preferences';
+import { inWords, VOCABULARIES } from '@/core/units/vocabulary';
+import { Choose, NumberField } from '@/ui/fields';
+import { Instruments } from './Instruments';
+
+function Group({ title, says, children }: { title: string; says?: string; children: ReactNode }) {
+  return (
+    <section className="grp-box" aria-label={title}>
+      <h2>{title}</h2>
+      {says && <p className="quiet">{says}</p>}
+      {children}
+    </section>
+  );
+}
+
+export function ShopPage() {
+  const view = useShop();
+  const { shop } = view;
+  return (
+    <div className="newjob shop-page">
+      <header className="top">
+        <Link href="/" className="bx" aria-label="Back to the jobs">
+          <ArrowLeft size={20} aria-hidden="true" />
+          Jobs
+        </Link>
+        <div className="job">
+          <span className="no">Shop</span>
+          <span className="nm">
+            <b>{shop?.name ?? ''}</b>
+            {view.actor}
+          </span>
+        </div>
+        <button type="button" className="bx" onClick={view.undo} disabled={!view.canUndo}>
+          <Undo2 size={20} aria-hidden="true" />
+          Undo
+        </button>
+      </header>
+      {view.error && !shop && <p className="notice" role="alert">{view.error.message}</p>}
+      {view.trouble && <p className="notice" role="status">{view.trouble}</p>}
+      {view.refused.map((e) => (
+        <p key={e.command.id} className="alert alert-warning alert-outline" role="alert">
+          {e.reason}
+          <button type="button" className="inline" onClick={() => view.dismiss(e.command.id)}>
+            I have seen it
+          </button>
+        </p>
+      ))}
+      {!shop && !view.error && <p className="boot" role="status">Opening the shop’s settings …</p>}
+      {shop && <Settings shop={shop} view={view} />}
+    </div>
+  );
+}
+
+function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
+  const { settings: s } = shop;
+  const { set } = view;
+  return (
+    <main className="newform">
+      <div>
+        <Group title="Words and units">
+          <Choose label="Vocabulary" choices={VOCABULARIES} value={s.vocabulary} onChange={(vocabulary) => set({ vocabulary })} />
+          <p className="quiet">{inWords(s.vocabulary, 'Coach bank, chassis bank, shore power, ground.')}</p>
+          <Choose label="Lengths" choices={LENGTH_UNITS} value={s.length} onChange={(length) => set({ length })} />
+          <Choose label="Gauges" choices={GAUGE_UNITS} value={s.gauge} onChange={(gauge) => set({ gauge })} />
+          <Choose label="Temperatures" choices={TEMPERATURE_UNITS} value={s.temperature} onChange={(temperature) => set({ temperature })} />
+          <Choose label="Rules named" choices={JURISDICTIONS} value={s.jurisdiction} onChange={(jurisdiction) => set({ jurisdiction })} />
+          <p className="quiet">{RULES_OF[s.jurisdiction]} (from memory: check the edition). Local codes and licensed practice come first.</p>
+        </Group>
+        <Group title="Rates" says="What an estimate is made of.">
+          <Choose label="Currency" choices={CURRENCIES.map((id) => ({ id, label: id }))} value={s.currency} onChange={(currency) => set({ currency })} />
+          <NumberField late label="Labour, an hour" unit={s.currency} value={s.labourPerHour} min={0} max={2000} onChange={(labourPerHour) => set({ labourPerHour })} />
+          <NumberField late label="Parts, times the catalogue’s usual price in USD" unit="×" value={s.partsTimes} min={0.1} max={20} onChange={(partsTimes) => set({ partsTimes })} />
+          <p className="quiet">
+            An hour and a $100 part come to {showMoney(s.labourPerHour + 100 * s.partsTimes, s.currency)}.
+          </p>
+        </Group>
+      </div>
+      <div>
+        <Group title="Minutes to open up a place" says="The next test is chosen by what it tells a minute. Assumed until you say better.">
+          {Object.entries(s.openMinutes).map(([place, minutes]) => (
+            <NumberField late
+              key={place}
+              label={place === 'other' ? 'Anywhere else' : inWords(s.vocabulary, place)}
+              unit="min"
+              value={minutes}
+              min={0}
+              max={120}
+              onChange={(value) => set({ openMinutes: { ...s.openMinutes, [place]: value } })}
+            />
+          ))}
+        </Group>
+        <Group title="What the diagnosis takes for granted" says="All assumed. They are shown in every working.">
+          {(Object.keys(ASSUMPTION_LIMITS) as EditableAssumption[]).map((key) => {
+            const spec = ASSUMPTION_LIMITS[key];
+            return (
+              <div key={key} className="assumed">
+                <NumberField late
+                  label={spec.label}
+                  unit={spec.unit}
+                  value={s.likelihoods[key] * spec.times}
+                  min={spec.min * spec.times}
+                  max={spec.max * spec.times}
+                  onChange={(v) => set({ likelihoods: { ...s.likelihoods, [key]: v / spec.times } })}
+                />
+                <p className="quiet">
+                  {spec.says}
+                  {s.likelihoods[key] !== DEFAULT_SETTINGS.likelihoods[key] && ` Usual: ${Number((DEFAULT_SETTINGS.likelihoods[key] * spec.times).toFixed(2))} ${spec.unit}.`}
+                </p>
+              </div>
+            );
+          })}
+        </Group>
+      </div>
+      <Instruments shop={shop} view={view} />
+    </main>
+  );
+}

@@ -1,0 +1,15 @@
+/** The content of a command as one hash, so that the same content is known again whatever the order of keys. */
+import { createHash } from 'node:crypto';
+
+function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
+  if (typeof value === 'object' && value !== null)
+    return `{${Object.entries(value)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
+      .join(',')}}`;
+  return JSON.stringify(value) ?? 'null';
+}
+
+export const contentHash = (of: readonly unknown[]): string => createHash('sha256').update(canonical(of)).digest('hex');

@@ -1,0 +1,62 @@
+/** A shop's settings and instruments: read, and changed by commands as a job is. */
+import type { Knex } from 'knex';
+import { DEFAULT_SETTINGS, reduceShop, type Shop } from '../core/formats/shop';
+import { shopMatter } from '../core/formats/shopSchema';
+import { validateShopCommand } from '../core/formats/validate';
+import { Refused, type Actor } from './actor';
+import type { Acknowledged } from './commands';
+import { contentHash } from './content';
+import { withShop } from './db';
+
+export interface ShopSnapshot {
+  seq: number;
+  shop: Shop;
+  actor: { name: string };
+}
+
+/** The shop of the transaction; settings it never touched are the usual ones. */
+export async function loadShop(tx: Knex.Transaction, lock = false): Promise<{ seq: number; shop: Shop }> {
+  const query = tx('shops').select('name', 'settings', 'instruments', 'seq');
+  const row = (await (lock ? query.forUpdate() : query).first()) as { name: string; settings: Partial<Shop['settings']> | null; instruments: Shop['instruments']; seq: number };
+  return { seq: row.seq, shop: { name: row.name, settings: { ...DEFAULT_SETTINGS, ...row.settings }, instruments: row.instruments } };
+}
+
+export async function shopSnapshot(db: Knex, actor: Actor): Promise<ShopSnapshot> {
+  return withShop(db, actor.shopId, async (tx) => ({ ...(await loadShop(tx)), actor: { name: actor.name } }));
+}
+
+export async function submitShopCommand(db: Knex, actor: Actor, data: unknown): Promise<Acknowledged> {
+  const checked = validateShopCommand(data);
+  if (!checked.ok) {
+    const issue = checked.error[0]!;
+    throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
+  }
+  const command = checked.value;
+  if (command.actor !== actor.name)
+    throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
+  const hash = contentHash(['shop', command.type, command.version, command.at, command.actor, command.payload]);
+  return withShop(db, actor.shopId, async (tx) => {
+    const { seq: last, shop } = await loadShop(tx, true);
+    const known = (await tx('shop_commands').where({ id: command.id }).first('seq', 'content_hash')) as { seq: number; content_hash: string } | undefined;
+    if (known) {
+      if (known.content_hash === hash) return { id: command.id, seq: known.seq, again: true };
+      throw new Refused(409, 'id-reused', 'This entry was sent before with other content. It is kept on this device; enter it again.');
+    }
+    const matters = shopMatter(command);
+    const newer = (await tx('shop_commands as c')
+      .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))
+      .where('c.seq', '>', command.baseSeq)
+      .whereRaw('c.matters && ?::text[]', [matters])
+      .first('p.name')) as { name: string } | undefined;
+    if (newer) throw new Refused(409, 'conflict', `Meanwhile ${newer.name} changed the same setting. Look at it as it is now, then enter yours again if it still holds.`);
+
+    const next = reduceShop(shop, command);
+    const seq = last + 1;
+    await tx('shop_commands').insert({
+      shop_id: actor.shopId, seq, id: command.id, type: command.type, version: command.version, base_seq: command.baseSeq,
+      at: command.at, person_id: actor.personId, matters, payload: JSON.stringify(command.payload), content_hash: hash,
+    });
+    await tx('shops').where({ id: actor.shopId }).update({ settings: JSON.stringify(next.settings), instruments: JSON.stringify(next.instruments), seq });
+    return { id: command.id, seq, again: false };
+  });
+}
