@@ -1,6 +1,6 @@
 /** What each headless verb does. The table is the command line's face; a verb is a row. */
 import { spiceDeck, spiceName } from '../core/circuit/deck';
-import { emfAmps, resistorAmps } from '../core/circuit/solve';
+import { emfAmps, resistorAmps } from '../core/circuit/readings';
 import { compileRig } from '../core/compile/compile';
 import { Belief } from '../core/diagnose/belief';
 import { diagnose } from '../core/diagnose/diagnose';

@@ -2,6 +2,7 @@
 /** The shop's settings as this person sees them, with what is still on its way laid over. */
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import type { Pace } from '../core/diagnose/pace';
 import { reduceShop, type Settings, type SettingsChange, type Shop } from '../core/formats/shop';
 import type { ShopCommand, ShopCommandType, ShopPayload } from '../core/formats/shopSchema';
 import { fetchShop, type ApiError } from './api';
@@ -11,6 +12,8 @@ import { notYetIn, useOutbox } from './useOutbox';
 export interface ShopView {
   shop: Shop | undefined;
   actor: string;
+  /** What the shop's own rounds say of its minutes. */
+  pace: readonly Pace[];
   error: ApiError | null;
   refused: Entry<ShopCommand>[];
   trouble: string | undefined;
@@ -42,6 +45,7 @@ export function useShop(): ShopView {
   return {
     shop,
     actor: data?.actor.name ?? '',
+    pace: data?.pace ?? [],
     error: query.error as ApiError | null,
     refused: entries.filter((e) => e.status === 'refused'),
     trouble: box.trouble,

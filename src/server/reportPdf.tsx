@@ -33,7 +33,7 @@ const s = StyleSheet.create({
   page: { fontFamily: 'Barlow', fontSize: 8.6, color: INK, paddingVertical: 34, paddingHorizontal: 40, lineHeight: 1.25 },
   head: { flexDirection: 'row', justifyContent: 'space-between', borderBottomWidth: 1.6, borderColor: INK, paddingBottom: 6 },
   h1: { fontFamily: 'Barlow Condensed', fontSize: 20, lineHeight: 1.1 },
-  h2: { fontFamily: 'Barlow Condensed', fontSize: 11.5, marginTop: 9, marginBottom: 2, borderBottomWidth: 0.8, borderColor: INK },
+  h2: { fontFamily: 'Barlow Condensed', fontSize: 11.5, lineHeight: 1.2, marginTop: 8, marginBottom: 2, paddingBottom: 2.5, borderBottomWidth: 0.8, borderColor: INK },
   outcome: { fontFamily: 'Barlow Condensed', fontSize: 13, marginTop: 8, borderWidth: 1.6, borderColor: INK, padding: 5 },
   strong: { fontWeight: 600 },
   row: { flexDirection: 'row', borderBottomWidth: 0.5, borderColor: RULE, paddingVertical: 1.6 },
@@ -102,7 +102,7 @@ function Paper({ data, shop, identity, now }: { data: ReportData; shop: JobSnaps
         </View>
         <Text style={s.outcome}>{plain(data.outcome.words)}</Text>
         <Section title="Complaint">
-          <Text>{plain([data.complaint, ...data.intake].join('; '))}</Text>
+          <Text>{plain(`${data.complaint}${data.intake.length > 0 ? ` ${data.intake.join('; ')}.` : ''}`)}</Text>
         </Section>
         <Section title="What was wrong">
           <Text>
@@ -155,7 +155,7 @@ function Paper({ data, shop, identity, now }: { data: ReportData; shop: JobSnaps
         {data.proofs.length > 0 && (
           <Section title={data.outcome.good ? 'It is right now' : 'Proof after the repair'}>
             <Table
-              widths={[26, 18, 12, 17, 15, 12]}
+              widths={[25, 17, 10, 16, 14, 18]}
               head={['Probe', 'Rig was', 'Before', 'After', 'Healthy rig', 'Why']}
               rows={data.proofs.map((p) => [`${p.label} ${p.name}`, p.state, p.before, `${p.after}${p.judged ? `, ${MARK[p.judged]}` : ''}`, p.healthy, p.why])}
             />

@@ -3,6 +3,9 @@ import type { Knex } from 'knex';
 import { DEFAULT_SETTINGS, reduceShop, type Shop } from '../core/formats/shop';
 import { shopMatter } from '../core/formats/shopSchema';
 import { validateShopCommand } from '../core/formats/validate';
+import { paceOf, type Pace, type Step } from '../core/diagnose/pace';
+import { pointPlace } from '../core/probe/measurement';
+import type { Rig } from '../core/rig/schema';
 import { Refused, type Actor } from './actor';
 import type { Acknowledged } from './commands';
 import { contentHash } from './content';
@@ -12,6 +15,8 @@ export interface ShopSnapshot {
   seq: number;
   shop: Shop;
   actor: { name: string };
+  /** What the shop's own rounds say of its minutes. */
+  pace: Pace[];
 }
 
 /** The shop of the transaction; settings it never touched are the usual ones. */
@@ -22,7 +27,28 @@ export async function loadShop(tx: Knex.Transaction, lock = false): Promise<{ se
 }
 
 export async function shopSnapshot(db: Knex, actor: Actor): Promise<ShopSnapshot> {
-  return withShop(db, actor.shopId, async (tx) => ({ ...(await loadShop(tx)), actor: { name: actor.name } }));
+  return withShop(db, actor.shopId, async (tx) => ({ ...(await loadShop(tx)), actor: { name: actor.name }, pace: await shopPace(tx) }));
+}
+
+/** Rounds older than these jobs say little of today's shop. */
+const RECENT_JOBS = 60;
+
+async function shopPace(tx: Knex.Transaction): Promise<Pace[]> {
+  const jobs = (await tx('jobs').orderBy('number', 'desc').limit(RECENT_JOBS).select('id')) as { id: string }[];
+  const rounds: Step[][] = [];
+  for (const { id } of jobs) {
+    const { doc } = (await tx('revisions').where({ job_id: id }).orderBy('position', 'desc').first('doc')) as { doc: Rig };
+    const readings = (await tx('readings').where({ job_id: id, retracted: false }).orderBy('taken_at').select('probe', 'state', 'by_name', 'taken_at')) as { probe: string; state: string; by_name: string; taken_at: Date }[];
+    const places = new Map(doc.probes.filter((p) => !p.retired).map((p) => [p.key, pointPlace(doc, p.key).place]));
+    for (const by of new Set(readings.map((r) => r.by_name)))
+      rounds.push(
+        readings.flatMap((r): Step[] => {
+          const place = places.get(r.probe);
+          return r.by_name !== by || place === undefined ? [] : [{ place, state: r.state, minute: r.taken_at.getTime() / 60_000 }];
+        }),
+      );
+  }
+  return paceOf(rounds);
 }
 
 export async function submitShopCommand(db: Knex, actor: Actor, data: unknown): Promise<Acknowledged> {

@@ -10,7 +10,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { afterAll, describe, expect, it } from 'vitest';
 import { spiceDeck, spiceName } from '../../src/core/circuit/deck';
-import { emfAmps, kirchhoffResidual, resistorAmps } from '../../src/core/circuit/solve';
+import { emfAmps, kirchhoffResidual, resistorAmps } from '../../src/core/circuit/readings';
 import { compileRig } from '../../src/core/compile/compile';
 import { rigFaults } from '../../src/core/diagnose/faults';
 import { RigModel } from '../../src/core/operate/settle';

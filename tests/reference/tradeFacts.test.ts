@@ -2,7 +2,9 @@
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';
 import { RigModel } from '../../src/core/operate/settle';
-import { restVolts } from '../../src/core/parts/chemistry';
+import { chemistryOf, restVolts } from '../../src/core/parts/chemistry';
+import { BandTable } from '../../src/core/probe/bands';
+import { rigFaults } from '../../src/core/diagnose/faults';
 import { readOutputs, rigOutputs } from '../../src/core/probe/outputs';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 
@@ -53,5 +55,46 @@ describe('the link under way', () => {
     });
     const amps = at['link-cable.clamp']!;
     expect((at['link.chassis-stud']! - at['link.coach-stud']!) / amps).toBeCloseTo(0.3 / 70, 4);
+  });
+});
+
+describe('other chemistries at rest (common practice, no source)', () => {
+  it('AGM stands 0.1 to 0.15 V above flooded, LFP flat at 13.0 to 13.35 V over its middle', () => {
+    for (const soc of [0.25, 0.5, 0.75, 1]) {
+      const above = restVolts(soc, chemistryOf('agm')) - restVolts(soc, chemistryOf('flooded'));
+      expect(above).toBeGreaterThanOrEqual(0.1);
+      expect(above).toBeLessThanOrEqual(0.15);
+    }
+    for (const soc of [0.2, 0.5, 0.9]) {
+      expect(restVolts(soc, chemistryOf('lfp'))).toBeGreaterThanOrEqual(12.98);
+      expect(restVolts(soc, chemistryOf('lfp'))).toBeLessThanOrEqual(13.35);
+    }
+  });
+});
+
+describe('drop and parasitic rules on a healthy rig (common practice, no source)', () => {
+  const compiled = compileRig(motorhome('fact', 'Fact coach'));
+  const table = new BandTable(compiled);
+
+  it('output stud to battery + stays under 0.3 V, block to battery – under 0.2 V', () => {
+    expect(table.band('fast-idle', 'alternator.output', 'chassis-bank.plus')!.hi).toBeLessThanOrEqual(0.3);
+    expect(Math.abs(table.band('fast-idle', 'engine.block', 'chassis-bank.minus')!.lo)).toBeLessThanOrEqual(0.2);
+  });
+
+  it('a sound contact drops under 0.1 to 0.2 V at its working current', () => {
+    expect(table.band('idle', 'link.chassis-stud', 'link.coach-stud')!.hi).toBeLessThan(0.2);
+  });
+
+  it('asleep, the start battery gives about 0.07 A or less; the parasitic fault begins at about 0.2 A', () => {
+    expect(Math.abs(table.band('rested', 'chassis-negative.clamp')!.nominal)).toBeLessThanOrEqual(0.07);
+    const parasitic = rigFaults(compiled.rig).find((f) => f.id === 'chassis-loads.parasitic')!;
+    const model = new RigModel(compiled);
+    const outputs = rigOutputs(compiled);
+    const values = new Float64Array(outputs.length);
+    model.settle('rested', { effects: parasitic.effects, severity: 0 });
+    readOutputs(model, outputs, values);
+    const amps = Math.abs(values[outputs.findIndex((o) => o.key === 'chassis-negative.clamp')]!);
+    expect(amps).toBeGreaterThan(0.18);
+    expect(amps).toBeLessThan(0.3);
   });
 });

@@ -97,6 +97,16 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
               onChange={(value) => set({ openMinutes: { ...s.openMinutes, [place]: value } })}
             />
           ))}
+          {view.pace
+            .filter((p) => Math.abs(p.minutes - (s.openMinutes[p.place] ?? s.openMinutes['other']!)) >= 0.5)
+            .map((p) => (
+              <p key={p.place} className="pace">
+                Your own rounds: {inWords(s.vocabulary, p.place).toLowerCase()} took {p.minutes} min, {p.times} times.
+                <button type="button" className="inline" onClick={() => set({ openMinutes: { ...s.openMinutes, [p.place]: p.minutes } })}>
+                  Take it over
+                </button>
+              </p>
+            ))}
         </Group>
         <Group title="What the diagnosis takes for granted" says="All assumed. They are shown in every working.">
           {(Object.keys(ASSUMPTION_LIMITS) as EditableAssumption[]).map((key) => {

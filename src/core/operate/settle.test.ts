@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
-import { kirchhoffResidual } from '../circuit/solve';
+import { kirchhoffResidual } from '../circuit/readings';
 import { readOutputs, rigOutputs } from '../probe/outputs';
 import { motorhome } from '../rig/archetypes/motorhome';
 import type { Effect } from './effects';

@@ -5,7 +5,7 @@
  * any two readings is exact to first order.
  */
 import { emptyValues, type Values } from '../circuit/network';
-import { resistorAmps, valueSensitivities } from '../circuit/solve';
+import { resistorAmps, valueSensitivities } from '../circuit/readings';
 import type { CompiledRig } from '../compile/compile';
 import type { RigModel } from '../operate/settle';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { kirchhoffResidual } from '../circuit/solve';
+import { kirchhoffResidual } from '../circuit/readings';
 import { compileRig } from '../compile/compile';
 import { rigFaults } from '../diagnose/faults';
 import { RigModel } from '../operate/settle';

@@ -1,7 +1,7 @@
 'use client';
 /** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
 import { ChevronLeft, ChevronRight, ChevronUp, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { judge } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
 import { show, showBand, showText } from '../../core/units/format';
@@ -16,9 +16,6 @@ import { Keypad, useKeep } from './Keypad';
 import { LaterStation } from './LaterStation';
 import { NextBar, PhoneReadings, PhoneTop } from './Phone';
 import { ProveStation } from './ProveStation';
-import { IntakeStation } from './IntakeStation';
-import { RigStation } from './RigStation';
-import { SeenAndHeard } from './SeenAndHeard';
 import { Rail } from './Rail';
 import { groupByPlace, ReadingSheet } from './ReadingSheet';
 import { StateChooser } from './StateChooser';
@@ -26,6 +23,11 @@ import { StatePlate } from './StatePlate';
 import { StatusMenu } from './StatusMenu';
 import { UNDO_WORDS } from './undoWords';
 import { useTyped } from './typed';
+
+// Not on the way to the first reading: their scripts come when they are opened.
+const IntakeStation = lazy(() => import('./IntakeStation').then((m) => ({ default: m.IntakeStation })));
+const RigStation = lazy(() => import('./RigStation').then((m) => ({ default: m.RigStation })));
+const SeenAndHeard = lazy(() => import('./SeenAndHeard').then((m) => ({ default: m.SeenAndHeard })));
 
 export interface Dialogs {
   chooser: { suggested?: string } | undefined;
@@ -222,7 +224,9 @@ function Main({ bar }: { bar: ReactNode }) {
     );
   return (
     <div className="col">
-      {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+      <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
+        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+      </Suspense>
       {bar}
     </div>
   );
@@ -287,7 +291,11 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
       {dialogs.chooser && <StateChooser suggested={dialogs.chooser.suggested} onClose={dialogs.closeChooser} />}
       {dialogs.lead && <LeadDialog onClose={dialogs.closeLead} />}
       {dialogs.working && <BandDialog {...dialogs.working} onClose={dialogs.closeWorking} />}
-      {dialogs.seen && <SeenAndHeard question={dialogs.seen.question} onClose={dialogs.closeSeen} />}
+      {dialogs.seen && (
+        <Suspense fallback={null}>
+          <SeenAndHeard question={dialogs.seen.question} onClose={dialogs.closeSeen} />
+        </Suspense>
+      )}
       {keys && <KeysDialog onClose={() => showKeys(false)} />}
     </>
   );

@@ -121,6 +121,7 @@ export function FaultStation() {
         </button>
       </section>
       <section className="why" aria-label={`Why ${chosen.name}`} aria-busy={diagnosing}>
+        {verdict && <AfterVerdict bench={bench} verdict={verdict} />}
         <div className="hdln">
           <b>{chosen.name}</b>
           <button type="button" className="inline" onClick={() => setWorking(true)}>
@@ -148,11 +149,7 @@ export function FaultStation() {
             {labelOf(bench, c.reading)} does not fit the rest: {c.why} Take it again.
           </p>
         ))}
-        {verdict ? (
-          <AfterVerdict bench={bench} verdict={verdict} />
-        ) : (
-          <NextTestBox bench={bench} declare={chosen} settled={next.kind === 'declare'} />
-        )}
+        {!verdict && <NextTestBox bench={bench} declare={chosen} settled={next.kind === 'declare'} />}
       </section>
       {working && <ProbabilityWorking bench={bench} suspect={chosen} onClose={() => setWorking(false)} />}
     </div>

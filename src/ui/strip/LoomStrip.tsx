@@ -7,7 +7,9 @@ import { memo, useMemo } from 'react';
 import type { Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
 import { Glyph, signShape } from './glyphs';
-import { feetTicks, rulerLabels, STRIP, stripLayout, type Flag, type StripLayout, type Wire } from './layout';
+import { STRIP, type Flag, type StripLayout, type Wire } from './geometry';
+import { stripLayout } from './layout';
+import { feetTicks, rulerLabels } from './ruler';
 
 export interface FlagFace {
   /** Reading with its unit left out for volts: "12.42", "18 mV". Absent: to take. */

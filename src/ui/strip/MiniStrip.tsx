@@ -3,7 +3,8 @@
 import { useMemo } from 'react';
 import type { Measurement } from '../../core/probe/measurement';
 import type { Rig } from '../../core/rig/schema';
-import { STRIP, stripLayout } from './layout';
+import { STRIP } from './geometry';
+import { stripLayout } from './layout';
 
 const WIDTH = 358;
 const HEIGHT = 60;

@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { motorhome } from '../../core/rig/archetypes/motorhome';
 import { spread } from './isotonic';
-import { feetTicks, rulerLabels, STRIP, stripLayout } from './layout';
+import { STRIP } from './geometry';
+import { stripLayout } from './layout';
+import { feetTicks, rulerLabels } from './ruler';
 
 describe('spreading along a line', () => {
   it('keeps order and room, stays inside, and leaves things alone that have room already', () => {

@@ -65,7 +65,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     id: 'module-swap',
     of: { part: MODULES },
     ask: 'A known good module in place of the {owner}: does the link work now',
-    how: 'Same kind, same wires, for one engine start. Note the label before it comes out.',
+    how: 'Same kind, same wires. Engine off while they are moved, then one start. Note the label before it comes out.',
     group: 'try',
     state: 'idle',
     minutes: 12,

@@ -1,0 +1,97 @@
+/** What the strip is made of: its measures, and the shapes a layout gives. */
+import type { Part } from '../../core/rig/schema';
+
+export const STRIP = {
+  width: 1160,
+  height: 312,
+  feet: 12,
+  bar: 17,
+  metres: 37,
+  flag: 57,
+  plate: 77,
+  plateHeight: 24,
+  roof: 104,
+  main: 134,
+  /** Feed lanes above the main line, nearest first. */
+  upper: [122, 111],
+  icon: 143,
+  /** Control lanes under the icons. */
+  control: [204, 214, 224],
+  name: 243,
+  note: 258,
+  rail: 264,
+  railHeight: 6,
+  chip: 274,
+  chipHeight: 36,
+} as const;
+
+export const PITCH = 84;
+export const FLAG_PITCH = 76;
+export const CHIP_WIDTH = 50;
+export const FEET = 0.3048;
+
+export type Side = 'engine' | 'coach' | 'control' | 'return';
+
+export interface Column {
+  part: Part;
+  x: number;
+}
+
+export interface Wire {
+  id: string;
+  side: Side;
+  /** Stroke width, px, by gauge. */
+  width: number;
+  points: [number, number][];
+  /** Joints with other wires of the same terminal, to be dotted. */
+  joints: [number, number][];
+  label?: { x: number; y: number; text: string };
+}
+
+export interface Flag {
+  key: string;
+  label: string;
+  name: string;
+  x: number;
+  /** High flags fly above the roof, low ones are chips under the frame. */
+  low: boolean;
+  tap: [number, number];
+  /** Low flags: where the leader leaves the lane. */
+}
+
+export interface StripLayout {
+  columns: Column[];
+  wires: Wire[];
+  bolts: [number, number][];
+  splices: number[];
+  flags: Flag[];
+  /** Metres to x. */
+  x(station: number): number;
+  length: number;
+  /** Where the two sides meet, and whether the engine's is toward the nose. */
+  meet: number;
+  engineFirst: boolean;
+  legend: { coach: number; engine: number };
+  chipWidth: number;
+}
+
+/** Stroke width by gauge, px. */
+const GAUGE_WIDTH: Readonly<Record<string, number>> = {
+  '4/0': 11,
+  '3/0': 10,
+  '2/0': 9,
+  '1/0': 8,
+  '1': 7,
+  '2': 6,
+  '4': 5,
+  '6': 4,
+  '8': 3.4,
+  '10': 2.8,
+};
+export const gaugeWidth = (gauge: string): number => GAUGE_WIDTH[gauge] ?? 2.4;
+
+export interface Placed {
+  x: number;
+  y: number;
+  out: 'up' | 'down';
+}
