@@ -4,47 +4,25 @@
  * on the same matter is never overwritten.
  */
 import type { Knex } from 'knex';
-import { exclusiveMatter, matterInWords, type Command } from '../core/formats/command';
+import { exclusiveMatter, matterInWords } from '../core/formats/command';
 import { reduceJob } from '../core/formats/reduce';
 import { validateCommand } from '../core/formats/validate';
 import { Refused, type Actor } from './actor';
-import { contentHash } from './content';
 import { withShop } from './db';
 import { saveIdentity } from './identity';
 import { loadJob, saveJob } from './jobStore';
 import { photoReceived } from './photos';
-
-export interface Acknowledged {
-  id: string;
-  seq: number;
-  /** It had been taken in before. */
-  again: boolean;
-}
-
-const hashOf = (jobNumber: number, c: Command): string => contentHash([jobNumber, c.type, c.version, c.at, c.actor, c.payload]);
+import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './takeIn';
 
 export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {
-  const checked = validateCommand(data);
-  if (!checked.ok) {
-    const issue = checked.error[0]!;
-    throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
-  }
-  const command = checked.value;
-  if (command.actor !== actor.name)
-    throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
+  const command = checkedCommand(validateCommand(data), actor);
   const hash = hashOf(jobNumber, command);
-
   return withShop(db, actor.shopId, async (tx) => {
     const stored = await loadJob(tx, jobNumber, true);
     if (!stored) throw new Refused(404, 'no-job', `There is no job ${jobNumber} in this shop.`);
 
-    const known = (await tx('commands').where({ id: command.id }).first('seq', 'content_hash')) as
-      | { seq: number; content_hash: string }
-      | undefined;
-    if (known) {
-      if (known.content_hash === hash) return { id: command.id, seq: known.seq, again: true };
-      throw new Refused(409, 'id-reused', 'This entry was sent before with other content. It is kept on this device; enter it again.');
-    }
+    const before = await takenBefore(tx, 'commands', command.id, hash);
+    if (before) return before;
 
     const matter = exclusiveMatter(command);
     if (matter !== undefined) {

@@ -7,9 +7,8 @@ import { paceOf, type Pace, type Step } from '../core/diagnose/pace';
 import { pointPlace } from '../core/probe/measurement';
 import type { Rig } from '../core/rig/schema';
 import { Refused, type Actor } from './actor';
-import type { Acknowledged } from './commands';
-import { contentHash } from './content';
 import { withShop } from './db';
+import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './takeIn';
 
 export interface ShopSnapshot {
   seq: number;
@@ -52,22 +51,12 @@ async function shopPace(tx: Knex.Transaction): Promise<Pace[]> {
 }
 
 export async function submitShopCommand(db: Knex, actor: Actor, data: unknown): Promise<Acknowledged> {
-  const checked = validateShopCommand(data);
-  if (!checked.ok) {
-    const issue = checked.error[0]!;
-    throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
-  }
-  const command = checked.value;
-  if (command.actor !== actor.name)
-    throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
-  const hash = contentHash(['shop', command.type, command.version, command.at, command.actor, command.payload]);
+  const command = checkedCommand(validateShopCommand(data), actor);
+  const hash = hashOf('shop', command);
   return withShop(db, actor.shopId, async (tx) => {
     const { seq: last, shop } = await loadShop(tx, true);
-    const known = (await tx('shop_commands').where({ id: command.id }).first('seq', 'content_hash')) as { seq: number; content_hash: string } | undefined;
-    if (known) {
-      if (known.content_hash === hash) return { id: command.id, seq: known.seq, again: true };
-      throw new Refused(409, 'id-reused', 'This entry was sent before with other content. It is kept on this device; enter it again.');
-    }
+    const before = await takenBefore(tx, 'shop_commands', command.id, hash);
+    if (before) return before;
     const matters = shopMatter(command);
     const newer = (await tx('shop_commands as c')
       .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))

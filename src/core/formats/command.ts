@@ -8,6 +8,7 @@ import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema } from '../rig/schema';
 import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
+import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
 
 const uuid = ReadingSchema.properties.id;
@@ -145,31 +146,11 @@ export const COMMAND_TYPES = Object.keys(PAYLOADS) as CommandType[];
 export type Payload<T extends CommandType> = Type.Static<(typeof PAYLOADS)[T]>;
 
 /** Envelope and payload of one type: what a command of that type is checked against. */
-export const commandSchema = <T extends CommandType>(type: T) =>
-  Type.Object(
-    {
-      id: uuid,
-      type: Type.Literal(type),
-      version: Type.Literal(1),
-      baseSeq: Type.Integer({ minimum: 0, description: 'newest change of the job the sender had seen' }),
-      at: instant,
-      actor: Type.String({ minLength: 1, maxLength: 60 }),
-      payload: PAYLOADS[type],
-    },
-    omit,
-  );
+export const commandSchema = <T extends CommandType>(type: T) => envelope(type, PAYLOADS[type]);
 
 export const CommandSchema = Type.Union(COMMAND_TYPES.map((type) => commandSchema(type)));
 
-export type CommandOf<T extends CommandType> = {
-  id: string;
-  type: T;
-  version: 1;
-  baseSeq: number;
-  at: string;
-  actor: string;
-  payload: Payload<T>;
-};
+export type CommandOf<T extends CommandType> = Enveloped<T, Payload<T>>;
 export type Command = { [T in CommandType]: CommandOf<T> }[CommandType];
 
 /**

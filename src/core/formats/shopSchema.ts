@@ -5,7 +5,7 @@ import { InstrumentSchema } from '../probe/instrumentSchema';
 import { CURRENCIES } from '../units/money';
 import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, TEMPERATURE_UNITS } from '../units/preferences';
 import { VOCABULARIES } from '../units/vocabulary';
-import { JobSchema } from './jobSchema';
+import { envelope, type Enveloped } from './envelope';
 
 const omit = { additionalProperties: false } as const;
 const ids = <T extends readonly { id: string }[]>(list: T) => Type.Enum(list.map((c) => c.id) as T[number]['id'][]);
@@ -51,23 +51,8 @@ export type ShopCommandType = keyof typeof SHOP_PAYLOADS;
 export const SHOP_COMMAND_TYPES = Object.keys(SHOP_PAYLOADS) as ShopCommandType[];
 export type ShopPayload<T extends ShopCommandType> = Type.Static<(typeof SHOP_PAYLOADS)[T]>;
 
-const { id: uuid } = JobSchema.properties.readings.items.properties;
-
-export const shopCommandSchema = <T extends ShopCommandType>(type: T) =>
-  Type.Object(
-    {
-      id: uuid,
-      type: Type.Literal(type),
-      version: Type.Literal(1),
-      baseSeq: Type.Integer({ minimum: 0, description: 'newest change of the shop the sender had seen' }),
-      at: JobSchema.properties.readings.items.properties.takenAt,
-      actor: Type.String({ minLength: 1, maxLength: 60 }),
-      payload: SHOP_PAYLOADS[type],
-    },
-    omit,
-  );
-
-export type ShopCommandOf<T extends ShopCommandType> = { id: string; type: T; version: 1; baseSeq: number; at: string; actor: string; payload: ShopPayload<T> };
+export const shopCommandSchema = <T extends ShopCommandType>(type: T) => envelope(type, SHOP_PAYLOADS[type]);
+export type ShopCommandOf<T extends ShopCommandType> = Enveloped<T, ShopPayload<T>>;
 export type ShopCommand = { [T in ShopCommandType]: ShopCommandOf<T> }[ShopCommandType];
 
 /** What of the shop a command decides: the fields it sets, or one instrument. */

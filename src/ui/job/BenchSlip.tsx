@@ -3,6 +3,7 @@
 import { ArrowRight, TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { operatingState } from '../../core/operate/states';
+import { contactVerdict } from '../../core/probe/contact';
 import { judge } from '../../core/probe/judge';
 import { techniqueFor } from '../../core/probe/technique';
 import { showText } from '../../core/units/format';
@@ -48,6 +49,28 @@ export function Cautions({ list }: { list: readonly string[] }) {
   );
 }
 
+/** The link's contact in milliohms, where its drop and its amps were both taken in one state. */
+function contacts(bench: Bench): ReactNode[] {
+  const { rig, readings } = bench;
+  const link = rig.parts.find((p) => p.kind === 'link-solenoid');
+  const cable = rig.conductors.find((c) => c.from.part === link?.id && c.use === 'feed');
+  if (!link || !cable) return [];
+  return [...new Set(readings.map((r) => r.state))].flatMap((state): ReactNode[] => {
+    const drop = readings.find((r) => r.state === state && r.probe === `${link.id}.chassis-stud` && r.ref === `${link.id}.coach-stud`)?.value;
+    const amps = readings.find((r) => r.state === state && r.probe === `${cable.id}.clamp`)?.value;
+    if (drop === undefined || amps === undefined) return [];
+    const { milliohms, says } = contactVerdict(drop, amps);
+    return [
+      <li key={`contact ${state}`}>
+        <Sign verdict={says === 'replace' ? 'high' : 'ok'} size={15} />
+        <span>
+          {link.name} contact: {Number.isFinite(milliohms) ? `${milliohms.toFixed(1)} mΩ` : 'no current'} at {showText(amps, 'A')}, {says}
+        </span>
+      </li>,
+    ];
+  });
+}
+
 /** What the readings at hand establish, worst first, in one line each. */
 export function established(bench: Bench): ReactNode[] {
   const lines: { bad: boolean; node: ReactNode }[] = [];
@@ -70,7 +93,7 @@ export function established(bench: Bench): ReactNode[] {
       });
     }
   }
-  return [...lines.filter((l) => l.bad), ...lines.filter((l) => !l.bad)].map((l) => l.node);
+  return [...contacts(bench), ...lines.filter((l) => l.bad).map((l) => l.node), ...lines.filter((l) => !l.bad).map((l) => l.node)];
 }
 
 export function BenchSlip() {

@@ -55,23 +55,10 @@ export interface ObservationTemplate {
 }
 
 /** A question of one rig: plain data, so that a page can hold it. */
-export interface ObservationKind {
-  id: string;
-  ask: string;
-  how: string;
-  group: ObservationTemplate['group'];
+export interface ObservationKind extends Omit<ObservationTemplate, 'of' | 'faults' | 'does'> {
   place: string;
-  state?: string;
-  minutes: number;
-  caution?: string;
-  answers: readonly Answer[];
-  fields?: readonly Field[];
-  grade?: GradeId;
   /** Chances by fault id. */
   faults: Readonly<Record<string, Chances>>;
-  closes?: ObservationTemplate['closes'];
-  live?: ObservationTemplate['live'];
-  otherwise: Chances;
 }
 
 export const YES_NO: readonly Answer[] = [
