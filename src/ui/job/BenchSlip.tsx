@@ -62,7 +62,7 @@ function contacts(bench: Bench): ReactNode[] {
     const { milliohms, says } = contactVerdict(drop, amps);
     return [
       <li key={`contact ${state}`}>
-        <Sign verdict={says === 'replace' ? 'high' : 'ok'} size={15} />
+        {says === 'good' || says === 'replace' ? <Sign verdict={says === 'good' ? 'ok' : 'high'} size={15} /> : <span aria-hidden="true">–</span>}
         <span>
           {link.name} contact: {Number.isFinite(milliohms) ? `${milliohms.toFixed(1)} mΩ` : 'no current'} at {showText(amps, 'A')}, {says}
         </span>
