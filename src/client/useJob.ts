@@ -32,7 +32,7 @@ export interface JobView {
 }
 
 /** How often another person's work is looked for. */
-const REFRESH_MS = 2000;
+const REFRESH_MS = 1500;
 const NOTHING: Identity = {};
 
 interface Done {

@@ -45,6 +45,17 @@ describe('what is seen, heard and tried', () => {
     for (const t of TEMPLATES) expect(asked.has(t.id), t.id).toBe(true);
   });
 
+  it('asks for nothing dangerous: what takes a wire off or loads a battery is at rest, nothing opens a circuit that charges', () => {
+    for (const t of TEMPLATES) {
+      const words = `${t.ask} ${t.how}`;
+      const charging = ['idle', 'fast-idle', 'boost-engine-on', 'shore', 'generator'].includes(t.state ?? '');
+      if (/\b(wire|ends|circuit) (off|dead)\b|ends off|hydrometer|cold-cranking/i.test(words)) expect(t.state, t.id).toBe('rested');
+      if (charging && !/engine off while/i.test(words)) expect(words, t.id).not.toMatch(/\b(pull|disconnect|remove|bridge|open) (it|the|a)\b/i);
+      expect(words, t.id).not.toMatch(/bridg|jumper|while driving|on the road/i);
+      if (/Engine idling|engine idling|at idle/.test(words) && t.group !== 'try') expect(`${words} ${t.caution ?? ''}`, t.id).toMatch(/stand clear|Brake on/);
+    }
+  });
+
   it('a click clears what keeps the coil dead, and leaves a burnt contact', () => {
     seen();
     const before = { coil: share('link.coil-open'), contact: share('link.contact-open') };
