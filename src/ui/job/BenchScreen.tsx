@@ -11,7 +11,6 @@ import { useMedia } from '../useMedia';
 import { readingOf, useBench, type Bench } from './bench';
 import { BenchSlip, NextButton } from './BenchSlip';
 import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
-import { FaultStation } from './FaultStation';
 import { Keypad, useKeep } from './Keypad';
 import { LaterStation } from './LaterStation';
 import { NextBar, PhoneReadings, PhoneTop } from './Phone';
@@ -25,6 +24,7 @@ import { UNDO_WORDS } from './undoWords';
 import { useTyped } from './typed';
 
 // Not on the way to the first reading: their scripts come when they are opened.
+const FaultStation = lazy(() => import('./FaultStation').then((m) => ({ default: m.FaultStation })));
 const IntakeStation = lazy(() => import('./IntakeStation').then((m) => ({ default: m.IntakeStation })));
 const RigStation = lazy(() => import('./RigStation').then((m) => ({ default: m.RigStation })));
 const SeenAndHeard = lazy(() => import('./SeenAndHeard').then((m) => ({ default: m.SeenAndHeard })));
