@@ -1,6 +1,6 @@
 /** A shop's settings and instruments: read, and changed by commands as a job is. */
 import type { Knex } from 'knex';
-import { DEFAULT_SETTINGS, reduceShop, type Shop } from '../core/formats/shop';
+import { DEFAULT_SETTINGS, reduceShop, type Settings, type Shop } from '../core/formats/shop';
 import { shopMatter } from '../core/formats/shopSchema';
 import { validateShopCommand } from '../core/formats/validate';
 import { paceOf, type Pace, type Step } from '../core/diagnose/pace';
@@ -22,8 +22,16 @@ export interface ShopSnapshot {
 export async function loadShop(tx: Knex.Transaction, lock = false): Promise<{ seq: number; shop: Shop }> {
   const query = tx('shops').select('name', 'settings', 'instruments', 'seq');
   const row = (await (lock ? query.forUpdate() : query).first()) as { name: string; settings: Partial<Shop['settings']> | null; instruments: Shop['instruments']; seq: number };
-  return { seq: row.seq, shop: { name: row.name, settings: { ...DEFAULT_SETTINGS, ...row.settings }, instruments: row.instruments } };
+  return { seq: row.seq, shop: { name: row.name, settings: completed(row.settings), instruments: row.instruments } };
 }
+
+/** What was set before a newer Surrik knew more settings is completed with the usual ones. */
+const completed = (set: Partial<Settings> | null): Settings => ({
+  ...DEFAULT_SETTINGS,
+  ...set,
+  openMinutes: { ...DEFAULT_SETTINGS.openMinutes, ...set?.openMinutes },
+  likelihoods: { ...DEFAULT_SETTINGS.likelihoods, ...set?.likelihoods },
+});
 
 export async function shopSnapshot(db: Knex, actor: Actor): Promise<ShopSnapshot> {
   return withShop(db, actor.shopId, async (tx) => ({ ...(await loadShop(tx)), actor: { name: actor.name }, pace: await shopPace(tx) }));

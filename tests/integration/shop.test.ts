@@ -57,6 +57,12 @@ describe('a shop’s settings', () => {
     expect(await shopSnapshot(db.app, ana)).toEqual(before);
   });
 
+  it('of an older Surrik are completed with what it did not know yet', async () => {
+    const { bitMinutes: _, ...known } = DEFAULT_SETTINGS.likelihoods;
+    await db.owner('shops').where({ id: shops[1] }).update({ settings: JSON.stringify({ labourPerHour: 90, likelihoods: { ...known, confirmAt: 0.9 } }) });
+    expect((await shopSnapshot(db.app, eve)).shop.settings).toEqual({ ...DEFAULT_SETTINGS, labourPerHour: 90, likelihoods: { ...DEFAULT_SETTINGS.likelihoods, confirmAt: 0.9 } });
+  });
+
   it('hold a register of instruments: added, changed, retired, never lost', async () => {
     const meter = { ...USUAL_INSTRUMENT, id: 'bay-3', name: 'Bay 3' };
     const { seq } = await shopSnapshot(db.app, ana);
