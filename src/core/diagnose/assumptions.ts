@@ -16,6 +16,8 @@ export interface Assumptions {
   spreadFactor: number;
   /** Prior factor of a fault for each stated complaint it does not explain. */
   unexplained: number;
+  /** The same for "nothing is wrong" where what is complained of may just be how the rig works. */
+  asDesigned: number;
   /** Minutes a wrong call costs: a part fitted for nothing and the way back. */
   wrongCallMinutes: number;
   /** Minutes a bit of information about the repair is worth, beyond the wrong calls it saves at once: it makes later tests tell more. */
@@ -38,6 +40,7 @@ export const ASSUMPTIONS: Assumptions = {
   modelShareAmps: 0.05,
   spreadFactor: 1.4,
   unexplained: 0.2,
+  asDesigned: 0.5,
   wrongCallMinutes: 60,
   bitMinutes: 16,
   openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },

@@ -1,7 +1,8 @@
 /** The catalogue applied to one rig: which faults this very rig can have. */
 import type { Effect } from '../operate/effects';
 import type { Rig } from '../rig/schema';
-import type { Complaint } from './complaints';
+import { asDesigned } from './asDesigned';
+import { COMPLAINTS, type Complaint } from './complaints';
 import { partKind, partOptions } from '../parts/kinds';
 import { FAULT_KINDS } from './catalogue';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
@@ -92,7 +93,8 @@ export function rigFaults(rig: Rig): Fault[] {
       shows: 'every reading is where a healthy rig would put it',
       effects: [],
       prior: NOTHING_WRONG.prior,
-      explains: [],
+      // What is only as designed explains what the owner takes for a fault.
+      explains: asDesigned(rig, Object.keys(COMPLAINTS) as Complaint[]).flatMap((a) => a.complaints),
     },
   ];
   for (const kind of FAULT_KINDS) {

@@ -1,18 +1,24 @@
 /** Where the search starts: how common each fault is, times what the intake says about it. */
 import type { Assumptions } from './assumptions';
+import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { membersOf, type Fault } from './faults';
 import { INTAKE_FACTS, clueSays, isComplaint, type IntakeClue, type IntakeFact } from './intake';
 
+type ByComplaint = Pick<Assumptions, 'unexplained' | 'asDesigned'>;
+
 /** Factor of one clue on one fault. A pair takes the larger of its two: either half may be what it tells of. */
-export function clueFactor(fault: Fault, clue: IntakeClue, a: Pick<Assumptions, 'unexplained'>): number {
-  if (isComplaint(clue)) return fault.explains.includes(clue) ? 1 : a.unexplained;
+export function clueFactor(fault: Fault, clue: IntakeClue, a: ByComplaint): number {
+  if (isComplaint(clue)) {
+    if (!fault.explains.includes(clue)) return a.unexplained;
+    return fault.id === NOTHING_WRONG.id ? a.asDesigned : 1;
+  }
   const { weighs }: IntakeFact = INTAKE_FACTS[clue];
   const factors = membersOf(fault).map((id) => weighs[id] ?? weighs[id.slice(id.indexOf('.') + 1)] ?? 1);
   return Math.max(...factors);
 }
 
 /** Prior probabilities given the intake; they add up to one. */
-export function priors(faults: readonly Fault[], clues: readonly IntakeClue[], a: Pick<Assumptions, 'unexplained'>): Float64Array {
+export function priors(faults: readonly Fault[], clues: readonly IntakeClue[], a: ByComplaint): Float64Array {
   const weights = Float64Array.from(faults, (f) => clues.reduce((w, c) => w * clueFactor(f, c, a), f.prior));
   const total = weights.reduce((s, w) => s + w, 0);
   return weights.map((w) => w / total);
@@ -29,7 +35,7 @@ export interface PriorLine {
 }
 
 /** How the intake sets the start, fault by fault, likeliest first. */
-export function explainPriors(faults: readonly Fault[], clues: readonly IntakeClue[], a: Pick<Assumptions, 'unexplained'>): PriorLine[] {
+export function explainPriors(faults: readonly Fault[], clues: readonly IntakeClue[], a: ByComplaint): PriorLine[] {
   const before = priors(faults, [], a);
   const after = priors(faults, clues, a);
   return faults
