@@ -125,8 +125,8 @@ export function heronEarlierJob(now: Date): Job {
   const start = new Date(now.getTime() - 190 * 24 * 3600_000);
   const doc = heron();
   const compiled = compileRig(doc);
-  const sick = new HiddenRig(compiled, 'coach-negative.bad-joint', 1024);
-  const well = new HiddenRig(compiled, 'nothing-wrong', 1024);
+  const sick = new HiddenRig(compiled, 'coach-negative.bad-joint', 1031);
+  const well = new HiddenRig(compiled, 'nothing-wrong', 1031);
   const by = DEMO_PEOPLE[0].name;
   const verdict = demoUuid('heron 1009 verdict');
   const built = demoUuid('heron 1009 as-built');

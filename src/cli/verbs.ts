@@ -112,7 +112,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
         probes,
         branches,
         modes: result.modes,
-        collapsed: [],
+        collapsed: result.collapsed,
         ...(result.hunting ? { hunting: result.hunting } : {}),
       };
     },

@@ -28,9 +28,10 @@ export interface PortBranch {
    * `source`: a voltage behind a resistance that never takes current and never gives more than its limit
    * (alternator, charger). `overvoltage`: a battery's polarisation, i = i0·sinh(u/η) with one η for
    * charging and one for discharging. `diode`: plus is the cathode; i = Is·(exp(−u/nVt) − 1), Shockley
-   * without its series resistance, which is a resistor of its own.
+   * without its series resistance, which is a resistor of its own. `current`: takes so many amps out of plus
+   * into minus whatever the volts: a converter's input, found by the round in operate/converters.ts.
    */
-  kind: 'source' | 'overvoltage' | 'diode';
+  kind: 'source' | 'overvoltage' | 'diode' | 'current';
   plus: number;
   minus: number;
 }
@@ -42,7 +43,7 @@ export interface Topology {
   ports: PortBranch[];
 }
 
-/** Numbers per port: source → volts, ohms, limit; overvoltage → i0, η charging, η discharging; diode → Is, n·Vt. */
+/** Numbers per port: source → volts, ohms, limit; overvoltage → i0, η charging, η discharging; diode → Is, n·Vt; current → amps. */
 export const PORT_VALUES = 3;
 
 export interface Values {

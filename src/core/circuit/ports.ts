@@ -18,6 +18,11 @@ export function portCurrent(
   const p0 = values[at]!;
   const p1 = values[at + 1]!;
   const p2 = values[at + 2]!;
+  if (kind === 'current') {
+    out[0] = -p0;
+    out[1] = 0;
+    return;
+  }
   if (kind === 'source') {
     const amps = (p0 - u) / p1;
     if (amps <= 0 || p2 <= 0) {
@@ -73,6 +78,10 @@ export function portValueSlopes(
   const p1 = values[at + 1]!;
   const p2 = values[at + 2]!;
   out.fill(0, 0, 3);
+  if (kind === 'current') {
+    out[0] = -1;
+    return;
+  }
   if (kind === 'source') {
     const amps = (p0 - u) / p1;
     if (amps <= 0 || p2 <= 0) return;

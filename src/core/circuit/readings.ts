@@ -25,6 +25,13 @@ export function valueSensitivities(solver: Solver, values: Values, lambda: Float
     const l = lambda[plus]! - lambda[minus]!;
     portValueSlopes(kind, values.port, p, solver.portVolts[p]!, slopes);
     for (let k = 0; k < PORT_VALUES; k++) out.port[p * PORT_VALUES + k] = l * slopes[k]!;
+    // What a converter gives, it also takes.
+    for (const tie of solver.ties) {
+      if (tie.outPort !== p) continue;
+      const input = ports[tie.inPort]!;
+      const taken = (lambda[input.plus]! - lambda[input.minus]!) * -tie.byOutAmps;
+      for (let k = 0; k < PORT_VALUES; k++) out.port[p * PORT_VALUES + k] = out.port[p * PORT_VALUES + k]! + taken * slopes[k]!;
+    }
   }
 }
 

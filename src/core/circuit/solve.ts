@@ -22,9 +22,24 @@ const ROUNDING_VOLTS = 1e-8;
  * sum is untouched. Without it a stud that only diodes and a source reach floats on the meter's 10 MΩ, and
  * rounding there is larger than the currents of interest.
  */
-const SHUNT = { source: 1, diode: 1, overvoltage: 0 } as const;
+const SHUNT = { source: 1, diode: 1, overvoltage: 0, current: 0 } as const;
 
 export type SolveOutcome = { converged: true; iterations: number } | { converged: false; residualVolts: number };
+
+/**
+ * Two ports tied by a converter at the present solution: how the current it takes follows the volts of its
+ * input and of its output, and the current it gives.
+ */
+export interface Tie {
+  inPort: number;
+  outPort: number;
+  /** d(amps taken)/d(volts of the input): negative, a constant power. */
+  byInVolts: number;
+  /** d(amps taken)/d(volts of the output), what it gives following them. */
+  byOutVolts: number;
+  /** d(amps taken)/d(amps given). */
+  byOutAmps: number;
+}
 
 /** Solver for one topology. Results stay in its arrays until the next solve. */
 export class Solver {
@@ -49,6 +64,8 @@ export class Solver {
   private readonly emfSlot: Int32Array;
   private readonly portSlot: Int32Array;
   private readonly shunt: Float64Array;
+  /** Set by whoever ties ports, after each solve. */
+  ties: readonly Tie[] = [];
   private readonly work: Float64Array;
   private readonly columns: Float64Array; // A⁻¹·(port incidence), one port after the other
   private readonly base: Float64Array; // A⁻¹·(EMF currents)
@@ -344,6 +361,27 @@ export class Solver {
     }
   }
 
+  /** Amps a port truly pushes into its plus terminal, the numerical shunt beside it taken off. */
+  pushed(port: number): number {
+    return this.portAmps[port]! - this.shunt[port]! * this.portVolts[port]!;
+  }
+
+  /** Slope of `pushed` by the port's own volts. */
+  pushedSlope(port: number): number {
+    return this.slope[port]! - this.shunt[port]!;
+  }
+
+  /** Volts by which a port rises per ampere more pushed into it at the present solution, the other ports following. */
+  inputOhms(port: number): number {
+    const { Z, slope, small, spare, portCount: m } = this;
+    for (let p = 0; p < m; p++) {
+      spare[p] = Z[p * m + port]!;
+      for (let q = 0; q < m; q++) small[p * m + q] = (p === q ? 1 : 0) - Z[p * m + q]! * slope[q]!;
+    }
+    solveDense(small, spare, m);
+    return spare[port]!;
+  }
+
   private expand(): void {
     const { volts, base, columns, portAmps, portCount: m } = this;
     const n = this.pattern.size;
@@ -368,11 +406,21 @@ export class Solver {
     nodes.forEach((node, i) => this.addAt(x, node, weights[i]!));
     this.factor.solveInPlace(x);
     const rhs = this.step;
-    for (let p = 0; p < m; p++) {
+    const across = (p: number) => {
       const a = this.portPlus[p]!;
       const b = this.portMinus[p]!;
-      rhs[p] = this.slope[p]! * ((a >= 0 ? x[a]! : 0) - (b >= 0 ? x[b]! : 0));
+      return (a >= 0 ? x[a]! : 0) - (b >= 0 ? x[b]! : 0);
+    };
+    for (let p = 0; p < m; p++) {
+      rhs[p] = this.slope[p]! * across(p);
       for (let q = 0; q < m; q++) this.small[p * m + q] = (p === q ? 1 : 0) - this.slope[p]! * this.Z[p * m + q]!;
+    }
+    // A tied input's current follows two voltages: the port slopes are then a matrix, and this its transpose.
+    for (const tie of this.ties) {
+      for (const [p, s] of [[tie.inPort, -tie.byInVolts], [tie.outPort, -tie.byOutVolts]] as const) {
+        rhs[p] = rhs[p]! + s * across(tie.inPort);
+        for (let q = 0; q < m; q++) this.small[p * m + q] = this.small[p * m + q]! - s * this.Z[tie.inPort * m + q]!;
+      }
     }
     solveDense(this.small, rhs, m);
     lambda[0] = 0;

@@ -10,7 +10,7 @@ import type { Topology } from '../circuit/network';
 import type { OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
 import { partKind, partOptions } from '../parts/kinds';
-import type { ClosedBy, PartContext, Rule } from '../parts/part';
+import type { Choice, ClosedBy, PartContext, Rule, Value } from '../parts/part';
 import type { Endpoint, Rig } from '../rig/schema';
 import { parameterAt, type Parameter, type Scale } from '../units/parameter';
 import { wireResistance } from '../units/wire';
@@ -40,16 +40,34 @@ export interface ModelRule {
   slot: Slot;
   /** Indices into the parameter vector. */
   params: readonly number[];
-  value(p: readonly number[], inputs: OperatingInputs): number;
+  value(p: readonly number[], inputs: OperatingInputs, chosen?: string): number;
   /** Present on contacts: open means Infinity. */
   closedBy?: ClosedBy & { part: string };
+  /** `part/choice` whose present pick the value goes by. */
+  choice?: string;
+}
+
+/** A rule that is no value of the network itself. */
+export type BoundRule = Omit<ModelRule, 'slot' | 'closedBy'>;
+
+/** A converter: two ports of the network and what ties them. */
+export interface ModelConverter {
+  part: string;
+  /** Port of the input (kind `current`) and of the output (kind `source`). */
+  inPort: number;
+  outPort: number;
+  efficiency: BoundRule;
+  inLimit: BoundRule;
+  idle: BoundRule;
 }
 
 export interface ModelController {
   part: string;
   kind: ControllerKind;
   senses: readonly { name: string; red: number; black: number }[];
+  amps: readonly { name: string; port: number }[];
   settings: readonly { name: string; param: number }[];
+  constants: Readonly<Record<string, number>>;
 }
 
 export interface CompiledRig {
@@ -58,6 +76,11 @@ export interface CompiledRig {
   params: readonly ModelParameter[];
   rules: readonly ModelRule[];
   controllers: readonly ModelController[];
+  converters: readonly ModelConverter[];
+  /** Resistors that are copper, joints, bonds and main contacts: what is lost in them is loss. */
+  metal: readonly number[];
+  /** Index of a port by element id. */
+  port: ReadonlyMap<string, number>;
   /** Node of `part.terminal` or `ground.point`. */
   node: ReadonlyMap<string, number>;
   /** Index of a resistor by element id. */
@@ -91,6 +114,9 @@ export function compileRig(rig: Rig): CompiledRig {
   const rules: ModelRule[] = [];
   const resistor = new Map<string, number>();
   const controllers: ModelController[] = [];
+  const converters: ModelConverter[] = [];
+  const port = new Map<string, number>();
+  const metal: number[] = [];
 
   const addParam = (p: ModelParameter) => {
     param.set(p.key, params.length);
@@ -100,6 +126,11 @@ export function compileRig(rig: Rig): CompiledRig {
   const addResistor = (id: string, a: number, b: number) => {
     resistor.set(id, topology.resistors.length);
     return topology.resistors.push({ id, a, b }) - 1;
+  };
+
+  const addPort = (id: string, kind: Topology['ports'][number]['kind'], plus: number, minus: number) => {
+    port.set(id, topology.ports.length);
+    return topology.ports.push({ id, kind, plus, minus }) - 1;
   };
 
   for (const part of rig.parts) {
@@ -129,14 +160,16 @@ export function compileRig(rig: Rig): CompiledRig {
       options: partOptions(kind, part),
       nominal: rig.vehicles.find((v) => v.id === part.vehicle)!.nominalVolts,
     };
-    const bind = (rule: Rule) => ({
-      params: rule.params.map((name) => param.get(`${part.id}.${name}`)!),
-      value: (p: readonly number[], inputs: OperatingInputs) => rule.value(p, inputs, context),
+    const paramIndex = (name: string) => param.get(`${part.id}.${name}`)!;
+    const bind = (value: Value): Omit<BoundRule, 'id'> => ('by' in value ? bindChoice(value, part.id, paramIndex, context) : {
+      params: value.params.map(paramIndex),
+      value: (p, inputs) => value.value(p, inputs, context),
     });
     for (const e of kind.elements) {
       const id = `${part.id}.${e.id}`;
       if (e.kind === 'resistor' || e.kind === 'contact') {
         const index = addResistor(id, at(e.a), at(e.b));
+        if (kind.role === 'inline' || (kind.role === 'link' && e.kind === 'contact')) metal.push(index);
         rules.push({
           id,
           slot: { array: 'resistorOhms', index },
@@ -147,10 +180,20 @@ export function compileRig(rig: Rig): CompiledRig {
         const index = topology.emfs.push({ id, plus: at(e.plus), minus: at(e.minus) }) - 1;
         rules.push({ id: `${id}.volts`, slot: { array: 'emfVolts', index }, ...bind(e.volts) });
         rules.push({ id: `${id}.ohms`, slot: { array: 'emfOhms', index }, ...bind(e.ohms) });
+      } else if (e.kind === 'converter') {
+        const inPort = addPort(`${id}.input`, 'current', at(e.inPlus), at(e.inMinus));
+        // The round in operate/converters.ts writes what it takes; until then nothing.
+        rules.push({ id: `${id}.input`, slot: { array: 'port', index: inPort * 3 }, params: [], value: () => 0 });
+        const outPort = addPort(id, 'source', at(e.outPlus), at(e.outMinus));
+        ([['volts', e.volts], ['ohms', e.ohms], ['limit', e.limit]] as const).forEach(([name, rule], k) =>
+          rules.push({ id: `${id}.${name}`, slot: { array: 'port', index: outPort * 3 + k }, ...bind(rule) }),
+        );
+        const tied = (name: 'efficiency' | 'inLimit' | 'idle') => ({ id: `${id}.${name}`, ...bind(e[name]) });
+        converters.push({ part: part.id, inPort, outPort, efficiency: tied('efficiency'), inLimit: tied('inLimit'), idle: tied('idle') });
       } else {
         const [plus, minus] = e.kind === 'diode' ? [e.cathode, e.anode] : [e.plus, e.minus];
-        const index = topology.ports.push({ id, kind: e.kind, plus: at(plus), minus: at(minus) }) - 1;
-        const three: [string, Rule][] =
+        const index = addPort(id, e.kind, at(plus), at(minus));
+        const three: [string, Value][] =
           e.kind === 'diode'
             ? [['saturation', e.saturation], ['emission', e.emission]]
             : e.kind === 'source'
@@ -161,11 +204,14 @@ export function compileRig(rig: Rig): CompiledRig {
         );
       }
     }
-    if (kind.controller) {
-      const { kind: controller, senses, settings } = kind.controller;
+    const wiring = kind.controller?.(context);
+    if (wiring) {
+      const { kind: controller, senses, amps, settings, constants } = wiring;
       controllers.push({
         part: part.id,
         kind: controller,
+        constants: constants ?? {},
+        amps: Object.entries(amps ?? {}).map(([name, element]) => ({ name, port: port.get(`${part.id}.${element}`)! })),
         senses: Object.entries(senses).map(([name, [red, black]]) => ({ name, red: at(red), black: at(black) })),
         settings: settings.map((name) => ({ name, param: param.get(`${part.id}.${name}`)! })),
       });
@@ -182,6 +228,7 @@ export function compileRig(rig: Rig): CompiledRig {
     });
     const copper = wireResistance(c.gauge, c.length);
     const index = addResistor(c.id, node.get(endpointKey(c.from))!, node.get(endpointKey(c.to))!);
+    metal.push(index);
     rules.push({
       id: c.id,
       slot: { array: 'resistorOhms', index },
@@ -192,6 +239,7 @@ export function compileRig(rig: Rig): CompiledRig {
   for (const b of rig.bonds) {
     const p = addParam({ key: `${b.id}.resistance`, label: b.name, unit: 'ohm', scale: 'ratio', parameter: b.resistance });
     const index = addResistor(b.id, node.get(endpointKey(b.from))!, node.get(endpointKey(b.to))!);
+    metal.push(index);
     rules.push({ id: b.id, slot: { array: 'resistorOhms', index }, params: [p], value: ([ohms]) => ohms! });
   }
 
@@ -201,10 +249,34 @@ export function compileRig(rig: Rig): CompiledRig {
     params,
     rules,
     controllers,
+    metal,
+    converters,
+    port,
     node,
     resistor,
     rule: new Map(rules.map((r, i) => [r.id, i])),
     param,
+  };
+}
+
+/** A choice takes the parameters of all its rules, one after the other. */
+function bindChoice(choice: Choice, part: string, paramIndex: (name: string) => number, context: PartContext): Omit<BoundRule, 'id'> {
+  const names = Object.keys(choice.of);
+  const from = new Map<string, { rule: Rule; at: number }>();
+  const params: number[] = [];
+  for (const name of names) {
+    const rule = choice.of[name]!;
+    from.set(name, { rule, at: params.length });
+    params.push(...rule.params.map(paramIndex));
+  }
+  return {
+    params,
+    choice: `${part}/${choice.by}`,
+    value: (p, inputs, chosen) => {
+      // Before its controller has spoken a part goes by the first.
+      const { rule, at } = from.get(chosen ?? names[0]!)!;
+      return rule.value(p.slice(at, at + rule.params.length), inputs, context);
+    },
   };
 }
 

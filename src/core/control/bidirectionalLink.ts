@@ -12,6 +12,7 @@ import { MODULE_RUNS_ABOVE, TIMER_SLACK } from './voltageLink';
 export const bidirectionalLink: ControllerKind = {
   id: 'bidirectional-link',
   initial: 'open',
+  words: { open: 'lets go', 'closed-by-chassis': 'feeds the coil from the chassis', 'closed-by-coach': 'feeds the coil from the coach' },
   step(mode, inputs, settings, dt) {
     const chassis = inputs['chassis'] ?? 0;
     const coach = inputs['coach'] ?? 0;

@@ -8,13 +8,15 @@ export interface Mode {
   seconds: number;
 }
 
-/** Volts (or on/off as 1/0) by input name. */
+/** Volts or amps by input name; always there: `celsius`, the air outside, and `mains`, 1 while shore cord or generator feeds chargers. */
 export type ControllerInputs = Readonly<Record<string, number>>;
 
 export interface ControllerStep {
   mode: Mode;
   /** Contacts this controller holds closed, by name. */
   closed: Readonly<Record<string, boolean>>;
+  /** Which of several rules a part goes by, by the choice's name: a charger's stage. */
+  chosen?: Readonly<Record<string, string>>;
   /** One sentence: why it is in this mode. */
   why: string;
   /** Seconds until a timer may change the mode with nothing else changing; absent when none runs. */
@@ -24,6 +26,8 @@ export interface ControllerStep {
 export interface ControllerKind {
   id: string;
   initial: string;
+  /** What it does in each mode, to stand after the part's name: "closes". A mode without words is passed over in silence. */
+  words: Readonly<Record<string, string>>;
   step(mode: Mode, inputs: ControllerInputs, settings: Readonly<Record<string, number>>, dt: number): ControllerStep;
 }
 

@@ -8,6 +8,7 @@ import { enter, type ControllerKind } from './controller';
 export const solenoid: ControllerKind = {
   id: 'solenoid',
   initial: 'open',
+  words: { open: 'opens', closed: 'closes' },
   step(mode, inputs, settings, dt) {
     const volts = inputs['coil'] ?? 0;
     const limit = mode.name === 'closed' ? settings['dropOut']! : settings['pullIn']!;

@@ -12,6 +12,7 @@ import { MODULE_RUNS_ABOVE, TIMER_SLACK } from './voltageLink';
 export const timedWindow: ControllerKind = {
   id: 'timed-window',
   initial: 'waiting',
+  words: { waiting: 'waits for its window', linked: 'links' },
   step(mode, inputs, settings, dt): ControllerStep {
     const chassis = inputs['chassis'] ?? 0;
     const coach = inputs['coach'] ?? 0;

@@ -21,6 +21,11 @@ export interface OperatingState {
   cautions: readonly string[];
 }
 
+/** Parked, everything off; nothing comes or goes but what a state says. */
+const PARKED: Omit<OperatingInputs, 'dwell'> = {
+  key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: false, coupled: true, lamps: false,
+};
+
 const RUNNING = [
   'Engine only in the open: exhaust kills. Brake on, wheels chocked.',
   'Hands, sleeves and leads clear of belt and fan.',
@@ -33,7 +38,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Key off, rested',
     short: ['Key off,', 'rested'],
     how: 'key off, shore cord out, solar covered, nothing touched for 30 min',
-    inputs: { key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: true, dwell: 1800 },
+    inputs: { ...PARKED, covered: true, dwell: 1800 },
     enterMinutes: 2,
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
@@ -42,7 +47,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Key on, engine off',
     short: ['Key on,', 'engine off'],
     how: 'key in run for a minute, engine off',
-    inputs: { key: true, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 60 },
+    inputs: { ...PARKED, key: true, dwell: 60 },
     enterMinutes: 1.5,
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
   },
@@ -51,7 +56,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Engine idle, first 20 s',
     short: ['Idle, first', '20 s'],
     how: 'engine just started, before the delay has run out',
-    inputs: { key: true, engine: 'idle', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 10 },
+    inputs: { ...PARKED, key: true, engine: 'idle', dwell: 10 },
     needs: 'ignition-delay-module',
     enterMinutes: 2,
     cautions: RUNNING,
@@ -61,7 +66,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Engine idle',
     short: ['Engine', 'idle'],
     how: 'engine idling, parked, three minutes or more',
-    inputs: { key: true, engine: 'idle', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 180 },
+    inputs: { ...PARKED, key: true, engine: 'idle', dwell: 180 },
     enterMinutes: 3,
     cautions: RUNNING,
   },
@@ -70,7 +75,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Fast idle, 1,500 rpm',
     short: ['Fast idle,', 'parked'],
     how: 'parked and chocked, a helper holds about 1,500 rpm for three minutes',
-    inputs: { key: true, engine: 'fast-idle', boost: false, shore: false, generator: false, disconnect: true, covered: false, dwell: 180 },
+    inputs: { ...PARKED, key: true, engine: 'fast-idle', dwell: 180 },
     enterMinutes: 4,
     cautions: RUNNING,
   },
@@ -79,7 +84,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Boost held, engine off',
     short: ['Boost', 'held'],
     how: 'engine off, a helper holds the boost switch',
-    inputs: { key: false, engine: 'off', boost: true, shore: false, generator: false, disconnect: true, covered: false, dwell: 5 },
+    inputs: { ...PARKED, boost: true, dwell: 5 },
     needs: 'boost-switch',
     enterMinutes: 2,
     cautions: [
@@ -92,7 +97,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Boost held, engine idle',
     short: ['Boost,', 'idle'],
     how: 'engine idling, a helper holds the boost switch',
-    inputs: { key: true, engine: 'idle', boost: true, shore: false, generator: false, disconnect: true, covered: false, dwell: 15 },
+    inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 15 },
     needs: 'boost-switch',
     enterMinutes: 3,
     cautions: [...RUNNING, 'Hold boost for seconds: never wedge the switch.'],
@@ -102,7 +107,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Shore charging',
     short: ['Shore', 'charging'],
     how: 'engine off, shore cord in, charger on for ten minutes',
-    inputs: { key: false, engine: 'off', boost: false, shore: true, generator: false, disconnect: true, covered: false, dwell: 600 },
+    inputs: { ...PARKED, shore: true, dwell: 600 },
     needs: 'shore-charger',
     enterMinutes: 5,
     cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
@@ -112,7 +117,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Generator charging',
     short: ['Generator', 'charging'],
     how: 'engine off, shore cord out, generator running and the charger on for ten minutes',
-    inputs: { key: false, engine: 'off', boost: false, shore: false, generator: true, disconnect: true, covered: false, dwell: 600 },
+    inputs: { ...PARKED, generator: true, dwell: 600 },
     needs: 'generator',
     enterMinutes: 5,
     cautions: ['Generator only in the open, its exhaust clear of every window: carbon monoxide kills.', 'Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
@@ -122,7 +127,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     label: 'Disconnect off, engine off',
     short: ['Disconnect', 'off'],
     how: 'engine off, shore cord out, coach disconnect turned off',
-    inputs: { key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: false, covered: true, dwell: 60 },
+    inputs: { ...PARKED, disconnect: false, covered: true, dwell: 60 },
     needs: 'disconnect',
     enterMinutes: 2,
     cautions: ['Never open the disconnect while anything charges: stop the engine and pull the shore cord first.'],

@@ -3,14 +3,15 @@
  * polarisation that grows with the logarithm of current. Two halves in series meet at the midpoint, so that
  * a weak block shows there.
  *
- *   u = OCV(soc) + surface + I·R0 + η·asinh(I / I0),   I positive charging
+ *   u = OCV(soc) + surface + I·(R0 + taper while charging) + η·asinh(I / I0),   I positive charging
  *
  * Written as i = I0·sinh(u/η) for the last term, which is explicit and monotone. Numbers: feasibility fit to
  * the usual shop figures, all assumed; docs/models.md lists them with their origin.
  */
+import { bms } from '../control/bms';
 import { assumed } from '../units/parameter';
-import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts } from './chemistry';
-import type { PartContext, PartKind, Rule } from './part';
+import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts, taperOhms } from './chemistry';
+import { fixed, type PartContext, type PartKind, type Rule } from './part';
 
 const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!);
 /** 12 V blocks in series. */
@@ -23,11 +24,18 @@ const halfVolts: Rule = {
 };
 const halfOhms: Rule = {
   params: ['capacity', 'soc', 'ageing'],
-  value: ([ah, soc, ageing], _, part) => {
+  value: ([ah, soc, ageing], inputs, part) => {
     const { ohmsTimesAh, grows } = chemistry(part);
-    return ((blocks(part) * ohmsTimesAh) / ah!) * (1 + grows * (1 - soc!) ** 2) * ageing! * 0.5;
+    const ohmic = (ohmsTimesAh / ah!) * (1 + grows * (1 - soc!) ** 2) * ageing!;
+    // Which way the current goes is not known before the network is solved. Where something charges, a bank
+    // either takes a charge or gives little: the taper then costs a few millivolts.
+    const charging = inputs.engine !== 'off' || inputs.shore || inputs.generator;
+    return blocks(part) * 0.5 * (ohmic + (charging ? taperOhms(soc!, ah!, chemistry(part)) : 0));
   },
 };
+
+/** Enough to keep the network solvable, too much to matter. */
+const BMS_OPEN_OHMS = 1e6;
 
 export const batteryBank: PartKind = {
   id: 'battery-bank',
@@ -59,7 +67,8 @@ export const batteryBank: PartKind = {
     ageing: { unit: '', scale: 'ratio', label: 'Resistance against new', min: 0.2, max: 20, default: assumed(1.2, 0.3) },
   },
   elements: [
-    { kind: 'emf', id: 'emf', plus: 'plus', minus: 'middle', volts: halfVolts, ohms: halfOhms },
+    // Of a lithium bank, its BMS may have opened; it then leaks as little as an open cell.
+    { kind: 'emf', id: 'emf', plus: 'plus', minus: 'middle', volts: halfVolts, ohms: { by: 'bms', of: { closed: halfOhms, open: fixed(BMS_OPEN_OHMS) } } },
     { kind: 'emf', id: 'lower', plus: 'middle', minus: 'cell', volts: halfVolts, ohms: halfOhms },
     {
       kind: 'overvoltage',
@@ -74,4 +83,17 @@ export const batteryBank: PartKind = {
       discharging: { params: [], value: (_, __, part) => blocks(part) * chemistry(part).dischargeOvervolts },
     },
   ],
+  controller: (part) => {
+    const limits = chemistry(part).bms;
+    if (!limits) return undefined;
+    const n = blocks(part);
+    return {
+      kind: bms,
+      senses: { volts: ['plus', 'minus'] },
+      // The port's amps are what it pushes out.
+      amps: { gives: 'overvoltage' },
+      settings: [],
+      constants: { coldest: limits.coldest, highest: limits.highest * n, lowest: limits.lowest * n, rest: restVolts(0.1, chemistry(part)) * n },
+    };
+  },
 };

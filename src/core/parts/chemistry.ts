@@ -17,6 +17,19 @@ export interface Chemistry {
   dischargeOvervolts: number;
   /** How the charging overvoltage builds up: share and time constant in seconds of each branch. */
   builds: readonly (readonly [share: number, seconds: number])[];
+  /** Acceptance: (taperTimesAh / Ah) / (1.005 − soc) Ω more while it is being charged. */
+  taperTimesAh: number;
+  /** Share of the charge put in that stays, below the gassing end. */
+  efficiency: number;
+  /** Above the 20-hour rate a discharge of I counts as I·(I/I20)^(peukert − 1). */
+  peukert: number;
+  /** Share of the capacity lost a day at 25 °C; doubles every 10 K (from memory). */
+  selfDischargePerDay: number;
+  /** Rest volts of a 12 V block per K; resistance as a share per K below 25 °C: from memory. */
+  voltsPerKelvin: number;
+  ohmsPerKelvin: number;
+  /** A battery-management system that opens: °C below which it forbids charging, block volts it opens at. */
+  bms?: { coldest: number; highest: number; lowest: number };
 }
 
 /** Common practice for flooded: 12.65–12.75 V full, 12.4 at 75 %, 12.2 at 50 %, 12.0 at 25 %, 11.9 and less empty. */
@@ -40,14 +53,20 @@ const LEAD_ACID = {
     [0.75, 90],
     [0.25, 5400],
   ],
+  taperTimesAh: 0.35,
+  efficiency: 0.92,
+  peukert: 1.15,
+  selfDischargePerDay: 0.0015,
+  voltsPerKelvin: 0.0014,
+  ohmsPerKelvin: 0.006,
 } as const;
 
 export const CHEMISTRIES: readonly Chemistry[] = [
   { id: 'flooded', label: 'Flooded lead-acid', restVolts: FLOODED, ohmsTimesAh: 0.7, ...LEAD_ACID },
   // AGM rests 0.1–0.15 V above flooded (common practice); its lower resistance is from memory.
-  { id: 'agm', label: 'AGM', restVolts: above(0.12), ohmsTimesAh: 0.5, ...LEAD_ACID },
+  { id: 'agm', label: 'AGM', restVolts: above(0.12), ...LEAD_ACID, ohmsTimesAh: 0.5, peukert: 1.1, selfDischargePerDay: 0.0007 },
   // Gel between the two, from memory.
-  { id: 'gel', label: 'Gel', restVolts: above(0.08), ohmsTimesAh: 0.75, ...LEAD_ACID },
+  { id: 'gel', label: 'Gel', restVolts: above(0.08), ...LEAD_ACID, ohmsTimesAh: 0.75, peukert: 1.12, selfDischargePerDay: 0.0007 },
   {
     // 12.98 V at 17 %, 13.12 V at 30 %, 13.0–13.3 V over 20–90 % (common practice); the ends are from memory.
     id: 'lfp',
@@ -74,6 +93,14 @@ export const CHEMISTRIES: readonly Chemistry[] = [
       [0.43, 60],
       [0.57, 2400],
     ],
+    taperTimesAh: 0,
+    efficiency: 0.99,
+    peukert: 1.02,
+    selfDischargePerDay: 0.0007,
+    voltsPerKelvin: 0,
+    ohmsPerKelvin: 0.01,
+    // Charging below 0 °C is forbidden (common practice); 3.65 V and 2.5 V a cell are from memory.
+    bms: { coldest: 0, highest: 14.6, lowest: 10 },
   },
 ];
 
@@ -95,6 +122,12 @@ export function restVolts(soc: number, chemistry: Chemistry = chemistryOf('flood
   const [s1, v1] = table[i]!;
   return v0 + ((soc - s0) / (s1 - s0)) * (v1 - v0);
 }
+
+/**
+ * Ω of a 12 V block of so many Ah that only charging meets: acceptance tapers as it fills. The 1.005 leaves
+ * about 2 % of the capacity as amps into a full bank at 14.4 V (from memory), 0.35 is a feasibility fit.
+ */
+export const taperOhms = (soc: number, ah: number, chemistry: Chemistry): number => chemistry.taperTimesAh / ah / Math.max(0.005, 1.005 - soc);
 
 /** Share of the charging overvoltage that has built up `seconds` after the current began. */
 export function overvoltageShare(seconds: number, chemistry: Chemistry = chemistryOf('flooded')): number {

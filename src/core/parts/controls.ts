@@ -35,7 +35,7 @@ export const ignitionDelayModule: PartKind = {
     // 30 mA at 12 V to run its own electronics: from memory.
     { kind: 'resistor', id: 'supply', a: 'ignition', b: 'ground', ohms: fixed(400) },
   ],
-  controller: { kind: ignitionDelay, senses: { supply: ['ignition', 'ground'] }, settings: ['delay'] },
+  controller: () => ({ kind: ignitionDelay, senses: { supply: ['ignition', 'ground'] }, settings: ['delay'] }),
 };
 
 export const boostSwitch: PartKind = {

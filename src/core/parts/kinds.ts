@@ -1,6 +1,7 @@
 /** The catalogue of part kinds. A new kind is a file and a row here. */
 import { batteryBank } from './battery';
 import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './controls';
+import { dcdcChargerPart } from './dcdc';
 import { diodeIsolator } from './diodeIsolator';
 import { disconnect, linkFuse } from './inline';
 import { linkSolenoid } from './link';
@@ -15,6 +16,7 @@ const ALL: readonly PartKind[] = [
   bidirectionalModule,
   boostSwitch,
   chassisLoads,
+  dcdcChargerPart,
   diodeIsolator,
   disconnect,
   generator,

@@ -24,5 +24,5 @@ export const linkSolenoid: PartKind = {
     { kind: 'contact', id: 'contact', a: 'chassis-stud', b: 'coach-stud', ohms: just('contact'), closedBy: { controller: 'contact' } },
     { kind: 'resistor', id: 'coil', a: 'coil-plus', b: 'coil-minus', ohms: just('coil') },
   ],
-  controller: { kind: solenoid, senses: { coil: ['coil-plus', 'coil-minus'] }, settings: ['pullIn', 'dropOut'] },
+  controller: () => ({ kind: solenoid, senses: { coil: ['coil-plus', 'coil-minus'] }, settings: ['pullIn', 'dropOut'] }),
 };

@@ -31,7 +31,7 @@ export const voltageLinkModule: PartKind = {
     { kind: 'contact', id: 'driver', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'output' } },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
   ],
-  controller: { kind: voltageLink, senses: { chassis: ['chassis-sense', 'ground'] }, settings: ['closeAt', 'openAt', 'hold'] },
+  controller: () => ({ kind: voltageLink, senses: { chassis: ['chassis-sense', 'ground'] }, settings: ['closeAt', 'openAt', 'hold'] }),
 };
 
 export const bidirectionalModule: PartKind = {
@@ -51,11 +51,11 @@ export const bidirectionalModule: PartKind = {
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
     { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
   ],
-  controller: {
+  controller: () => ({
     kind: bidirectionalLink,
     senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'] },
     settings: ['closeAt', 'openAt', 'hold'],
-  },
+  }),
 };
 
 export const timedWindowModule: PartKind = {
@@ -76,9 +76,9 @@ export const timedWindowModule: PartKind = {
     { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
     { kind: 'resistor', id: 'key-supply', a: 'ignition', b: 'ground', ohms: fixed(2000) },
   ],
-  controller: {
+  controller: () => ({
     kind: timedWindow,
     senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'], key: ['ignition', 'ground'] },
     settings: ['low', 'chassisHigh', 'coachHigh', 'run'],
-  },
+  }),
 };

@@ -27,6 +27,7 @@ export const chassisLoads: PartKind = {
     off: amps('Key off, asleep', 0.04, 0.015),
     keyOn: amps('Key on', 7.5, 1.8),
     running: amps('Engine running', 16, 3.2),
+    starter: { unit: 'A', scale: 'ratio', label: 'Starter, cranking', min: 10, max: 5000, default: assumed(400, 0.2) },
   },
   elements: [
     {
@@ -61,5 +62,14 @@ export const houseLoads: PartKind = {
   role: 'load',
   terminals,
   params: { draw: amps('As found', 3, 2) },
-  elements: [{ kind: 'resistor', id: 'draw', a: 'plus', b: 'minus', ohms: { params: ['draw'], value: ([draw], _, part) => ohms(draw!, part) } }],
+  elements: [
+    {
+      kind: 'resistor',
+      id: 'draw',
+      a: 'plus',
+      b: 'minus',
+      // As found while one measures; in a simulation what the leg uses.
+      ohms: { params: ['draw'], value: ([draw], inputs, part) => ohms(inputs.leg ? inputs.leg.houseAmps : draw!, part) },
+    },
+  ],
 };

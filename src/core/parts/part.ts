@@ -38,22 +38,41 @@ export interface Rule {
   value(p: readonly number[], inputs: OperatingInputs, part: PartContext): number;
 }
 
+/** One rule of several, picked by an output of the part's own controller: a charger's stage picks its set-point. */
+export interface Choice {
+  by: string;
+  of: Readonly<Record<string, Rule>>;
+}
+export type Value = Rule | Choice;
+
 export type ClosedBy = { input: InputSwitch } | { controller: string };
 
 export type ElementSpec =
   | { kind: 'resistor'; id: string; a: string; b: string; ohms: Rule }
   | { kind: 'contact'; id: string; a: string; b: string; ohms: Rule; closedBy: ClosedBy }
-  | { kind: 'emf'; id: string; plus: string; minus: string; volts: Rule; ohms: Rule }
-  | { kind: 'source'; id: string; plus: string; minus: string; volts: Rule; ohms: Rule; limit: Rule }
+  | { kind: 'emf'; id: string; plus: string; minus: string; volts: Rule; ohms: Value }
+  | { kind: 'source'; id: string; plus: string; minus: string; volts: Value; ohms: Rule; limit: Value }
   | { kind: 'diode'; id: string; anode: string; cathode: string; saturation: Rule; emission: Rule }
+  /**
+   * Takes power at one pair of terminals and gives it at another: a `source` there, never back. Takes what it
+   * gives divided by its efficiency, at most `inLimit` amps; `idle` watts for itself while it runs.
+   */
+  | {
+      kind: 'converter'; id: string; inPlus: string; inMinus: string; outPlus: string; outMinus: string;
+      volts: Value; ohms: Rule; limit: Value; inLimit: Rule; efficiency: Rule; idle: Value;
+    }
   | { kind: 'overvoltage'; id: string; plus: string; minus: string; i0: Rule; charging: Rule; discharging: Rule };
 
 export interface ControllerWiring {
   kind: ControllerKind;
   /** Volts between two terminals, by input name. */
   senses: Readonly<Record<string, readonly [red: string, black: string]>>;
+  /** Amps a source or converter of the part gives, by input name. */
+  amps?: Readonly<Record<string, string>>;
   /** Parameters handed to the controller as its settings. */
   settings: readonly string[];
+  /** Settings that are the part's build rather than a parameter. */
+  constants?: Readonly<Record<string, number>>;
 }
 
 export interface PartKind {
@@ -67,7 +86,8 @@ export interface PartKind {
   params: Readonly<Record<string, ParameterSpec>>;
   options?: Readonly<Record<string, OptionSpec>>;
   elements: readonly ElementSpec[];
-  controller?: ControllerWiring;
+  /** What decides in it, if anything; some decide only with some options. */
+  controller?: (part: PartContext) => ControllerWiring | undefined;
 }
 
 /** A rule that is just one parameter. */

@@ -1,6 +1,7 @@
 /** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
 import { assumed } from '../units/parameter';
-import { just, type ElementSpec, type PartKind, type Rule } from './part';
+import { chargeStages } from '../control/chargeStages';
+import { just, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
 
 export const alternator: PartKind = {
   id: 'alternator',
@@ -41,9 +42,26 @@ const output = {
   params: {
     setPoint: { unit: 'V', scale: 'offset', label: 'Absorption volts', min: 8, max: 64, default: assumed(14.3, 0.12) },
     droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.005, 0.3) },
+    float: { unit: 'V', scale: 'offset', label: 'Float volts', min: 8, max: 64, default: assumed(13.5, 0.08) },
+    tail: { unit: 'A', scale: 'ratio', label: 'Floats under', min: 0.1, max: 200, default: assumed(8, 0.3) },
+    absorbFor: { unit: 's', scale: 'ratio', label: 'Longest absorption', min: 60, max: 86_400, default: assumed(14_400, 0.1) },
   },
-  element: (limit: Rule): ElementSpec => ({ kind: 'source', id: 'output', plus: 'plus', minus: 'minus', volts: just('setPoint'), ohms: just('droop'), limit }),
+  element: (limit: Rule): ElementSpec => ({ kind: 'source', id: 'output', plus: 'plus', minus: 'minus', volts: STAGE_VOLTS, ohms: just('droop'), limit }),
 } as const;
+
+const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('setPoint'), float: just('float') } };
+
+/** Volts under which a floating charger of a 12 V bank starts over: from memory. */
+const REBULK = 12.8;
+
+/** Three stages, or one where the unit has just one. */
+const stages = (part: PartContext) => ({
+  kind: chargeStages,
+  senses: { volts: ['plus', 'minus'] as const },
+  amps: { amps: 'output' },
+  settings: ['setPoint', 'float', 'tail', 'absorbFor'],
+  constants: { rebulk: (REBULK * part.nominal) / 12 },
+});
 
 /** Converter or inverter-charger: on the mains of a pitch or of the rig's own generator. */
 export const shoreCharger: PartKind = {
@@ -67,7 +85,13 @@ export const shoreCharger: PartKind = {
     limit: { unit: 'A', scale: 'ratio', label: 'Rated output', min: 0, max: 500, default: assumed(45, 0.1) },
   },
   elements: [output.element({ params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) })],
+  // A converter has one set-point.
+  controller: (part) => (part.options['build'] === 'converter' ? undefined : stages(part)),
 };
+
+/** Share of its rating a panel gives on a roof in full sun, flat, warm and dusty, its controller's loss with it: from memory. */
+const PANEL_YIELD = 0.7;
+const CHARGING_VOLTS = 13.5;
 
 /** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */
 export const solarCharger: PartKind = {
@@ -78,6 +102,15 @@ export const solarCharger: PartKind = {
   params: {
     ...output.params,
     amps: { unit: 'A', scale: 'ratio', label: 'What the sun gives just now', min: 0, max: 500, default: assumed(4, 0.6) },
+    panel: { unit: 'W', scale: 'ratio', label: 'Panels', min: 0, max: 10_000, default: assumed(200, 0.05) },
   },
-  elements: [output.element({ params: ['amps'], value: ([amps], inputs) => (inputs.covered ? 0 : amps!) })],
+  elements: [
+    output.element({
+      params: ['amps', 'panel'],
+      value: ([amps, panel], inputs, part) => {
+        if (inputs.leg) return (panel! * PANEL_YIELD * inputs.leg.sun) / (CHARGING_VOLTS * (part.nominal / 12));
+        return inputs.covered ? 0 : amps!;
+      },
+    }),
+  ],
 };

@@ -17,7 +17,7 @@ export type Scale = 'ratio' | 'offset';
 
 export interface ParameterSpec {
   /** SI unit as it is stored. Empty for a plain share or count. */
-  unit: 'V' | 'A' | 'ohm' | 'Ah' | 's' | 'm' | '';
+  unit: 'V' | 'A' | 'ohm' | 'Ah' | 's' | 'm' | 'W' | '';
   scale: Scale;
   label: string;
   /** Lowest and highest value a document may hold, in the stored unit. */

@@ -17,6 +17,7 @@ export const MotorhomeChoicesSchema = Type.Object(
     length: Type.Number({ minimum: 4, maximum: 15, description: 'metres' }),
     nominalVolts: Type.Union([Type.Literal(12), Type.Literal(24)]),
     link: ids(LINK_CHOICES),
+    dcdcAmps: Type.Optional(Type.Number({ minimum: 5, maximum: 120, description: 'of a DC-DC charger, at its output' })),
     boost: Type.Boolean({ description: 'a boost switch on the dash; a diode isolator has none' }),
     disconnect: ids(DISCONNECT_CHOICES),
     senseAt: ids(SENSE_CHOICES),

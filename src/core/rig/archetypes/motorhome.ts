@@ -51,6 +51,13 @@ const PLACES = {
   },
 } as const;
 
+const USUAL_DCDC_AMPS = 40;
+/** Common practice; the settings of a charger's profile switch. */
+const DCDC_PROFILE = { flooded: { absorb: 14.4, float: 13.5 }, agm: { absorb: 14.5, float: 13.6 }, gel: { absorb: 14.1, float: 13.6 }, lfp: { absorb: 14.3, float: 13.4 } } as const;
+/** Common practice over the length of a coach. */
+const dcdcGauge = (amps: number): Gauge => (amps <= 15 ? '8' : amps <= 30 ? '6' : amps <= 45 ? '4' : '2');
+const fuseAbove = (amps: number): number => [15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150].find((f) => f >= amps) ?? 200;
+
 /** What each kind of link is closed by, and how that is wired. */
 function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: Part[]; conductors: Conductor[]; probes: [string, string][] } {
   const volts = c.nominalVolts / 12;
@@ -101,6 +108,29 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: 
         ],
         probes: [['link-switch.output', 'Link switch out']],
       };
+    case 'dcdc-boost':
+    case 'dcdc': {
+      const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
+      const gauge = dcdcGauge(amps / volts);
+      return {
+        parts: [
+          part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
+            limit: assumed(amps, 0.05), inLimit: assumed(Math.round(amps * 1.5), 0.1), tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
+            absorb: scaled(DCDC_PROFILE[c.coach.chemistry].absorb, 0.06), float: scaled(DCDC_PROFILE[c.coach.chemistry].float, 0.06), rebulk: scaled(12.8, 0.1),
+            on: scaled(13.8, 0.06), off: scaled(13.2, 0.06), lockout: scaled(12.2, 0.06), restart: scaled(12.7, 0.06),
+          }),
+          part('dcdc-fuse', 'link-fuse', 'coach', 'coach', 'Coach bay', 'Charger fuse', `${fuseAbove(amps * 1.25)} A`),
+        ],
+        conductors: [
+          cable('dcdc-input', 'Link fuse to DC-DC charger', 'feed', 'link-fuse.load', 'dcdc.input', gauge, run('fuse', 'module') + 0.4, 0.0008),
+          cable('dcdc-output', 'DC-DC charger to its fuse', 'feed', 'dcdc.output', 'dcdc-fuse.load', gauge, run('module', 'coach') + 1, 0.0008),
+          cable('dcdc-fuse-lead', 'Charger fuse to coach bank', 'feed', 'dcdc-fuse.source', 'coach-bank.plus', gauge, 0.4, 0.0006),
+          cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
+          cable('dcdc-enable', 'Ignition to DC-DC enable', 'control', 'ignition.run', 'dcdc.enable', '16', run('ignition', 'module') + 1, 0.02),
+        ],
+        probes: [['dcdc.input', 'DC-DC in'], ['dcdc.output', 'DC-DC out'], ['dcdc.enable', 'DC-DC enable']],
+      };
+    }
     case 'diode':
       return { parts: [], conductors: [], probes: [] };
   }
@@ -131,7 +161,8 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
   const scaled = (value: number, spread: number): Parameter => assumed(value * volts, spread * volts);
   const bank = (partId: string, where: PlaceName, side: Part['side'], place: string, partName: string, b: BankChoice, soc: Parameter) =>
     part(partId, 'battery-bank', where, side, place, partName, bankNote(b), { capacity: assumed(b.capacity, 0.1), soc }, { chemistry: b.chemistry, layout: b.layout });
-  const solenoid = c.link !== 'diode';
+  const diode = c.link === 'diode';
+  const solenoid = !diode && c.link !== 'dcdc';
   const hasDisconnect = c.disconnect !== 'none';
   const houseBus = hasDisconnect ? 'disconnect.house' : 'coach-bank.plus';
   const link = linkParts(c, part, run);
@@ -143,37 +174,37 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     ...(boost ? [part('boost', 'boost-switch', 'boost', 'coach', 'Dash', 'Boost switch', 'dash, hold')] : []),
     part('house', 'house-loads', 'house', 'coach', 'Coach bay', 'House loads', 'fuse panel'),
     part('charger', 'shore-charger', 'charger', 'coach', 'Coach bay', c.charger === 'inverter-charger' ? 'Inverter-charger' : c.charger === 'converter' ? 'Converter' : 'Shore charger', `${c.chargerAmps} A`, {
-      setPoint: scaled(absorb, 0.12), limit: assumed(c.chargerAmps, 0.1),
+      setPoint: scaled(absorb, 0.12), limit: assumed(c.chargerAmps, 0.1), float: scaled(c.coach.chemistry === 'lfp' ? 13.5 : 13.6, 0.08), tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.3),
     }, { build: c.charger }),
     ...(c.solar ? [part('solar', 'solar-charger', 'solar', 'coach', 'Coach bay', 'Solar', 'roof', { setPoint: scaled(14.3, 0.12) })] : []),
     ...(c.generator ? [part('generator', 'generator', 'generator', 'coach', 'Coach bay', 'Generator', 'feeds charger')] : []),
     ...(hasDisconnect ? [part('disconnect', 'disconnect', 'disconnect', 'coach', 'Coach bay', 'Disconnect', c.disconnect === 'latching' ? 'latching' : '300 A rotary', {}, { build: c.disconnect })] : []),
     bank('coach-bank', 'coach', 'coach', 'Coach bay', 'Coach bank', c.coach, assumed(0.68, 0.15)),
     ...link.parts,
-    solenoid
+    ...(c.link === 'dcdc' ? [] : [solenoid
       ? part('link', 'link-solenoid', 'link', 'both', 'Link box', 'Isolator', '200 A', { coil: assumed(15 * volts * volts, 0.1, 'from memory: continuous-duty coils 12–18 Ω at 12 V'), pullIn: scaled(8.2, 0.4), dropOut: scaled(4, 0.4) })
-      : part('link', 'diode-isolator', 'link', 'both', 'Link box', 'Diode isolator', '2 × 120 A'),
-    ...(solenoid ? [part('link-fuse', 'link-fuse', 'fuse', 'engine', 'Link box', 'Link fuse', '150 A')] : []),
+      : part('link', 'diode-isolator', 'link', 'both', 'Link box', 'Diode isolator', '2 × 120 A')]),
+    ...(diode ? [] : [part('link-fuse', 'link-fuse', 'fuse', 'engine', 'Link box', 'Link fuse', c.link === 'dcdc' ? `${fuseAbove(1.5 * (c.dcdcAmps ?? USUAL_DCDC_AMPS) * 1.25)} A` : '150 A')]),
     bank('chassis-bank', 'chassis', 'engine', 'Engine bay', 'Chassis bank', c.chassis, assumed(0.88, 0.08)),
-    part('chassis-loads', 'chassis-loads', 'loads', 'engine', 'Engine bay', 'Chassis loads', 'fuse panel'),
+    part('chassis-loads', 'chassis-loads', 'loads', 'engine', 'Engine bay', 'Chassis loads', 'fuse panel', { starter: assumed(Math.round((2.1 * c.chassis.capacity) / volts), 0.2) }),
     part('alternator', 'alternator', 'alternator', 'engine', 'Engine bay', 'Alternator', `${c.alternatorAmps} A`, {
-      setPoint: scaled(solenoid ? 14.15 : 14.75, 0.2), idleLimit: assumed(Math.round(c.alternatorAmps * 0.625), 0.18), fastLimit: assumed(Math.round(c.alternatorAmps * 0.88), 0.12),
+      setPoint: scaled(diode ? 14.75 : 14.15, 0.2), idleLimit: assumed(Math.round(c.alternatorAmps * 0.625), 0.18), fastLimit: assumed(Math.round(c.alternatorAmps * 0.88), 0.12),
     }),
   ];
 
   const conductors: Conductor[] = [
-    ...(solenoid
+    ...(!diode
       ? [
           cable('alternator-cable', 'Alternator to chassis bank', 'feed', 'alternator.output', 'chassis-bank.plus', '2', run('alternator', 'chassis') + 0.76, 0.0004),
           cable('fuse-lead', 'Chassis bank to link fuse', 'feed', 'chassis-bank.plus', 'link-fuse.source', '1/0', run('chassis', 'fuse') + 0.6, 0.0005),
-          cable('link-lead', 'Link fuse to isolator', 'feed', 'link-fuse.load', 'link.chassis-stud', '1/0', run('fuse', 'link') + 0.3, 0.0005),
+          ...(solenoid ? [cable('link-lead', 'Link fuse to isolator', 'feed', 'link-fuse.load', 'link.chassis-stud', '1/0', run('fuse', 'link') + 0.3, 0.0005)] : []),
         ]
       : [
           cable('alternator-cable', 'Alternator to isolator', 'feed', 'alternator.output', 'link.input', '2', run('alternator', 'link') + 0.6, 0.0004),
           cable('link-lead', 'Isolator to chassis bank', 'feed', 'link.chassis-stud', 'chassis-bank.plus', '2', run('chassis', 'link') + 0.6, 0.0005),
         ]),
     cable('chassis-feed', 'Chassis bank to its fuse panel', 'feed', 'chassis-bank.plus', 'chassis-loads.plus', '4', run('chassis', 'loads') + 0.6, 0.0006),
-    cable('link-cable', 'Isolator to coach bank', 'feed', 'link.coach-stud', 'coach-bank.plus', '1/0', run('link', 'coach') + 1.2, 0.0008),
+    ...(c.link === 'dcdc' ? [] : [cable('link-cable', 'Isolator to coach bank', 'feed', 'link.coach-stud', 'coach-bank.plus', '1/0', run('link', 'coach') + 1.2, 0.0008)]),
     ...(hasDisconnect ? [cable('bank-lead', 'Coach bank to disconnect', 'feed', 'coach-bank.plus', 'disconnect.battery', '2/0', run('coach', 'disconnect') + 0.3, 0.0005)] : []),
     cable('house-feed', hasDisconnect ? 'Disconnect to house panel' : 'Coach bank to house panel', 'feed', houseBus, 'house.plus', '2', run('disconnect', 'house') + 0.6, 0.0006),
     cable('charger-cable', hasDisconnect ? 'Charger to disconnect' : 'Charger to coach bank', 'feed', houseBus, 'charger.plus', '6', run('disconnect', 'charger') + 0.6, 0.0012),
@@ -220,14 +251,15 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     ['coach-bank.plus', 'Coach +'],
     ['coach-bank.minus', 'Coach –'],
     ...link.probes,
-    ['link.coach-stud', 'Isolator coach stud'],
+    ...(c.link === 'dcdc' ? [] : ([['link.coach-stud', 'Isolator coach stud']] as [string, string][])),
     ...(solenoid ? ([['link.coil-plus', 'Coil +'], ['link.coil-minus', 'Coil –']] as [string, string][]) : []),
-    ['link.chassis-stud', 'Isolator chassis stud'],
-    ...(solenoid ? ([['link-fuse.source', 'Link fuse in']] as [string, string][]) : ([['link.input', 'Isolator in']] as [string, string][])),
+    ...(c.link === 'dcdc' ? [] : ([['link.chassis-stud', 'Isolator chassis stud']] as [string, string][])),
+    ...(!diode ? ([['link-fuse.source', 'Link fuse in']] as [string, string][]) : ([['link.input', 'Isolator in']] as [string, string][])),
     ['chassis-bank.plus', 'Chassis +'],
     ['chassis-bank.minus', 'Chassis –'],
     ['alternator.output', 'Alternator stud'],
-    ['link-cable.clamp', 'Link cable amps'],
+    ...(c.link === 'dcdc' ? [] : ([['link-cable.clamp', 'Link cable amps']] as [string, string][])),
+    ...(c.link.startsWith('dcdc') ? ([['dcdc-input.clamp', 'DC-DC in amps'], ['dcdc-output.clamp', 'DC-DC out amps']] as [string, string][]) : []),
     ...(solenoid ? ([['coil-ground.clamp', 'Coil wire amps']] as [string, string][]) : []),
     ...(c.coach.layout.startsWith('series') ? ([['coach-bank.middle', 'Coach midpoint']] as [string, string][]) : []),
     ...(hasDisconnect ? ([['disconnect.house', 'Disconnect house side']] as [string, string][]) : []),
@@ -236,7 +268,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     ['alternator-cable.clamp', 'Alternator amps'],
     ...(boost ? ([['boost.feed', 'Boost fuse in']] as [string, string][]) : []),
     ['ignition.feed', 'Ignition in'],
-    ...(c.link === 'switch' || !solenoid ? [] : ([['delay.ground', 'Module ground']] as [string, string][])),
+    ...(c.link === 'switch' || c.link.startsWith('dcdc') || !solenoid ? [] : ([['delay.ground', 'Module ground']] as [string, string][])),
   ];
   const probes: Probe[] = wanted.map(([key, probeName], i) => ({ key, label: `P${i + 1}`, name: probeName }));
 

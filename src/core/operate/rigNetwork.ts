@@ -1,0 +1,182 @@
+/**
+ * A compiled rig at work: parameters, inputs, faults, contacts and choices in; volts and amps out. What
+ * settling, and stepping through time, have in common.
+ */
+import { emptyValues, type Values } from '../circuit/network';
+import { Solver, type SolveOutcome } from '../circuit/solve';
+import { parameterValues, type BoundRule, type CompiledRig, type ModelRule } from '../compile/compile';
+import type { ControllerStep, Mode } from '../control/controller';
+import type { OperatingInputs } from '../control/inputs';
+import { solveWithConverters, type ConverterState } from './converters';
+import { OPEN_CELL_OHMS, severityAt, type Effect } from './effects';
+import { operatingState } from './states';
+
+/** A point of the assumptions: z per parameter, and how severe the fault is (0…1 of its range). */
+export interface Situation {
+  z?: Float64Array;
+  effects?: readonly Effect[];
+  severity?: number;
+}
+
+/** °C of the air while one measures in the bay: what the parameters are stated for. */
+const BAY_CELSIUS = 25;
+
+export class RigNetwork {
+  readonly solver: Solver;
+  readonly values: Values;
+  /** Per converter: what it takes, and whether its feed can carry it. */
+  readonly converterStates: ConverterState[];
+  inputs: OperatingInputs;
+  protected p: Float64Array;
+  protected situation: Situation = {};
+  private readonly closed = new Map<string, boolean>();
+  private readonly chosen = new Map<string, string>();
+  private readonly dead = new Set<string>();
+  private readonly scratch: number[] = [];
+
+  constructor(readonly compiled: CompiledRig) {
+    this.solver = new Solver(compiled.topology);
+    this.values = emptyValues(compiled.topology);
+    this.p = parameterValues(compiled);
+    this.inputs = operatingState('rested').inputs;
+    this.converterStates = compiled.converters.map(() => ({ amps: 0, collapsed: false }));
+  }
+
+  /** Starts over in a situation: every contact as with nothing switched on, every controller in its first mode. */
+  begin(inputs: OperatingInputs, situation: Situation): Mode[] {
+    this.situation = situation;
+    this.inputs = inputs;
+    this.p = parameterValues(this.compiled, situation.z);
+    this.applyToParameters(this.p, situation.severity ?? 0.5);
+    this.closed.clear();
+    this.chosen.clear();
+    this.dead.clear();
+    for (const s of this.converterStates) s.amps = 0;
+    for (const e of situation.effects ?? []) if (e.do === 'dead-controller') this.dead.add(e.part);
+    return this.compiled.controllers.map((c) => ({ name: c.kind.initial, seconds: 0 }));
+  }
+
+  /** The present value of a parameter, faults included. */
+  parameterNow(key: string): number {
+    return this.p[this.compiled.param.get(key)!]!;
+  }
+
+  solve(): SolveOutcome {
+    return solveWithConverters(this.solver, this.values, this.compiled.converters, this.converterStates, (rule) => this.ruleValue(rule, this.p));
+  }
+
+  /** One step of a controller on what it feels in the solved network; its outputs are not yet applied. */
+  stepController(k: number, mode: Mode, dt: number): ControllerStep | undefined {
+    const controller = this.compiled.controllers[k]!;
+    if (this.dead.has(controller.part)) return undefined;
+    const settings: Record<string, number> = {};
+    for (const s of controller.settings) settings[s.name] = this.p[s.param]!;
+    Object.assign(settings, controller.constants);
+    const inputs: Record<string, number> = { celsius: this.inputs.leg?.celsius ?? BAY_CELSIUS, mains: Number(this.inputs.shore || this.inputs.generator) };
+    for (const s of controller.senses) inputs[s.name] = this.solver.volts[s.red]! - this.solver.volts[s.black]!;
+    for (const s of controller.amps) inputs[s.name] = this.solver.pushed(s.port);
+    return controller.kind.step(mode, inputs, settings, dt);
+  }
+
+  /** Puts a controller's outputs into the network. True when any of them changed. */
+  applyStep(k: number, step: ControllerStep): boolean {
+    const { part } = this.compiled.controllers[k]!;
+    let changed = false;
+    for (const [contact, closed] of Object.entries(step.closed)) {
+      const key = `${part}/${contact}`;
+      if ((this.closed.get(key) ?? false) === closed) continue;
+      this.closed.set(key, closed);
+      changed = true;
+    }
+    for (const [name, pick] of Object.entries(step.chosen ?? {})) {
+      const key = `${part}/${name}`;
+      if (this.chosen.get(key) === pick) continue;
+      this.chosen.set(key, pick);
+      changed = true;
+    }
+    return changed;
+  }
+
+  /** Whether a contact, by element id, is closed in the present round. */
+  private isClosed(rule: ModelRule): boolean {
+    const by = rule.closedBy!;
+    if ('input' in by) return this.inputs[by.input];
+    return this.closed.get(`${by.part}/${by.controller}`) ?? false;
+  }
+
+  protected ruleValue(rule: BoundRule & Pick<ModelRule, 'closedBy'>, p: ArrayLike<number>, made = false): number {
+    if (rule.closedBy && !made && !this.isClosed(rule as ModelRule)) return Infinity;
+    this.scratch.length = 0;
+    for (const i of rule.params) this.scratch.push(p[i]!);
+    return rule.value(this.scratch, this.inputs, rule.choice === undefined ? undefined : this.chosen.get(rule.choice));
+  }
+  /** What faults do to the rig's own numbers, before anything is worked out from them. */
+  private applyToParameters(p: Float64Array, severity: number): void {
+    for (const effect of this.situation.effects ?? []) {
+      if (effect.do !== 'scale-param' && effect.do !== 'shift-param') continue;
+      const i = this.compiled.param.get(effect.param);
+      if (i === undefined) throw new Error(`fault effect names an unknown parameter ${effect.param}`);
+      const size = severityAt(effect, severity);
+      p[i] = effect.do === 'scale-param' ? p[i]! * size : p[i]! + size;
+    }
+  }
+
+  /** Works every value out from parameters, inputs, contacts and faults. */
+  writeValues(values: Values = this.values): void {
+    const { rules } = this.compiled;
+    for (let i = 0; i < rules.length; i++) {
+      const rule = rules[i]!;
+      values[rule.slot.array][rule.slot.index] = this.ruleValue(rule, this.p);
+    }
+    for (const effect of this.situation.effects ?? []) this.applyEffect(effect, values, this.situation.severity ?? 0.5);
+  }
+
+  private applyEffect(effect: Effect, values: Values, severity: number): void {
+    const slotOf = (id: string) => {
+      const index = this.compiled.rule.get(id);
+      if (index === undefined) throw new Error(`fault effect names an unknown element ${id}`);
+      return this.compiled.rules[index]!.slot;
+    };
+    switch (effect.do) {
+      case 'open':
+        values.resistorOhms[slotOf(effect.element).index] = Infinity;
+        break;
+      case 'stuck-closed': {
+        const { index } = slotOf(effect.element);
+        values.resistorOhms[index] = this.ruleValue(this.compiled.rules[this.compiled.rule.get(effect.element)!]!, this.p, true);
+        break;
+      }
+      case 'parallel-ohms': {
+        const { index } = slotOf(effect.element);
+        values.resistorOhms[index] = 1 / (1 / values.resistorOhms[index]! + 1 / severityAt(effect, severity));
+        break;
+      }
+      case 'replace-ohms': {
+        const { index } = slotOf(effect.element);
+        // An open contact stays open: a worn one only counts when it is closed.
+        if (Number.isFinite(values.resistorOhms[index]!)) values.resistorOhms[index] = severityAt(effect, severity);
+        break;
+      }
+      case 'add-ohms': {
+        const { index } = slotOf(effect.element);
+        values.resistorOhms[index] = values.resistorOhms[index]! + severityAt(effect, severity);
+        break;
+      }
+      case 'open-battery':
+        values.emfOhms[slotOf(`${effect.part}.emf.ohms`).index] = OPEN_CELL_OHMS;
+        break;
+      case 'shift-volts': {
+        const slot = slotOf(effect.element);
+        values[slot.array][slot.index] = values[slot.array][slot.index]! + severityAt(effect, severity);
+        break;
+      }
+      case 'no-output':
+        values.port[slotOf(effect.element).index] = 0;
+        break;
+      case 'dead-controller':
+      case 'scale-param':
+      case 'shift-param':
+        break;
+    }
+  }
+}

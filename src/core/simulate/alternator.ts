@@ -1,0 +1,101 @@
+/**
+ * An alternator through time: it warms with what it gives, gives less when hot, and its regulator holds
+ * somewhat less volts when hot.
+ *
+ *   C·dT/dt = loss·P + P_engine − G·(T − T_air)
+ *
+ * One set of numbers for a usual frame, all from memory or fitted to one case of common practice (about 82 °C
+ * after an hour at idle under 75 A): a maker's figure is better wherever there is one.
+ */
+import type { RigNetwork } from '../operate/rigNetwork';
+import type { Dynamic } from './dynamic';
+
+/** J/K of a usual frame, rated near 140 A. */
+const HEAT_CAPACITY = 9000;
+const RATED_FRAME_AMPS = 140;
+/** W/K of its fan at idle, at fast idle, on the road, standing. */
+const COOLING = { off: 5, idle: 10, 'fast-idle': 14, road: 20 } as const;
+/** W from the engine bay while it runs. */
+const ENGINE_WATTS = 100;
+/** Share of what it gives that it loses as heat. */
+const LOSS = 0.45;
+/** °C from which it gives less, and by how much a K; °C at which its volts are stated, and V per K. */
+const DERATES_FROM = 105;
+const DERATES_BY = 0.02;
+const STATED_AT = 60;
+const VOLTS_PER_KELVIN = -0.0035;
+
+export class AlternatorDynamic implements Dynamic {
+  /** °C of its winding's mean, as its case would show. */
+  celsius: number;
+  amps = 0;
+  /** Most it could give just now, A. */
+  limit = 0;
+  hottest: number;
+  readonly name: string;
+  private readonly port: number;
+  private readonly blocks: number;
+  private readonly frame: number;
+  private volts = 0;
+  private baseLimit = 0;
+  private baseVolts = 0;
+
+  constructor(net: RigNetwork, readonly part: string, celsius: number) {
+    const { compiled } = net;
+    const doc = compiled.rig.parts.find((p) => p.id === part)!;
+    this.name = doc.name;
+    this.port = compiled.port.get(`${part}.stator`)!;
+    this.blocks = compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!.nominalVolts / 12;
+    this.frame = Math.max(0.3, (net.parameterNow(`${part}.fastLimit`) * this.blocks) / RATED_FRAME_AMPS);
+    this.celsius = celsius;
+    this.hottest = celsius;
+  }
+
+  refresh(net: RigNetwork): void {
+    this.baseVolts = net.values.port[this.port * 3]!;
+    this.baseLimit = net.values.port[this.port * 3 + 2]!;
+  }
+
+  offer(net: RigNetwork): void {
+    const derate = Math.max(0.4, 1 - DERATES_BY * Math.max(0, this.celsius - DERATES_FROM));
+    this.limit = this.baseLimit * derate;
+    net.values.port[this.port * 3] = this.baseVolts + this.blocks * VOLTS_PER_KELVIN * (this.celsius - STATED_AT);
+    net.values.port[this.port * 3 + 2] = this.limit;
+    this.cooling = COOLING[net.inputs.engine] * this.frame;
+    this.air = net.inputs.leg?.celsius ?? 25;
+    this.engineWatts = net.inputs.engine === 'off' ? 0 : ENGINE_WATTS * this.frame;
+  }
+  private cooling = 1;
+  private air = 25;
+  private engineWatts = 0;
+
+  read(net: RigNetwork): number {
+    this.amps = net.solver.pushed(this.port);
+    this.volts = net.solver.portVolts[this.port]!;
+    return 0;
+  }
+
+  /** A step in which it would warm by more than 5 K is too long to hold its limit for. */
+  error(h: number): number {
+    return Math.abs(this.target() - this.celsius) * (1 - Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame))) > 5 && this.engineWatts > 0 ? Infinity : 0;
+  }
+
+  private target(): number {
+    return this.air + (LOSS * Math.max(0, this.amps) * this.volts + this.engineWatts) / this.cooling;
+  }
+
+  commit(h: number): void {
+    const target = this.target();
+    this.celsius = target + (this.celsius - target) * Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame));
+    this.hottest = Math.max(this.hottest, this.celsius);
+  }
+
+  predict(): void {}
+  jump(): void {}
+  save(): readonly number[] {
+    return [this.celsius];
+  }
+  restore([celsius]: readonly number[]): void {
+    this.celsius = celsius!;
+  }
+}

@@ -1,0 +1,232 @@
+/** Writes a simulation down: series, sums, extremes. Sums live in one array, so that a leap over repeats can add to all. */
+import { resistorAmps } from '../circuit/readings';
+import type { RigNetwork } from '../operate/rigNetwork';
+import type { AlternatorDynamic } from './alternator';
+import type { BatteryDynamic } from './battery';
+import type { Heating } from './heating';
+import type { Phase } from './phases';
+import type { LinkSummary, SimEvent, SimResult, SimSeries, StartCheck } from './result';
+import type { Scenario } from './scenarioSchema';
+
+/** Amps that count as a link carrying something. */
+const CARRIES = 0.2;
+
+interface Tap {
+  part: string;
+  name: string;
+  /** Amps from the engine side toward the coach. */
+  amps(net: RigNetwork): number;
+  /** Whether it is made or running. */
+  on(net: RigNetwork): boolean;
+}
+
+/** Where current passes between the sides: contacts, diodes, converters. */
+function tapsOf(net: RigNetwork): Tap[] {
+  const { rig, resistor, port } = net.compiled;
+  return rig.parts.flatMap((part): Tap[] => {
+    const contact = resistor.get(`${part.id}.contact`);
+    const converter = port.get(`${part.id}.converter`);
+    const diode = port.get(`${part.id}.coach-diode`);
+    const tap = { part: part.id, name: part.name };
+    if (part.kind === 'link-solenoid' && contact !== undefined)
+      return [{ ...tap, amps: (n) => (Number.isFinite(n.values.resistorOhms[contact]!) ? resistorAmps(n.solver, n.values, contact) : 0), on: (n) => Number.isFinite(n.values.resistorOhms[contact]!) }];
+    if (converter !== undefined) return [{ ...tap, amps: (n) => n.solver.pushed(converter), on: (n) => n.values.port[converter * 3 + 2]! > 0 }];
+    if (diode !== undefined) return [{ ...tap, amps: (n) => n.solver.pushed(diode), on: (n) => n.solver.pushed(diode) > CARRIES }];
+    return [];
+  });
+}
+
+export class Recorder {
+  readonly starts: StartCheck[] = [];
+  /** Sums: per tap hours on, Ah to coach, Ah back, closings; then copper Wh, converter Wh; per alternator Ah. */
+  readonly sums: Float64Array;
+  private readonly taps: Tap[];
+  private readonly wasOn: boolean[];
+  private readonly tapPeak: number[];
+  private readonly lastTap: Float64Array;
+  private readonly lastAlternator: Float64Array;
+  private lastCopper = 0;
+  private lastConverter = 0;
+  private readonly extremes: { lowestSoc: number; lowestVolts: number; highestVolts: number; startSoc: number }[];
+  private readonly peaks: { amps: number; idle: number; road: number }[];
+  private readonly time: number[] = [];
+  private readonly columns: number[][] = [];
+  private readonly heads: Omit<SimSeries, 'values'>[] = [];
+
+  constructor(
+    net: RigNetwork,
+    private readonly batteries: readonly BatteryDynamic[],
+    private readonly alternators: readonly AlternatorDynamic[],
+    private readonly heatings: readonly Heating[],
+    private readonly keepSeries: boolean,
+  ) {
+    this.taps = tapsOf(net);
+    this.sums = new Float64Array(this.taps.length * 4 + 2 + alternators.length);
+    this.wasOn = this.taps.map(() => false);
+    this.tapPeak = this.taps.map(() => 0);
+    this.lastTap = new Float64Array(this.taps.length);
+    this.lastAlternator = new Float64Array(alternators.length);
+    this.extremes = batteries.map((b) => ({ lowestSoc: b.soc, lowestVolts: Infinity, highestVolts: -Infinity, startSoc: b.soc }));
+    this.peaks = alternators.map(() => ({ amps: 0, idle: 0, road: 0 }));
+    const head = (id: string, part: string, label: string, unit: SimSeries['unit']) => {
+      this.heads.push({ id, part, label, unit });
+      this.columns.push([]);
+    };
+    for (const b of batteries) {
+      head(`${b.part}.soc`, b.part, `${b.name} charge`, '%');
+      head(`${b.part}.volts`, b.part, `${b.name} volts`, 'V');
+      head(`${b.part}.amps`, b.part, `${b.name} amps`, 'A');
+    }
+    for (const a of alternators) {
+      head(`${a.part}.amps`, a.part, `${a.name} amps`, 'A');
+      head(`${a.part}.limit`, a.part, `${a.name}, most it could give`, 'A');
+      head(`${a.part}.celsius`, a.part, `${a.name} temperature`, '°C');
+    }
+    for (const tap of this.taps) head(`${tap.part}.amps`, tap.part, `${tap.name} amps toward coach`, 'A');
+    for (const h of heatings) head(`${h.part}.${h.body.id}`, h.part, `${h.body.label} temperature`, '°C');
+  }
+
+  /** A point of the series, and the ends of what is integrated, after something jumped. */
+  record(t: number, net: RigNetwork): void {
+    this.ends(net);
+    this.look(net);
+    this.point(t, net);
+  }
+
+  /** One accepted step that ended at t. */
+  step(h: number, t: number, net: RigNetwork): void {
+    const { sums, taps, lastTap, alternators, lastAlternator } = this;
+    const hours = h / 3600;
+    const copper = this.lastCopper;
+    const converter = this.lastConverter;
+    const tapBefore = Float64Array.from(lastTap);
+    const altBefore = Float64Array.from(lastAlternator);
+    this.ends(net);
+    taps.forEach((_, k) => {
+      const mean = (tapBefore[k]! + lastTap[k]!) / 2;
+      if (this.wasOn[k]) sums[k * 4] = sums[k * 4]! + hours;
+      if (mean >= 0) sums[k * 4 + 1] = sums[k * 4 + 1]! + mean * hours;
+      else sums[k * 4 + 2] = sums[k * 4 + 2]! - mean * hours;
+    });
+    const at = taps.length * 4;
+    sums[at] = sums[at]! + ((copper + this.lastCopper) / 2) * hours;
+    sums[at + 1] = sums[at + 1]! + ((converter + this.lastConverter) / 2) * hours;
+    alternators.forEach((_, k) => (sums[at + 2 + k] = sums[at + 2 + k]! + ((altBefore[k]! + lastAlternator[k]!) / 2) * hours));
+    this.look(net);
+    this.point(t, net);
+  }
+
+  private ends(net: RigNetwork): void {
+    this.taps.forEach((tap, k) => (this.lastTap[k] = tap.amps(net)));
+    this.alternators.forEach((a, k) => (this.lastAlternator[k] = a.amps));
+    this.lastCopper = copperWatts(net);
+    this.lastConverter = converterWatts(net);
+  }
+
+  private look(net: RigNetwork): void {
+    this.taps.forEach((tap, k) => {
+      const on = tap.on(net);
+      if (on && !this.wasOn[k]) this.sums[k * 4 + 3] = this.sums[k * 4 + 3]! + 1;
+      this.wasOn[k] = on;
+      if (Math.abs(this.lastTap[k]!) > Math.abs(this.tapPeak[k]!)) this.tapPeak[k] = this.lastTap[k]!;
+    });
+    this.batteries.forEach((b, i) => {
+      const x = this.extremes[i]!;
+      x.lowestSoc = Math.min(x.lowestSoc, b.soc);
+      x.lowestVolts = Math.min(x.lowestVolts, b.volts);
+      x.highestVolts = Math.max(x.highestVolts, b.volts);
+    });
+    this.alternators.forEach((a, i) => {
+      const x = this.peaks[i]!;
+      x.amps = Math.max(x.amps, a.amps);
+      if (!(a.limit > 0)) return;
+      const share = a.amps / a.limit;
+      if (net.inputs.engine === 'road') x.road = Math.max(x.road, share);
+      else if (net.inputs.engine !== 'off') x.idle = Math.max(x.idle, share);
+    });
+  }
+
+  private point(t: number, net: RigNetwork): void {
+    if (!this.keepSeries) return;
+    this.time.push(t);
+    let c = 0;
+    const put = (x: number) => this.columns[c++]!.push(x);
+    for (const b of this.batteries) {
+      put(b.soc * 100);
+      put(b.volts);
+      put(b.amps);
+    }
+    for (const a of this.alternators) {
+      put(a.amps);
+      put(net.inputs.engine === 'off' ? 0 : a.limit);
+      put(a.celsius);
+    }
+    this.taps.forEach((_, k) => put(this.lastTap[k]!));
+    for (const h of this.heatings) put(h.celsius);
+  }
+
+  result(scenario: Scenario, phases: readonly Phase[], events: SimEvent[], hunting: string[], collapsed: string[], steps: number, solves: number): SimResult {
+    const { sums, taps } = this;
+    const at = taps.length * 4;
+    const links = taps.map(({ part, name }, k): LinkSummary => {
+      const hottest = this.heatings.filter((h) => h.part === part).sort((a, b) => b.hottest / b.body.limit - a.hottest / a.body.limit)[0];
+      return {
+        part, name, hoursOn: sums[k * 4]!, ahToCoach: sums[k * 4 + 1]!, ahBack: sums[k * 4 + 2]!, cycles: Math.round(sums[k * 4 + 3]!), peakAmps: this.tapPeak[k]!,
+        ...(hottest ? { hottest: { body: hottest.body.label, celsius: hottest.hottest, limit: hottest.body.limit } } : {}),
+      };
+    });
+    const throughAh = this.batteries.reduce((sum, b) => sum + b.totals[0]! + b.totals[1]!, 0);
+    const charge = this.batteries.reduce((sum, b, i) => sum + Math.abs(b.totals[0]! - b.totals[1]! - b.totals[2]! - b.totals[3]! - (b.soc - this.extremes[i]!.startSoc) * b.capacity), 0);
+    const moved = this.batteries.reduce((sum, b) => sum + b.totals[6]!, 0);
+    const energy = this.batteries.reduce((sum, b) => sum + Math.abs(b.totals[4]! - b.totals[5]!), 0);
+    const legs = scenario.legs.map((leg, i) => {
+      const of = phases.filter((p) => p.leg === i);
+      return { name: leg.name, kind: leg.kind, from: of[0]!.from, to: of[of.length - 1]!.to };
+    });
+    return {
+      t: Float64Array.from(this.time),
+      series: this.heads.map((h, i) => ({ ...h, values: Float64Array.from(this.columns[i]!) })),
+      events,
+      legs,
+      steps,
+      solves,
+      summary: {
+        hours: phases[phases.length - 1]!.to / 3600,
+        batteries: this.batteries.map((b, i) => ({
+          part: b.part, name: b.name, ...this.extremes[i]!, endSoc: b.soc,
+          ahIn: b.totals[0]!, ahOut: b.totals[1]!, ahLost: b.totals[2]!, ahStood: b.totals[3]!,
+        })),
+        alternators: this.alternators.map((a, k) => ({
+          part: a.part, name: a.name, peakAmps: this.peaks[k]!.amps, peakShareIdle: this.peaks[k]!.idle, peakShareRoad: this.peaks[k]!.road, hottest: a.hottest, ah: sums[at + 2 + k]!,
+        })),
+        links,
+        starts: this.starts,
+        lossWh: { copper: sums[at]!, converters: sums[at + 1]! },
+        hunting,
+        collapsed,
+        balance: { charge: throughAh > 0 ? charge / throughAh : 0, energy: moved > 0 ? energy / moved : 0 },
+      },
+    };
+  }
+}
+
+/** Heat in conductors, bonds and closed contacts, W. Loads are resistors too: only what is named as metal counts. */
+function copperWatts(net: RigNetwork): number {
+  const { compiled, solver, values } = net;
+  let watts = 0;
+  for (const i of compiled.metal) {
+    const ohms = values.resistorOhms[i]!;
+    if (!Number.isFinite(ohms)) continue;
+    const amps = resistorAmps(solver, values, i);
+    watts += amps * amps * ohms;
+  }
+  return watts;
+}
+
+function converterWatts(net: RigNetwork): number {
+  return net.compiled.converters.reduce((sum, c, k) => {
+    const taken = net.converterStates[k]!.amps * net.solver.portVolts[c.inPort]!;
+    const given = Math.max(0, net.solver.pushed(c.outPort)) * net.solver.portVolts[c.outPort]!;
+    return sum + Math.max(0, taken - given);
+  }, 0);
+}

@@ -1,0 +1,315 @@
+/**
+ * The rig through time: quasi-static network, batteries and temperatures with memory, controllers with
+ * timers. Steps are as long as the error allows and land on events: timers exactly, thresholds by bisection
+ * to half a second.
+ */
+import type { CompiledRig } from '../compile/compile';
+import type { ControllerStep, Mode } from '../control/controller';
+import { RigNetwork, type Situation } from '../operate/rigNetwork';
+import { AlternatorDynamic } from './alternator';
+import { BatteryDynamic } from './battery';
+import type { Dynamic } from './dynamic';
+import { heatingsOf, type Heating } from './heating';
+import { HuntingWatch, type Cycle } from './hunting';
+import { phasesOf, sunShare, type Phase } from './phases';
+import { Recorder } from './recorder';
+import type { SimEvent, SimResult } from './result';
+import type { Scenario } from './scenarioSchema';
+import { starterOf } from './starter';
+
+export interface SimOptions {
+  situation?: Situation;
+  /** Ah of error a step may make; smaller is slower. */
+  tolerance?: number;
+  /** Called now and then with the share done; throw to cancel. */
+  progress?: (share: number) => void;
+  /** Off where only the summary is wanted. */
+  series?: boolean;
+}
+
+/** Thrown where the network has no operating point: the rig's document, not the customer's trip, is at fault. */
+export class NoOperatingPoint extends Error {}
+
+const TOLERANCE_AH = 2e-3;
+/** Where an event is located to, s. */
+const EVENT_SECONDS = 0.5;
+const FIRST_STEP = 2;
+const LONGEST_STEP = 6 * 3600;
+/** With the sun on the panels, or an alternator warming, a step of a quarter of an hour is long enough. */
+const DAYLIGHT_STEP = 900;
+const MAX_STEPS = 400_000;
+const MAX_CASCADE = 32;
+/** A leap over repeats is at most this long, s: temperatures and timers of others go on in between. */
+const LONGEST_LEAP = 1800;
+
+export class Simulation {
+  private readonly net: RigNetwork;
+  private readonly batteries: BatteryDynamic[];
+  private readonly alternators: AlternatorDynamic[];
+  private readonly dynamics: Dynamic[];
+  private readonly heatings: Heating[];
+  private readonly recorder: Recorder;
+  private readonly hunting: HuntingWatch;
+  private readonly events: SimEvent[] = [];
+  private readonly phases: Phase[];
+  private readonly tolerance: number;
+  private modes: Mode[];
+  private timer = Infinity;
+  private t = 0;
+  private steps = 0;
+  private solves = 0;
+  /** The round of hunting just noticed, and the state at the same point of the round before. */
+  private cycle: Cycle | undefined;
+  private lastCycle: { t: number; key: string; sums: Float64Array[]; socs: number[] } | undefined;
+  private readonly collapsed = new Set<string>();
+  private readonly hasSun: boolean;
+  private readonly starter: ReturnType<typeof starterOf>;
+
+  constructor(
+    private readonly compiled: CompiledRig,
+    private readonly scenario: Scenario,
+    private readonly options: SimOptions = {},
+  ) {
+    const net = (this.net = new RigNetwork(compiled));
+    const nominal = compiled.rig.vehicles[0]!.nominalVolts;
+    this.phases = phasesOf(scenario, nominal);
+    this.modes = net.begin(this.phases[0]!.inputs, options.situation ?? {});
+    this.tolerance = options.tolerance ?? TOLERANCE_AH;
+    const celsius = scenario.legs[0]!.celsius;
+    const ofKind = (kind: string) => compiled.rig.parts.filter((p) => p.kind === kind).map((p) => p.id);
+    this.batteries = ofKind('battery-bank').map((id) => new BatteryDynamic(net, id, scenario.startSoc?.[id]));
+    this.alternators = ofKind('alternator').map((id) => new AlternatorDynamic(net, id, celsius));
+    this.dynamics = [...this.batteries, ...this.alternators];
+    this.heatings = heatingsOf(net, celsius);
+    this.hasSun = ofKind('solar-charger').length > 0;
+    this.starter = starterOf(compiled.rig);
+    this.recorder = new Recorder(net, this.batteries, this.alternators, this.heatings, options.series !== false);
+    this.hunting = new HuntingWatch(compiled.controllers.length);
+  }
+
+  run(): SimResult {
+    const total = this.phases[this.phases.length - 1]!.to;
+    for (const phase of this.phases) {
+      if (phase.first) this.enterLeg(phase);
+      this.runPhase(phase, total);
+    }
+    this.checkStart('at the end');
+    const hunters = this.hunting.hunters.map((k) => this.compiled.controllers[k]!.part);
+    return this.recorder.result(this.scenario, this.phases, this.events, hunters, [...this.collapsed], this.steps, this.solves);
+  }
+
+  private enterLeg(phase: Phase): void {
+    const leg = this.scenario.legs[phase.leg]!;
+    if (this.t > 0 && phase.inputs.engine !== 'off') this.checkStart(`before “${leg.name}”`);
+    this.events.push({ t: this.t, kind: 'leg', what: leg.name, why: `leg ${phase.leg + 1} begins` });
+  }
+
+  private checkStart(when: string): void {
+    if (!this.starter) return;
+    const bank = this.batteries.find((b) => b.part === this.starter!.battery);
+    if (!bank) return;
+    const check = this.starter.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, (key) => this.net.parameterNow(key));
+    this.recorder.starts.push(check);
+    if (!check.starts)
+      this.events.push({ t: this.t, kind: 'start', part: bank.part, what: `The engine would not start ${when}`, why: `${bank.name} would fall to ${check.volts.toFixed(1)} V under the starter, limit ${check.limit.toFixed(1)} V` });
+  }
+
+  /** Sets the sun for a step and works all values out anew. */
+  private refresh(phase: Phase, at: number): void {
+    this.net.inputs = phase.inputs;
+    const leg = this.scenario.legs[phase.leg]!;
+    if (this.hasSun && phase.inputs.leg) phase.inputs.leg.sun = sunShare(this.scenario.startHour + at / 3600, leg.sunHours);
+    this.net.writeValues();
+    for (const d of this.dynamics) d.refresh(this.net);
+  }
+
+  /** One network solve for the end of a step of h seconds. */
+  private solveStep(h: number): void {
+    for (const d of this.dynamics) d.offer(this.net, h);
+    this.solves++;
+    if (!this.net.solve().converged) throw new NoOperatingPoint(`the network has no operating point ${(this.t / 3600).toFixed(2)} h in`);
+  }
+
+  /** Solves a step until its end agrees with itself; returns its error. */
+  private attempt(h: number, rounds = 6): void {
+    for (let k = 0; k < rounds; k++) {
+      this.solveStep(h);
+      let off = 0;
+      for (const d of this.dynamics) off = Math.max(off, d.read(this.net));
+      if (off < 2e-3) return;
+    }
+  }
+
+  /** The instant after something switched: no time passes, currents jump, controllers look until all is quiet. */
+  private settleInstant(phase: Phase, dt = 0): void {
+    let elapsed = dt;
+    for (let round = 0; round < MAX_CASCADE; round++) {
+      this.refresh(phase, this.t);
+      for (const d of this.dynamics) d.jump();
+      this.attempt(0, 8);
+      for (const d of this.dynamics) d.commit(0);
+      if (!this.look(elapsed, true)) return;
+      elapsed = 0;
+    }
+    // A controller without a dwell of its own on a weak source: it goes on at the next step.
+  }
+
+  /**
+   * Lets every controller look at the network. With `apply`, the first that changes an output is put into
+   * effect and the rest wait for the new network; without, only tells whether any would change its mode.
+   */
+  private look(dt: number, apply: boolean): boolean {
+    const { controllers } = this.compiled;
+    let changed = false;
+    let timer = Infinity;
+    const next: Mode[] = [];
+    for (let k = 0; k < controllers.length; k++) {
+      const mode = this.modes[k]!;
+      if (changed) {
+        next.push({ name: mode.name, seconds: mode.seconds + dt });
+        continue;
+      }
+      const step = this.net.stepController(k, mode, dt);
+      if (!step) {
+        next.push(mode);
+        continue;
+      }
+      if (!apply) {
+        if (step.mode.name !== mode.name) return true;
+        continue;
+      }
+      if (step.mode.name !== mode.name) this.tell(k, mode, step);
+      next.push(step.mode);
+      if (step.timer !== undefined) timer = Math.min(timer, step.timer);
+      changed = this.net.applyStep(k, step);
+    }
+    if (apply) {
+      this.modes = next;
+      this.timer = timer;
+    }
+    return changed;
+  }
+
+  private tell(k: number, from: Mode, step: ControllerStep): void {
+    const controller = this.compiled.controllers[k]!;
+    this.cycle = this.hunting.changed(k, step.mode.name, this.t) ?? this.cycle;
+    const words = controller.kind.words[step.mode.name];
+    if (words === undefined || this.hunting.silent(k) || words === controller.kind.words[from.name]) return;
+    this.events.push({ t: this.t, kind: 'controller', part: controller.part, what: `${this.nameOf(controller.part)} ${words}`, why: step.why });
+  }
+
+  private nameOf(part: string): string {
+    return this.compiled.rig.parts.find((p) => p.id === part)!.name;
+  }
+
+  private runPhase(phase: Phase, total: number): void {
+    this.settleInstant(phase);
+    this.recorder.record(this.t, this.net);
+    let h = FIRST_STEP;
+    while (this.t < phase.to - 1e-6) {
+      if (++this.steps > MAX_STEPS) throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
+      if (this.options.progress && this.steps % 64 === 0) this.options.progress(this.t / total);
+      const longest = this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0) ? DAYLIGHT_STEP : LONGEST_STEP;
+      let step = Math.min(h, phase.to - this.t, this.timer, longest);
+      const saved = this.dynamics.map((d) => d.save());
+      if (this.hasSun) this.refresh(phase, this.t + step / 2);
+      const tried = this.tryStep(step);
+      if (tried > this.tolerance && step > 0.25) {
+        this.undo(saved);
+        h = step * Math.max(0.2, 0.8 * Math.sqrt(this.tolerance / Math.min(tried, 1e3)));
+        continue;
+      }
+      const changes = this.look(step, false);
+      if (changes && step > EVENT_SECONDS && !(step === this.timer && !this.changesBy(step - EVENT_SECONDS, saved))) step = this.locate(step, saved);
+      else if (changes) this.redo(step, saved);
+      this.accept(step);
+      h = step * Math.min(2.5, Math.max(0.5, 0.9 * Math.sqrt(this.tolerance / Math.max(tried, 1e-12))));
+      if (changes) {
+        this.look(step, true);
+        const cycle = this.cycle;
+        this.cycle = undefined;
+        if (cycle) this.jumpCycles(cycle, phase);
+        this.settleInstant(phase);
+        this.recorder.record(this.t, this.net);
+        h = FIRST_STEP;
+      } else this.look(step, true);
+    }
+  }
+
+  private warming(phase: Phase): boolean {
+    return phase.inputs.engine !== 'off';
+  }
+
+  /** Solves a step from here; returns its error in Ah. */
+  private tryStep(h: number): number {
+    for (const d of this.dynamics) d.predict(h);
+    this.attempt(h);
+    let error = 0;
+    for (const d of this.dynamics) error = Math.max(error, d.error(h));
+    return error;
+  }
+
+  private undo(saved: readonly (readonly number[])[]): void {
+    this.dynamics.forEach((d, i) => d.restore(saved[i]!));
+  }
+
+  private redo(h: number, saved: readonly (readonly number[])[]): void {
+    this.undo(saved);
+    this.tryStep(h);
+  }
+
+  private changesBy(h: number, saved: readonly (readonly number[])[]): boolean {
+    this.redo(h, saved);
+    return this.look(h, false);
+  }
+
+  /** The shortest step, to half a second, after which some controller changes its mode. Leaves it solved. */
+  private locate(step: number, saved: readonly (readonly number[])[]): number {
+    let low = 0;
+    let high = step;
+    while (high - low > EVENT_SECONDS) {
+      const middle = (low + high) / 2;
+      if (this.changesBy(middle, saved)) high = middle;
+      else low = middle;
+    }
+    this.redo(high, saved);
+    return high;
+  }
+
+  private accept(h: number): void {
+    for (const d of this.dynamics) d.commit(h);
+    for (const b of this.heatings) b.commit(this.net, h);
+    this.t += h;
+    if (this.timer !== Infinity) this.timer -= h;
+    this.net.converterStates.forEach((c, k) => c.collapsed && this.collapsed.add(this.compiled.converters[k]!.part));
+    this.recorder.step(h, this.t, this.net);
+  }
+
+  /**
+   * Where something has gone through the same cycle again and again, goes on by many of them at once: charge
+   * and sums by as many times the last cycle's change, as long as no battery's charge moves by a hundredth.
+   */
+  private jumpCycles(cycle: Cycle, phase: Phase): void {
+    const sums = [this.recorder.sums, ...this.batteries.map((b) => b.totals)];
+    const now = { t: this.t, key: `${cycle.controller}/${cycle.mode}`, sums: sums.map((s) => Float64Array.from(s)), socs: this.batteries.map((b) => b.soc) };
+    const before = this.lastCycle?.key === now.key ? this.lastCycle : undefined;
+    this.lastCycle = now;
+    if (cycle.news) {
+      const { part, kind } = this.compiled.controllers[cycle.controller]!;
+      this.events.push({ t: this.t, kind: 'hunting', part, what: `${this.nameOf(part)} hunts`, why: `${kind.words[cycle.mode] ?? cycle.mode} again and again, every ${cycle.period < 120 ? `${cycle.period.toFixed(0)} s` : `${(cycle.period / 60).toFixed(1)} min`}` });
+    }
+    if (!before || this.t - before.t > 1.5 * cycle.period) return;
+    const moved = Math.max(1e-9, ...now.socs.map((s, i) => Math.abs(s - before.socs[i]!)));
+    const many = Math.floor(Math.min(0.01 / moved, (phase.to - this.t) / cycle.period - 1, LONGEST_LEAP / cycle.period));
+    if (many < 2) return;
+    this.batteries.forEach((b, i) => (b.soc = Math.max(0, Math.min(1, b.soc + many * (now.socs[i]! - before.socs[i]!)))));
+    sums.forEach((list, i) => list.forEach((x, j) => (list[j] = x + many * (now.sums[i]![j]! - before.sums[i]![j]!))));
+    this.t += many * (this.t - before.t);
+    this.hunting.shift(this.t - now.t);
+    this.lastCycle = undefined;
+  }
+
+}
+
+/** Simulates a compiled rig through a scenario. */
+export const simulate = (compiled: CompiledRig, scenario: Scenario, options?: SimOptions): SimResult => new Simulation(compiled, scenario, options).run();
