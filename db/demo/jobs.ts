@@ -5,7 +5,7 @@
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/jobSchema';
-import { EMPTY_INTAKE } from '../../src/core/formats/job';
+import { EMPTY_INTAKE, EMPTY_USAGE } from '../../src/core/formats/job';
 import { USUAL_INSTRUMENT } from '../../src/core/probe/instrument';
 import type { Instrument } from '../../src/core/probe/instrumentSchema';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
@@ -117,6 +117,8 @@ export function heronJob(now: Date): Job {
     approvals: [],
     repairs: [],
     photos: [],
+    usage: EMPTY_USAGE,
+    choices: [],
   };
 }
 
@@ -198,6 +200,8 @@ export function heronEarlierJob(now: Date): Job {
       },
     ],
     photos: [],
+    usage: EMPTY_USAGE,
+    choices: [],
   };
 }
 

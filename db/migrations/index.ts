@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import * as m0001 from './0001-shop';
 import * as m0002 from './0002-seen';
 import * as m0003 from './0003-intake-to-report';
+import * as m0004 from './0004-usage-and-choices';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -13,6 +14,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0001-shop', m0001],
   ['0002-seen', m0002],
   ['0003-intake-to-report', m0003],
+  ['0004-usage-and-choices', m0004],
 ];
 
 /** Knex's view of the list. */

@@ -5,9 +5,13 @@
 import { readFileSync } from 'node:fs';
 import { parseJobText, validateJobDocument } from '../core/formats/validate';
 import { namedRevision, currentRevision, type Job } from '../core/formats/job';
-import { BadInput, VERBS, type VerbContext } from './verbs';
+import { BadInput, type VerbContext } from './verb';
+import { VERBS } from './verbs';
 
-const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from']);
+const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from', 'scenario', 'candidates', 'samples']);
+
+/** Options that take no value. */
+const FLAGS = new Set(['csv', 'series']);
 
 function usage(): string {
   const lines = Object.entries(VERBS).map(([name, v]) => `  ${name.padEnd(9)} ${v.about}\n            e.g. ./surrik ${v.example}`);
@@ -45,7 +49,11 @@ function main(argv: readonly string[]): number {
         continue;
       }
       const name = word.slice(2);
-      if (!OPTIONS.has(name)) throw new BadInput(word, word, `one of ${[...OPTIONS].map((o) => `--${o}`).join(', ')}`);
+      if (FLAGS.has(name)) {
+        options[name] = 'yes';
+        continue;
+      }
+      if (!OPTIONS.has(name)) throw new BadInput(word, word, `one of ${[...OPTIONS, ...FLAGS].map((o) => `--${o}`).join(', ')}`);
       const value = rest[++i];
       if (value === undefined) throw new BadInput(word, 'nothing', 'a value after it');
       options[name] = value;

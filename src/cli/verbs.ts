@@ -7,51 +7,19 @@ import { diagnose } from '../core/diagnose/diagnose';
 import { HiddenRig } from '../core/diagnose/hiddenRig';
 import { intakeClues, standingAnswers } from '../core/formats/job';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
-import type { Job, Revision } from '../core/formats/job';
+import type { Revision } from '../core/formats/job';
 import { RigModel } from '../core/operate/settle';
 import { isStateId, STATE_IDS, statesOf } from '../core/operate/states';
 import { BandTable } from '../core/probe/bands';
 import { readOutputs, rigOutputs } from '../core/probe/outputs';
-import type { DocumentIssue } from '../core/rig/issue';
-
-export class BadInput extends Error {
-  constructor(
-    readonly pointer: string,
-    readonly found: string,
-    readonly wanted: string,
-  ) {
-    super(`${pointer}: found ${found}, wanted ${wanted}`);
-  }
-  static from(issue: DocumentIssue): BadInput {
-    return new BadInput(issue.pointer, issue.found, issue.wanted);
-  }
-}
-
-export interface VerbContext {
-  job: Job;
-  revision: Revision;
-  options: Readonly<Record<string, string>>;
-}
-
-interface Verb {
-  about: string;
-  example: string;
-  options: string;
-  run(context: VerbContext): object | string;
-}
+import { TIME_VERBS } from './timeVerbs';
+import { BadInput, wholeNumber, type Verb, type VerbContext } from './verb';
 
 function stateOption(options: VerbContext['options'], name = 'state'): string {
   const state = options[name];
   if (state === undefined) throw new BadInput(`--${name}`, 'nothing', `an operating state: ${STATE_IDS.join(', ')}`);
   if (!isStateId(state)) throw new BadInput(`--${name}`, state, `one of ${STATE_IDS.join(', ')}`);
   return state;
-}
-
-function wholeNumber(options: VerbContext['options'], name: string, fallback?: number): number {
-  const text = options[name];
-  if (text === undefined && fallback !== undefined) return fallback;
-  if (text === undefined || !/^\d{1,9}$/.test(text)) throw new BadInput(`--${name}`, text ?? 'nothing', 'a whole number');
-  return Number(text);
 }
 
 /** A probe by its label (P9) or its key (link.coach-stud). */
@@ -187,6 +155,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       });
     },
   },
+  ...TIME_VERBS,
   validate: {
     about: 'whether a job file is whole and consistent',
     example: 'validate examples/heron.surrik.json',

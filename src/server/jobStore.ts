@@ -170,6 +170,8 @@ interface JobRow {
   complaint_codes: Job['complaint']['codes'];
   complaint_words: string;
   intake: Job['intake'];
+  usage: Job['usage'];
+  choices: Job['choices'];
   came_back: NonNullable<Job['cameBack']> | null;
   instruments: Job['instruments'];
   meter: string | null;
@@ -184,6 +186,8 @@ const jobColumns = (job: Job): Row => ({
   complaint_codes: job.complaint.codes,
   complaint_words: job.complaint.words,
   intake: JSON.stringify(job.intake),
+  usage: JSON.stringify(job.usage),
+  choices: JSON.stringify(job.choices),
   came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
   instruments: JSON.stringify(job.instruments),
   meter: job.meter ?? null,
@@ -209,6 +213,8 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       status: row.status,
       complaint: { codes: row.complaint_codes, words: row.complaint_words },
       intake: row.intake,
+      usage: row.usage,
+      choices: row.choices,
       ...optional('cameBack', row.came_back),
       instruments: row.instruments,
       ...optional('meter', row.meter),

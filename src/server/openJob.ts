@@ -1,9 +1,9 @@
 /** Opening a job: a rig drawn up from choices, and a first revision of it. */
 import type { Knex } from 'knex';
 import { SCHEMA_VERSION, type Job } from '../core/formats/jobSchema';
-import { EMPTY_INTAKE } from '../core/formats/job';
+import { EMPTY_INTAKE, EMPTY_USAGE } from '../core/formats/job';
 import { validateOpenJob } from '../core/formats/validate';
-import { motorhome } from '../core/rig/archetypes/motorhome';
+import { drawRig } from '../core/rig/archetypes/families';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { insertJob } from './jobStore';
@@ -27,7 +27,7 @@ export async function openJob(db: Knex, actor: Actor, data: unknown, now: Date):
     const rigId = await freeRigId(tx, nickname);
     await tx('rigs').insert({ shop_id: actor.shopId, id: rigId, nickname: nickname.trim() });
     const at = now.toISOString();
-    const doc = motorhome(rigId.slice(0, 40), nickname.trim(), rig.choices);
+    const doc = drawRig(rigId.slice(0, 40), nickname.trim(), rig);
     const job: Job = {
       schemaVersion: SCHEMA_VERSION,
       number,
@@ -44,6 +44,8 @@ export async function openJob(db: Knex, actor: Actor, data: unknown, now: Date):
       verdicts: [],
       approvals: [],
       repairs: [],
+      usage: EMPTY_USAGE,
+      choices: [],
       photos: [],
     };
     await insertJob(tx, actor.shopId, id, job);

@@ -16,7 +16,7 @@ const request = (nickname: string, id = randomUUID()) => ({
   id,
   nickname,
   complaint: { codes: ['chassis-flat'], words: 'Start battery flat after a week.' },
-  rig: { archetype: 'motorhome', choices: { ...USUAL_MOTORHOME, link: 'bidirectional', engineAt: 'front' } },
+  rig: { family: 'motorhome', choices: { ...USUAL_MOTORHOME, link: 'bidirectional', engineAt: 'front' } },
 });
 
 beforeAll(async () => {

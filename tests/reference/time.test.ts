@@ -7,7 +7,7 @@ import { createRequire } from 'node:module';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';
-import { chemistryOf, restVolts, taperOhms } from '../../src/core/parts/chemistry';
+import { chemistryOf, restVolts, storedShare, taperOhms } from '../../src/core/parts/chemistry';
 import { motorhome, USUAL_MOTORHOME } from '../../src/core/rig/archetypes/motorhome';
 import type { Leg, Scenario } from '../../src/core/simulate/scenarioSchema';
 import { simulate } from '../../src/core/simulate/simulate';
@@ -108,7 +108,7 @@ describe('against a published integrator', () => {
     const slope = (_: number, [s, v1, v2]: number[]) => {
       const i = amps(Math.min(1, s!), v1!, v2!);
       const [[f1, t1], [f2, t2]] = c.builds as unknown as [[number, number], [number, number]];
-      return [(c.efficiency * i) / (3600 * capacity) - c.selfDischargePerDay / 86_400, (f1 * over(i) - v1!) / t1, (f2 * over(i) - v2!) / t2];
+      return [(storedShare(s!, c) * i) / (3600 * capacity) - c.selfDischargePerDay / 86_400, (f1 * over(i) - v1!) / t1, (f2 * over(i) - v2!) / t2];
     };
     for (const h of [0.25, 1, 2, 5]) {
       const { y } = ode.solve(slope, 0, [soc, 0, 0], h * 3600);

@@ -3,6 +3,7 @@
  * under its id. `.nodeset` carries our solution as a starting guess: a limited source has corners on which
  * SPICE's own Newton may cycle. A deck without it (`nodeset: false`) is the independent check.
  */
+import { lampCoefficients } from './lamp';
 import { PORT_VALUES, type Topology, type Values } from './network';
 
 export interface DeckProbe {
@@ -66,6 +67,15 @@ export function spiceDeck(topology: Topology, values: Values, options: DeckOptio
       );
     } else if (p.kind === 'current') {
       lines.push(`I_${name} ${node(p.plus)} ${node(p.minus)} dc ${num(p0)}`);
+    } else if (p.kind === 'lamp') {
+      // Its temperature, in units of the cold one, is a node of its own on which the heat balances.
+      const { cold, radiates, conducts } = lampCoefficients(p0, p1);
+      const heat = `v(t_${name})`;
+      lines.push(
+        `B_${name} ${node(p.plus)} ${node(p.minus)} I=${u}/(${num(cold)}*pow(max(1,${heat}),1.2))`,
+        `B_heat_${name} 0 t_${name} I=${u}*${u}/(${num(cold)}*pow(max(1,${heat}),1.2))-${num(radiates)}*(pow(max(1,${heat}),4)-1)-${num(conducts)}*(${heat}-1)`,
+        `R_heat_${name} t_${name} 0 1e9`,
+      );
     } else if (p.kind === 'diode') {
       // SPICE's default temperature is 27 °C: n·Vt given in volts becomes an emission coefficient there.
       lines.push(`D_${name} ${node(p.minus)} ${node(p.plus)} M_${name}`, `.model M_${name} D(IS=${num(p0)} N=${num(p1 / THERMAL_VOLTS_27C)} RS=0)`);

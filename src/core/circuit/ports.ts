@@ -2,6 +2,7 @@
  * Current and slope of the nonlinear elements. `out[0]` is the current pushed into the plus terminal,
  * `out[1]` its derivative by the voltage across; the derivative is never positive.
  */
+import { lampCurrent } from './lamp';
 import { PORT_VALUES, type PortBranch } from './network';
 
 /** Beyond this many η the sinh goes on as a straight line, so that Newton never overflows. */
@@ -18,6 +19,12 @@ export function portCurrent(
   const p0 = values[at]!;
   const p1 = values[at + 1]!;
   const p2 = values[at + 2]!;
+  if (kind === 'lamp') {
+    lampCurrent(p0, p1, u, out);
+    out[0] = -out[0]!;
+    out[1] = -out[1]!;
+    return;
+  }
   if (kind === 'current') {
     out[0] = -p0;
     out[1] = 0;
@@ -80,6 +87,18 @@ export function portValueSlopes(
   out.fill(0, 0, 3);
   if (kind === 'current') {
     out[0] = -1;
+    return;
+  }
+  if (kind === 'lamp') {
+    // No closed form worth its lines: by difference.
+    const pair = new Float64Array(2);
+    const h = 1e-6;
+    const amps = (volts: number, watts: number) => {
+      lampCurrent(volts, watts, u, pair);
+      return -pair[0]!;
+    };
+    out[0] = (amps(p0 * (1 + h), p1) - amps(p0 * (1 - h), p1)) / (2 * h * p0);
+    out[1] = (amps(p0, p1 * (1 + h)) - amps(p0, p1 * (1 - h))) / (2 * h * p1);
     return;
   }
   if (kind === 'source') {

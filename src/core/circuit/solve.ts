@@ -22,7 +22,7 @@ const ROUNDING_VOLTS = 1e-8;
  * sum is untouched. Without it a stud that only diodes and a source reach floats on the meter's 10 MΩ, and
  * rounding there is larger than the currents of interest.
  */
-const SHUNT = { source: 1, diode: 1, overvoltage: 0, current: 0 } as const;
+const SHUNT = { source: 1, diode: 1, overvoltage: 0, current: 0, lamp: 0 } as const;
 
 export type SolveOutcome = { converged: true; iterations: number } | { converged: false; residualVolts: number };
 

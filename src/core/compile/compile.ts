@@ -9,8 +9,8 @@
 import type { Topology } from '../circuit/network';
 import type { OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
-import { partKind, partOptions } from '../parts/kinds';
-import type { Choice, ClosedBy, PartContext, Rule, Value } from '../parts/part';
+import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import type { Choice, ClosedBy, PartContext, Value } from '../parts/part';
 import type { Endpoint, Rig } from '../rig/schema';
 import { parameterAt, type Parameter, type Scale } from '../units/parameter';
 import { wireResistance } from '../units/wire';
@@ -158,7 +158,7 @@ export function compileRig(rig: Rig): CompiledRig {
     const at = (terminal: string) => local.get(terminal)!;
     const context: PartContext = {
       options: partOptions(kind, part),
-      nominal: rig.vehicles.find((v) => v.id === part.vehicle)!.nominalVolts,
+      nominal: nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!),
     };
     const paramIndex = (name: string) => param.get(`${part.id}.${name}`)!;
     const bind = (value: Value): Omit<BoundRule, 'id'> => ('by' in value ? bindChoice(value, part.id, paramIndex, context) : {
@@ -196,6 +196,8 @@ export function compileRig(rig: Rig): CompiledRig {
         const three: [string, Value][] =
           e.kind === 'diode'
             ? [['saturation', e.saturation], ['emission', e.emission]]
+            : e.kind === 'lamp'
+            ? [['volts', e.volts], ['watts', e.watts]]
             : e.kind === 'source'
             ? [['volts', e.volts], ['ohms', e.ohms], ['limit', e.limit]]
             : [['i0', e.i0], ['charging', e.charging], ['discharging', e.discharging]];
@@ -259,23 +261,18 @@ export function compileRig(rig: Rig): CompiledRig {
   };
 }
 
-/** A choice takes the parameters of all its rules, one after the other. */
+/** A choice takes the parameters of all its rules, each once: its slope by one must not be counted twice. */
 function bindChoice(choice: Choice, part: string, paramIndex: (name: string) => number, context: PartContext): Omit<BoundRule, 'id'> {
   const names = Object.keys(choice.of);
-  const from = new Map<string, { rule: Rule; at: number }>();
-  const params: number[] = [];
-  for (const name of names) {
-    const rule = choice.of[name]!;
-    from.set(name, { rule, at: params.length });
-    params.push(...rule.params.map(paramIndex));
-  }
+  const used = [...new Set(names.flatMap((name) => choice.of[name]!.params))];
+  const from = new Map(names.map((name) => [name, { rule: choice.of[name]!, at: choice.of[name]!.params.map((p) => used.indexOf(p)) }]));
   return {
-    params,
+    params: used.map(paramIndex),
     choice: `${part}/${choice.by}`,
     value: (p, inputs, chosen) => {
       // Before its controller has spoken a part goes by the first.
       const { rule, at } = from.get(chosen ?? names[0]!)!;
-      return rule.value(p.slice(at, at + rule.params.length), inputs, context);
+      return rule.value(at.map((i) => p[i]!), inputs, context);
     },
   };
 }

@@ -8,7 +8,10 @@ export interface Mode {
   seconds: number;
 }
 
-/** Volts or amps by input name; always there: `celsius`, the air outside, and `mains`, 1 while shore cord or generator feeds chargers. */
+/**
+ * Volts or amps by input name; always there: `celsius`, the air outside, `mains`, 1 while shore
+ * cord or generator feeds chargers, and `held`, 1 while somebody holds the link off by hand.
+ */
 export type ControllerInputs = Readonly<Record<string, number>>;
 
 export interface ControllerStep {

@@ -46,6 +46,7 @@ export const dcdcCharger: ControllerKind = {
     /** Goes on as it was while something is timed. */
     const still = (name: string, why: string, timer: number): ControllerStep => ({ mode: enter(mode, name, dt), closed: {}, chosen: { power: 'on' }, why, timer });
     const says = `input ${input.toFixed(2)} V`;
+    if (inputs['held'] === 1) return off('off', 'switched off by hand');
     if (input < MODULE_RUNS_ABOVE && !running) return off('off', `${says}: too little to run on`);
     const wired = s.byVolts ? input >= (running ? s.off : s.on) : (inputs['enable'] ?? 0) > MODULE_RUNS_ABOVE;
 

@@ -30,6 +30,10 @@ export interface LegInputs {
   sun: number;
   /** What the living space takes at nominal volts, A. */
   houseAmps: number;
+  /** A three-way fridge is set to 12 V. */
+  fridgeOnBattery: boolean;
+  /** Charging of the bank behind is held off by hand. */
+  held: boolean;
 }
 
 /** Names by which a part can say "this contact is closed when …". */

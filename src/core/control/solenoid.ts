@@ -12,11 +12,12 @@ export const solenoid: ControllerKind = {
   step(mode, inputs, settings, dt) {
     const volts = inputs['coil'] ?? 0;
     const limit = mode.name === 'closed' ? settings['dropOut']! : settings['pullIn']!;
-    const closed = Math.abs(volts) >= limit;
+    const held = inputs['held'] === 1;
+    const closed = Math.abs(volts) >= limit && !held;
     return {
       mode: enter(mode, closed ? 'closed' : 'open', dt),
       closed: { contact: closed },
-      why: closed
+      why: held ? 'its coil feed is switched off by hand' : closed
         ? `coil has ${volts.toFixed(1)} V, enough to hold`
         : `coil has ${volts.toFixed(1)} V, needs ${limit.toFixed(1)} V`,
     };

@@ -6,8 +6,8 @@ import Type from 'typebox';
 import { OPERATING_STATES } from '../operate/states';
 import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
-import { ConductorSchema, PartSchema, ProbeSchema } from '../rig/schema';
-import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
+import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
+import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, ChoiceSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
 
@@ -135,6 +135,21 @@ export const PAYLOADS = {
     omit,
   ),
   'repair.withdraw': Type.Object({ id: uuid }, omit),
+  'usage.set': Type.Object({ was: UsageSchema, set: UsageSchema }, omit),
+  'option.choose': Type.Object(
+    {
+      id: uuid,
+      candidate: ChoiceSchema.properties.candidate,
+      name: ChoiceSchema.properties.name,
+      reasons: ChoiceSchema.properties.reasons,
+      minutes: ChoiceSchema.properties.minutes,
+      parts: ChoiceSchema.properties.parts,
+      revision: uuid,
+      doc: RigSchema,
+    },
+    omit,
+  ),
+  'option.withdraw': Type.Object({ id: uuid }, omit),
   'job.set-status': Type.Object(
     { status: Type.Enum(['waiting', 'in-the-bay', 'waiting-approval', 'waiting-parts', 'done']) },
     omit,
@@ -183,6 +198,11 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'approval.record':
     case 'approval.withdraw':
       return 'approval';
+    case 'usage.set':
+      return 'usage';
+    case 'option.choose':
+    case 'option.withdraw':
+      return 'choice';
     case 'photo.retract':
     case 'photo.restore':
       return `photo ${command.payload.id}`;
@@ -214,6 +234,8 @@ const MATTERS: Readonly<Record<string, string>> = {
   identity: 'whose rig it is',
   visit: 'which visit it came back from',
   approval: 'the approval',
+  usage: 'how the rig is used',
+  choice: 'which link was picked',
 };
 
 /** A matter in the words of a message. */

@@ -4,7 +4,8 @@ import { demoInstruments, demoJobs, demoUuid } from '../../../db/demo/jobs';
 import type { Command, CommandType, Payload } from './command';
 import { COMMAND_TYPES } from './command';
 import { inverseOf } from './inverse';
-import { currentRevision, standingAnswers, standingApproval, standingReadings, standingVerdict, type Job } from './job';
+import { currentRevision, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, type Job } from './job';
+import { usualScenarios } from '../plan/usualScenarios';
 import { reduceJob } from './reduce';
 
 const NOW = new Date('2026-11-24T16:00:00Z');
@@ -33,6 +34,7 @@ function standing(job: Job) {
     notes: job.observations.filter((o) => !o.retracted).map((o) => o.id),
     photos: job.photos.filter((p) => !p.retracted).map((p) => p.id),
     verdict: bare(verdict), approval: verdict && bare({ ...standingApproval(job, verdict.id), id: '', verdict: '' }),
+    usage: job.usage, choice: bare({ ...standingChoice(job), id: '', revision: '' }),
     repair: job.repairs.filter((r) => !r.withdrawn).map((r) => r.did),
   };
 }
@@ -50,6 +52,9 @@ const doc = currentRevision(open).doc;
 const wire = doc.conductors.find((c) => c.id === 'boost-wire')!;
 const link = doc.parts.find((p) => p.id === 'link')!;
 const reading = open.readings[0]!;
+const trip = usualScenarios({}, 'coach-bank')[0]!;
+const pick = { id: demoUuid('pick'), candidate: 'dcdc-60', name: '60 A DC-DC charger', reasons: 'Fills the bank.', minutes: [60, 120] as [number, number], parts: [300, 500] as [number, number], revision: demoUuid('proposed'), doc };
+const picked = after(open, command('option.choose', pick));
 
 /** One example at least of every command, and the job it is given on. */
 const EXAMPLES: Record<CommandType, [Job, Command][]> = {
@@ -66,6 +71,9 @@ const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   'probe.retire': [[probed, command('probe.retire', { key: 'house.plus' })]],
   'part.edit': [[open, command('part.edit', { part: 'link', was: { note: link.note! }, set: { note: '100 A' }, means: 'described-wrong' })], [open, command('part.edit', { part: 'link', was: { note: link.note! }, set: { note: '100 A' }, means: 'changed', revision: newId() })]],
   'conductor.edit': [[open, command('conductor.edit', { conductor: wire.id, was: { gauge: wire.gauge }, set: { gauge: '10' }, means: 'described-wrong' })]],
+  'usage.set': [[open, command('usage.set', { was: open.usage, set: { scenarios: [trip] } })]],
+  'option.choose': [[open, command('option.choose', pick)]],
+  'option.withdraw': [[picked, command('option.withdraw', { id: pick.id })]],
   'change.withdraw': [],
   'state.set': [[open, command('state.set', { state: 'shore' })]],
   'lead.move': [[open, command('lead.move', { point: 'coach-bank.minus' })]],
@@ -97,7 +105,7 @@ describe('undo', () => {
   });
 
   it('of a whole afternoon, last thing first, leaves the job as it came in', () => {
-    const pool = Object.entries(EXAMPLES).filter(([type]) => !['visit.link', 'verdict.withdraw', 'approval.record', 'approval.withdraw', 'repair.record', 'repair.withdraw', 'photo.retract', 'photo.restore', 'note.retract', 'note.restore', 'probe.retire', 'reading.restore', 'identity.set'].includes(type)).flatMap(([, list]) => list.map(([, c]) => c));
+    const pool = Object.entries(EXAMPLES).filter(([type]) => !['visit.link', 'verdict.withdraw', 'approval.record', 'approval.withdraw', 'repair.record', 'repair.withdraw', 'photo.retract', 'photo.restore', 'note.retract', 'note.restore', 'probe.retire', 'reading.restore', 'identity.set', 'option.withdraw'].includes(type)).flatMap(([, list]) => list.map(([, c]) => c));
     fc.assert(
       fc.property(fc.shuffledSubarray(pool, { minLength: 2, maxLength: 9 }), (list) => {
         let job = open;

@@ -75,6 +75,17 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const probe = currentRevision(before).doc.probes.find((p) => p.key === command.payload.key);
       return probe && { type: 'probe.add', payload: { key: probe.key, name: probe.name } };
     }
+    case 'usage.set':
+      return { type: 'usage.set', payload: { was: command.payload.set, set: command.payload.was } };
+    case 'option.choose':
+      return { type: 'option.withdraw', payload: { id: command.payload.id } };
+    case 'option.withdraw': {
+      const c = before.choices.find((x) => x.id === command.payload.id);
+      const proposed = c && before.revisions.find((r) => r.id === c.revision);
+      if (!c || !proposed) return undefined;
+      const { candidate, name, reasons, minutes, parts } = c;
+      return { type: 'option.choose', payload: { id: newId(), candidate, name, reasons, minutes, parts, revision: newId(), doc: proposed.doc } };
+    }
     case 'job.set-status':
       return { type: 'job.set-status', payload: { status: before.status } };
     // The rig was as it is before the change: what would bring the change back is to make it again.

@@ -6,6 +6,7 @@ import { CURRENCIES } from '../units/money';
 import { STATE_IDS } from '../operate/states';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { RigSchema } from '../rig/schema';
+import { ScenarioSchema } from '../simulate/scenarioSchema';
 
 export const SCHEMA_VERSION = 1;
 
@@ -134,8 +135,8 @@ export const PhotoSchema = Type.Object(
 );
 export type Photo = Type.Static<typeof PhotoSchema>;
 
-/** How the rig is used, in numbers the owner can tell. */
-export const UsageSchema = Type.Object(
+/** What the owner can tell of the use in numbers. */
+export const ToldUseSchema = Type.Object(
   {
     driveHours: Type.Optional(Type.Number({ minimum: 0, maximum: 24, description: 'on a travel day' })),
     nights: Type.Optional(Type.Number({ minimum: 0, maximum: 365, description: 'off grid in a row' })),
@@ -147,12 +148,36 @@ export const UsageSchema = Type.Object(
 export const IntakeSchema = Type.Object(
   {
     facts: Type.Array(Type.Enum([...INTAKE_FACT_IDS]), { uniqueItems: true }),
-    usage: UsageSchema,
+    usage: ToldUseSchema,
     told: Type.String({ maxLength: 2000, description: 'history and workarounds in the owner’s words; no names' }),
   },
   { additionalProperties: false },
 );
 export type Intake = Type.Static<typeof IntakeSchema>;
+
+/** How the rig is used, hour by hour: what candidates are compared on. */
+export const UsageSchema = Type.Object({ scenarios: Type.Array(ScenarioSchema, { maxItems: 6 }) }, { additionalProperties: false });
+export type Usage = Type.Static<typeof UsageSchema>;
+
+const range = Type.Tuple([Type.Number({ minimum: 0 }), Type.Number({ minimum: 0 })]);
+
+/** The link that was picked, why, and the proposed revision it made. */
+export const ChoiceSchema = Type.Object(
+  {
+    id: uuid,
+    candidate: Type.String({ pattern: '^[a-z][a-z0-9-]{0,59}$' }),
+    name: Type.String({ minLength: 1, maxLength: 120 }),
+    reasons: Type.String({ minLength: 1, maxLength: 2000, description: 'for the customer' }),
+    minutes: range,
+    parts: Type.Unsafe<[number, number]>({ ...range, description: 'catalogue dollars without mark-up' }),
+    revision: Type.Unsafe<string>({ ...uuid, description: 'the proposed revision' }),
+    at: instant,
+    by: person,
+    withdrawn: Type.Optional(Type.Boolean()),
+  },
+  { additionalProperties: false },
+);
+export type Choice = Type.Static<typeof ChoiceSchema>;
 
 export const CameBackSchema = Type.Object(
   {
@@ -191,6 +216,8 @@ export const JobSchema = Type.Object(
     verdicts: Type.Array(VerdictSchema),
     approvals: Type.Array(ApprovalSchema),
     repairs: Type.Array(RepairSchema),
+    usage: UsageSchema,
+    choices: Type.Array(ChoiceSchema),
     photos: Type.Array(PhotoSchema),
   },
   { additionalProperties: false },

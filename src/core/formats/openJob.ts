@@ -1,6 +1,6 @@
 /** What is asked for when a job is opened: the rig from choices, and what the owner complains of. */
 import Type from 'typebox';
-import { MotorhomeChoicesSchema } from '../rig/archetypes/choicesSchema';
+import { MadeSchema } from '../rig/schema';
 import { JobSchema, RevisionSchema } from './jobSchema';
 
 export const OpenJobSchema = Type.Object(
@@ -9,7 +9,7 @@ export const OpenJobSchema = Type.Object(
     id: RevisionSchema.properties.id,
     nickname: Type.String({ minLength: 1, maxLength: 40, pattern: '\\S', description: 'what the shop calls the rig; no customer names' }),
     complaint: JobSchema.properties.complaint,
-    rig: Type.Object({ archetype: Type.Literal('motorhome'), choices: MotorhomeChoicesSchema }, { additionalProperties: false }),
+    rig: MadeSchema,
   },
   { additionalProperties: false },
 );

@@ -231,6 +231,36 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       return ok({ ...job, revisions: replace(job.revisions, revision, (r) => ({ ...r, withdrawn: true })) });
     }
 
+    case 'usage.set': {
+      const { set } = command.payload;
+      const twice = set.scenarios.find((s, i) => set.scenarios.findIndex((x) => x.id === s.id) !== i);
+      if (twice) return no(`two scenarios ${twice.id}`, 'an id of its own for each');
+      return ok({ ...job, usage: set });
+    }
+
+    case 'option.choose': {
+      const { doc, revision, ...choice } = command.payload;
+      if (job.choices.some((c) => !c.withdrawn)) return no('a second pick', 'the first taken back');
+      if (job.revisions.some((r) => r.id === revision)) return no(`revision ${revision}`, 'a new id for the proposed rig');
+      const [issue] = checkRig(doc, '/doc');
+      if (issue) return no(`${issue.pointer}: ${issue.found}`, issue.wanted);
+      const from = currentRevision(job);
+      // Proposed is not built: what was measured stays evidence about the rig as it stands.
+      const proposed = { id: revision, kind: 'proposed' as const, parent: from.id, epoch: from.epoch, at, doc };
+      return ok({ ...job, revisions: [...job.revisions, proposed], choices: [...job.choices, { ...choice, revision, at, by }] });
+    }
+
+    case 'option.withdraw': {
+      const { id } = command.payload;
+      const choice = job.choices.find((c) => c.id === id && !c.withdrawn);
+      if (!choice) return no(`pick ${id}`, 'a standing pick of this job');
+      return ok({
+        ...job,
+        revisions: replace(job.revisions, choice.revision, (r) => ({ ...r, withdrawn: true })),
+        choices: replace(job.choices, id, (c) => ({ ...c, withdrawn: true })),
+      });
+    }
+
     case 'job.set-status':
       return ok({ ...job, status: command.payload.status });
   }

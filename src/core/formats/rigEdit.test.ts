@@ -83,7 +83,7 @@ describe('an edit of the rig', () => {
 });
 
 describe('a request to open a job', () => {
-  const request = { id: '00000000-0000-4000-9000-000000000001', nickname: 'Lark', complaint: { codes: ['boost-dead'], words: '' }, rig: { archetype: 'motorhome', choices: USUAL_MOTORHOME } };
+  const request = { id: '00000000-0000-4000-9000-000000000001', nickname: 'Lark', complaint: { codes: ['boost-dead'], words: '' }, rig: { family: 'motorhome', choices: USUAL_MOTORHOME } };
   it('is checked to the last choice', () => {
     expect(validateOpenJob(request)).toMatchObject({ ok: true });
     const broken = (change: (r: typeof request) => void) => {

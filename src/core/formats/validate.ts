@@ -92,6 +92,8 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   unique(job.approvals, 'approvals');
   unique(job.repairs, 'repairs');
   unique(job.photos, 'photos');
+  unique(job.choices, 'choices');
+  unique(job.usage.scenarios, 'usage/scenarios');
   unique(job.instruments, 'instruments');
 
   const epochs = new Set(job.revisions.map((r) => r.epoch));
@@ -120,6 +122,9 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   });
   job.approvals.forEach((a, i) => {
     if (!job.verdicts.some((v) => v.id === a.verdict)) add(`/approvals/${i}/verdict`, a.verdict, 'the id of a verdict of this job');
+  });
+  job.choices.forEach((c, i) => {
+    if (!job.revisions.some((r) => r.id === c.revision && r.kind === 'proposed')) add(`/choices/${i}/revision`, c.revision, 'the id of a proposed revision of this job');
   });
   job.repairs.forEach((r, i) => {
     if (!job.verdicts.some((v) => v.id === r.verdict)) add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');

@@ -60,7 +60,7 @@ export function solveWithConverters(
       // u(I) = open − ohms·I along the feed's present slope; watts = I·u(I).
       const open = volts + ohms * s.amps;
       const root = open * open - 4 * ohms * watts;
-      s.collapsed = root < 0 || open < LEAST_VOLTS;
+      s.collapsed = root < 0 && open >= LEAST_VOLTS;
       let next = open < LEAST_VOLTS ? 0 : (open - Math.sqrt(Math.max(0, root))) / (2 * ohms);
       if (next > limits[k]!) {
         // At its input limit it gives less: as much less as it would have taken more.

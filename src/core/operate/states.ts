@@ -123,6 +123,16 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     cautions: ['Generator only in the open, its exhaust clear of every window: carbon monoxide kills.', 'Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
   },
   {
+    id: 'uncoupled',
+    label: 'Uncoupled, engine off',
+    short: ['Uncoupled,', 'key off'],
+    how: 'engine off, shore cord out, tow connector pulled for ten minutes',
+    inputs: { ...PARKED, coupled: false, covered: true, dwell: 600 },
+    needs: 'tow-connector',
+    enterMinutes: 3,
+    cautions: ['Chock the trailer and set its brake before the connector is pulled.', 'Never pull a high-current connector under load: stop the engine first.'],
+  },
+  {
     id: 'disconnect-open',
     label: 'Disconnect off, engine off',
     short: ['Disconnect', 'off'],

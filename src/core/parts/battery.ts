@@ -59,6 +59,14 @@ export const batteryBank: PartKind = {
       ],
       default: 'parallel',
     },
+    nominal: {
+      label: 'Nominal volts',
+      choices: [
+        { id: 'vehicle', label: 'as its vehicle' },
+        { id: '12', label: '12 V' },
+      ],
+      default: 'vehicle',
+    },
   },
   params: {
     capacity: { unit: 'Ah', scale: 'ratio', label: 'Capacity', min: 1, max: 5000, default: assumed(100, 0.1) },

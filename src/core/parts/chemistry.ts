@@ -129,6 +129,15 @@ export function restVolts(soc: number, chemistry: Chemistry = chemistryOf('flood
  */
 export const taperOhms = (soc: number, ah: number, chemistry: Chemistry): number => chemistry.taperTimesAh / ah / Math.max(0.005, 1.005 - soc);
 
+/**
+ * Share of a charging current that is stored: the chemistry's figure, and on lead-acid less and less of it over
+ * the last 15 %, where it gasses instead. Why the last tenth takes as long as the first half; from memory.
+ */
+export function storedShare(soc: number, chemistry: Chemistry): number {
+  if (chemistry.taperTimesAh === 0 || soc <= 0.85) return chemistry.efficiency;
+  return chemistry.efficiency * Math.max(0.1, 1 - (0.9 * (soc - 0.85)) / 0.15);
+}
+
 /** Share of the charging overvoltage that has built up `seconds` after the current began. */
 export function overvoltageShare(seconds: number, chemistry: Chemistry = chemistryOf('flooded')): number {
   return chemistry.builds.reduce((sum, [share, tau]) => sum + share * (1 - Math.exp(-seconds / tau)), 0);

@@ -9,8 +9,8 @@ const byVolts = (part: PartContext) => ENABLE_SCHOOLS.find((s) => s.id === part.
 
 /** W it takes for itself while it runs: from memory. */
 const IDLE_WATTS = 4;
-/** 30 mA at 12 V for its electronics, running or not: from memory. */
-const SUPPLY = fixed(400);
+/** 4 mA at 12 V while it is off, from memory; running it takes its idle watts. */
+const SUPPLY = fixed(3000);
 
 export const dcdcChargerPart: PartKind = {
   id: 'dcdc-charger',

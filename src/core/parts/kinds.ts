@@ -2,6 +2,9 @@
 import { batteryBank } from './battery';
 import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './controls';
 import { dcdcChargerPart } from './dcdc';
+import { diodeLamp, differentialPart, triggeredPart } from './maintainers';
+import { towConnector, voltageRelay } from './towLine';
+import { fridgeElement, towedCarLoads } from './trailerLoads';
 import { diodeIsolator } from './diodeIsolator';
 import { disconnect, linkFuse } from './inline';
 import { linkSolenoid } from './link';
@@ -17,8 +20,11 @@ const ALL: readonly PartKind[] = [
   boostSwitch,
   chassisLoads,
   dcdcChargerPart,
+  differentialPart,
   diodeIsolator,
+  diodeLamp,
   disconnect,
+  fridgeElement,
   generator,
   houseLoads,
   ignitionDelayModule,
@@ -29,7 +35,11 @@ const ALL: readonly PartKind[] = [
   shoreCharger,
   solarCharger,
   timedWindowModule,
+  towConnector,
+  towedCarLoads,
+  triggeredPart,
   voltageLinkModule,
+  voltageRelay,
 ];
 
 export const PART_KINDS: ReadonlyMap<string, PartKind> = new Map(ALL.map((kind) => [kind.id, kind]));
@@ -39,6 +49,10 @@ export const PART_KIND_IDS: readonly string[] = ALL.map((kind) => kind.id);
 export function partOptions(kind: PartKind, part: { options?: Readonly<Record<string, string>> }): Record<string, string> {
   return Object.fromEntries(Object.entries(kind.options ?? {}).map(([name, spec]) => [name, part.options?.[name] ?? spec.default]));
 }
+
+/** Nominal volts of a part: its vehicle's, unless it says its own. */
+export const nominalOf = (part: { options?: Readonly<Record<string, string>> }, vehicle: { nominalVolts: number }): number =>
+  part.options?.['nominal'] === '12' ? 12 : vehicle.nominalVolts;
 
 /** The kind of a part of a validated rig. */
 export function partKind(id: string): PartKind {

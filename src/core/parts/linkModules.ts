@@ -8,8 +8,8 @@ import { fixed, just, type PartKind } from './part';
 const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({ unit: 'V', scale: 'offset', label, min: 5, max: 64, default: assumed(value, spread) });
 const seconds = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 's', scale: 'ratio', label, min: 0.1, max: 86_400, default: assumed(value, spread) });
 const driverOhms: ParameterSpec = { unit: 'ohm', scale: 'ratio', label: 'Output resistance', min: 1e-4, max: 10, default: assumed(0.1, 0.4) };
-/** 30 mA at 12 V for its own electronics: from memory. */
-const SUPPLY = fixed(400);
+/** 10 mA at 12 V for its own electronics, day and night: from memory. */
+const SUPPLY = fixed(1200);
 
 const CHASSIS_SENSE = { id: 'chassis-sense', label: 'chassis sense', lead: 'chassis sense wire at the module' } as const;
 const COACH_SENSE = { id: 'coach-sense', label: 'coach sense', lead: 'coach sense wire at the module' } as const;

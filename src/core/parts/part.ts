@@ -52,6 +52,7 @@ export type ElementSpec =
   | { kind: 'contact'; id: string; a: string; b: string; ohms: Rule; closedBy: ClosedBy }
   | { kind: 'emf'; id: string; plus: string; minus: string; volts: Rule; ohms: Value }
   | { kind: 'source'; id: string; plus: string; minus: string; volts: Value; ohms: Rule; limit: Value }
+  | { kind: 'lamp'; id: string; plus: string; minus: string; volts: Rule; watts: Rule }
   | { kind: 'diode'; id: string; anode: string; cathode: string; saturation: Rule; emission: Rule }
   /**
    * Takes power at one pair of terminals and gives it at another: a `source` there, never back. Takes what it

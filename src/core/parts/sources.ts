@@ -1,5 +1,6 @@
 /** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
 import { assumed } from '../units/parameter';
+import { smartRegulator } from '../control/smartRegulator';
 import { chargeStages } from '../control/chargeStages';
 import { just, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
 
@@ -15,7 +16,17 @@ export const alternator: PartKind = {
     setPoint: { unit: 'V', scale: 'offset', label: 'Set-point at the stud', min: 8, max: 64, default: assumed(14.15, 0.2) },
     droop: { unit: 'ohm', scale: 'ratio', label: 'Regulator droop', min: 1e-5, max: 1, default: assumed(0.004, 0.3) },
     idleLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at idle, hot', min: 0, max: 1000, default: assumed(80, 0.15) },
-    fastLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at fast idle, hot', min: 0, max: 1000, default: assumed(120, 0.15) },
+    fastLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at fast idle and on the road, hot', min: 0, max: 1000, default: assumed(120, 0.15) },
+  },
+  options: {
+    regulator: {
+      label: 'Regulator',
+      choices: [
+        { id: 'ordinary', label: 'ordinary: one set-point' },
+        { id: 'smart', label: 'smart: holds back when full' },
+      ],
+      default: 'ordinary',
+    },
   },
   elements: [
     {
@@ -23,7 +34,8 @@ export const alternator: PartKind = {
       id: 'stator',
       plus: 'output',
       minus: 'case',
-      volts: just('setPoint'),
+      // A smart one holds the system this low once the batteries seem full.
+      volts: { by: 'stage', of: { charge: just('setPoint'), hold: { params: ['setPoint'], value: ([volts], _, part) => volts! - SMART_HOLDS_BACK * (part.nominal / 12) } } },
       ohms: just('droop'),
       limit: {
         params: ['idleLimit', 'fastLimit'],
@@ -31,7 +43,14 @@ export const alternator: PartKind = {
       },
     },
   ],
+  controller: (part) =>
+    part.options['regulator'] === 'smart'
+      ? { kind: smartRegulator, senses: { volts: ['output', 'case'] }, amps: { amps: 'stator' }, settings: [], constants: { tail: 25, sag: (12.4 * part.nominal) / 12 } }
+      : undefined,
 };
+
+/** V under its charging set-point: about 12.7 V in all, within the 12.2–15 V of common practice. */
+const SMART_HOLDS_BACK = 1.4;
 
 /** What every charger on the coach side has: two terminals, a set-point behind a droop, and a limit of its own. */
 const output = {

@@ -26,8 +26,6 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
   rig.vehicles.forEach((v, i) => {
     if (v.coupledTo !== undefined && !vehicles.has(v.coupledTo))
       add(`/vehicles/${i}/coupledTo`, v.coupledTo, `one of the vehicles: ${[...vehicles.keys()].join(', ')}`);
-    if (v.nominalVolts === 48)
-      add(`/vehicles/${i}/nominalVolts`, v.nominalVolts, '12 or 24: this version does not compute 48 V rigs');
   });
   const vehicleExists = (id: string, pointer: string) => {
     if (!vehicles.has(id)) add(pointer, id, `one of the vehicles: ${[...vehicles.keys()].join(', ')}`);

@@ -40,7 +40,7 @@ describe('a rig document', () => {
     expect(issueAfter((r) => (r.conductors[0]!.to = { ...r.conductors[0]!.from }))).toMatchObject({ pointer: '/conductors/0/to' });
     expect(issueAfter((r) => (r.probes[3]!.label = 'P1'))).toMatchObject({ pointer: '/probes/3/label' });
     expect(issueAfter((r) => (r.reference = { part: 'link', terminal: 'coach-stud' }))).toMatchObject({ pointer: '/reference/part' });
-    expect(issueAfter((r) => (r.vehicles[0]!.nominalVolts = 48))).toMatchObject({ pointer: '/vehicles/0/nominalVolts' });
+    expect(issueAfter((r) => (r.vehicles[0]!.coupledTo = 'nobody'))).toMatchObject({ pointer: '/vehicles/0/coupledTo' });
   });
 
   it('never gives a probe label twice, not even a retired one', () => {

@@ -5,6 +5,8 @@
 import Type from 'typebox';
 import { PART_KIND_IDS } from '../parts/kinds';
 import { GAUGES } from '../units/wire';
+import { MotorhomeChoicesSchema } from './archetypes/choicesSchema';
+import { CoupledChoicesSchema } from './archetypes/coupledSchema';
 
 const id = Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$', description: 'kebab-case, permanent' });
 const text = Type.String({ minLength: 1, maxLength: 120 });
@@ -112,8 +114,16 @@ export const ProbeSchema = Type.Object(
 );
 export type Probe = Type.Static<typeof ProbeSchema>;
 
+/** The archetype a rig was drawn up from, so that other links can be drawn into it. */
+export const MadeSchema = Type.Union([
+  Type.Object({ family: Type.Literal('motorhome'), choices: MotorhomeChoicesSchema }, { additionalProperties: false }),
+  Type.Object({ family: Type.Literal('coupled'), choices: CoupledChoicesSchema }, { additionalProperties: false }),
+]);
+export type Made = Type.Static<typeof MadeSchema>;
+
 export const RigSchema = Type.Object(
   {
+    made: Type.Optional(MadeSchema),
     id,
     name: text,
     kind: text,

@@ -3,7 +3,7 @@
  *
  *   u = OCV(soc, T) + v1 + v2 + I·(R0 + taper)         I positive charging
  *   dvk/dt = (fk·η·asinh(I/I0) − vk) / τk              k = 1 minutes, 2 hours
- *   dsoc/dt = ε(I)·I / Q − s                           ε the charge efficiency, or (I/I20)^(peukert−1)
+ *   dsoc/dt = ε·I / Q − s                              ε the stored share, or (I/I20)^(peukert−1) discharging
  *
  * Over a step in which g(I) = η·asinh(I/I0) goes straight from g0 to g1, the exponential integrator gives
  * v(h) = v·e + f·(g0·(a − e) + g1·(1 − a)) with e = exp(−h/τ), a = (1 − e)·τ/h. Only g1 depends on the
@@ -11,8 +11,8 @@
  * straight current (Hochbruck and Ostermann, "Exponential integrators", 2010).
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import { chemistryOf, restVolts, taperOhms, type Chemistry } from '../parts/chemistry';
-import { partKind, partOptions } from '../parts/kinds';
+import { chemistryOf, restVolts, storedShare, taperOhms, type Chemistry } from '../parts/chemistry';
+import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import type { Dynamic } from './dynamic';
 
 /** An EMF this high in ohms has been opened, by a fault or a BMS. */
@@ -58,7 +58,7 @@ export class BatteryDynamic implements Dynamic {
     const doc = compiled.rig.parts.find((p) => p.id === part)!;
     this.name = doc.name;
     this.chemistry = chemistryOf(partOptions(partKind(doc.kind), doc)['chemistry']!);
-    this.blocks = compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!.nominalVolts / 12;
+    this.blocks = nominalOf(doc, compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!) / 12;
     const p = (name: string) => net.parameterNow(`${part}.${name}`);
     this.capacity = p('capacity');
     this.ageing = p('ageing');
@@ -97,9 +97,9 @@ export class BatteryDynamic implements Dynamic {
   }
 
   /** Share of soc per A and s at a mean current. */
-  private rate(amps: number): number {
+  private rate(amps: number, soc: number): number {
     const perSecond = 1 / (SECONDS_PER_HOUR * this.capacity);
-    if (amps >= 0) return perSecond * this.chemistry.efficiency;
+    if (amps >= 0) return perSecond * storedShare(soc, this.chemistry);
     const i20 = this.capacity / 20;
     return perSecond * (-amps > i20 ? (-amps / i20) ** (this.chemistry.peukert - 1) : 1);
   }
@@ -109,7 +109,9 @@ export class BatteryDynamic implements Dynamic {
   }
 
   private socAfter(mean: number, h: number): number {
-    return Math.max(0, Math.min(1, this.soc + this.rate(mean) * mean * h - this.standing() * h));
+    // What is stored depends on the charge itself: twice, at the start and at the middle so found.
+    const half = this.soc + (this.rate(mean, this.soc) * mean * h) / 2;
+    return Math.max(0, Math.min(1, this.soc + this.rate(mean, half) * mean * h - this.standing() * h));
   }
 
   offer(net: RigNetwork, h: number): void {
@@ -120,7 +122,7 @@ export class BatteryDynamic implements Dynamic {
     let ohms = this.ohmic(soc, this.predicted > 0);
     // How the rest volts follow the end current, unless the bank is at an end of its charge.
     if (h > 0 && soc > 0 && soc < 1) {
-      const byAmp = (this.rate(mean) * h) / 2;
+      const byAmp = (this.rate(mean, (this.soc + soc) / 2) * h) / 2;
       const ds = 1e-5;
       const slope = (this.rest(soc + ds) - this.rest(soc - ds)) / (2 * ds);
       volts -= slope * byAmp * this.predicted;

@@ -8,8 +8,6 @@ export interface LoadRow {
   watts: number;
   /** Share of the time it is on, by the air outside in °C. */
   duty(celsius: number): number;
-  /** Draws only while the engine runs: a three-way fridge's element. */
-  engineOnly?: boolean;
 }
 
 const between = (low: number, high: number, x: number) => Math.max(low, Math.min(high, x));
@@ -19,7 +17,6 @@ export const LOADS: readonly LoadRow[] = [
   { id: 'standby', label: 'Standby list: detectors, memories, panel', watts: 5, duty: steady(1) },
   { id: 'fridge-compressor', label: 'Compressor fridge', watts: 55, duty: (c) => between(0.15, 0.9, 0.3 + 0.018 * (c - 20)) },
   { id: 'fridge-residential', label: 'Residential fridge on the inverter', watts: 160, duty: (c) => between(0.25, 0.9, 0.4 + 0.015 * (c - 20)) },
-  { id: 'fridge-element', label: 'Three-way fridge, 12 V element', watts: 290, duty: steady(1), engineOnly: true },
   { id: 'furnace-fan', label: 'Furnace fan', watts: 85, duty: (c) => between(0, 0.9, (18 - c) / 28) },
   { id: 'lights', label: 'Lights and pump, an evening', watts: 40, duty: steady(1) },
   { id: 'roof-vent', label: 'Roof vent', watts: 30, duty: steady(1) },
@@ -32,12 +29,11 @@ const BY_ID = new Map(LOADS.map((l) => [l.id, l]));
 export const LOAD_IDS: readonly string[] = LOADS.map((l) => l.id);
 
 /** Mean amps at the rig's nominal volts of a list of loads. */
-export function loadAmps(ids: readonly string[], celsius: number, engineRuns: boolean, nominalVolts: number): number {
+export function loadAmps(ids: readonly string[], celsius: number, nominalVolts: number): number {
   let watts = 0;
   for (const id of ids) {
     const load = BY_ID.get(id);
     if (!load) throw new Error(`unknown load ${id}`);
-    if (load.engineOnly && !engineRuns) continue;
     watts += load.watts * load.duty(celsius);
   }
   return watts / nominalVolts;

@@ -66,6 +66,12 @@ function inputsOf(leg: Leg, engine: OperatingInputs['engine'], nominalVolts: num
     coupled: !leg.uncoupled,
     boost: leg.boostWedged ?? false,
     lamps: leg.lampsOn ?? false,
-    leg: { celsius: leg.celsius, sun: 0, houseAmps: (leg.moreAmps ?? 0) + loadAmps(leg.loads, leg.celsius, runs, nominalVolts) },
+    leg: {
+      celsius: leg.celsius,
+      sun: 0,
+      houseAmps: (leg.moreAmps ?? 0) + loadAmps(leg.loads, leg.celsius, nominalVolts),
+      fridgeOnBattery: leg.fridgeOnBattery ?? false,
+      held: leg.held ?? false,
+    },
   };
 }

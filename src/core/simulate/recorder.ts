@@ -20,24 +20,41 @@ interface Tap {
   on(net: RigNetwork): boolean;
 }
 
-/** Where current passes between the sides: contacts, diodes, converters. */
+/** The element of each kind of link whose amps are its own, and whether they count toward the coach or from it. */
+const TAPS: Readonly<Record<string, { element: string; is: 'contact' | 'converter' | 'diode' | 'wire'; toward: 1 | -1 }>> = {
+  'link-solenoid': { element: 'contact', is: 'contact', toward: 1 },
+  'voltage-relay': { element: 'contact', is: 'contact', toward: 1 },
+  'diode-isolator': { element: 'coach-diode', is: 'diode', toward: 1 },
+  'dcdc-charger': { element: 'converter', is: 'converter', toward: 1 },
+  'diode-lamp': { element: 'fuse', is: 'wire', toward: 1 },
+  'tow-connector': { element: 'pin', is: 'contact', toward: 1 },
+  'differential-maintainer': { element: 'contact', is: 'contact', toward: -1 },
+  'triggered-maintainer': { element: 'converter', is: 'converter', toward: -1 },
+};
+
+/** Where current passes between the sides. */
 function tapsOf(net: RigNetwork): Tap[] {
   const { rig, resistor, port } = net.compiled;
   return rig.parts.flatMap((part): Tap[] => {
-    const contact = resistor.get(`${part.id}.contact`);
-    const converter = port.get(`${part.id}.converter`);
-    const diode = port.get(`${part.id}.coach-diode`);
-    const tap = { part: part.id, name: part.name };
-    if (part.kind === 'link-solenoid' && contact !== undefined)
-      return [{ ...tap, amps: (n) => (Number.isFinite(n.values.resistorOhms[contact]!) ? resistorAmps(n.solver, n.values, contact) : 0), on: (n) => Number.isFinite(n.values.resistorOhms[contact]!) }];
-    if (converter !== undefined) return [{ ...tap, amps: (n) => n.solver.pushed(converter), on: (n) => n.values.port[converter * 3 + 2]! > 0 }];
-    if (diode !== undefined) return [{ ...tap, amps: (n) => n.solver.pushed(diode), on: (n) => n.solver.pushed(diode) > CARRIES }];
-    return [];
+    const tap = TAPS[part.kind];
+    if (!tap) return [];
+    const id = `${part.id}.${tap.element}`;
+    const named = { part: part.id, name: part.name };
+    if (tap.is === 'contact' || tap.is === 'wire') {
+      const index = resistor.get(id)!;
+      const made = (n: RigNetwork) => Number.isFinite(n.values.resistorOhms[index]!);
+      const amps = (n: RigNetwork) => (made(n) ? tap.toward * resistorAmps(n.solver, n.values, index) : 0);
+      return [{ ...named, amps, on: tap.is === 'contact' ? made : (n) => Math.abs(amps(n)) > CARRIES }];
+    }
+    const index = port.get(id)!;
+    const amps = (n: RigNetwork) => tap.toward * n.solver.pushed(index);
+    return [{ ...named, amps, on: tap.is === 'converter' ? (n) => n.values.port[index * 3 + 2]! > 0 : (n) => Math.abs(amps(n)) > CARRIES }];
   });
 }
 
 export class Recorder {
   readonly starts: StartCheck[] = [];
+  private readonly legEnds: { soc: number[]; lowestVolts: number[] }[] = [];
   /** Sums: per tap hours on, Ah to coach, Ah back, closings; then copper Wh, converter Wh; per alternator Ah. */
   readonly sums: Float64Array;
   private readonly taps: Tap[];
@@ -86,6 +103,11 @@ export class Recorder {
     for (const h of heatings) head(`${h.part}.${h.body.id}`, h.part, `${h.body.label} temperature`, '°C');
   }
 
+  /** Opens the sums of a leg. */
+  enterLeg(): void {
+    this.legEnds.push({ soc: this.batteries.map((b) => b.soc), lowestVolts: this.batteries.map(() => Infinity) });
+  }
+
   /** A point of the series, and the ends of what is integrated, after something jumped. */
   record(t: number, net: RigNetwork): void {
     this.ends(net);
@@ -132,6 +154,9 @@ export class Recorder {
     });
     this.batteries.forEach((b, i) => {
       const x = this.extremes[i]!;
+      const leg = this.legEnds[this.legEnds.length - 1]!;
+      leg.soc[i] = b.soc;
+      leg.lowestVolts[i] = Math.min(leg.lowestVolts[i]!, b.volts);
       x.lowestSoc = Math.min(x.lowestSoc, b.soc);
       x.lowestVolts = Math.min(x.lowestVolts, b.volts);
       x.highestVolts = Math.max(x.highestVolts, b.volts);
@@ -200,6 +225,7 @@ export class Recorder {
           part: a.part, name: a.name, peakAmps: this.peaks[k]!.amps, peakShareIdle: this.peaks[k]!.idle, peakShareRoad: this.peaks[k]!.road, hottest: a.hottest, ah: sums[at + 2 + k]!,
         })),
         links,
+        legEnds: this.legEnds,
         starts: this.starts,
         lossWh: { copper: sums[at]!, converters: sums[at + 1]! },
         hunting,

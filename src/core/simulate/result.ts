@@ -72,6 +72,8 @@ export interface SimSummary {
   batteries: BatterySummary[];
   alternators: AlternatorSummary[];
   links: LinkSummary[];
+  /** Charge of each battery, 0 to 1, and the lowest volts it saw, leg by leg, in the order of `batteries`. */
+  legEnds: { soc: number[]; lowestVolts: number[] }[];
   /** Before each drive, and at the end. */
   starts: StartCheck[];
   /** Wh lost in conductors, joints and contacts; in converters. */

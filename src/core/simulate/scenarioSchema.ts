@@ -20,6 +20,8 @@ export const LegSchema = Type.Object(
     disconnectOpen: Type.Optional(Type.Boolean({ description: 'coach disconnect turned off' })),
     uncoupled: Type.Optional(Type.Boolean({ description: 'tow connector pulled' })),
     boostWedged: Type.Optional(Type.Boolean({ description: 'boost switch held down all along' })),
+    fridgeOnBattery: Type.Optional(Type.Boolean({ description: 'three-way fridge set to 12 V' })),
+    held: Type.Optional(Type.Boolean({ description: 'charging of the bank behind held off by hand' })),
     lampsOn: Type.Optional(Type.Boolean({ description: 'marker lights' })),
   },
   omit,

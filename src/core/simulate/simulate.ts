@@ -42,6 +42,13 @@ const MAX_CASCADE = 32;
 /** A leap over repeats is at most this long, s: temperatures and timers of others go on in between. */
 const LONGEST_LEAP = 1800;
 
+/** Where charge and sums stood at one point of a cycle. */
+interface Round {
+  t: number;
+  sums: Float64Array[];
+  socs: number[];
+}
+
 export class Simulation {
   private readonly net: RigNetwork;
   private readonly batteries: BatteryDynamic[];
@@ -58,9 +65,9 @@ export class Simulation {
   private t = 0;
   private steps = 0;
   private solves = 0;
-  /** The round of hunting just noticed, and the state at the same point of the round before. */
+  /** The round of hunting just noticed, and by controller and mode the state at the same point of the round before. */
   private cycle: Cycle | undefined;
-  private lastCycle: { t: number; key: string; sums: Float64Array[]; socs: number[] } | undefined;
+  private readonly lastRound = new Map<string, Round>();
   private readonly collapsed = new Set<string>();
   private readonly hasSun: boolean;
   private readonly starter: ReturnType<typeof starterOf>;
@@ -71,7 +78,8 @@ export class Simulation {
     private readonly options: SimOptions = {},
   ) {
     const net = (this.net = new RigNetwork(compiled));
-    const nominal = compiled.rig.vehicles[0]!.nominalVolts;
+    const house = compiled.rig.parts.find((p) => p.kind === 'house-loads');
+    const nominal = compiled.rig.vehicles.find((v) => v.id === (house?.vehicle ?? compiled.rig.vehicles[0]!.id))!.nominalVolts;
     this.phases = phasesOf(scenario, nominal);
     this.modes = net.begin(this.phases[0]!.inputs, options.situation ?? {});
     this.tolerance = options.tolerance ?? TOLERANCE_AH;
@@ -101,6 +109,7 @@ export class Simulation {
   private enterLeg(phase: Phase): void {
     const leg = this.scenario.legs[phase.leg]!;
     if (this.t > 0 && phase.inputs.engine !== 'off') this.checkStart(`before “${leg.name}”`);
+    this.recorder.enterLeg();
     this.events.push({ t: this.t, kind: 'leg', what: leg.name, why: `leg ${phase.leg + 1} begins` });
   }
 
@@ -291,9 +300,10 @@ export class Simulation {
    */
   private jumpCycles(cycle: Cycle, phase: Phase): void {
     const sums = [this.recorder.sums, ...this.batteries.map((b) => b.totals)];
-    const now = { t: this.t, key: `${cycle.controller}/${cycle.mode}`, sums: sums.map((s) => Float64Array.from(s)), socs: this.batteries.map((b) => b.soc) };
-    const before = this.lastCycle?.key === now.key ? this.lastCycle : undefined;
-    this.lastCycle = now;
+    const key = `${cycle.controller}/${cycle.mode}`;
+    const now: Round = { t: this.t, sums: sums.map((s) => Float64Array.from(s)), socs: this.batteries.map((b) => b.soc) };
+    const before = this.lastRound.get(key);
+    this.lastRound.set(key, now);
     if (cycle.news) {
       const { part, kind } = this.compiled.controllers[cycle.controller]!;
       this.events.push({ t: this.t, kind: 'hunting', part, what: `${this.nameOf(part)} hunts`, why: `${kind.words[cycle.mode] ?? cycle.mode} again and again, every ${cycle.period < 120 ? `${cycle.period.toFixed(0)} s` : `${(cycle.period / 60).toFixed(1)} min`}` });
@@ -306,7 +316,7 @@ export class Simulation {
     sums.forEach((list, i) => list.forEach((x, j) => (list[j] = x + many * (now.sums[i]![j]! - before.sums[i]![j]!))));
     this.t += many * (this.t - before.t);
     this.hunting.shift(this.t - now.t);
-    this.lastCycle = undefined;
+    this.lastRound.clear();
   }
 
 }

@@ -31,5 +31,8 @@ export const UNDO_WORDS: Readonly<Record<CommandType, string>> = {
   'approval.withdraw': 'taking the approval back',
   'repair.record': 'the repair',
   'repair.withdraw': 'taking the repair back',
+  'usage.set': 'the change of how the rig is used',
+  'option.choose': 'the pick',
+  'option.withdraw': 'taking the pick back',
   'job.set-status': 'the change of status',
 };

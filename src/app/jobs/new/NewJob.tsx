@@ -56,7 +56,7 @@ export function NewJob() {
     setProblem(undefined);
     try {
       const said = words.trim() === '' ? codes.map((k) => COMPLAINTS[k]).join('. ') : words.trim();
-      const { number } = await postOpenJob({ id, nickname: nickname.trim(), complaint: { codes: [...codes], words: said.slice(0, 400) }, rig: { archetype: 'motorhome', choices: c } });
+      const { number } = await postOpenJob({ id, nickname: nickname.trim(), complaint: { codes: [...codes], words: said.slice(0, 400) }, rig: { family: 'motorhome', choices: c } });
       router.push(`/jobs/${number}/readings`);
     } catch (e) {
       setProblem((e as ApiError).message);

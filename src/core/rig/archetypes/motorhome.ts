@@ -4,13 +4,10 @@
  * Lengths, gauges and joint resistances are a plausible rig's: every one is marked assumed until somebody
  * measures it on the real one. Ids do not depend on the choices: a probe keeps its key when the link changes.
  */
-import { partKind } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
-import type { Gauge } from '../../units/wire';
-import type { Conductor, Endpoint, Ground, Part, Probe, Rig } from '../schema';
+import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-
-const FEET = 0.3048;
+import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, PROFILES } from './drawing';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
@@ -29,16 +26,6 @@ export const USUAL_MOTORHOME: MotorhomeChoices = {
   alternatorAmps: 160,
 };
 
-const at = (key: string): Endpoint => {
-  const [part, terminal] = key.split('.');
-  return { part: part!, terminal: terminal! };
-};
-
-/** Two crimped lugs on clean studs: about 0.3 mΩ heavy, a few mΩ on small terminals (from memory). */
-function cable(id: string, name: string, use: Conductor['use'], from: string, to: string, gauge: Gauge, metres: number, jointOhms: number): Conductor {
-  return { id, name, use, from: at(from), to: at(to), gauge, length: Math.max(0.3, Number(metres.toFixed(3))), joints: assumed(jointOhms, 0.45) };
-}
-
 /** Where things sit, as shares of the length from the nose; the front engine mirrors the engine side. */
 const PLACES = {
   rear: {
@@ -52,12 +39,6 @@ const PLACES = {
 } as const;
 
 const USUAL_DCDC_AMPS = 40;
-/** Common practice; the settings of a charger's profile switch. */
-const DCDC_PROFILE = { flooded: { absorb: 14.4, float: 13.5 }, agm: { absorb: 14.5, float: 13.6 }, gel: { absorb: 14.1, float: 13.6 }, lfp: { absorb: 14.3, float: 13.4 } } as const;
-/** Common practice over the length of a coach. */
-const dcdcGauge = (amps: number): Gauge => (amps <= 15 ? '8' : amps <= 30 ? '6' : amps <= 45 ? '4' : '2');
-const fuseAbove = (amps: number): number => [15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150].find((f) => f >= amps) ?? 200;
-
 /** What each kind of link is closed by, and how that is wired. */
 function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: Part[]; conductors: Conductor[]; probes: [string, string][] } {
   const volts = c.nominalVolts / 12;
@@ -111,12 +92,12 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: 
     case 'dcdc-boost':
     case 'dcdc': {
       const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
-      const gauge = dcdcGauge(amps / volts);
+      const gauge = chargerGauge(amps / volts);
       return {
         parts: [
           part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
             limit: assumed(amps, 0.05), inLimit: assumed(Math.round(amps * 1.5), 0.1), tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
-            absorb: scaled(DCDC_PROFILE[c.coach.chemistry].absorb, 0.06), float: scaled(DCDC_PROFILE[c.coach.chemistry].float, 0.06), rebulk: scaled(12.8, 0.1),
+            absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06), float: scaled(PROFILES[c.coach.chemistry].float, 0.06), rebulk: scaled(12.8, 0.1),
             on: scaled(13.8, 0.06), off: scaled(13.2, 0.06), lockout: scaled(12.2, 0.06), restart: scaled(12.7, 0.06),
           }),
           part('dcdc-fuse', 'link-fuse', 'coach', 'coach', 'Coach bay', 'Charger fuse', `${fuseAbove(amps * 1.25)} A`),
@@ -142,10 +123,6 @@ type PartMaker = (
   id: string, kind: string, where: PlaceName, side: Part['side'], place: string, name: string, note: string, params?: Record<string, Parameter>, options?: Record<string, string>,
 ) => Part;
 
-const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } as const;
-/** Printed under the bank's name: there is room for a dozen letters. */
-const bankNote = (b: BankChoice) => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
-
 /** A whole rig from the choices. `id` and `name` are the rig's own; `kind` says what it is in a line. */
 export function motorhome(id: string, name: string, choices: MotorhomeChoices = USUAL_MOTORHOME): Rig {
   const c = choices;
@@ -155,8 +132,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
   const run: Runner = (a, b) => Math.abs(station(a) - station(b));
   const dashAtEngine = c.engineAt === 'front';
   const part: PartMaker = (partId, kind, where, side, place, partName, note, params = {}, options) => {
-    const defaults = Object.fromEntries(Object.entries(partKind(kind).params).map(([key, spec]) => [key, { ...spec.default }]));
-    return { id: partId, kind, vehicle: 'coach', station: station(where), side, place, name: partName, note, params: { ...defaults, ...params }, ...(options ? { options } : {}) };
+    return drawPart({ id: partId, kind, vehicle: 'coach', station: station(where), side, place, name: partName, note, params, ...(options ? { options } : {}) });
   };
   const scaled = (value: number, spread: number): Parameter => assumed(value * volts, spread * volts);
   const bank = (partId: string, where: PlaceName, side: Part['side'], place: string, partName: string, b: BankChoice, soc: Parameter) =>
@@ -275,6 +251,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
   return {
     id,
     name,
+    made: { family: 'motorhome', choices: c },
     kind: `${Math.round(c.length / FEET)}-ft ${c.engineAt}-engine motorhome`,
     vehicles: [{ id: 'coach', role: 'motorhome', length: c.length, engineAt: c.engineAt, nominalVolts: c.nominalVolts }],
     parts,

@@ -1,0 +1,36 @@
+/** What a verb is, and how it reads its options. */
+import type { Job, Revision } from '../core/formats/job';
+import type { DocumentIssue } from '../core/rig/issue';
+
+export class BadInput extends Error {
+  constructor(
+    readonly pointer: string,
+    readonly found: string,
+    readonly wanted: string,
+  ) {
+    super(`${pointer}: found ${found}, wanted ${wanted}`);
+  }
+  static from(issue: DocumentIssue): BadInput {
+    return new BadInput(issue.pointer, issue.found, issue.wanted);
+  }
+}
+
+export interface VerbContext {
+  job: Job;
+  revision: Revision;
+  options: Readonly<Record<string, string>>;
+}
+
+export interface Verb {
+  about: string;
+  example: string;
+  options: string;
+  run(context: VerbContext): object | string;
+}
+
+export function wholeNumber(options: VerbContext['options'], name: string, fallback?: number): number {
+  const text = options[name];
+  if (text === undefined && fallback !== undefined) return fallback;
+  if (text === undefined || !/^\d{1,9}$/.test(text)) throw new BadInput(`--${name}`, text ?? 'nothing', 'a whole number');
+  return Number(text);
+}

@@ -1,0 +1,26 @@
+/** What a job brings to the comparison of links: its rig, the fault found in it, how it is used. */
+import { rigFaults } from '../diagnose/faults';
+import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
+import { candidatesOf, type Candidate, type FoundFault } from '../plan/candidates';
+import { houseBankOf } from '../plan/outcome';
+import { usualScenarios } from '../plan/usualScenarios';
+import type { Scenario } from '../simulate/scenarioSchema';
+import { currentRevision, standingVerdict, type Job } from './job';
+
+/** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
+export function foundFault(job: Job): FoundFault | undefined {
+  const verdict = standingVerdict(job);
+  const now = currentRevision(job);
+  if (!verdict || verdict.epoch !== now.epoch || verdict.fault === NOTHING_WRONG.id) return undefined;
+  const fault = rigFaults(now.doc).find((f) => f.id === verdict.fault);
+  return fault && { name: verdict.name, repair: verdict.repair, effects: fault.effects, minutes: fault.minutes ?? [0, 0], parts: fault.parts ?? [0, 0] };
+}
+
+/** The ways of linking this job's batteries. */
+export const jobCandidates = (job: Job): Candidate[] => candidatesOf(currentRevision(job).doc, foundFault(job));
+
+/** The job's own scenarios; usual ones, from what was told at intake, until somebody has set them. */
+export function jobScenarios(job: Job): Scenario[] {
+  if (job.usage.scenarios.length > 0) return job.usage.scenarios;
+  return usualScenarios({ ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') }, houseBankOf(currentRevision(job).doc)?.id);
+}

@@ -1,0 +1,110 @@
+/**
+ * Ways of linking the batteries of a rig, to be compared on its owner's use: leave it, repair like for like,
+ * and every other link its archetype can be drawn with. A link is a row of choices, so a new one is a row.
+ */
+import type { Effect } from '../operate/effects';
+import type { Range } from '../diagnose/estimate';
+import { LINK_CHOICES } from '../rig/archetypes/choices';
+import { linksFor } from '../rig/archetypes/coupledChoices';
+import { drawRig, linkWords } from '../rig/archetypes/families';
+import type { Made, Rig } from '../rig/schema';
+import { carryOver, differences, type Difference } from './difference';
+import { changeCost } from './prices';
+
+export type School = 'leave' | 'repair' | 'direct' | 'sensed' | 'regulated' | 'small' | 'thin';
+
+export interface Candidate {
+  id: string;
+  name: string;
+  says: string;
+  school: School;
+  rig: Rig;
+  /** What is wrong with it while it runs: the fault left in place. */
+  effects?: readonly Effect[];
+  differences: Difference[];
+  minutes: Range;
+  parts: Range;
+}
+
+/** A fault found, for "leave it" and "repair like for like". */
+export interface FoundFault {
+  name: string;
+  repair: string;
+  effects: readonly Effect[];
+  minutes: Range;
+  parts: Range;
+}
+
+const SCHOOL_OF: Readonly<Record<string, School>> = {
+  'ignition-delay': 'direct', switch: 'direct', 'one-way': 'sensed', bidirectional: 'sensed', 'timed-window': 'sensed', diode: 'direct',
+  'dcdc-boost': 'regulated', dcdc: 'regulated', 'thin-line': 'thin', 'voltage-relay': 'sensed', 'heavy-line': 'direct', 'dcdc-pin': 'regulated', chained: 'regulated', 'diode-lamp': 'small',
+};
+
+/** Links a rig can be given, other than its own, with the sizes worth looking at. */
+function variants(made: Made): { id: string; link: string; made: Made; name: string }[] {
+  const named = (link: string, amps?: number) => (amps === undefined ? linkWords(link).label : linkWords(link).label.replace(/^(Small )?DC-DC( charger)?/, (m) => `${amps} A ${m}`));
+  if (made.family === 'motorhome') {
+    const volts = made.choices.nominalVolts / 12;
+    return LINK_CHOICES.flatMap(({ id: link }) => {
+      const sizes = link === 'dcdc' ? [60] : link === 'dcdc-boost' ? [40] : [undefined];
+      return sizes.map((amps) => ({
+        id: amps === undefined ? link : `${link}-${amps}`,
+        link,
+        name: named(link, amps && amps / volts),
+        made: { family: 'motorhome', choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...(link === 'dcdc-boost' ? { boost: true } : {}) } } as Made,
+      }));
+    });
+  }
+  const { family } = made.choices;
+  return linksFor(family).flatMap(({ id: link }) => {
+    const sizes = link === 'dcdc' && family !== 'trailer-48' ? [25, 40] : link === 'dcdc' ? [12, 20] : link === 'dcdc-pin' ? [12] : link === 'chained' ? [25] : [undefined];
+    return sizes.map((amps) => ({
+      id: amps === undefined ? link : `${link}-${amps}`,
+      link,
+      name: named(link, amps),
+      made: { family: 'coupled', choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps }) } } as Made,
+    }));
+  });
+}
+
+/**
+ * All candidates for a rig, the two that keep its link first. A rig that no archetype drew can only be left or
+ * repaired: its link cannot be redrawn.
+ */
+export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
+  const kept = { rig, differences: [] as Difference[] };
+  const list: Candidate[] = fault
+    ? [
+        { ...kept, id: 'leave', name: 'Leave it', says: `As found: ${fault.name.toLowerCase()}`, school: 'leave', effects: fault.effects, minutes: [0, 0], parts: [0, 0] },
+        { ...kept, id: 'repair', name: 'Repair like for like', says: fault.repair, school: 'repair', minutes: fault.minutes, parts: fault.parts },
+      ]
+    : [{ ...kept, id: 'leave', name: 'Leave it', says: 'As it is, in order', school: 'leave', minutes: [0, 0], parts: [0, 0] }];
+  if (!rig.made) return list;
+  const drawn = drawRig(rig.id, rig.name, rig.made);
+  const now = rig.made.choices;
+  for (const v of variants(rig.made)) {
+    const other = v.made.choices;
+    if (v.link === now.link && (other.dcdcAmps === undefined || other.dcdcAmps === now.dcdcAmps)) continue;
+    const changed = carryOver(rig, drawn, drawRig(rig.id, rig.name, v.made));
+    const diff = differences(rig, changed);
+    const cost = changeCost(rig, changed);
+    list.push({ id: v.id, name: v.name, says: linkWords(v.link).says, school: SCHOOL_OF[v.link]!, rig: changed, differences: diff, ...cost });
+  }
+  return list;
+}
+
+/** Most that are compared at once: more lines than that nobody can tell apart on a chart. */
+export const MOST_COMPARED = 6;
+
+/** The ones compared unless somebody picks others: what keeps the link, then one of each school, then the rest. */
+export function usualPick(list: readonly Candidate[]): string[] {
+  const pick = list.filter((c) => c.school === 'leave' || c.school === 'repair').map((c) => c.id);
+  const schools: School[] = ['regulated', 'sensed', 'direct', 'small', 'thin'];
+  for (let round = 0; pick.length < MOST_COMPARED && round < 4; round++) {
+    for (const school of schools) {
+      const next = list.filter((c) => c.school === school && !pick.includes(c.id))[0];
+      if (next && pick.length < MOST_COMPARED) pick.push(next.id);
+    }
+  }
+  return list.filter((c) => pick.includes(c.id)).map((c) => c.id);
+}

@@ -1,0 +1,45 @@
+/** Candidates on the owner's scenarios, side by side. */
+import { compileRig } from '../compile/compile';
+import { estimate, type Estimate, type Rates } from '../diagnose/estimate';
+import type { Scenario } from '../simulate/scenarioSchema';
+import type { SimResult } from '../simulate/result';
+import type { Candidate } from './candidates';
+import { outcomeOf, simulateCandidate, type Outcome } from './outcome';
+import { recommend, scoreOf, type Recommendation, type Scored } from './recommend';
+import { argue, type SchoolArgument } from './schools';
+
+export interface Compared {
+  candidate: Candidate;
+  /** One a scenario. */
+  results: SimResult[];
+  outcome: Outcome;
+  estimate: Estimate;
+  scored: Scored;
+}
+
+export interface Comparison {
+  scenarios: string[];
+  rows: Compared[];
+  recommendation?: Recommendation;
+  schools: SchoolArgument[];
+}
+
+/**
+ * Simulates every candidate and judges them. Prices are scored in the catalogue's dollars at the shop's own
+ * labour rate, so that a currency does not change what is recommended.
+ * @param progress told the share done.
+ */
+export function compare(candidates: readonly Candidate[], scenarios: readonly Scenario[], rates: Rates, progress?: (share: number) => void): Comparison {
+  const hadBoost = candidates.some((c) => c.differences.length === 0 && c.rig.parts.some((p) => p.kind === 'boost-switch'));
+  const rows = candidates.map((candidate, i): Compared => {
+    const compiled = compileRig(candidate.rig);
+    const results = scenarios.map((scenario) => simulateCandidate(candidate, compiled, scenario));
+    const outcome = outcomeOf(candidate, results, compiled);
+    const cost = estimate({ minutes: candidate.minutes, parts: candidate.parts }, rates);
+    progress?.((i + 1) / candidates.length);
+    return { candidate, results, outcome, estimate: cost, scored: scoreOf(candidate, outcome, cost.total, hadBoost) };
+  });
+  const outcomes = new Map(rows.map((r) => [r.candidate.id, r.outcome]));
+  const recommendation = recommend(outcomes, rows.map((r) => r.scored));
+  return { scenarios: scenarios.map((s) => s.id), rows, ...(recommendation ? { recommendation } : {}), schools: argue(candidates, outcomes, hadBoost) };
+}

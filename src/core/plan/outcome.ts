@@ -1,0 +1,143 @@
+/** One candidate on the owner's use, judged by the trade's criteria. Figures come from the simulation, words from tables. */
+import { compileRig, type CompiledRig } from '../compile/compile';
+import { chemistryOf, restVolts } from '../parts/chemistry';
+import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import type { Part, Rig } from '../rig/schema';
+import type { Scenario } from '../simulate/scenarioSchema';
+import type { SimResult, StartCheck } from '../simulate/result';
+import { simulate } from '../simulate/simulate';
+import { starterOf } from '../simulate/starter';
+import type { Candidate } from './candidates';
+
+export interface ProfileCheck {
+  part: string;
+  name: string;
+  ok: boolean;
+  says: string;
+}
+
+export interface Outcome {
+  candidate: string;
+  /** Charge of the bank behind when the last drive ends, 0 to 1; at the end where nobody drives. */
+  arrives: number;
+  /** Lowest charge of it on the way. */
+  lowest: number;
+  ends: number;
+  /** The hardest start of the whole use. */
+  start?: StartCheck;
+  /** Shares of what the alternator could give, and its hottest °C. */
+  alternator?: { idleShare: number; roadShare: number; peakAmps: number; hottest: number };
+  linkPeakAmps: number;
+  boost: 'keeps' | 'none';
+  handsOff: boolean;
+  /** Whether the start battery gains on shore power; undefined where there is none. */
+  startOnShore?: boolean;
+  profiles: ProfileCheck[];
+  hunting: string[];
+  collapsed: string[];
+  dangers: string[];
+}
+
+/** The bank that is lived from: on the coach side, the largest. */
+export function houseBankOf(rig: Rig): Part | undefined {
+  return rig.parts
+    .filter((p) => p.kind === 'battery-bank' && p.side === 'coach')
+    .sort((a, b) => (b.id === 'coach-bank' ? 1 : 0) - (a.id === 'coach-bank' ? 1 : 0) || (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0))[0];
+}
+
+/** What a chemistry bears and needs, V of a 12 V bank: common practice. */
+const BEARS: Readonly<Record<string, { most: number; needs: number }>> = {
+  flooded: { most: 14.9, needs: 14.1 },
+  agm: { most: 14.8, needs: 14.1 },
+  gel: { most: 14.3, needs: 13.9 },
+  lfp: { most: 14.65, needs: 13.9 },
+};
+
+/** A bank that is not driven long cannot be blamed for not reaching its absorption volts. */
+const HOURS_TO_JUDGE = 3;
+
+const simulated = (candidate: Candidate, compiled: CompiledRig, scenario: Scenario, z?: Float64Array, series = true): SimResult =>
+  simulate(compiled, scenario, { situation: { ...(z ? { z } : {}), ...(candidate.effects ? { effects: candidate.effects } : {}) }, series });
+
+export { simulated as simulateCandidate };
+
+/** Twelve hours on shore from a start battery at 60 %: does it gain? */
+function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string, house: string | undefined): boolean {
+  const shore: Scenario = {
+    id: 'shore', name: 'Shore', startHour: 20, startSoc: { [start]: 0.6, ...(house ? { [house]: 0.8 } : {}) },
+    legs: [{ id: 'shore', name: 'Shore', kind: 'shore', hours: 12, celsius: 15, sunHours: 0, loads: ['standby'] }],
+  };
+  const bank = simulated(candidate, compiled, shore, undefined, false).summary.batteries.find((b) => b.part === start)!;
+  return bank.endSoc > bank.startSoc + 0.03;
+}
+
+/** Links that watch volts, and a lithium bank that rests above what they let go at. */
+function dangersOf(rig: Rig): string[] {
+  const list: string[] = [];
+  const lithium = rig.parts.filter((p) => p.kind === 'battery-bank' && chemistry(p) === 'lfp');
+  for (const p of rig.parts) {
+    const openAt = p.params['openAt']?.value;
+    if (!['voltage-link-module', 'bidirectional-module', 'voltage-relay'].includes(p.kind) || openAt === undefined) continue;
+    for (const bank of lithium) {
+      const n = nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) / 12;
+      const rests = restVolts(0.4, chemistryOf('lfp')) * n;
+      if (openAt < rests) list.push(`${p.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`);
+    }
+  }
+  return list;
+}
+
+const chemistry = (p: Part): string => partOptions(partKind(p.kind), p)['chemistry']!;
+
+function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
+  const charged = runs.flatMap((r) => r.legs).filter((l) => l.kind !== 'stand').reduce((sum, l) => sum + (l.to - l.from) / 3600, 0);
+  return runs[0]!.summary.batteries.map((b, i) => {
+    const part = rig.parts.find((p) => p.id === b.part)!;
+    const n = nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12;
+    const bears = BEARS[chemistry(part)]!;
+    const highest = Math.max(...runs.map((r) => r.summary.batteries[i]!.highestVolts));
+    const high = highest / n > bears.most;
+    const low = !high && highest / n < bears.needs && charged >= HOURS_TO_JUDGE;
+    const says = `reaches ${highest.toFixed(1)} V; ${high ? `at most ${(bears.most * n).toFixed(1)} V for ${chemistryOf(chemistry(part)).label}` : low ? `${(bears.needs * n).toFixed(1)} V or more would fill it` : 'within what it wants'}`;
+    return { part: b.part, name: b.name, ok: !high && !low, says };
+  });
+}
+
+/** What can be said from its runs, one a scenario; `shore` false skips the extra run on shore power. */
+export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], compiled = compileRig(candidate.rig), shore = true): Outcome {
+  const { rig } = candidate;
+  const house = houseBankOf(rig);
+  // Where somebody drives is where one arrives.
+  const r = runs.find((x) => x.legs.some((l) => l.kind === 'drive')) ?? runs[0]!;
+  const index = r.summary.batteries.findIndex((b) => b.part === house?.id);
+  const bank = r.summary.batteries[index];
+  const lastDrive = r.legs.findLastIndex((l) => l.kind === 'drive');
+  const start = starterOf(rig)?.battery;
+  const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
+  const most = (of: (x: SimResult) => number | undefined) => Math.max(0, ...runs.map((x) => of(x) ?? 0));
+  const alternator = r.summary.alternators[0];
+  const has = (kind: string) => rig.parts.some((p) => p.kind === kind);
+  return {
+    candidate: candidate.id,
+    arrives: bank ? (lastDrive >= 0 ? r.summary.legEnds[lastDrive]!.soc[index]! : bank.endSoc) : 0,
+    lowest: bank ? Math.min(...runs.map((x) => x.summary.batteries[index]!.lowestSoc)) : 0,
+    ends: bank?.endSoc ?? 0,
+    ...(hardest ? { start: hardest } : {}),
+    ...(alternator ? {
+          alternator: {
+            idleShare: most((x) => x.summary.alternators[0]?.peakShareIdle),
+            roadShare: most((x) => x.summary.alternators[0]?.peakShareRoad),
+            peakAmps: most((x) => x.summary.alternators[0]?.peakAmps),
+            hottest: most((x) => x.summary.alternators[0]?.hottest),
+          },
+        } : {}),
+    linkPeakAmps: most((x) => Math.max(0, ...x.summary.links.filter((l) => rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector').map((l) => Math.abs(l.peakAmps)))),
+    boost: has('boost-switch') && has('link-solenoid') && !candidate.effects?.length ? 'keeps' : 'none',
+    handsOff: !has('link-switch') && !rig.parts.some((p) => p.kind === 'dcdc-charger' && p.options?.['enable'] === 'manual'),
+    ...(has('shore-charger') && start ? { startOnShore: shore ? gainsOnShore(candidate, compiled, start, house?.id) : false } : {}),
+    profiles: profilesOf(rig, runs),
+    hunting: [...new Set(runs.flatMap((x) => x.summary.hunting))].map((id) => rig.parts.find((p) => p.id === id)!.name),
+    collapsed: [...new Set(runs.flatMap((x) => x.summary.collapsed))].map((id) => rig.parts.find((p) => p.id === id)!.name),
+    dangers: dangersOf(rig),
+  };
+}

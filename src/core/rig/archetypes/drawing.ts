@@ -1,0 +1,37 @@
+/** What every archetype draws with: cables with their joints, parts with their kind's usual figures. */
+import { partKind } from '../../parts/kinds';
+import { assumed, type Parameter } from '../../units/parameter';
+import type { Gauge } from '../../units/wire';
+import type { Conductor, Endpoint, Part } from '../schema';
+import type { BankChoice } from './choicesSchema';
+
+export const FEET = 0.3048;
+
+export const at = (key: string): Endpoint => {
+  const [part, terminal] = key.split('.');
+  return { part: part!, terminal: terminal! };
+};
+
+/** Two crimped lugs on clean studs: about 0.3 mΩ heavy, a few mΩ on small terminals (from memory). */
+export function cable(id: string, name: string, use: Conductor['use'], from: string, to: string, gauge: Gauge, metres: number, jointOhms: number): Conductor {
+  return { id, name, use, from: at(from), to: at(to), gauge, length: Math.max(0.3, Number(metres.toFixed(3))), joints: assumed(jointOhms, 0.45) };
+}
+
+/** A part with every figure its kind has, those given put over the usual ones. */
+export function drawPart(part: Omit<Part, 'params'> & { params?: Record<string, Parameter> }): Part {
+  const defaults = Object.fromEntries(Object.entries(partKind(part.kind).params).map(([key, spec]) => [key, { ...spec.default }]));
+  return { ...part, params: { ...defaults, ...part.params } };
+}
+
+const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } as const;
+/** Printed under the bank's name: there is room for a dozen letters. */
+export const bankNote = (b: BankChoice): string => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
+
+/** Profiles of a charger's switch by chemistry, per 12 V: common practice. */
+export const PROFILES = { flooded: { absorb: 14.4, float: 13.5 }, agm: { absorb: 14.5, float: 13.6 }, gel: { absorb: 14.1, float: 13.6 }, lfp: { absorb: 14.3, float: 13.4 } } as const;
+
+/** Gauge for a DC-DC charger's amps over the length of a coach or of a car: common practice. */
+export const chargerGauge = (amps: number): Gauge => (amps <= 22 ? '8' : amps <= 32 ? '6' : amps <= 55 ? '4' : '2');
+
+/** The next fuse made at or above so many amps. */
+export const fuseAbove = (amps: number): number => [5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150].find((f) => f >= amps) ?? 200;
