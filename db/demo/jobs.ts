@@ -4,71 +4,16 @@
  */
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import { SCHEMA_VERSION, type Job, type Reading } from '../../src/core/formats/jobSchema';
+import { SCHEMA_VERSION, type Job } from '../../src/core/formats/jobSchema';
 import { EMPTY_INTAKE, EMPTY_USAGE } from '../../src/core/formats/job';
-import { USUAL_INSTRUMENT } from '../../src/core/probe/instrument';
-import type { Instrument } from '../../src/core/probe/instrumentSchema';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';
-import { seedFrom, seededRng } from '../../src/core/units/rng';
-
-export const DEMO_SHOP = { id: demoUuid('shop'), name: 'Larkspur Basin Coachworks' };
-export const DEMO_PEOPLE = [
-  { id: demoUuid('bay-1'), handle: 'bay1', name: 'Bay 1 technician', role: 'technician' },
-  { id: demoUuid('bay-2'), handle: 'bay2', name: 'Bay 2 technician', role: 'technician' },
-] as const;
-
-/** A UUID that is the same on every machine, from a name. */
-export function demoUuid(name: string): string {
-  const rng = seededRng(seedFrom(`surrik demo ${name}`));
-  const hex = Array.from({ length: 32 }, () => Math.floor(rng.uniform() * 16).toString(16)).join('');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20)}`;
-}
-
-const REFERENCE = 'frame.bay-2';
-
-/** The demo shop's instruments: one in date, one that was never compared. */
-export const demoInstruments = (now: Date): Instrument[] => {
-  const months = (n: number) => new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() - n, 12)).toISOString().slice(0, 10);
-  return [
-    { ...BAY_METER, calibratedOn: months(4) },
-    { ...USUAL_INSTRUMENT, id: 'bay-meter-1', name: 'Bay meter 1', voltPercent: 0.8, voltDigits: 3 },
-  ];
-};
-const BAY_METER: Instrument = { ...USUAL_INSTRUMENT, id: 'bay-meter-2', name: 'Bay meter 2, with clamp' };
+import { usualScenarios } from '../../src/core/plan/usualScenarios';
+import { fleetJobs } from './fleet';
+import { BAY_METER, DEMO_PEOPLE, demoInstruments, demoUuid, REFERENCE, take, type Taken } from './shop';
 
 /** The demo's coach, which the end-to-end tests measure too. */
 export const heron = (): Rig => ({ ...motorhome('heron', 'Heron'), kind: '36-ft rear-engine diesel coach' });
-
-interface Taken {
-  state: string;
-  probe: string;
-  ref?: string;
-  minute: number;
-}
-
-/** Readings of a hidden rig, taken so many minutes after the job began. */
-function take(job: string, rig: HiddenRig, epoch: number, start: Date, list: readonly Taken[], by: string): Reading[] {
-  return list.map((t) => {
-    const clamp = t.probe.endsWith('.clamp');
-    const ref = clamp ? undefined : (t.ref ?? REFERENCE);
-    const { value, unit } = rig.read(t.state, t.probe, ref);
-    return {
-      id: demoUuid(`${job} ${epoch} ${t.state} ${t.probe} ${ref ?? ''}`),
-      epoch,
-      state: t.state,
-      probe: t.probe,
-      ...(ref === undefined ? {} : { ref }),
-      status: 'measured',
-      value,
-      unit,
-      secondsInState: t.state === 'rested' ? 1900 + t.minute * 60 : 60 + ((t.minute * 37) % 240),
-      meter: BAY_METER.id,
-      takenAt: new Date(start.getTime() + t.minute * 60_000).toISOString(),
-      by,
-    };
-  });
-}
 
 /** Heron's present visit: coach bank not charging on the road, boost does nothing. A few readings are in. */
 export function heronJob(now: Date): Job {
@@ -117,7 +62,7 @@ export function heronJob(now: Date): Job {
     approvals: [],
     repairs: [],
     photos: [],
-    usage: EMPTY_USAGE,
+    usage: { scenarios: usualScenarios({ driveHours: 5, nights: 4, storedMonths: 3, storedPluggedIn: true }, 'coach-bank') },
     choices: [],
   };
 }
@@ -205,4 +150,4 @@ export function heronEarlierJob(now: Date): Job {
   };
 }
 
-export const demoJobs = (now: Date): Job[] => [heronEarlierJob(now), heronJob(now)];
+export const demoJobs = (now: Date): Job[] => [heronEarlierJob(now), heronJob(now), ...fleetJobs(now)];

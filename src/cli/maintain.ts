@@ -4,7 +4,8 @@
  */
 import { randomInt, randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
-import { demoInstruments, demoJobs, DEMO_PEOPLE, DEMO_SHOP } from '../../db/demo/jobs';
+import { demoJobs } from '../../db/demo/jobs';
+import { demoInstruments, DEMO_PEOPLE, DEMO_SHOP } from '../../db/demo/shop';
 import { migrationSource } from '../../db/migrations';
 import { currentRevision } from '../core/formats/job';
 import { readSecrets } from '../server/config';
@@ -68,7 +69,7 @@ async function seedDemo(): Promise<void> {
 /** The demo jobs as open job files, dated as the issue of the format. */
 function writeExamples(): void {
   for (const job of demoJobs(new Date('2026-11-24T16:00:00Z'))) {
-    const name = job.number === 1042 ? 'heron' : `heron-${job.number}`;
+    const name = job.number === 1009 ? 'heron-1009' : job.rigId;
     writeFileSync(`examples/${name}.surrik.json`, `${JSON.stringify(job, null, 2)}\n`);
   }
 }

@@ -1,7 +1,8 @@
 /** What the end-to-end tests share: signing in, jobs of their own, a technician with a simulated meter. */
 import { randomUUID } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
-import { demoUuid, heronJob, DEMO_SHOP } from '../../db/demo/jobs';
+import { heronJob } from '../../db/demo/jobs';
+import { demoUuid, DEMO_SHOP } from '../../db/demo/shop';
 import { compileRig } from '../../src/core/compile/compile';
 import { rigFaults } from '../../src/core/diagnose/faults';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demoInstruments, demoJobs, demoUuid } from '../../../db/demo/jobs';
+import { demoJobs } from '../../../db/demo/jobs';
+import { demoInstruments, demoUuid } from '../../../db/demo/shop';
 import type { Command, CommandType, Payload } from './command';
 import { COMMAND_TYPES } from './command';
 import { inverseOf } from './inverse';

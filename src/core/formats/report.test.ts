@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { demoJobs, demoUuid } from '../../../db/demo/jobs';
+import { demoJobs } from '../../../db/demo/jobs';
+import { demoUuid } from '../../../db/demo/shop';
 import type { Job } from './job';
 import { reportOf, type ReportData } from './report';
 import { assumptionsOf, DEFAULT_SETTINGS, reduceShop, type Shop } from './shop';

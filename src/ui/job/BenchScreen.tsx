@@ -24,6 +24,7 @@ import { UNDO_WORDS } from './undoWords';
 import { useTyped } from './typed';
 
 // Not on the way to the first reading: their scripts come when they are opened.
+const OptionsStation = lazy(() => import('../options/OptionsStation').then((m) => ({ default: m.OptionsStation })));
 const FaultStation = lazy(() => import('./FaultStation').then((m) => ({ default: m.FaultStation })));
 const IntakeStation = lazy(() => import('./IntakeStation').then((m) => ({ default: m.IntakeStation })));
 const RigStation = lazy(() => import('./RigStation').then((m) => ({ default: m.RigStation })));
@@ -185,6 +186,7 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
       else if (e.key === 'l') bench.openSeen();
       else if (e.key === 'r') bench.go('readings');
       else if (e.key === 'f') bench.go('fault');
+      else if (e.key === 'o') bench.go('options');
       else if (e.key === 'p') bench.go('prove');
       else if (e.key === 'd') toggleTheme();
       else if (e.key === '?') onKeys();
@@ -225,7 +227,7 @@ function Main({ bar }: { bar: ReactNode }) {
   return (
     <div className="col">
       <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
-        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
       </Suspense>
       {bar}
     </div>
@@ -252,7 +254,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
               <main className="pscroll">
                 <Main bar={null} />
               </main>
-              <NextBar cautions />
+              {station !== 'options' && <NextBar cautions />}
             </>
           )}
         </div>
@@ -280,12 +282,19 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
             </button>
           </header>
           <Strip />
-          <section className="work">
-            <main>
-              <Main bar={narrow ? <SlipBar open={slip} toggle={() => setSlip(!slip)} /> : null} />
+          {station === 'options' ? (
+            // It has a slip of its own: what is next here is to pick a link.
+            <main className="optwork">
+              <Main bar={null} />
             </main>
-            {(!narrow || slip) && <BenchSlip />}
-          </section>
+          ) : (
+            <section className="work">
+              <main>
+                <Main bar={narrow ? <SlipBar open={slip} toggle={() => setSlip(!slip)} /> : null} />
+              </main>
+              {(!narrow || slip) && <BenchSlip />}
+            </section>
+          )}
         </div>
       )}
       {dialogs.chooser && <StateChooser suggested={dialogs.chooser.suggested} onClose={dialogs.closeChooser} />}

@@ -2,6 +2,7 @@
 /** Stations in working order; each says what it still lacks. */
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
+import { standingChoice } from '../../core/formats/job';
 import { STATIONS, useBench, type Station } from './bench';
 import { useTheme } from '../theme';
 
@@ -43,6 +44,7 @@ export function Rail() {
   const [theme, toggle] = useTheme();
   const taken = readings.filter((r) => r.status === 'measured').length;
   const verdict = job.verdicts.findLast((v) => !v.withdrawn);
+  const choice = standingChoice(job);
   const repaired = job.repairs.some((r) => !r.withdrawn);
   const proved = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
   const marks: Record<Station, [Pip, string]> = {
@@ -50,7 +52,7 @@ export function Rail() {
     rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
     readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
     fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
-    options: ['wait', 'later'],
+    options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
     sizing: ['wait', 'later'],
     build: ['wait', 'later'],
     prove: !repaired ? ['wait', 'not yet'] : proofs && proved === proofs.length ? ['done', 'proven'] : ['part', `${proved} of ${proofs?.length ?? 0}`],

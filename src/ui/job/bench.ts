@@ -14,6 +14,7 @@ import type { Identity } from '../../core/formats/identity';
 import type { Settings, Shop } from '../../core/formats/shop';
 import type { ObservationKind } from '../../core/diagnose/observations/observationKind';
 import type { PriorLine } from '../../core/diagnose/priors';
+import type { OptionsSource } from '../options/source';
 import type { NextAction } from './nextAction';
 
 export const STATIONS = ['intake', 'rig', 'readings', 'fault', 'options', 'sizing', 'build', 'prove', 'logbook'] as const;
@@ -75,6 +76,8 @@ export interface Bench {
   showWorking(state: string, measurement: Measurement): void;
   askWorking(state: string, measurement: Measurement): Promise<BandWorking | undefined>;
   send<T extends CommandType>(type: T, payload: Payload<T>): void;
+  /** Ways of linking the batteries, worked out aside. */
+  options: OptionsSource;
   undo(): void;
   undoable: CommandType | undefined;
 }

@@ -9,6 +9,7 @@ import type { GaugeUnit } from '../../core/units/preferences';
 import { Glyph, signShape } from './glyphs';
 import { STRIP, type Flag, type StripLayout, type Wire } from './geometry';
 import { stripLayout } from './layout';
+import { coupling, outline } from './vehicles';
 import { feetTicks, rulerLabels } from './ruler';
 
 export interface FlagFace {
@@ -89,19 +90,29 @@ const bolt = (x: number, y: number) =>
 function Backdrop({ layout }: { layout: StripLayout }) {
   const { rail, railHeight, roof, width } = STRIP;
   const floor = rail + railHeight;
-  const shell = `M12 ${floor - 8}V198Q12 176 16 158L25 118Q28 ${roof} 42 ${roof}H${width - 26}Q${width - 12} ${roof} ${width - 10} ${roof + 14}V${floor - 6}Q${width - 10} ${floor} ${width - 16} ${floor}H20Q12 ${floor} 12 ${floor - 8}Z`;
+  const { shells } = layout;
+  const alone = shells.length === 1;
   return (
     <>
-      <clipPath id="shell">
-        <path d={shell} />
-      </clipPath>
-      <g clipPath="url(#shell)">
-        <rect x={0} y={roof - 10} width={layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, 0)}`} />
-        <rect x={layout.meet} y={roof - 10} width={width - layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, width)}`} />
-      </g>
-      <path d={shell} className="body" />
-      <path d={`M16 192Q17 172 20 158L28 124M12 202h8M12 236h8`} className="body" />
-      <path d={`M${layout.meet} ${roof + 2}V${STRIP.main - 8}M${layout.meet} ${STRIP.icon + 56}V${rail}`} className="body" strokeDasharray="8 3 2 3" />
+      {shells.map((s) => (
+        <clipPath id={`shell-${s.id}`} key={s.id}>
+          <path d={outline(s.role, s.x0, s.x1)} />
+        </clipPath>
+      ))}
+      {shells.map((s) => (
+        <g key={s.id} clipPath={`url(#shell-${s.id})`}>
+          <rect x={0} y={roof - 10} width={layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, 0)}`} />
+          <rect x={layout.meet} y={roof - 10} width={width - layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, width)}`} />
+        </g>
+      ))}
+      {shells.map((s, i) => (
+        <g key={s.id}>
+          <path d={outline(s.role, s.x0, s.x1)} className="body" />
+          {i > 0 && <path d={coupling(s.role, shells[i - 1]!.x1, s.x0) ?? ''} className="hitch" />}
+        </g>
+      ))}
+      {alone && shells[0]!.role === 'motorhome' && <path d={`M16 192Q17 172 20 158L28 124M12 202h8M12 236h8`} className="body" />}
+      {alone && <path d={`M${layout.meet} ${roof + 2}V${STRIP.main - 8}M${layout.meet} ${STRIP.icon + 56}V${rail}`} className="body" strokeDasharray="8 3 2 3" />}
     </>
   );
 }
@@ -129,14 +140,21 @@ function Ruler({ layout, unit }: { layout: StripLayout; unit: 'ft' | 'm' }) {
 
 const Harness = memo(function Harness({ rig, layout, linkClosed }: { rig: Rig; layout: StripLayout; linkClosed: boolean }) {
   const { rail, railHeight } = STRIP;
-  const right = STRIP.width - 18;
-  let hatch = '';
-  for (let x = 24; x < right - 6; x += 9) hatch += `M${x} ${rail + railHeight}l6-${railHeight}`;
+  const rails = layout.shells.map((v) => {
+    const [from, to] = [v.x0 + 8, v.x1 - 8];
+    let hatch = '';
+    for (let x = from + 4; x < to - 6; x += 9) hatch += `M${x} ${rail + railHeight}l6-${railHeight}`;
+    return { id: v.id, from, to, hatch };
+  });
   const feeds = layout.wires.filter((w) => w.side !== 'return' && w.side !== 'control');
   return (
     <g aria-hidden="true">
-      <rect x={20} y={rail} width={right - 20} height={railHeight} className="rail" />
-      <path d={hatch} className="hatch" />
+      {rails.map((r) => (
+        <g key={r.id}>
+          <rect x={r.from} y={rail} width={Math.max(0, r.to - r.from)} height={railHeight} className="rail" />
+          <path d={r.hatch} className="hatch" />
+        </g>
+      ))}
       {layout.splices.map((x) => (
         <g key={x}>
           <rect x={x - 13} y={rail - 4} width={26} height={railHeight + 8} rx={2} className="o fp" />

@@ -21,7 +21,11 @@ export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>>
   'boost-switch': { feed: up(0, 2), fused: down(-10), output: down(10) },
   'chassis-loads': { plus: up(0, 8), minus: down(-14, 48) },
   'diode-isolator': { left: up(-32, 22), right: up(32, 22), input: up(0, 8) },
+  'dcdc-charger': { left: up(-26, 24), right: up(26, 24), ground: down(-12), enable: down(10) },
+  'differential-maintainer': { left: up(-28, 24), right: up(28, 24), ground: down(0) },
+  'diode-lamp': { left: up(-32, 24), right: up(32, 24) },
   disconnect: { left: up(-25, 26), right: up(25, 26) },
+  'fridge-element': { plus: up(0, 6), minus: down(-14, 50) },
   generator: { plus: up(0, 8), minus: down(-16, 48) },
   'house-loads': { plus: up(0, 8), minus: down(-14, 48) },
   'ignition-delay-module': { ignition: down(-9), output: down(18), ground: down(-20) },
@@ -32,7 +36,11 @@ export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>>
   'shore-charger': { plus: up(0, 10), minus: down(-18, 48) },
   'solar-charger': { plus: up(0, 10), minus: down(-18, 48) },
   'timed-window-module': { ignition: down(-9), 'chassis-sense': down(20), 'coach-sense': down(1), output: down(10), ground: down(-20) },
+  'tow-connector': { left: up(-27, 24), right: up(27, 24), 'front-ground': down(-10), 'rear-ground': down(10) },
+  'towed-car-loads': { plus: up(0, 13), minus: down(-14, 48) },
+  'triggered-maintainer': { left: up(-26, 24), right: up(26, 24), ground: down(0) },
   'voltage-link-module': { 'chassis-sense': down(18), output: down(4), ground: down(-20) },
+  'voltage-relay': { left: up(-28, 24), right: up(28, 24), ground: down(0) },
 };
 
 /** The two heavy terminals of kinds that sit in the line, to be turned the way the cables run. */
@@ -41,4 +49,10 @@ export const IN_LINE: Readonly<Record<string, readonly [string, string]>> = {
   'link-fuse': ['source', 'load'],
   'diode-isolator': ['chassis-stud', 'coach-stud'],
   'link-solenoid': ['chassis-stud', 'coach-stud'],
+  'dcdc-charger': ['input', 'output'],
+  'voltage-relay': ['input', 'output'],
+  'tow-connector': ['front', 'rear'],
+  'diode-lamp': ['from', 'to'],
+  'differential-maintainer': ['from', 'to'],
+  'triggered-maintainer': ['from', 'to'],
 };

@@ -1,5 +1,6 @@
 /** What the strip is made of: its measures, and the shapes a layout gives. */
 import type { Part } from '../../core/rig/schema';
+import type { Shell } from './vehicles';
 
 export const STRIP = {
   width: 1160,
@@ -73,6 +74,8 @@ export interface StripLayout {
   engineFirst: boolean;
   legend: { coach: number; engine: number };
   chipWidth: number;
+  /** Vehicles, nose to tail, with their ends on the drawing. */
+  shells: (Shell & { x0: number; x1: number })[];
 }
 
 /** Stroke width by gauge, px. */

@@ -1,5 +1,6 @@
 /** Our own drawings of the parts, 52 px high, origin at the column's centre and the icon's top. */
 import type { ReactNode } from 'react';
+import { LINK_GLYPHS } from './glyphsLinks';
 
 const P = ({ d, c = 'd' }: { d: string; c?: string }) => <path d={d} className={c} />;
 const R = ({ x, y, w, h, r = 2, c = 'o' }: { x: number; y: number; w: number; h: number; r?: number; c?: string }) => (
@@ -212,6 +213,7 @@ export function Glyph({ kind, side, closed = false }: { kind: string; side: 'eng
         </>
       );
     default:
+      if (LINK_GLYPHS[kind]) return <>{LINK_GLYPHS[kind]}</>;
       return <R x={-22} y={8} w={44} h={40} r={3} c="o fp" />;
   }
 }

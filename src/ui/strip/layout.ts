@@ -8,12 +8,15 @@ import { ANCHORS, IN_LINE } from './anchors';
 import { legendPlaces, placeFlags } from './flags';
 import { CHIP_WIDTH, PITCH, STRIP, type Column, type Placed, type StripLayout } from './geometry';
 import { spread } from './isotonic';
+import { shellsOf, type Shell } from './vehicles';
 import { drawWires, returns } from './wires';
 
-const LINKS: readonly string[] = ['link-solenoid', 'diode-isolator'];
+/** Where the sides meet: at the hitch, else at the link. */
+const MEETS: readonly string[] = ['tow-connector', 'link-solenoid', 'diode-isolator', 'dcdc-charger'];
 
 export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
-  const length = rig.vehicles.reduce((most, v) => Math.max(most, v.length), 1);
+  const shells = shellsOf(rig);
+  const length = shells.reduce((most, v) => Math.max(most, v.to), 1);
   const parts = [...rig.parts].sort((a, b) => a.station - b.station);
   const want = parts.map((p) => 60 + (STRIP.width - 120) * (p.station / length));
   const pitch = Math.min(PITCH, (STRIP.width - 30) / Math.max(1, parts.length));
@@ -34,13 +37,30 @@ export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
       return from === undefined || to === undefined ? [] : [Math.round((station(from) + station(to)) / 2)];
     });
   const flags = placeFlags(rig, place, laneOf, columnOf);
-  const meet = columns.find((c) => LINKS.includes(c.part.kind))?.x ?? STRIP.width / 2;
+  const meet = MEETS.map((kind) => columns.find((c) => c.part.kind === kind)?.x).find((x) => x !== undefined) ?? STRIP.width / 2;
   const middle = (side: Part['side']) => {
     const of = columns.filter((c) => c.part.side === side && c.part.place !== 'Dash');
     return of.reduce((sum, c) => sum + c.x, 0) / Math.max(1, of.length);
   };
   const engineFirst = middle('engine') < middle('coach');
-  return { columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst), chipWidth: CHIP_WIDTH };
+  return { columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst), chipWidth: CHIP_WIDTH, shells: drawnShells(shells, columns, station) };
+}
+
+/** Half of the gap a plug bridges, px. */
+const HITCH = 20;
+
+/** Ends of the vehicles; where a plug joins two, the gap is drawn under it, however short it is to scale. */
+function drawnShells(shells: readonly Shell[], columns: readonly Column[], station: (s: number) => number): StripLayout['shells'] {
+  const plug = columns.find((c) => c.part.kind === 'tow-connector')?.x;
+  return shells.map((s, i) => {
+    const behind = i > 0 && s.role !== 'camper' && plug !== undefined;
+    const towing = i < shells.length - 1 && shells[i + 1]!.role !== 'camper' && plug !== undefined;
+    return {
+      ...s,
+      x0: i === 0 ? 12 : behind ? plug + HITCH : Math.round(station(s.from)),
+      x1: i === shells.length - 1 ? STRIP.width - 10 : towing ? plug - HITCH : Math.round(station(s.to)),
+    };
+  });
 }
 
 /** Stations to x: straight between the parts, so that the ruler shows where the drawing stretches. */

@@ -32,7 +32,7 @@ const WORDS: Readonly<Record<CoupledFamily, { tow: string; behind: string; bank:
   camper: { tow: 'Truck', behind: 'Camper', bank: 'Camper bank', role: 'tow-vehicle', behindRole: 'camper' },
   'towed-car': { tow: 'Motorhome', behind: 'Towed car', bank: 'Car battery', role: 'motorhome', behindRole: 'towed-car' },
   'second-battery': { tow: 'Van', behind: 'Trailer', bank: 'Trailer bank', role: 'van', behindRole: 'trailer' },
-  'trailer-48': { tow: 'Truck', behind: 'Trailer', bank: 'Trailer bank, 48 V', role: 'tow-vehicle', behindRole: 'trailer' },
+  'trailer-48': { tow: 'Truck', behind: 'Trailer', bank: 'Trailer bank', role: 'tow-vehicle', behindRole: 'trailer' },
 };
 
 /** Metres between the vehicles; a camper stands on the bed. */
@@ -76,17 +76,17 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
       idleLimit: assumed(Math.round(c.alternatorAmps * 0.55), 0.18), fastLimit: assumed(Math.round(c.alternatorAmps * 0.88), 0.12), setPoint: assumed(c.smart ? 14.4 : 14.15, 0.2),
     }, { regulator: c.smart ? 'smart' : 'ordinary' }),
     bank('chassis-bank', S.bank, 'engine', words.tow, 'Start battery', c.start, 0.9),
-    part('chassis-loads', 'chassis-loads', S.loads, 'engine', words.tow, `${words.tow} loads`, 'fuse panel', { starter: assumed(Math.round(2.6 * c.start.capacity), 0.2) }),
+    part('chassis-loads', 'chassis-loads', S.loads, 'engine', words.tow, car ? 'Chassis loads' : `${words.tow} loads`, 'fuse panel', { starter: assumed(Math.round(2.6 * c.start.capacity), 0.2) }),
     part('link-fuse', 'link-fuse', chained ? S.accessory + 0.2 : S.fuse, chained ? 'coach' : 'engine', words.tow, heavy(c.link) ? 'Line fuse' : 'Line breaker', `${lineRating} A`, { element: assumed(heavy(c.link) ? 0.0009 : 0.014, 0.35, 'from memory') }),
     ...(relayed ? [part('link', 'link-solenoid', S.relay, 'engine', words.tow, heavy(c.link) ? 'Isolator' : 'Line relay', heavy(c.link) ? '200 A' : '30 A', heavy(c.link) ? {} : { contact: assumed(0.006, 0.4, 'from memory'), coil: assumed(80, 0.1, 'from memory') })] : []),
     part('ignition', 'ignition-switch', S.ignition, 'engine', words.tow, 'Ignition', 'dash'),
     ...(c.accessory
       ? [
-          part('accessory-charger', 'dcdc-charger', S.accessoryCharger, 'both', words.tow, 'Van DC-DC charger', `${amps} A`, { limit: assumed(amps, 0.05), inLimit: assumed(Math.round(amps * 1.5), 0.1), tail: assumed(0.03 * c.accessory.capacity, 0.2) }, { enable: 'ignition' }),
-          bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory battery', c.accessory, 0.75),
+          part('accessory-charger', 'dcdc-charger', S.accessoryCharger, 'both', words.tow, 'Van charger', `${amps} A`, { limit: assumed(amps, 0.05), inLimit: assumed(Math.round(amps * 1.5), 0.1), tail: assumed(0.03 * c.accessory.capacity, 0.2) }, { enable: 'ignition' }),
+          bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory', c.accessory, 0.75),
         ]
       : []),
-    part('connector', 'tow-connector', (S.socket + S.plug) / 2, 'both', 'Hitch', heavy(c.link) ? 'Power connector' : car ? '6-way connector' : '7-way connector', heavy(c.link) ? 'two-pole' : 'charge pin', heavy(c.link) ? { pin: assumed(0.0004, 0.4), groundPin: assumed(0.0004, 0.4) } : {}),
+    part('connector', 'tow-connector', (S.socket + S.plug) / 2, 'both', 'Hitch', heavy(c.link) ? 'Power plug' : car ? '6-way plug' : '7-way plug', heavy(c.link) ? 'two-pole' : 'charge pin', heavy(c.link) ? { pin: assumed(0.0004, 0.4), groundPin: assumed(0.0004, 0.4) } : {}),
     ...(charges(c.link)
       ? [
           part('dcdc', 'dcdc-charger', S.charger, 'both', words.behind, 'DC-DC charger', `${amps} A`, {

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { engine } from '@/client/engine';
 import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
+import { useOptions } from '@/client/useOptions';
 import { postPhoto } from '@/client/api';
 import { intakeClues, type Job } from '@/core/formats/job';
 import type { Shop } from '@/core/formats/shop';
@@ -59,6 +60,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const segment = useSelectedLayoutSegment();
   const station: Station = (STATIONS as readonly string[]).includes(segment ?? '') ? (segment as Station) : 'readings';
   const core = useCore(job, shop.settings);
+  const options = useOptions(job, shop.settings);
   const { vocabulary } = shop.settings;
   // Everything is written in one vocabulary; the shop's own is put in here, where it is shown.
   const rig = useMemo(() => rigInWords(vocabulary, core.rig.doc), [vocabulary, core.rig.doc]);
@@ -198,6 +200,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
       // A kept reading hands over to the next action.
       if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
     },
+    options,
     undo: view.undo,
     undoable: view.undoable,
   };

@@ -1,0 +1,158 @@
+'use client';
+/** What a rig is made of, as a form: the motorhome's choices, and two coupled vehicles'. */
+import type { ReactNode } from 'react';
+import { CHARGER_CHOICES, CHEMISTRY_CHOICES, DISCONNECT_CHOICES, ENGINE_CHOICES, LAYOUT_CHOICES, LINK_CHOICES, SENSE_CHOICES } from '@/core/rig/archetypes/choices';
+import type { BankChoice, MotorhomeChoices } from '@/core/rig/archetypes/choicesSchema';
+import { linksFor } from '@/core/rig/archetypes/coupledChoices';
+import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
+import { ENABLE_SCHOOLS } from '@/core/parts/enableSchools';
+import { Choose, NumberField } from '@/ui/fields';
+
+const FEET = 0.3048;
+
+export function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="grp-box" aria-label={title}>
+      <h2>{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+function Bank({ title, bank, change }: { title: string; bank: BankChoice; change(bank: BankChoice): void }) {
+  return (
+    <Group title={title}>
+      <Choose label="Chemistry" choices={CHEMISTRY_CHOICES} value={bank.chemistry} onChange={(chemistry) => change({ ...bank, chemistry })} />
+      <Choose label="Blocks" choices={LAYOUT_CHOICES} value={bank.layout} onChange={(layout) => change({ ...bank, layout })} />
+      <NumberField label="Whole bank" unit="Ah" value={bank.capacity} min={10} max={3000} onChange={(capacity) => change({ ...bank, capacity })} />
+    </Group>
+  );
+}
+
+export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Partial<MotorhomeChoices>): void }) {
+  const solenoid = c.link !== 'diode' && c.link !== 'dcdc';
+  const senses = c.link === 'bidirectional' || c.link === 'timed-window';
+  return (
+    <>
+        <div>
+        <Group title="Coach">
+          <Choose label="Engine" choices={ENGINE_CHOICES} value={c.engineAt} onChange={(engineAt) => set({ engineAt })} />
+          <Choose
+            label="System"
+            choices={
+              [
+                { id: 12, label: '12 V' },
+                { id: 24, label: '24 V' },
+              ] as const
+            }
+            value={c.nominalVolts}
+            onChange={(nominalVolts) => set({ nominalVolts })}
+          />
+          <NumberField label="Length" unit="ft" value={Math.round(c.length / FEET)} min={14} max={49} onChange={(feet) => set({ length: feet * FEET })} />
+          <NumberField label="Alternator rating" unit="A" value={c.alternatorAmps} min={20} max={600} onChange={(alternatorAmps) => set({ alternatorAmps })} />
+        </Group>
+        <Group title="What links the banks">
+          <Choose label="Link" choices={LINK_CHOICES} value={c.link} onChange={(link) => set({ link })} />
+          <p className="quiet">{LINK_CHOICES.find((l) => l.id === c.link)!.says}.</p>
+          {solenoid && (
+            <Choose
+              label="Boost switch"
+              choices={
+                [
+                  { id: true, label: 'On the dash' },
+                  { id: false, label: 'None' },
+                ] as const
+              }
+              value={c.boost}
+              onChange={(boost) => set({ boost })}
+            />
+          )}
+          {senses && <Choose label="Coach sense wire" choices={SENSE_CHOICES} value={c.senseAt} onChange={(senseAt) => set({ senseAt })} />}
+          {c.coach.chemistry === 'lfp' && (c.link === 'one-way' || c.link === 'bidirectional') && (
+            <p className="warn-line">An LFP bank rests where lead-acid is charging: a link by volts may stay closed until it is nearly flat.</p>
+          )}
+        </Group>
+      </div>
+      <div>
+        <Bank title="Coach bank" bank={c.coach} change={(coach) => set({ coach })} />
+        <Bank title="Chassis bank" bank={c.chassis} change={(chassis) => set({ chassis })} />
+        <Group title="House side">
+          <Choose label="Charger" choices={CHARGER_CHOICES} value={c.charger} onChange={(charger) => set({ charger })} />
+          <NumberField label="Charger output" unit="A" value={c.chargerAmps} min={2} max={300} onChange={(chargerAmps) => set({ chargerAmps })} />
+          <Choose label="Disconnect" choices={DISCONNECT_CHOICES} value={c.disconnect} onChange={(disconnect) => set({ disconnect })} />
+          <Choose
+            label="Solar"
+            choices={
+              [
+                { id: false, label: 'None' },
+                { id: true, label: 'On the roof' },
+              ] as const
+            }
+            value={c.solar}
+            onChange={(solar) => set({ solar })}
+          />
+          <Choose
+            label="Generator"
+            choices={
+              [
+                { id: false, label: 'None' },
+                { id: true, label: 'On board' },
+              ] as const
+            }
+            value={c.generator}
+            onChange={(generator) => set({ generator })}
+          />
+        </Group>
+      </div>
+    </>
+  );
+}
+
+const NONE_OR = (yes: string) => [{ id: false, label: 'None' }, { id: true, label: yes }] as const;
+
+export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<CoupledChoices>): void }) {
+  const car = c.family === 'towed-car';
+  const links = linksFor(c.family);
+  const charger = c.link === 'dcdc' || c.link === 'dcdc-pin' || c.link === 'chained';
+  const length = (label: string, value: number, min: number, max: number, put: (metres: number) => void) => (
+    <NumberField label={label} unit="ft" value={Math.round(value / FEET)} min={min} max={max} onChange={(feet) => put(feet * FEET)} />
+  );
+  return (
+    <>
+      <div>
+        <Group title={car ? 'Motorhome in front' : 'Vehicle in front'}>
+          {length('Length', c.towLength, 10, 49, (towLength) => set({ towLength }))}
+          <NumberField label="Alternator rating" unit="A" value={c.alternatorAmps} min={20} max={600} onChange={(alternatorAmps) => set({ alternatorAmps })} />
+          <Choose label="Its regulator" choices={[{ id: false, label: 'Ordinary' }, { id: true, label: 'Smart' }] as const} value={c.smart} onChange={(smart) => set({ smart })} />
+        </Group>
+        <Group title="What links the batteries">
+          <Choose label="Link" choices={links} value={c.link} onChange={(link) => set({ link })} />
+          <p className="quiet">{links.find((l) => l.id === c.link)?.says ?? links[0]!.says}.</p>
+          {!charger && c.link !== 'heavy-line' && <Choose label="Fed" choices={[{ id: 'ignition', label: 'With the ignition' }, { id: 'constant', label: 'Always' }] as const} value={c.feed} onChange={(feed) => set({ feed })} />}
+          {charger && (
+            <>
+              <NumberField label="Charger output" unit="A" value={c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40)} min={5} max={120} onChange={(dcdcAmps) => set({ dcdcAmps })} />
+              <Choose label="Enabled by" choices={ENABLE_SCHOOLS} value={c.enable ?? 'ignition'} onChange={(enable) => set({ enable })} />
+              <p className="quiet">{ENABLE_SCHOOLS.find((e) => e.id === (c.enable ?? 'ignition'))!.speaksAgainst}.</p>
+            </>
+          )}
+        </Group>
+        <Bank title="Start battery" bank={c.start} change={(start) => set({ start })} />
+      </div>
+      <div>
+        {c.accessory && <Bank title="Accessory battery in the van" bank={c.accessory} change={(accessory) => set({ accessory })} />}
+        <Group title={car ? 'Towed car' : 'Behind'}>
+          {length('Length', c.behindLength, 7, 59, (behindLength) => set({ behindLength }))}
+          {!car && (
+            <>
+              <Choose label="Converter on shore power" choices={NONE_OR('Fitted')} value={c.shore} onChange={(shore) => set({ shore })} />
+              <Choose label="Solar" choices={NONE_OR('On the roof')} value={c.solar} onChange={(solar) => set({ solar })} />
+              <Choose label="Three-way fridge on the charge line" choices={NONE_OR('Fitted')} value={c.fridge} onChange={(fridge) => set({ fridge })} />
+            </>
+          )}
+        </Group>
+        <Bank title={car ? 'Battery of the car' : c.family === 'trailer-48' ? 'Bank behind, 48 V' : 'Bank behind'} bank={c.behind} change={(behind) => set({ behind })} />
+      </div>
+    </>
+  );
+}

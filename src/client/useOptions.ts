@@ -1,0 +1,52 @@
+'use client';
+/** The comparison of links for a job: workers of its own, with progress and cancel. */
+import { proxy, wrap, type Remote } from 'comlink';
+import { useMemo } from 'react';
+import type { Job } from '../core/formats/job';
+import type { Settings } from '../core/formats/shop';
+import type { Sampled } from '../core/plan/sensitivity';
+import type { Scenario } from '../core/simulate/scenarioSchema';
+import type { OptionsSource } from '../ui/options/source';
+import type { OptionsApi } from '../workers/options.worker';
+
+/** Two cores of a tablet; a third worker would only take from the page. */
+const WORKERS = 2;
+const SAMPLES_AT_ONCE = 4;
+
+let pool: Remote<OptionsApi>[] | undefined;
+const workers = (): Remote<OptionsApi>[] =>
+  (pool ??= Array.from({ length: WORKERS }, () => wrap<OptionsApi>(new Worker(new URL('../workers/options.worker.ts', import.meta.url), { type: 'module' }))));
+
+async function sampled(job: Job, ids: readonly string[], scenarios: readonly Scenario[], samples: number, seed: number, told: (share: number) => void, signal: AbortSignal): Promise<Sampled[]> {
+  const batches = ids.flatMap((id) => Array.from({ length: Math.ceil(samples / SAMPLES_AT_ONCE) }, (_, b) => ({ id, which: Array.from({ length: Math.min(SAMPLES_AT_ONCE, samples - b * SAMPLES_AT_ONCE) }, (__, i) => b * SAMPLES_AT_ONCE + i) })));
+  const drawn: Sampled[] = [];
+  let next = 0;
+  let done = 0;
+  const work = async (worker: Remote<OptionsApi>) => {
+    while (next < batches.length && !signal.aborted) {
+      const { id, which } = batches[next++]!;
+      drawn.push(...(await worker.sample(job, id, scenarios, samples, seed, which)));
+      told(++done / batches.length);
+    }
+  };
+  await Promise.all(workers().map(work));
+  signal.throwIfAborted();
+  return drawn;
+}
+
+export function useOptions(job: Job, settings: Settings): OptionsSource {
+  const { labourPerHour, partsTimes } = settings;
+  return useMemo(
+    (): OptionsSource => ({
+      list: () => workers()[0]!.list(job),
+      compare: (ids, scenarios, told) => workers()[0]!.compare(job, ids, scenarios, { labourPerHour, partsTimes }, proxy(told)),
+      async spread(ids, scenarios, samples, told, signal) {
+        const seed = 1;
+        const drawn = await sampled(job, ids, scenarios, samples, seed, told, signal);
+        return workers()[0]!.spreads(job, ids, drawn, samples, seed);
+      },
+      ask: (asked) => workers()[1]!.ask(job, asked),
+    }),
+    [job, labourPerHour, partsTimes],
+  );
+}

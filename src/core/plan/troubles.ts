@@ -1,0 +1,52 @@
+/** What of a rig or a use cannot be simulated or makes no sense: told with its place and the remedy, before anything runs. */
+import { partKind } from '../parts/kinds';
+import type { Rig } from '../rig/schema';
+import type { Scenario } from '../simulate/scenarioSchema';
+
+export interface Trouble {
+  /** Part id, or scenario id. */
+  at: string;
+  kind: 'part' | 'scenario';
+  says: string;
+  remedy: string;
+  /** Nothing can be run before it is mended. */
+  stops: boolean;
+}
+
+/** Pairs of thresholds that must not cross: low below high. */
+const ORDER: readonly (readonly [low: string, high: string])[] = [
+  ['openAt', 'closeAt'], ['off', 'on'], ['lockout', 'restart'], ['float', 'absorb'], ['rebulk', 'float'], ['dropOut', 'pullIn'], ['stopAt', 'startAt'],
+];
+
+export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] {
+  const list: Trouble[] = [];
+  if (scenarios.length === 0 || scenarios.every((s) => s.legs.length === 0))
+    list.push({ at: scenarios[0]?.id ?? '', kind: 'scenario', says: 'There is no leg to simulate.', remedy: 'Add a leg under Use: a drive, a night, a storage.', stops: true });
+  if (!rig.parts.some((p) => p.kind === 'battery-bank'))
+    list.push({ at: rig.parts[0]?.id ?? '', kind: 'part', says: 'The rig has no battery.', remedy: 'Add its battery banks under Rig.', stops: true });
+  for (const part of rig.parts) {
+    const specs = partKind(part.kind).params;
+    for (const [low, high] of ORDER) {
+      const a = part.params[low];
+      const b = part.params[high];
+      if (a && b && a.value >= b.value)
+        list.push({
+          at: part.id, kind: 'part',
+          says: `${part.name}: “${specs[low]!.label}” ${a.value.toFixed(1)} V is not below “${specs[high]!.label}” ${b.value.toFixed(1)} V.`,
+          remedy: 'It would chatter or never act: set the two the right way round under Rig.', stops: false,
+        });
+    }
+  }
+  const alternator = rig.parts.find((p) => p.kind === 'alternator');
+  for (const charger of rig.parts.filter((p) => p.kind === 'dcdc-charger')) {
+    const takes = charger.params['inLimit']?.value ?? 0;
+    const gives = alternator?.params['fastLimit']?.value ?? Infinity;
+    if (takes > gives)
+      list.push({
+        at: charger.id, kind: 'part',
+        says: `${charger.name} may take ${takes.toFixed(0)} A, more than the ${gives.toFixed(0)} A the alternator gives.`,
+        remedy: 'Choose a smaller charger or limit its input.', stops: false,
+      });
+  }
+  return list;
+}

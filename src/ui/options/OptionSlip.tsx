@@ -1,0 +1,123 @@
+'use client';
+/** The slip of the Options station: what to pick and why, how close it is, cautions; or what was picked. */
+import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
+import { standingChoice } from '../../core/formats/job';
+import type { Comparison } from '../../core/plan/compare';
+import type { Influence } from '../../core/plan/sensitivity';
+import { LETTERS } from '../../core/plan/letters';
+import { useBench } from '../job/bench';
+import { Cautions } from '../job/BenchSlip';
+
+/** What must be said wherever heavy links are planned. */
+const CAUTIONS: readonly { when(kinds: ReadonlySet<string>, lithium: boolean): boolean; says: string }[] = [
+  { when: () => true, says: 'Engine off before any link, battery or fuse is opened.' },
+  { when: (k, lithium) => lithium && k.has('link-solenoid'), says: 'Lithium on a direct link: when its BMS opens, the alternator sees a load dump.' },
+  { when: (k) => k.has('dcdc-charger'), says: 'Fuse the charger’s run at both batteries; air around its fins.' },
+  { when: (k) => k.has('tow-connector'), says: 'After any work at the connector prove brakes, lights and breakaway.' },
+  { when: () => true, says: 'Local codes, upfit limit and licensed practice come first.' },
+];
+
+interface Props {
+  comparison: Comparison | undefined;
+  picked: string;
+  influences: readonly Influence[];
+  choose(): void;
+  spreadBar: React.ReactNode;
+}
+
+export function OptionSlip({ comparison, picked, influences, choose, spreadBar }: Props) {
+  const { job, words, send, go } = useBench();
+  const choice = standingChoice(job);
+  if (choice)
+    return (
+      <aside className="slip" aria-label="Bench slip">
+        <h2>Bench slip</h2>
+        <div className="picked">
+          <span className="lab">Picked</span>
+          <b>{words(choice.name)}</b>
+        </div>
+        <p className="reasons">{choice.reasons}</p>
+        <h3>Next</h3>
+        <p className="quiet">The proposed rig is kept as a revision. Sizing of its cables and fuses comes with the Sizing station.</p>
+        <button type="button" className="bx" onClick={() => go('fault')}>
+          To the verdict
+        </button>
+        <button type="button" className="bx" onClick={() => send('option.withdraw', { id: choice.id })}>
+          Take the pick back
+        </button>
+      </aside>
+    );
+  const row = comparison?.rows.find((r) => r.candidate.id === picked);
+  const best = comparison?.recommendation;
+  const letter = (id: string) => LETTERS[comparison?.rows.findIndex((r) => r.candidate.id === id) ?? 0] ?? '';
+  const isBest = best?.pick === picked;
+  const runner = best?.runnerUp && comparison?.rows.find((r) => r.candidate.id === best.runnerUp!.candidate);
+  const kinds = new Set(row?.candidate.rig.parts.map((p) => p.kind) ?? []);
+  const lithium = row?.candidate.rig.parts.some((p) => p.options?.['chemistry'] === 'lfp') ?? false;
+  return (
+    <aside className="slip" aria-label="Bench slip">
+      <h2>Bench slip</h2>
+      {!comparison || !row ? (
+        <p className="waiting">Comparing …</p>
+      ) : (
+        <>
+          <button type="button" className={`bx next${isBest ? ' go' : ''}`} onClick={choose} disabled={row.scored.ruledOut.length > 0}>
+            <span>
+              {row.candidate.id === 'leave' ? 'Leave it as it is' : `Pick ${letter(picked)}, ${words(row.candidate.name)}`}
+              {row.scored.ruledOut.length > 0 && <small>not as it is: see the table</small>}
+            </span>
+            <ArrowRight size={22} aria-hidden="true" />
+          </button>
+          <div className="slip-scroll" tabIndex={0} role="region" aria-label="Reasons">
+            {isBest && best ? (
+              <>
+                <h3>Why {letter(picked)}</h3>
+                <ul className="owhy">
+                  {best.reasons.map((r) => (
+                    <li key={r.says} className={r.good ? '' : 'bad'}>
+                      {r.good ? <CircleCheck size={16} aria-hidden="true" /> : <TriangleAlert size={16} aria-hidden="true" />}
+                      <span>{words(r.says)}</span>
+                    </li>
+                  ))}
+                </ul>
+                {runner && best.runnerUp && (
+                  <p className="close">
+                    {best.runnerUp.close ? (
+                      <>
+                        <b>Close:</b> {letter(runner.candidate.id)}, {words(runner.candidate.name)}, is only {best.runnerUp.behind.toFixed(0)} points behind. Taste decides.
+                      </>
+                    ) : (
+                      <>
+                        Next is {letter(runner.candidate.id)}, {best.runnerUp.behind.toFixed(0)} points behind.
+                      </>
+                    )}
+                  </p>
+                )}
+              </>
+            ) : (
+              <p className="close">{best ? `Recommended is ${letter(best.pick)}.` : 'None of these may be built as it is.'}</p>
+            )}
+            {spreadBar}
+            {influences.length > 0 && (
+              <>
+                <h3>Arrival hangs most on</h3>
+                <ul className="hangs">
+                  {influences.map((i) => (
+                    <li key={i.key}>
+                      <span>
+                        {words(i.label)} <small>{i.assumed ? 'assumed' : 'known'}</small>
+                      </span>
+                      <b>{Math.round(i.share * 100)} %</b>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </div>
+          <h3>Cautions</h3>
+          <Cautions list={CAUTIONS.filter((c) => c.when(kinds, lithium)).map((c) => c.says)} />
+        </>
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,55 @@
+'use client';
+/** Picking a link: what changes on the rig, what it costs, the reasons as the customer will read them. */
+import { useState } from 'react';
+import type { Compared } from '../../core/plan/compare';
+import { showRange } from '../../core/units/money';
+import { useBench } from '../job/bench';
+import { Sheet } from '../job/Sheet';
+
+interface Props {
+  row: Compared;
+  reasons: readonly { good: boolean; says: string }[];
+  onClose(): void;
+  onPick(reasons: string): void;
+}
+
+export function PickDialog({ row, reasons, onClose, onPick }: Props) {
+  const { words, settings } = useBench();
+  const { candidate, estimate } = row;
+  const [text, setText] = useState(() => reasons.map((r) => words(r.says)).join(' '));
+  const hours = (m: number) => `${Number((m / 60).toFixed(1))} h`;
+  return (
+    <Sheet title={candidate.id === 'leave' ? 'Leave it as it is' : `Pick: ${words(candidate.name)}`} onClose={onClose} wide>
+      {candidate.differences.length > 0 ? (
+        <>
+          <h3>What changes on the rig</h3>
+          <ul className="odiffs">
+            {candidate.differences.map((d) => (
+              <li key={`${d.kind}${d.id}`} className={d.kind}>
+                <span aria-hidden="true">{d.kind === 'removed' ? '–' : d.kind === 'added' ? '+' : '~'}</span>
+                {words(d.says)}
+              </li>
+            ))}
+          </ul>
+          <p>
+            About {hours(estimate.minutes[0])} to {hours(estimate.minutes[1])}, parts {showRange(estimate.parts[0], estimate.parts[1], settings.currency)}, all in <b>{showRange(estimate.total[0], estimate.total[1], settings.currency)}</b>. Prices and times are assumed until they are quoted.
+          </p>
+        </>
+      ) : (
+        <p>The rig stays as it is{candidate.effects?.length ? ', its fault with it' : ''}.</p>
+      )}
+      <label className="field">
+        <span>Reasons, for the customer</span>
+        <textarea className="textarea" rows={5} maxLength={2000} value={text} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <div className="row">
+        <button type="button" className="bx ink" disabled={text.trim() === ''} onClick={() => onPick(text.trim())}>
+          It is this one
+        </button>
+        <button type="button" className="bx" onClick={onClose}>
+          Not yet
+        </button>
+      </div>
+    </Sheet>
+  );
+}

@@ -1,0 +1,30 @@
+'use client';
+/** How a candidate came to its points: each criterion with what it got and why. */
+import type { Scored } from '../../core/plan/recommend';
+import { useBench } from '../job/bench';
+import { Sheet } from '../job/Sheet';
+
+export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: string; onClose(): void }) {
+  const { words } = useBench();
+  return (
+    <Sheet title={`${words(name)}: ${scored.total.toFixed(0)} points`} onClose={onClose}>
+      <table className="opointstable">
+        <tbody>
+          {scored.points.map((p) => (
+            <tr key={p.criterion}>
+              <th scope="row">
+                {p.criterion}
+                <small>{words(p.because)}</small>
+              </th>
+              <td>
+                {p.got.toFixed(1)}
+                {p.of > 0 ? ` of ${p.of}` : ''}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="quiet">The weights are assumed: how the trade usually weighs a link. They order the list, they do not decide.</p>
+    </Sheet>
+  );
+}

@@ -1,0 +1,15 @@
+/** What the Options station asks of the core; answered by workers. */
+import type { Comparison } from '../../core/plan/compare';
+import type { Influence, Spread } from '../../core/plan/sensitivity';
+import type { Answer } from '../../core/plan/questions';
+import type { Scenario } from '../../core/simulate/scenarioSchema';
+import type { Asked, OptionList } from '../../core/plan/asked';
+
+export type { Asked, OptionList, Question } from '../../core/plan/asked';
+
+export interface OptionsSource {
+  list(): Promise<OptionList>;
+  compare(ids: readonly string[], scenarios: readonly Scenario[], told: (share: number) => void): Promise<Comparison>;
+  spread(ids: readonly string[], scenarios: readonly Scenario[], samples: number, told: (share: number) => void, signal: AbortSignal): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
+  ask(asked: Asked): Promise<Answer>;
+}
