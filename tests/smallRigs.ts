@@ -15,7 +15,7 @@ export function smallRig(parts: Rig['parts'], wires: readonly (readonly [from: s
   const end = (key: string) => ({ part: key.split('.')[0]!, terminal: key.split('.')[1]! });
   return {
     id: 'small', name: 'Small', kind: 'bench', vehicles: [{ id: 'coach', role: 'motorhome', length: 5, nominalVolts: 12 }], parts,
-    conductors: wires.map(([from, to, ohms], i) => ({ id: `w${i}`, name: `w${i}`, use: 'feed', from: end(from), to: end(to), gauge: '4/0', length: 0.01, joints: exact(ohms) })),
+    conductors: wires.map(([from, to, ohms], i) => ({ id: `w${i}`, name: `w${i}`, use: 'feed', from: end(from), to: end(to), gauge: '4/0', length: 0.3, joints: exact(ohms) })),
     grounds: [{ id: 'frame', vehicle: 'coach', name: 'Frame', points: [{ id: 'bolt', label: 'bolt', station: 1, place: 'Bench' }] }],
     bonds: [], probes: [], reference: { part: 'frame', terminal: 'bolt' },
   };

@@ -39,6 +39,37 @@ describe('verbs', () => {
     expect(await json('validate', JOB)).toMatchObject({ valid: true, rig: 'Heron' });
   });
 
+  it('simulate and compare let time pass, in JSON and as a table', async () => {
+    const run = (await json('simulate', JOB, '--scenario', 'trip')) as unknown as { events: { t: number; what: string; why: string }[]; summary: { balance: { charge: number; energy: number }; batteries: { endSoc: number }[] } };
+    expect(run.events.some((e) => e.what === 'Isolator closes' && e.why.includes('coil has'))).toBe(true);
+    expect(Math.max(run.summary.balance.charge, run.summary.balance.energy)).toBeLessThan(1e-3);
+    expect(await json('simulate', JOB, '--scenario', '1')).toEqual(run);
+    const table = (await surrik('simulate', JOB, '--csv')).out.trim().split('\r\n');
+    const width = table[0]!.split(/,(?=(?:[^"]*"[^"]*")*[^"]*$)/).length;
+    expect(table.length).toBeGreaterThan(20);
+    for (const row of table.slice(1)) expect(row.split(',')).toHaveLength(width);
+    const compared = (await json('compare', JOB, '--candidates', 'leave,dcdc-60', '--samples', '8')) as unknown as { candidates: { id: string; outcome: { arrives: number }; spread: { arrives: { lo: number; hi: number } }; points: { got: number }[]; total: number }[]; notCompared: string[] };
+    expect(compared.candidates.map((c) => c.id)).toEqual(['leave', 'dcdc-60']);
+    for (const c of compared.candidates) {
+      expect(c.points.reduce((s, p) => s + p.got, 0)).toBeCloseTo(c.total, 9);
+      expect(c.spread.arrives.lo).toBeLessThanOrEqual(c.spread.arrives.hi);
+    }
+    expect(compared.notCompared).toContain('bidirectional');
+    expect(await surrik('compare', JOB, '--candidates', 'hamster')).toMatchObject({ code: 2 });
+    expect((await surrik('simulate', JOB, '--scenario', '9')).err).toMatch(/--scenario: found 9, wanted one of 1 \(trip\), 2 \(storage\)/);
+  });
+
+  it('every demo rig simulates and compares on its own use', { timeout: 120_000 }, async () => {
+    for (const name of ['pika', 'dipper', 'marmot', 'osprey', 'wren']) {
+      const file = `examples/${name}.surrik.json`;
+      expect(await json('validate', file)).toMatchObject({ valid: true });
+      const { summary } = (await json('simulate', file)) as unknown as { summary: { balance: { charge: number; energy: number } } };
+      expect(Math.max(summary.balance.charge, summary.balance.energy), name).toBeLessThan(1e-3);
+      const { candidates } = (await json('compare', file)) as unknown as { candidates: { id: string }[] };
+      expect(candidates.length, name).toBeGreaterThan(1);
+    }
+  });
+
   it('netlist is a deck that ngspice runs as it is and that agrees with solve', async () => {
     const deck = (await surrik('netlist', JOB, '--state', 'boost-engine-off')).out;
     const file = join(folder, 'boost.cir');

@@ -12,6 +12,7 @@ import { motorhome, USUAL_MOTORHOME } from '../../src/core/rig/archetypes/motorh
 import type { Leg, Scenario } from '../../src/core/simulate/scenarioSchema';
 import { simulate } from '../../src/core/simulate/simulate';
 import type { SimResult } from '../../src/core/simulate/result';
+import { wireResistance } from '../../src/core/units/wire';
 import { smallPart, smallRig } from '../smallRigs';
 
 // Its package carries untyped sources: only what is used is described.
@@ -90,7 +91,7 @@ describe('against a published integrator', () => {
     const hours = 5;
     const r = simulate(onCharger({ capacity, soc }, { setPoint, limit, droop: 0.005 }, id), trip(leg('shore', hours)), { tolerance: 1e-4 });
     const c = chemistryOf(id);
-    const cable = 0.003 + 3 * 0.01 * 1.68e-4; // joints, and a centimetre of 4/0 each
+    const cable = 0.003 + 3 * wireResistance('4/0', 0.3);
     const over = (amps: number) => c.chargeOvervolts * Math.asinh(amps / (c.exchangePerAh * capacity));
     /** Amps that close the loop, by bisection: nothing of the solver under test. */
     const amps = (s: number, v1: number, v2: number) => {

@@ -81,7 +81,9 @@ export const CHEMISTRIES: readonly Chemistry[] = [
       [0.7, 13.27],
       [0.9, 13.32],
       [0.98, 13.4],
-      [1, 13.6],
+      [0.99, 13.6],
+      // The knee: a full one takes next to nothing at 14.2 V.
+      [1, 14.6],
     ],
     // 400 Ah: 2.5 mΩ at once, 0.75 mΩ more within a minute, 1 mΩ over 40 minutes.
     ohmsTimesAh: 1,

@@ -17,7 +17,7 @@ export const differentialPart: PartKind = {
   terminals: [...ends, ground],
   params: {
     // About 1 A at the difference it closes at.
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Limiting resistance', min: 0.01, max: 100, default: assumed(0.75, 0.2) },
+    contact: { unit: 'ohm', scale: 'ratio', label: 'Limiting resistance', min: 0.01, max: 100, default: assumed(0.9, 0.2) },
     closeAt: { unit: 'V', scale: 'offset', label: 'Closes at a difference of', min: 0.1, max: 10, default: assumed(0.75, 0.05) },
     openAt: { unit: 'V', scale: 'offset', label: 'Opens under', min: 0.01, max: 10, default: assumed(0.25, 0.05) },
   },

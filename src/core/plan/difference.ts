@@ -1,4 +1,5 @@
 /** What is different between two versions of a rig: pieces gone, come and altered, by their permanent ids. */
+import { terminalsOf } from '../rig/check';
 import type { Conductor, Part, Rig } from '../rig/schema';
 
 export interface Difference {
@@ -47,11 +48,16 @@ export function carryOver(rig: Rig, from: Rig, to: Rig): Rig {
     const come = [...after.values()].filter((x) => !before.has(x.id) && !have.has(x.id));
     (result as Record<string, unknown>)[list] = [...kept, ...come];
   }
-  const points = new Set([...result.parts.map((p) => p.id), ...result.conductors.map((c) => c.id), ...result.grounds.map((g) => g.id)]);
-  const probes = rig.probes.map((p) => (points.has(p.key.split('.')[0]!) ? p : { ...p, retired: true }));
+  const terminals = terminalsOf(result);
+  const conductors = new Set(result.conductors.map((c) => c.id));
+  const there = (key: string) => {
+    const [owner, terminal] = key.split('.') as [string, string];
+    return terminal === 'clamp' ? conductors.has(owner) : (terminals.get(owner)?.has(terminal) ?? false);
+  };
+  const probes = rig.probes.map((p) => (there(p.key) ? p : { ...p, retired: true }));
   let last = Math.max(0, ...probes.map((p) => Number(p.label.slice(1))));
   for (const p of to.probes) {
-    if (probes.some((x) => x.key === p.key) || !points.has(p.key.split('.')[0]!)) continue;
+    if (probes.some((x) => x.key === p.key) || !there(p.key)) continue;
     probes.push({ ...p, label: `P${++last}` });
   }
   return { ...result, probes, ...(to.made ? { made: to.made } : {}) };

@@ -115,6 +115,34 @@ export class Recorder {
     this.point(t, net);
   }
 
+  /**
+   * A leap over repeats of a cycle: its two ends with the mean amps of what was leapt over, so that a curve
+   * integrates to the sums. `moved` are the growths of the recorder's sums, then of each battery's.
+   */
+  leap(from: number, to: number, moved: readonly ArrayLike<number>[]): void {
+    if (!this.keepSeries) return;
+    const hours = (to - from) / 3600;
+    const [sums, ...banks] = moved;
+    const last = this.columns.map((c) => c[c.length - 1] ?? 0);
+    const mean = this.heads.map(({ id, part, unit }, i) => {
+      if (unit !== 'A' || id.endsWith('.limit')) return last[i]!;
+      const bank = this.batteries.findIndex((b) => b.part === part);
+      if (bank >= 0) return (banks[bank]![0]! - banks[bank]![1]!) / hours;
+      const alternator = this.alternators.findIndex((a) => a.part === part);
+      if (alternator >= 0) return sums![this.taps.length * 4 + 2 + alternator]! / hours;
+      const tap = this.taps.findIndex((x) => x.part === part);
+      return tap >= 0 ? (sums![tap * 4 + 1]! - sums![tap * 4 + 2]!) / hours : last[i]!;
+    });
+    const socs = this.batteries.map((b) => b.soc * 100);
+    for (const t of [from, to]) {
+      this.time.push(t);
+      this.heads.forEach(({ id, part }, i) => {
+        const bank = this.batteries.findIndex((b) => b.part === part);
+        this.columns[i]!.push(t === to && bank >= 0 && id.endsWith('.soc') ? socs[bank]! : mean[i]!);
+      });
+    }
+  }
+
   /** One accepted step that ended at t. */
   step(h: number, t: number, net: RigNetwork): void {
     const { sums, taps, lastTap, alternators, lastAlternator } = this;

@@ -315,6 +315,7 @@ export class Simulation {
     this.batteries.forEach((b, i) => (b.soc = Math.max(0, Math.min(1, b.soc + many * (now.socs[i]! - before.socs[i]!)))));
     sums.forEach((list, i) => list.forEach((x, j) => (list[j] = x + many * (now.sums[i]![j]! - before.sums[i]![j]!))));
     this.t += many * (this.t - before.t);
+    this.recorder.leap(now.t, this.t, sums.map((list, i) => list.map((x, j) => x - now.sums[i]![j]!)));
     this.hunting.shift(this.t - now.t);
     this.lastRound.clear();
   }

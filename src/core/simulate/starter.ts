@@ -11,6 +11,10 @@ const LIMITS: readonly (readonly [celsius: number, volts: number])[] = [
   [-18, 8.5], [-12, 8.7], [-7, 8.9], [-1, 9.1], [4, 9.3], [10, 9.4], [16, 9.5], [21, 9.6],
 ];
 
+/** Cold oil: the starter takes this much more per K below 20 °C, about half again at −18 °C (from memory). */
+const COLD_OIL_PER_KELVIN = 0.015;
+export const coldOil = (celsius: number): number => 1 + COLD_OIL_PER_KELVIN * Math.max(0, 20 - celsius);
+
 /** Limit at a temperature, V of a 12 V battery. */
 export function startLimit(celsius: number): number {
   if (celsius <= LIMITS[0]![0]) return LIMITS[0]![1];
@@ -38,7 +42,7 @@ export function starterOf(rig: Rig): Starter | undefined {
   return {
     battery: battery.id,
     check(bank, celsius, t, parameter) {
-      const volts = bank.crankVolts(parameter(`${loads.id}.starter`));
+      const volts = bank.crankVolts(parameter(`${loads.id}.starter`) * coldOil(celsius));
       const limit = startLimit(celsius) * bank.blocks;
       return { t, volts, limit, starts: volts >= limit };
     },

@@ -150,6 +150,8 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
         return;
       }
       if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select') || document.querySelector('dialog[open]')) return;
+      // Legs and charts have keys of their own; nothing is measured there.
+      if (bench.station === 'options' && !/^[a-z?]$/.test(e.key)) return;
       const { setTyped, selected, select, measurements } = bench;
       const handled = () => e.preventDefault();
       if (/^[0-9]$/.test(e.key)) {

@@ -1,20 +1,13 @@
 'use client';
 /** What is not yet safe on the server, what it refused, and what failed: always said, never in the way. */
+import type { CommandType } from '../../core/formats/command';
+import { UNDO_WORDS } from './undoWords';
 import { CloudOff, TriangleAlert } from 'lucide-react';
 
-const NAMES: Record<string, string> = {
-  'state.set': 'The change of what the rig is doing',
-  'lead.move': 'The move of the black lead',
-  'reading.keep': 'A reading',
-  'reading.retract': 'Taking a reading back',
-  'reading.restore': 'Restoring a reading',
-  'note.add': 'A note',
-  'note.retract': 'Taking a note back',
-  'verdict.declare': 'Your verdict',
-  'verdict.withdraw': 'Taking the verdict back',
-  'repair.record': 'The repair',
-  'repair.withdraw': 'Taking the repair back',
-  'job.set-status': 'The status',
+/** "The verdict", "Taking the reading back". */
+const nameOf = (type: string): string => {
+  const words = UNDO_WORDS[type as CommandType] ?? type;
+  return words.charAt(0).toUpperCase() + words.slice(1);
 };
 
 export interface NoticesProps {
@@ -47,7 +40,7 @@ export function Notices({ waiting, trouble, refused, failed, onDismiss }: Notice
         <p key={r.id} className="notice bad" role="alert">
           <TriangleAlert size={18} aria-hidden="true" />
           <span>
-            <b>{NAMES[r.type] ?? r.type} was not taken.</b> {r.reason}
+            <b>{nameOf(r.type)} was not taken.</b> {r.reason}
           </span>
           <button type="button" className="inline" onClick={() => onDismiss(r.id)}>
             Understood

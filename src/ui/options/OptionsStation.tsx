@@ -80,7 +80,8 @@ export function OptionsStation() {
     };
   }, [asked]);
 
-  const scenarios = list?.scenarios;
+  // What somebody set stands at once; the usual ones come from the core.
+  const scenarios = job.usage.scenarios.length > 0 ? job.usage.scenarios : list?.scenarios;
   const compared = useMemo(() => (list ? (ids ?? list.usual).filter((id) => list.candidates.some((c) => c.id === id)) : undefined), [list, ids]);
   const stopped = list?.troubles.some((t) => t.stops) ?? false;
   useEffect(() => {

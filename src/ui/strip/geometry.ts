@@ -1,6 +1,5 @@
 /** What the strip is made of: its measures, and the shapes a layout gives. */
-import type { Part } from '../../core/rig/schema';
-import type { Shell } from './vehicles';
+import type { Part, Rig } from '../../core/rig/schema';
 
 export const STRIP = {
   width: 1160,
@@ -58,6 +57,15 @@ export interface Flag {
   low: boolean;
   tap: [number, number];
   /** Low flags: where the leader leaves the lane. */
+}
+
+/** A vehicle's extent. */
+export interface Shell {
+  id: string;
+  role: Rig['vehicles'][number]['role'];
+  /** Metres. */
+  from: number;
+  to: number;
 }
 
 export interface StripLayout {

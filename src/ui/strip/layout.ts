@@ -6,9 +6,9 @@ import type { Endpoint, Part, Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
 import { ANCHORS, IN_LINE } from './anchors';
 import { legendPlaces, placeFlags } from './flags';
-import { CHIP_WIDTH, PITCH, STRIP, type Column, type Placed, type StripLayout } from './geometry';
+import { CHIP_WIDTH, PITCH, STRIP, type Column, type Placed, type Shell, type StripLayout } from './geometry';
 import { spread } from './isotonic';
-import { shellsOf, type Shell } from './vehicles';
+import { shellsOf } from './vehicles';
 import { drawWires, returns } from './wires';
 
 /** Where the sides meet: at the hitch, else at the link. */

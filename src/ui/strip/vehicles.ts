@@ -1,14 +1,6 @@
 /** Outlines of the vehicles a rig is made of, from where each begins and ends on the drawing. */
 import type { Rig } from '../../core/rig/schema';
-import { STRIP } from './geometry';
-
-export interface Shell {
-  id: string;
-  role: Rig['vehicles'][number]['role'];
-  /** Metres. */
-  from: number;
-  to: number;
-}
+import { STRIP, type Shell } from './geometry';
 
 /** Where each vehicle stands: a coupled one begins a little before its first part. */
 export function shellsOf(rig: Rig): Shell[] {
