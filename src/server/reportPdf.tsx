@@ -133,6 +133,11 @@ function Paper({ data, shop, identity, now }: { data: ReportData; shop: JobSnaps
             ))}
           </Section>
         )}
+        {data.choice && (
+          <Section title="What was picked">
+            <Text>{plain(`${data.choice.name}. ${data.choice.reasons}`)}</Text>
+          </Section>
+        )}
         {(estimate ?? approval) && (
           <Section title="Estimate and approval">
             <Text>

@@ -182,6 +182,18 @@ describe('standing (common practice, no source)', () => {
     expect(short).toBeLessThan(5.05);
   });
 
+  it('a charger boxed in gets hot and gives less; on a stand-off it does not', () => {
+    const gives = (mounting: string) => {
+      const rig = coach({ link: 'dcdc', dcdcAmps: 40, coach: { chemistry: 'lfp', layout: 'parallel', capacity: 400 } });
+      const found: Rig = { ...rig, parts: rig.parts.map((p) => (p.id === 'dcdc' ? { ...p, options: { mounting } } : p)) };
+      return run(found, [leg('drive', 5, { celsius: 30 })], { 'coach-bank': 0.1 });
+    };
+    const boxed = gives('boxed');
+    expect(boxed.events.some((e) => e.kind === 'limit' && e.part === 'dcdc' && e.what.includes('gives less'))).toBe(true);
+    expect(at(boxed, 'dcdc.amps', 3)).toBeLessThan(35);
+    expect(at(gives('stand-off'), 'dcdc.amps', 3)).toBeCloseTo(40, 3);
+  });
+
   it('a wedged boost switch burns an intermittent coil, not a continuous one', () => {
     const wedged = (coil: number) => {
       return link(run(moved(coach({}), { 'link.coil': coil }), [leg('stand', 6, { boostWedged: true })]), 'link').hottest!;

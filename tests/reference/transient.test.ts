@@ -2,64 +2,19 @@
  * Simulation through time against ngspice's own transient analysis of the same equations: two banks and a
  * charger, joined for good, and by a relay with hysteresis (ngspice's voltage-controlled switch).
  */
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';
-import { chemistryOf } from '../../src/core/parts/chemistry';
 import type { Leg } from '../../src/core/simulate/scenarioSchema';
 import { simulate } from '../../src/core/simulate/simulate';
 import { wireResistance } from '../../src/core/units/wire';
 import { smallPart, smallRig } from '../smallRigs';
+import { bankDeck, transient, type Bank } from '../spiceBanks';
 
 const folder = mkdtempSync(join(tmpdir(), 'surrik-tran-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
-
-interface Bank {
-  name: 'a' | 'b';
-  chemistry: 'flooded' | 'agm' | 'lfp';
-  ah: number;
-  soc: number;
-}
-
-/** A bank as SPICE: charge and the two polarisations are capacitors of one farad, fed what changes them a second. */
-function bankDeck({ name: n, chemistry, ah, soc }: Bank): string[] {
-  const c = chemistryOf(chemistry);
-  const i = `i(Vm_${n})`;
-  const g = `(${i}>=0 ? ${c.chargeOvervolts} : ${c.dischargeOvervolts})*asinh(${i}/${c.exchangePerAh * ah})`;
-  const [[f1, t1], [f2, t2]] = c.builds as unknown as [[number, number], [number, number]];
-  const s = `v(s_${n})`;
-  const stored = c.taperTimesAh === 0 ? `${c.efficiency}` : `${c.efficiency}*(${s}<=0.85 ? 1 : max(0.1,1-6*(${s}-0.85)))`;
-  const i20 = ah / 20;
-  return [
-    `.ic v(s_${n})=${soc} v(p1_${n})=0 v(p2_${n})=0 v(q_${n})=0`,
-    `Cs_${n} s_${n} 0 1`,
-    `Bs_${n} 0 s_${n} I=${i}/(3600*${ah})*(${i}>=0 ? ${stored} : (-${i}>${i20} ? pow(-${i}/${i20},${c.peukert - 1}) : 1))-${c.selfDischargePerDay / 86_400}`,
-    `C1_${n} p1_${n} 0 1`,
-    `B1_${n} 0 p1_${n} I=(${f1}*${g}-v(p1_${n}))/${t1}`,
-    `C2_${n} p2_${n} 0 1`,
-    `B2_${n} 0 p2_${n} I=(${f2}*${g}-v(p2_${n}))/${t2}`,
-    `Vm_${n} plus_${n} m_${n} 0`,
-    `Be_${n} m_${n} minus_${n} V=pwl(${s},${c.restVolts.map(([x, v]) => `${x},${v}`).join(',')})+v(p1_${n})+v(p2_${n})+${i}*(${c.ohmsTimesAh / ah}*(1+${c.grows}*pow(1-${s},2))+(${i}>0 ? ${c.taperTimesAh / ah}/max(0.005,1.005-${s}) : 0))`,
-    `Cq_${n} q_${n} 0 1`,
-    `Bq_${n} 0 q_${n} I=${i}/3600`,
-  ];
-}
-
-/** Runs a deck; rows of time and the asked vectors. */
-function transient(name: string, lines: string[], seconds: number, vectors: string[]): number[][] {
-  const out = join(folder, `${name}.txt`);
-  const deck = [
-    `* ${name}`, ...lines, '.options reltol=1e-5 abstol=1e-9 vntol=1e-7 method=gear', '.control', 'set wr_singlescale', 'set wr_vecnames', 'set numdgt=10',
-    `tran ${seconds / 2000} ${seconds} 0 ${seconds / 1000}`, `wrdata ${out} ${vectors.join(' ')}`, 'quit 0', '.endc', '.end', '',
-  ].join('\n');
-  const file = join(folder, `${name}.cir`);
-  writeFileSync(file, deck);
-  execFileSync('ngspice', ['-b', file], { timeout: 120_000, stdio: 'pipe' });
-  return readFileSync(out, 'utf8').trim().split('\n').slice(1).map((l) => l.trim().split(/\s+/).map(Number));
-}
 
 const foot = wireResistance('4/0', 0.3);
 const BANKS: [Bank, Bank] = [{ name: 'a', chemistry: 'agm', ah: 100, soc: 0.8 }, { name: 'b', chemistry: 'flooded', ah: 200, soc: 0.45 }];
@@ -78,7 +33,7 @@ describe('against ngspice in time', () => {
     const near: Bank = { ...BANKS[0], chemistry, ah: 200, soc: 0.35 };
     const compiled = compileRig(smallRig([smallPart('a', 'battery-bank', 'coach', { capacity: near.ah, soc: near.soc, surface: 0, ageing: 1 }, { chemistry }), parts[1]!, charger], [...common, ['a.plus', 'b.plus', 0.01]]));
     const ours = simulate(compiled, { id: 's', name: 's', startHour: 0, legs: [leg] }, { tolerance: 2e-4 }).summary;
-    const rows = transient(`plain-${chemistry}`, [...bankDeck(near), ...bankDeck(BANKS[1]), ...source, `Rl plus_a plus_b ${0.01 + foot}`], HOURS * 3600, ['v(s_a)', 'v(s_b)', 'v(q_a)', 'v(q_b)']);
+    const rows = transient(folder, `plain-${chemistry}`, [...bankDeck(near), ...bankDeck(BANKS[1]), ...source, `Rl plus_a plus_b ${0.01 + foot}`], HOURS * 3600, ['v(s_a)', 'v(s_b)', 'v(q_a)', 'v(q_b)']);
     const [, sa, sb, qa, qb] = rows[rows.length - 1]!;
     expect(Math.abs(ours.batteries[0]!.endSoc - sa!)).toBeLessThan(5e-4);
     expect(Math.abs(ours.batteries[1]!.endSoc - sb!)).toBeLessThan(5e-4);
@@ -92,7 +47,7 @@ describe('against ngspice in time', () => {
     const r = simulate(compiled, { id: 's', name: 's', startHour: 0, legs: [{ ...leg, hours: 1 }] }, { tolerance: 2e-4 });
     const closes = r.events.find((e) => e.part === 'relay')!.t;
     const rows = transient(
-      'relay',
+      folder, 'relay',
       [...bankDeck(BANKS[0]), ...bankDeck(BANKS[1]), ...source, `Rw plus_a in ${0.005 + foot}`, 'S1 in out in 0 SW off', '.model SW SW(VT=13 VH=1 RON=0.002 ROFF=1e8)', `Ro out plus_b ${0.005 + foot}`, 'Rs in 0 1200',
         // A switch that jumps has no solution at that instant: half a farad beside it, a quarter of a coulomb.
         'Ci in 0 0.5', 'Co out 0 0.5'],

@@ -15,7 +15,7 @@ import { inWordsConfidence, showBand, showPercent, showText } from '../units/for
 import { RULES_OF } from '../units/preferences';
 import { allInWords } from '../units/vocabulary';
 import { jobEvidence } from './evidence';
-import { intakeClues, standingAnswers, standingApproval, standingReadings, standingVerdict, type Approval, type Job, type Reading } from './job';
+import { intakeClues, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, type Approval, type Job, type Reading } from './job';
 import { assumptionsOf, type Settings } from './shop';
 
 export interface ReportReading {
@@ -51,6 +51,8 @@ export interface ReportData {
   verdict?: { name: string; confidence: string; shows?: string; settled: boolean; by: string; at: string };
   /** What to tell the customer when nothing is wrong. */
   designed: string[];
+  /** The link that was picked, and why. */
+  choice?: { name: string; reasons: string };
   estimate?: Estimate;
   approval?: Approval;
   readings: ReportReading[];
@@ -69,6 +71,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
   // The rig as it was when the verdict was found: it may have been changed since it came in.
   const standing = job.revisions.filter((r) => !r.withdrawn && r.kind !== 'proposed');
   const found = standing.find((r) => r.epoch === verdict?.epoch) ?? standing[0]!;
+  const choice = standingChoice(job);
   const repair = job.repairs.findLast((r) => !r.withdrawn);
   const built = repair && job.revisions.find((r) => r.id === repair.revision);
   const epoch = verdict?.epoch ?? found.epoch;
@@ -130,7 +133,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
         }
       : {}),
     designed: verdict?.fault === NOTHING_WRONG.id ? asDesigned(found.doc, job.complaint.codes).map((a) => a.says) : [],
-    ...(suspect?.minutes && suspect.parts ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) } : {}),
+    ...(choice ? { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) } : suspect?.minutes && suspect.parts ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) } : {}),
     ...(approval ? { approval } : {}),
     readings,
     seen: standingAnswers(job, epoch).flatMap((a) => {

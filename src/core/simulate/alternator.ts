@@ -8,7 +8,7 @@
  * after an hour at idle under 75 A): a maker's figure is better wherever there is one.
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import type { Dynamic } from './dynamic';
+import type { Dynamic, News } from './dynamic';
 
 /** J/K of a usual frame, rated near 140 A. */
 const HEAT_CAPACITY = 9000;
@@ -89,6 +89,16 @@ export class AlternatorDynamic implements Dynamic {
     this.celsius = target + (this.celsius - target) * Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame));
     this.hottest = Math.max(this.hottest, this.celsius);
   }
+
+  news(): News | undefined {
+    const hot = this.celsius > DERATES_FROM;
+    if (hot === this.told) return undefined;
+    this.told = hot;
+    return hot
+      ? { what: `${this.name} gives less, hot`, why: `it has passed ${DERATES_FROM} °C: where its maker says nothing, that is the limit` }
+      : { what: `${this.name} gives its all again`, why: `it is under ${DERATES_FROM} °C` };
+  }
+  private told = false;
 
   predict(): void {}
   jump(): void {}

@@ -4,6 +4,12 @@
  */
 import type { RigNetwork } from '../operate/rigNetwork';
 
+/** Something that passed a limit on the way, to be told. */
+export interface News {
+  what: string;
+  why: string;
+}
+
 export interface Dynamic {
   readonly part: string;
   /** Takes what depends on the operating inputs, after `writeValues`, before `offer`. */
@@ -20,6 +26,8 @@ export interface Dynamic {
   commit(h: number): void;
   /** Forgets a slope that no longer holds. */
   jump(): void;
+  /** What has passed a limit since last asked. */
+  news?(): News | undefined;
   save(): readonly number[];
   restore(saved: readonly number[]): void;
 }

@@ -22,6 +22,7 @@ export const LOADS: readonly LoadRow[] = [
   { id: 'roof-vent', label: 'Roof vent', watts: 30, duty: steady(1) },
   { id: 'inverter-idle', label: 'Inverter, idling', watts: 20, duty: steady(1) },
   { id: 'screens', label: 'Screens and chargers', watts: 60, duty: steady(1) },
+  { id: 'lift', label: 'Lift or jack, a few minutes a day', watts: 1200, duty: steady(0.005) },
   { id: 'cpap', label: 'Breathing machine', watts: 35, duty: steady(1) },
 ];
 

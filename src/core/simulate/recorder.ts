@@ -3,6 +3,7 @@ import { resistorAmps } from '../circuit/readings';
 import type { RigNetwork } from '../operate/rigNetwork';
 import type { AlternatorDynamic } from './alternator';
 import type { BatteryDynamic } from './battery';
+import { CHARGER_DERATES_FROM, type ChargerHeat } from './chargerHeat';
 import type { Heating } from './heating';
 import type { Phase } from './phases';
 import type { LinkSummary, SimEvent, SimResult, SimSeries, StartCheck } from './result';
@@ -75,6 +76,7 @@ export class Recorder {
     private readonly batteries: readonly BatteryDynamic[],
     private readonly alternators: readonly AlternatorDynamic[],
     private readonly heatings: readonly Heating[],
+    private readonly chargers: readonly ChargerHeat[],
     private readonly keepSeries: boolean,
   ) {
     this.taps = tapsOf(net);
@@ -101,6 +103,7 @@ export class Recorder {
     }
     for (const tap of this.taps) head(`${tap.part}.amps`, tap.part, `${tap.name} amps toward coach`, 'A');
     for (const h of heatings) head(`${h.part}.${h.body.id}`, h.part, `${h.body.label} temperature`, '°C');
+    for (const c of chargers) head(`${c.part}.fins`, c.part, `${c.name} fins`, '°C');
   }
 
   /** Opens the sums of a leg. */
@@ -216,6 +219,7 @@ export class Recorder {
     }
     this.taps.forEach((_, k) => put(this.lastTap[k]!));
     for (const h of this.heatings) put(h.celsius);
+    for (const c of this.chargers) put(c.celsius);
   }
 
   result(scenario: Scenario, phases: readonly Phase[], events: SimEvent[], hunting: string[], collapsed: string[], steps: number, solves: number): SimResult {
@@ -223,9 +227,11 @@ export class Recorder {
     const at = taps.length * 4;
     const links = taps.map(({ part, name }, k): LinkSummary => {
       const hottest = this.heatings.filter((h) => h.part === part).sort((a, b) => b.hottest / b.body.limit - a.hottest / a.body.limit)[0];
+      const charger = this.chargers.find((c) => c.part === part);
       return {
         part, name, hoursOn: sums[k * 4]!, ahToCoach: sums[k * 4 + 1]!, ahBack: sums[k * 4 + 2]!, cycles: Math.round(sums[k * 4 + 3]!), peakAmps: this.tapPeak[k]!,
         ...(hottest ? { hottest: { body: hottest.body.label, celsius: hottest.hottest, limit: hottest.body.limit } } : {}),
+        ...(charger ? { hottest: { body: 'fins', celsius: charger.hottest, limit: CHARGER_DERATES_FROM } } : {}),
       };
     });
     const throughAh = this.batteries.reduce((sum, b) => sum + b.totals[0]! + b.totals[1]!, 0);

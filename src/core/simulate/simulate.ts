@@ -8,6 +8,7 @@ import type { ControllerStep, Mode } from '../control/controller';
 import { RigNetwork, type Situation } from '../operate/rigNetwork';
 import { AlternatorDynamic } from './alternator';
 import { BatteryDynamic } from './battery';
+import { ChargerHeat } from './chargerHeat';
 import type { Dynamic } from './dynamic';
 import { heatingsOf, type Heating } from './heating';
 import { HuntingWatch, type Cycle } from './hunting';
@@ -87,11 +88,12 @@ export class Simulation {
     const ofKind = (kind: string) => compiled.rig.parts.filter((p) => p.kind === kind).map((p) => p.id);
     this.batteries = ofKind('battery-bank').map((id) => new BatteryDynamic(net, id, scenario.startSoc?.[id]));
     this.alternators = ofKind('alternator').map((id) => new AlternatorDynamic(net, id, celsius));
-    this.dynamics = [...this.batteries, ...this.alternators];
+    const chargers = ofKind('dcdc-charger').map((id) => new ChargerHeat(net, id, celsius));
+    this.dynamics = [...this.batteries, ...this.alternators, ...chargers];
     this.heatings = heatingsOf(net, celsius);
     this.hasSun = ofKind('solar-charger').length > 0;
     this.starter = starterOf(compiled.rig);
-    this.recorder = new Recorder(net, this.batteries, this.alternators, this.heatings, options.series !== false);
+    this.recorder = new Recorder(net, this.batteries, this.alternators, this.heatings, chargers, options.series !== false);
     this.hunting = new HuntingWatch(compiled.controllers.length);
   }
 
@@ -291,6 +293,10 @@ export class Simulation {
     this.t += h;
     if (this.timer !== Infinity) this.timer -= h;
     this.net.converterStates.forEach((c, k) => c.collapsed && this.collapsed.add(this.compiled.converters[k]!.part));
+    for (const d of this.dynamics) {
+      const news = d.news?.();
+      if (news) this.events.push({ t: this.t, kind: 'limit', part: d.part, ...news });
+    }
     this.recorder.step(h, this.t, this.net);
   }
 

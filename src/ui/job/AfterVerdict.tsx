@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import { estimate } from '../../core/diagnose/estimate';
-import { standingApproval, type Approval, type Job } from '../../core/formats/job';
+import { standingApproval, type Approval, type Job, standingChoice } from '../../core/formats/job';
 import { inWordsConfidence, showPercent } from '../../core/units/format';
 import { showMoney, showRange } from '../../core/units/money';
 import type { Bench } from './bench';
@@ -33,7 +33,7 @@ export function AfterVerdict({ bench, verdict }: { bench: Bench; verdict: Verdic
           </button>
         </p>
       </div>
-      {!nothing && <Estimate bench={bench} verdict={verdict} />}
+      {(!nothing || standingChoice(bench.job)) && <Estimate bench={bench} verdict={verdict} />}
       {!nothing && (approval ? <Approved bench={bench} approval={approval} /> : <ApprovalForm key={verdict.id} bench={bench} verdict={verdict} />)}
       <RepairForm bench={bench} verdict={verdict} />
     </div>
@@ -42,8 +42,11 @@ export function AfterVerdict({ bench, verdict }: { bench: Bench; verdict: Verdic
 
 /** The suspect's minutes and parts, where the diagnosis still has them. */
 function useEstimate(bench: Bench, verdict: Verdict) {
+  // A picked link is what will be built: the estimate follows it.
+  const choice = standingChoice(bench.job);
+  if (choice) return { name: choice.name, sum: estimate(choice, bench.settings) };
   const suspect = bench.diagnosis?.suspects.find((s) => s.fault === verdict.fault);
-  return suspect?.minutes && suspect.parts ? { suspect, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, bench.settings) } : undefined;
+  return suspect?.minutes && suspect.parts ? { name: undefined, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, bench.settings) } : undefined;
 }
 
 function Estimate({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
@@ -54,7 +57,7 @@ function Estimate({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
   return (
     <table className="table estimate">
       <caption>
-        Estimate: {showRange(...sum.total, currency)}
+        Estimate{e.name ? `, ${bench.words(e.name)}` : ''}: {showRange(...sum.total, currency)}
       </caption>
       <tbody>
         <tr>
@@ -123,7 +126,8 @@ function ApprovalForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
 }
 
 function Approved({ bench, approval }: { bench: Bench; approval: Approval }) {
-  const e = bench.diagnosis?.suspects.find((s) => s.fault === bench.job.verdicts.find((v) => v.id === approval.verdict)?.fault);
+  const choice = standingChoice(bench.job);
+  const e = choice ?? bench.diagnosis?.suspects.find((s) => s.fault === bench.job.verdicts.find((v) => v.id === approval.verdict)?.fault);
   const high = e?.minutes && e.parts ? estimate({ minutes: e.minutes, parts: e.parts }, bench.settings).total[1] : 0;
   return (
     <div>

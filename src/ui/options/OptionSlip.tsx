@@ -28,6 +28,7 @@ interface Props {
 export function OptionSlip({ comparison, picked, influences, choose, spreadBar }: Props) {
   const { job, words, send, go } = useBench();
   const choice = standingChoice(job);
+  const changes = comparison?.rows.find((r) => r.candidate.id === choice?.candidate)?.candidate.differences ?? [];
   if (choice)
     return (
       <aside className="slip" aria-label="Bench slip">
@@ -37,6 +38,18 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
           <b>{words(choice.name)}</b>
         </div>
         <p className="reasons">{choice.reasons}</p>
+        {changes.length > 0 && (
+          <>
+            <h3>What changes on the rig</h3>
+            <div className="slip-scroll" tabIndex={0} role="region" aria-label="What changes on the rig">
+              <ul className="hangs">
+                {changes.map((d) => (
+                  <li key={`${d.kind}${d.id}`}>{words(d.says)}</li>
+                ))}
+              </ul>
+            </div>
+          </>
+        )}
         <h3>Next</h3>
         <p className="quiet">The proposed rig is kept as a revision. Sizing of its cables and fuses comes with the Sizing station.</p>
         <button type="button" className="bx" onClick={() => go('fault')}>

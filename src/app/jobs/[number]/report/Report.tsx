@@ -138,6 +138,13 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           {data.meters.length > 0 && <p className="quiet">Measured with {data.meters.join('; ')}.</p>}
         </Section>
       )}
+      {data.choice && (
+        <Section title="What was picked">
+          <p>
+            <b>{data.choice.name}.</b> {data.choice.reasons}
+          </p>
+        </Section>
+      )}
       {(estimate ?? approval) && (
         <Section title="Estimate and approval">
           <p>

@@ -1,0 +1,93 @@
+/**
+ * A DC-DC charger through time: it warms with what it loses, and gives less when hot, sooner where it is boxed
+ * in. First-order body; the figures are from memory, the order of what fins feel like on a low bank.
+ */
+import type { RigNetwork } from '../operate/rigNetwork';
+import type { Dynamic, News } from './dynamic';
+
+/** K per W of loss against the air, by how it is mounted. */
+const KELVIN_PER_WATT: Readonly<Record<string, number>> = { open: 0.35, 'stand-off': 0.5, boxed: 1.3 };
+const SECONDS = 1500;
+/** °C of its fins from which it gives less, by how much a K, and the least it gives. */
+export const CHARGER_DERATES_FROM = 75;
+const DERATES_BY = 0.02;
+const LEAST = 0.3;
+
+export class ChargerHeat implements Dynamic {
+  celsius: number;
+  hottest: number;
+  readonly name: string;
+  private readonly converter: number;
+  private readonly outPort: number;
+  private readonly inPort: number;
+  private readonly kelvinPerWatt: number;
+  private base = 0;
+  private watts = 0;
+  private air = 25;
+  private told = false;
+
+  constructor(net: RigNetwork, readonly part: string, celsius: number) {
+    const doc = net.compiled.rig.parts.find((p) => p.id === part)!;
+    this.name = doc.name;
+    this.converter = net.compiled.converters.findIndex((c) => c.part === part);
+    this.outPort = net.compiled.converters[this.converter]!.outPort;
+    this.inPort = net.compiled.converters[this.converter]!.inPort;
+    this.kelvinPerWatt = KELVIN_PER_WATT[doc.options?.['mounting'] ?? 'stand-off']!;
+    this.celsius = celsius;
+    this.hottest = celsius;
+  }
+
+  refresh(net: RigNetwork): void {
+    this.base = net.values.port[this.outPort * 3 + 2]!;
+    this.air = net.inputs.leg?.celsius ?? 25;
+  }
+
+  /** Share of its output that its heat leaves it. */
+  private share(): number {
+    return Math.max(LEAST, 1 - DERATES_BY * Math.max(0, this.celsius - CHARGER_DERATES_FROM));
+  }
+
+  offer(net: RigNetwork): void {
+    net.values.port[this.outPort * 3 + 2] = this.base * this.share();
+  }
+
+  read(net: RigNetwork): number {
+    const taken = net.converterStates[this.converter]!.amps * net.solver.portVolts[this.inPort]!;
+    this.watts = Math.max(0, taken - Math.max(0, net.solver.pushed(this.outPort)) * net.solver.portVolts[this.outPort]!);
+    return 0;
+  }
+
+  private after(h: number): number {
+    const target = this.air + this.watts * this.kelvinPerWatt;
+    return target + (this.celsius - target) * Math.exp(-h / SECONDS);
+  }
+
+  /** While it gives less with every K, a step of more than 3 K is too long. */
+  error(h: number): number {
+    const end = this.after(h);
+    return Math.max(end, this.celsius) > CHARGER_DERATES_FROM && Math.abs(end - this.celsius) > 3 && this.watts > 1 ? Infinity : 0;
+  }
+
+  commit(h: number): void {
+    this.celsius = this.after(h);
+    this.hottest = Math.max(this.hottest, this.celsius);
+  }
+
+  news(): News | undefined {
+    const hot = this.celsius > CHARGER_DERATES_FROM;
+    if (hot === this.told) return undefined;
+    this.told = hot;
+    return hot
+      ? { what: `${this.name} gives less, hot`, why: `its fins have passed ${CHARGER_DERATES_FROM} °C; air around them and a stand-off would help` }
+      : { what: `${this.name} gives its all again`, why: `its fins are under ${CHARGER_DERATES_FROM} °C` };
+  }
+
+  predict(): void {}
+  jump(): void {}
+  save(): readonly number[] {
+    return [this.celsius];
+  }
+  restore([celsius]: readonly number[]): void {
+    this.celsius = celsius!;
+  }
+}
