@@ -87,10 +87,10 @@ test('on my own round nothing is asked for, and everything counts', async ({ pag
   const top = await page.locator('.sus').first().innerText();
   await page.keyboard.press('r');
   await page.getByRole('button', { name: /^P10, coil \+, to take/ }).click();
-  await page.keyboard.type('13.7');
+  await page.keyboard.type('14.0');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: /^P11, coil –, to take/ }).click();
-  await page.keyboard.type('13.7');
+  await page.keyboard.type('14.0');
   await page.keyboard.press('Enter');
   await page.keyboard.press('f');
   await expect.poll(() => page.locator('.sus').first().innerText(), { timeout: 20_000 }).not.toBe(top);

@@ -31,7 +31,7 @@ beforeAll(async () => {
   for (const a of [ana, eve]) {
     await db.owner('shops').insert({ id: a.shopId, name: `Shop of ${a.name}` });
     await db.owner('people').insert({ shop_id: a.shopId, id: a.personId, handle: a.name.toLowerCase(), name: a.name, role: 'technician', password_hash: 'x' });
-    await db.owner('rigs').insert({ shop_id: a.shopId, id: 'heron', nickname: 'Heron' });
+    for (const id of new Set(demoJobs(NOW).map((j) => j.rigId))) await db.owner('rigs').insert({ shop_id: a.shopId, id, nickname: id });
     await db.owner.transaction(async (tx) => {
       for (const job of demoJobs(NOW)) await insertJob(tx, a.shopId, randomUUID(), job);
     });

@@ -28,7 +28,7 @@ beforeAll(async () => {
       await db.owner('people').insert({ shop_id: shop, ...person, password_hash });
       people.push({ shopId: shop, sessionId: randomUUID(), personId: person.id, name: person.name, role: 'technician' });
     }
-    await db.owner('rigs').insert({ shop_id: shop, id: 'heron', nickname: 'Heron' });
+    for (const id of new Set(demoJobs(NOW).map((j) => j.rigId))) await db.owner('rigs').insert({ shop_id: shop, id, nickname: id });
     await db.owner.transaction(async (tx) => {
       for (const job of demoJobs(NOW)) await insertJob(tx, shop, randomUUID(), job);
     });
