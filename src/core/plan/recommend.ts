@@ -30,6 +30,8 @@ const DOLLARS_PER_POINT = 100;
 export const CLOSE_POINTS = 5;
 /** Arriving at this is as good as full. */
 const WANTED = 0.9;
+/** Arriving under this is arriving flat: nothing to recommend. */
+const FLAT = 0.15;
 /** V in hand under the starter that count as safe. */
 const SAFE_VOLTS = 0.4;
 /** °C at which an alternator is taken to be harmed, where its maker says nothing (from memory). */
@@ -62,6 +64,7 @@ export function scoreOf(candidate: Candidate, o: Outcome, total: Range, hadBoost
   points.push({ criterion: 'Price', got: -price / DOLLARS_PER_POINT, of: 0, because: `${Math.round(total[0])} to ${Math.round(total[1])}, a point per ${DOLLARS_PER_POINT}` });
   const ruledOut = [...o.dangers, ...o.hunting.map((name) => `${name} hunts on this use.`), ...o.collapsed.map((name) => `${name}: its feed cannot carry the power it asks for.`)];
   if (candidate.effects?.length) ruledOut.push('The fault stays in.');
+  if (o.arrives < FLAT) ruledOut.push('The bank arrives flat.');
   return { candidate: candidate.id, points, total: points.reduce((sum, p) => sum + p.got, 0), ruledOut };
 }
 

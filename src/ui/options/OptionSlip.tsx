@@ -108,7 +108,7 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
                 )}
               </>
             ) : (
-              <p className="close">{best ? `Recommended is ${letter(best.pick)}.` : 'None of these may be built as it is.'}</p>
+              <p className="close">{best ? `Recommended is ${letter(best.pick)}.` : 'None of these serves this use as it is: look at why under Events, change the use, or compare other links.'}</p>
             )}
             {spreadBar}
             {influences.length > 0 && (

@@ -115,22 +115,22 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
   const afterFuse = relayed ? 'link.coach-stud' : 'link-fuse.load';
   const lineLength = run(relayed ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1;
   const conductors: Conductor[] = [
-    cable('alternator-cable', 'Alternator to start battery', 'feed', 'alternator.output', 'chassis-bank.plus', '4', run(S.alternator, S.bank) + 0.8, 0.0005),
+    cable('alternator-cable', 'Alternator cable', 'feed', 'alternator.output', 'chassis-bank.plus', '4', run(S.alternator, S.bank) + 0.8, 0.0005),
     cable('chassis-feed', 'Start battery to its fuse panel', 'feed', 'chassis-bank.plus', 'chassis-loads.plus', '4', run(S.bank, S.loads) + 0.5, 0.0006),
     cable('dash-feed', 'Start battery to ignition', 'feed', 'chassis-bank.plus', 'ignition.feed', '8', run(S.bank, S.ignition) + 1, 0.006),
-    cable('fuse-lead', chained ? 'Accessory battery to line fuse' : 'Start battery to line fuse', 'feed', `${feed}.plus`, 'link-fuse.source', line, run(feedStation, chained ? S.accessory + 0.2 : S.fuse) + 0.3, 0.0008),
+    cable('fuse-lead', 'Lead to line fuse', 'feed', `${feed}.plus`, 'link-fuse.source', line, run(feedStation, chained ? S.accessory + 0.2 : S.fuse) + 0.3, 0.0008),
     ...(relayed
       ? [
-          cable('relay-lead', 'Line fuse to relay', 'feed', 'link-fuse.load', 'link.chassis-stud', line, run(S.fuse, S.relay) + 0.3, 0.001),
+          cable('relay-lead', 'Lead to relay', 'feed', 'link-fuse.load', 'link.chassis-stud', line, run(S.fuse, S.relay) + 0.3, 0.001),
           cable('coil-feed', 'Ignition to relay coil', 'control', 'ignition.run', 'link.coil-plus', '16', run(S.ignition, S.relay) + 1, 0.02),
           cable('coil-ground', 'Relay coil to frame', 'return', 'link.coil-minus', 'frame.front', '16', 0.6, 0.01),
         ]
       : []),
-    cable('line', 'Charge line to the connector', 'feed', afterFuse, 'connector.front', line, lineLength, heavy(c.link) ? 0.001 : 0.035),
+    cable('line', 'Charge line', 'feed', afterFuse, 'connector.front', line, lineLength, heavy(c.link) ? 0.001 : 0.035),
     ...(c.accessory
       ? [
-          cable('accessory-input', 'Start battery to van charger', 'feed', 'chassis-bank.plus', 'accessory-charger.input', '6', run(S.bank, S.accessoryCharger) + 0.8, 0.001),
-          cable('accessory-output', 'Van charger to accessory battery', 'feed', 'accessory-charger.output', 'accessory-bank.plus', '6', run(S.accessoryCharger, S.accessory) + 0.5, 0.001),
+          cable('accessory-input', 'Van charger input', 'feed', 'chassis-bank.plus', 'accessory-charger.input', '6', run(S.bank, S.accessoryCharger) + 0.8, 0.001),
+          cable('accessory-output', 'Van charger output', 'feed', 'accessory-charger.output', 'accessory-bank.plus', '6', run(S.accessoryCharger, S.accessory) + 0.5, 0.001),
           cable('accessory-enable', 'Ignition to van charger enable', 'control', 'ignition.run', 'accessory-charger.enable', '16', run(S.ignition, S.accessoryCharger) + 1, 0.02),
           cable('accessory-ground', 'Van charger to frame', 'return', 'accessory-charger.ground', 'frame.front', '6', 0.8, 0.001),
           cable('accessory-negative', 'Accessory battery to frame', 'return', 'accessory-bank.minus', 'frame.rear', '4', 0.8, 0.0008),
@@ -198,8 +198,8 @@ function behindLine(c: CoupledChoices, line: Conductor['gauge'], S: Record<'plug
   if (charges(c.link)) {
     const out = chargerGauge((c.dcdcAmps ?? 12));
     return [
-      cable('plug-line', 'Connector to DC-DC charger', 'feed', 'connector.rear', 'dcdc.input', line, run(S.plug, S.charger) + 0.8, heavy(c.link) ? 0.001 : 0.02),
-      cable('dcdc-output', 'DC-DC charger to its fuse', 'feed', 'dcdc.output', 'behind-fuse.load', out, run(S.charger, S.behindFuse) + 0.4, 0.001),
+      cable('plug-line', 'Plug to DC-DC', 'feed', 'connector.rear', 'dcdc.input', line, run(S.plug, S.charger) + 0.8, heavy(c.link) ? 0.001 : 0.02),
+      cable('dcdc-output', 'DC-DC output', 'feed', 'dcdc.output', 'behind-fuse.load', out, run(S.charger, S.behindFuse) + 0.4, 0.001),
       bankLead(out),
       cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'behind-frame.tongue', line, 0.8, 0.001),
       // Always on, and by volts: no wire to the front.
@@ -210,16 +210,16 @@ function behindLine(c: CoupledChoices, line: Conductor['gauge'], S: Record<'plug
   }
   if (c.link === 'voltage-relay')
     return [
-      cable('plug-line', 'Connector to voltage relay', 'feed', 'connector.rear', 'relay.input', line, run(S.plug, S.charger) + 0.8, 0.02),
-      cable('relay-output', 'Voltage relay to fuse', 'feed', 'relay.output', 'behind-fuse.load', line, run(S.charger, S.behindFuse) + 0.4, 0.004),
+      cable('plug-line', 'Plug to relay', 'feed', 'connector.rear', 'relay.input', line, run(S.plug, S.charger) + 0.8, 0.02),
+      cable('relay-output', 'Relay to fuse', 'feed', 'relay.output', 'behind-fuse.load', line, run(S.charger, S.behindFuse) + 0.4, 0.004),
       cable('relay-ground', 'Voltage relay to frame', 'return', 'relay.ground', 'behind-frame.tongue', '16', 0.5, 0.01),
       bankLead(line),
     ];
   if (c.link === 'diode-lamp')
     return [
-      cable('plug-line', 'Connector to lamp circuit', 'feed', 'connector.rear', 'helper.from', '12', run(S.plug, S.charger) + 1, 0.03),
-      cable('helper-output', 'Lamp circuit to fuse', 'feed', 'helper.to', 'behind-fuse.load', '12', run(S.charger, S.behindFuse) + 0.4, 0.02),
+      cable('plug-line', 'Plug to lamp', 'feed', 'connector.rear', 'helper.from', '12', run(S.plug, S.charger) + 1, 0.03),
+      cable('helper-output', 'Lamp to fuse', 'feed', 'helper.to', 'behind-fuse.load', '12', run(S.charger, S.behindFuse) + 0.4, 0.02),
       bankLead('12'),
     ];
-  return [cable('plug-line', 'Connector to bank fuse', 'feed', 'connector.rear', 'behind-fuse.load', line, run(S.plug, S.behindFuse) + 0.8, heavy(c.link) ? 0.001 : 0.02), bankLead(line)];
+  return [cable('plug-line', 'Plug to bank fuse', 'feed', 'connector.rear', 'behind-fuse.load', line, run(S.plug, S.behindFuse) + 0.8, heavy(c.link) ? 0.001 : 0.02), bankLead(line)];
 }
