@@ -19,17 +19,6 @@ export function portCurrent(
   const p0 = values[at]!;
   const p1 = values[at + 1]!;
   const p2 = values[at + 2]!;
-  if (kind === 'lamp') {
-    lampCurrent(p0, p1, u, out);
-    out[0] = -out[0]!;
-    out[1] = -out[1]!;
-    return;
-  }
-  if (kind === 'current') {
-    out[0] = -p0;
-    out[1] = 0;
-    return;
-  }
   if (kind === 'source') {
     const amps = (p0 - u) / p1;
     if (amps <= 0 || p2 <= 0) {
@@ -49,6 +38,18 @@ export function portCurrent(
     const e = Math.exp(x);
     out[0] = p0 * (e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND)) - 1);
     out[1] = (-p0 * e) / p1;
+    return;
+  }
+  if (kind !== 'overvoltage') {
+    // The rare kinds last: most of a run's time is spent here.
+    if (kind === 'lamp') {
+      lampCurrent(p0, p1, u, out);
+      out[0] = -out[0]!;
+      out[1] = -out[1]!;
+    } else {
+      out[0] = -p0;
+      out[1] = 0;
+    }
     return;
   }
   const eta = u >= 0 ? p1 : p2;

@@ -170,6 +170,9 @@ describe('what cannot be simulated', () => {
     const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'bidirectional' });
     expect(troublesOf(rig, usualScenarios({}, 'coach-bank'))).toEqual([]);
     expect(troublesOf(rig, [])[0]).toMatchObject({ kind: 'scenario', stops: true, remedy: expect.stringMatching(/Add a leg/) as string });
+    const { made: _, ...unmade } = rig;
+    expect(troublesOf(unmade, usualScenarios({}, 'coach-bank'))[0]).toMatchObject({ stops: false, says: expect.stringMatching(/not drawn up/) as string });
+    expect(candidatesOf(unmade).map((c) => c.id)).toEqual(['leave']);
     const crossed: Rig = { ...rig, parts: rig.parts.map((p) => (p.id === 'delay' ? { ...p, params: { ...p.params, openAt: { ...p.params['openAt']!, value: 13.4 } } } : p)) };
     expect(troublesOf(crossed, usualScenarios({}, 'coach-bank'))[0]).toMatchObject({ at: 'delay', says: expect.stringMatching(/13\.4 V is not below/) as string });
     const greedy = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'dcdc', dcdcAmps: 120, alternatorAmps: 90 });

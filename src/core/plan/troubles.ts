@@ -24,6 +24,8 @@ export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] 
     list.push({ at: scenarios[0]?.id ?? '', kind: 'scenario', says: 'There is no leg to simulate.', remedy: 'Add a leg under Use: a drive, a night, a storage.', stops: true });
   if (!rig.parts.some((p) => p.kind === 'battery-bank'))
     list.push({ at: rig.parts[0]?.id ?? '', kind: 'part', says: 'The rig has no battery.', remedy: 'Add its battery banks under Rig.', stops: true });
+  if (!rig.made)
+    list.push({ at: '', kind: 'part', says: 'This rig was not drawn up from choices, so no other link can be drawn into it.', remedy: 'It can be simulated as it is; to compare links, open a job with a rig drawn up anew.', stops: false });
   for (const part of rig.parts) {
     const specs = partKind(part.kind).params;
     for (const [low, high] of ORDER) {

@@ -8,7 +8,7 @@
  * after an hour at idle under 75 A): a maker's figure is better wherever there is one.
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import type { Dynamic, News } from './dynamic';
+import { HotNews, type Dynamic, type News } from './dynamic';
 
 /** J/K of a usual frame, rated near 140 A. */
 const HEAT_CAPACITY = 9000;
@@ -33,12 +33,16 @@ export class AlternatorDynamic implements Dynamic {
   limit = 0;
   hottest: number;
   readonly name: string;
+  private readonly heat: HotNews;
   private readonly port: number;
   private readonly blocks: number;
   private readonly frame: number;
   private volts = 0;
   private baseLimit = 0;
   private baseVolts = 0;
+  private cooling = 1;
+  private air = 25;
+  private engineWatts = 0;
 
   constructor(net: RigNetwork, readonly part: string, celsius: number) {
     const { compiled } = net;
@@ -49,6 +53,7 @@ export class AlternatorDynamic implements Dynamic {
     this.frame = Math.max(0.3, (net.parameterNow(`${part}.fastLimit`) * this.blocks) / RATED_FRAME_AMPS);
     this.celsius = celsius;
     this.hottest = celsius;
+    this.heat = new HotNews(doc.name, DERATES_FROM, 'where its maker says nothing, that is the limit');
   }
 
   refresh(net: RigNetwork): void {
@@ -65,10 +70,6 @@ export class AlternatorDynamic implements Dynamic {
     this.air = net.inputs.leg?.celsius ?? 25;
     this.engineWatts = net.inputs.engine === 'off' ? 0 : ENGINE_WATTS * this.frame;
   }
-  private cooling = 1;
-  private air = 25;
-  private engineWatts = 0;
-
   read(net: RigNetwork): number {
     this.amps = net.solver.pushed(this.port);
     this.volts = net.solver.portVolts[this.port]!;
@@ -91,14 +92,8 @@ export class AlternatorDynamic implements Dynamic {
   }
 
   news(): News | undefined {
-    const hot = this.celsius > DERATES_FROM;
-    if (hot === this.told) return undefined;
-    this.told = hot;
-    return hot
-      ? { what: `${this.name} gives less, hot`, why: `it has passed ${DERATES_FROM} °C: where its maker says nothing, that is the limit` }
-      : { what: `${this.name} gives its all again`, why: `it is under ${DERATES_FROM} °C` };
+    return this.heat.at(this.celsius);
   }
-  private told = false;
 
   predict(): void {}
   jump(): void {}

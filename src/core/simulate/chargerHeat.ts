@@ -3,7 +3,7 @@
  * in. First-order body; the figures are from memory, the order of what fins feel like on a low bank.
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import type { Dynamic, News } from './dynamic';
+import { HotNews, type Dynamic, type News } from './dynamic';
 
 /** K per W of loss against the air, by how it is mounted. */
 const KELVIN_PER_WATT: Readonly<Record<string, number>> = { open: 0.35, 'stand-off': 0.5, boxed: 1.3 };
@@ -17,6 +17,7 @@ export class ChargerHeat implements Dynamic {
   celsius: number;
   hottest: number;
   readonly name: string;
+  private readonly heat: HotNews;
   private readonly converter: number;
   private readonly outPort: number;
   private readonly inPort: number;
@@ -24,7 +25,6 @@ export class ChargerHeat implements Dynamic {
   private base = 0;
   private watts = 0;
   private air = 25;
-  private told = false;
 
   constructor(net: RigNetwork, readonly part: string, celsius: number) {
     const doc = net.compiled.rig.parts.find((p) => p.id === part)!;
@@ -35,6 +35,7 @@ export class ChargerHeat implements Dynamic {
     this.kelvinPerWatt = KELVIN_PER_WATT[doc.options?.['mounting'] ?? 'stand-off']!;
     this.celsius = celsius;
     this.hottest = celsius;
+    this.heat = new HotNews(doc.name, CHARGER_DERATES_FROM, 'air around its fins and a stand-off would help');
   }
 
   refresh(net: RigNetwork): void {
@@ -74,12 +75,7 @@ export class ChargerHeat implements Dynamic {
   }
 
   news(): News | undefined {
-    const hot = this.celsius > CHARGER_DERATES_FROM;
-    if (hot === this.told) return undefined;
-    this.told = hot;
-    return hot
-      ? { what: `${this.name} gives less, hot`, why: `its fins have passed ${CHARGER_DERATES_FROM} °C; air around them and a stand-off would help` }
-      : { what: `${this.name} gives its all again`, why: `its fins are under ${CHARGER_DERATES_FROM} °C` };
+    return this.heat.at(this.celsius);
   }
 
   predict(): void {}

@@ -10,6 +10,23 @@ export interface News {
   why: string;
 }
 
+/** Tells once when something gets too hot to give its all, and once when it has cooled. */
+export class HotNews {
+  private hot = false;
+  constructor(
+    private readonly name: string,
+    private readonly from: number,
+    private readonly remedy: string,
+  ) {}
+
+  at(celsius: number): News | undefined {
+    const hot = celsius > this.from;
+    if (hot === this.hot) return undefined;
+    this.hot = hot;
+    return hot ? { what: `${this.name} gives less, hot`, why: `it has passed ${this.from} °C: ${this.remedy}` } : { what: `${this.name} gives its all again`, why: `it is under ${this.from} °C` };
+  }
+}
+
 export interface Dynamic {
   readonly part: string;
   /** Takes what depends on the operating inputs, after `writeValues`, before `offer`. */
