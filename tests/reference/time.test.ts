@@ -146,7 +146,11 @@ describe('every run', () => {
           expect(Math.abs(ah - (b.ahIn - b.ahOut))).toBeLessThan(1e-3 * (b.ahIn + b.ahOut) + 1e-6);
         }
       }),
-      { numRuns: 60 },
+      {
+        numRuns: 60,
+        // Over the knee of a lithium bank, where the end of a step would not settle.
+        examples: [['ignition-delay', 'lfp', false, [{ kind: 'shore', hours: 2.5831343572768986, celsius: 24, sunHours: 0, idleShare: 0, moreAmps: 18, boostWedged: false, disconnectOpen: false }, { kind: 'drive', hours: 0.2, celsius: 0, sunHours: 0, idleShare: 0, moreAmps: 0, boostWedged: false, disconnectOpen: false }]]],
+      },
     );
   });
 

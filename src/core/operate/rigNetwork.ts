@@ -110,6 +110,7 @@ export class RigNetwork {
     for (const i of rule.params) this.scratch.push(p[i]!);
     return rule.value(this.scratch, this.inputs, rule.choice === undefined ? undefined : this.chosen.get(rule.choice));
   }
+
   /** What faults do to the rig's own numbers, before anything is worked out from them. */
   private applyToParameters(p: Float64Array, severity: number): void {
     for (const effect of this.situation.effects ?? []) {

@@ -56,10 +56,9 @@ const BEARS: Readonly<Record<string, { most: number; needs: number }>> = {
 /** A bank that is not driven long cannot be blamed for not reaching its absorption volts. */
 const HOURS_TO_JUDGE = 3;
 
-const simulated = (candidate: Candidate, compiled: CompiledRig, scenario: Scenario, z?: Float64Array, series = true): SimResult =>
+/** A candidate through a scenario, the fault left in it at work. @param z a point of the assumptions. */
+export const simulateCandidate = (candidate: Candidate, compiled: CompiledRig, scenario: Scenario, z?: Float64Array, series = true): SimResult =>
   simulate(compiled, scenario, { situation: { ...(z ? { z } : {}), ...(candidate.effects ? { effects: candidate.effects } : {}) }, series });
-
-export { simulated as simulateCandidate };
 
 /** Twelve hours on shore from a start battery at 60 %: does it gain? */
 function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string, house: string | undefined): boolean {
@@ -67,7 +66,7 @@ function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string
     id: 'shore', name: 'Shore', startHour: 20, startSoc: { [start]: 0.6, ...(house ? { [house]: 0.8 } : {}) },
     legs: [{ id: 'shore', name: 'Shore', kind: 'shore', hours: 12, celsius: 15, sunHours: 0, loads: ['standby'] }],
   };
-  const bank = simulated(candidate, compiled, shore, undefined, false).summary.batteries.find((b) => b.part === start)!;
+  const bank = simulateCandidate(candidate, compiled, shore, undefined, false).summary.batteries.find((b) => b.part === start)!;
   return bank.endSoc > bank.startSoc + 0.03;
 }
 

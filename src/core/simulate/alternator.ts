@@ -8,7 +8,7 @@
  * after an hour at idle under 75 A): a maker's figure is better wherever there is one.
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import { HotNews, type Dynamic, type News } from './dynamic';
+import { Warm, type Dynamic } from './dynamic';
 
 /** J/K of a usual frame, rated near 140 A. */
 const HEAT_CAPACITY = 9000;
@@ -25,15 +25,11 @@ const DERATES_BY = 0.02;
 const STATED_AT = 60;
 const VOLTS_PER_KELVIN = -0.0035;
 
-export class AlternatorDynamic implements Dynamic {
-  /** °C of its winding's mean, as its case would show. */
-  celsius: number;
+export class AlternatorDynamic extends Warm implements Dynamic {
+  readonly part: string;
   amps = 0;
   /** Most it could give just now, A. */
   limit = 0;
-  hottest: number;
-  readonly name: string;
-  private readonly heat: HotNews;
   private readonly port: number;
   private readonly blocks: number;
   private readonly frame: number;
@@ -44,16 +40,15 @@ export class AlternatorDynamic implements Dynamic {
   private air = 25;
   private engineWatts = 0;
 
-  constructor(net: RigNetwork, readonly part: string, celsius: number) {
+  constructor(net: RigNetwork, part: string, celsius: number) {
     const { compiled } = net;
     const doc = compiled.rig.parts.find((p) => p.id === part)!;
-    this.name = doc.name;
+    // Of its winding's mean, as its case would show.
+    super(doc.name, celsius, DERATES_FROM, 'where its maker says nothing, that is the limit');
+    this.part = part;
     this.port = compiled.port.get(`${part}.stator`)!;
     this.blocks = compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!.nominalVolts / 12;
     this.frame = Math.max(0.3, (net.parameterNow(`${part}.fastLimit`) * this.blocks) / RATED_FRAME_AMPS);
-    this.celsius = celsius;
-    this.hottest = celsius;
-    this.heat = new HotNews(doc.name, DERATES_FROM, 'where its maker says nothing, that is the limit');
   }
 
   refresh(net: RigNetwork): void {
@@ -87,20 +82,6 @@ export class AlternatorDynamic implements Dynamic {
 
   commit(h: number): void {
     const target = this.target();
-    this.celsius = target + (this.celsius - target) * Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame));
-    this.hottest = Math.max(this.hottest, this.celsius);
-  }
-
-  news(): News | undefined {
-    return this.heat.at(this.celsius);
-  }
-
-  predict(): void {}
-  jump(): void {}
-  save(): readonly number[] {
-    return [this.celsius];
-  }
-  restore([celsius]: readonly number[]): void {
-    this.celsius = celsius!;
+    this.warmTo(target + (this.celsius - target) * Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame)));
   }
 }

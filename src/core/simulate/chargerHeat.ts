@@ -3,7 +3,7 @@
  * in. First-order body; the figures are from memory, the order of what fins feel like on a low bank.
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import { HotNews, type Dynamic, type News } from './dynamic';
+import { Warm, type Dynamic } from './dynamic';
 
 /** K per W of loss against the air, by how it is mounted. */
 const KELVIN_PER_WATT: Readonly<Record<string, number>> = { open: 0.35, 'stand-off': 0.5, boxed: 1.3 };
@@ -13,11 +13,8 @@ export const CHARGER_DERATES_FROM = 75;
 const DERATES_BY = 0.02;
 const LEAST = 0.3;
 
-export class ChargerHeat implements Dynamic {
-  celsius: number;
-  hottest: number;
-  readonly name: string;
-  private readonly heat: HotNews;
+export class ChargerHeat extends Warm implements Dynamic {
+  readonly part: string;
   private readonly converter: number;
   private readonly outPort: number;
   private readonly inPort: number;
@@ -26,16 +23,14 @@ export class ChargerHeat implements Dynamic {
   private watts = 0;
   private air = 25;
 
-  constructor(net: RigNetwork, readonly part: string, celsius: number) {
+  constructor(net: RigNetwork, part: string, celsius: number) {
     const doc = net.compiled.rig.parts.find((p) => p.id === part)!;
-    this.name = doc.name;
+    super(doc.name, celsius, CHARGER_DERATES_FROM, 'air around its fins and a stand-off would help');
+    this.part = part;
     this.converter = net.compiled.converters.findIndex((c) => c.part === part);
     this.outPort = net.compiled.converters[this.converter]!.outPort;
     this.inPort = net.compiled.converters[this.converter]!.inPort;
     this.kelvinPerWatt = KELVIN_PER_WATT[doc.options?.['mounting'] ?? 'stand-off']!;
-    this.celsius = celsius;
-    this.hottest = celsius;
-    this.heat = new HotNews(doc.name, CHARGER_DERATES_FROM, 'air around its fins and a stand-off would help');
   }
 
   refresh(net: RigNetwork): void {
@@ -70,20 +65,6 @@ export class ChargerHeat implements Dynamic {
   }
 
   commit(h: number): void {
-    this.celsius = this.after(h);
-    this.hottest = Math.max(this.hottest, this.celsius);
-  }
-
-  news(): News | undefined {
-    return this.heat.at(this.celsius);
-  }
-
-  predict(): void {}
-  jump(): void {}
-  save(): readonly number[] {
-    return [this.celsius];
-  }
-  restore([celsius]: readonly number[]): void {
-    this.celsius = celsius!;
+    this.warmTo(this.after(h));
   }
 }

@@ -11,7 +11,7 @@ export interface News {
 }
 
 /** Tells once when something gets too hot to give its all, and once when it has cooled. */
-export class HotNews {
+class HotNews {
   private hot = false;
   constructor(
     private readonly name: string,
@@ -47,4 +47,42 @@ export interface Dynamic {
   news?(): News | undefined;
   save(): readonly number[];
   restore(saved: readonly number[]): void;
+}
+
+/** What a thing remembers whose only memory is its temperature. */
+export abstract class Warm {
+  hottest: number;
+  private readonly heat: HotNews;
+
+  /** @param from °C from which it gives less. @param remedy what would help, for the telling. */
+  constructor(
+    readonly name: string,
+    public celsius: number,
+    from: number,
+    remedy: string,
+  ) {
+    this.hottest = celsius;
+    this.heat = new HotNews(name, from, remedy);
+  }
+
+  protected warmTo(celsius: number): void {
+    this.celsius = celsius;
+    this.hottest = Math.max(this.hottest, celsius);
+  }
+
+  news(): News | undefined {
+    return this.heat.at(this.celsius);
+  }
+
+  /** Temperatures go on from where they are: nothing to foresee, nothing that jumps. */
+  predict(): void {}
+  jump(): void {}
+
+  save(): readonly number[] {
+    return [this.celsius];
+  }
+
+  restore([celsius]: readonly number[]): void {
+    this.celsius = celsius!;
+  }
 }

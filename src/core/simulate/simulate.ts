@@ -38,6 +38,8 @@ const FIRST_STEP = 2;
 const LONGEST_STEP = 6 * 3600;
 /** With the sun on the panels, or an alternator warming, a step of a quarter of an hour is long enough. */
 const DAYLIGHT_STEP = 900;
+/** A by which the end of a step may still disagree with itself. */
+const UNSETTLED_AMPS = 0.01;
 const MAX_STEPS = 400_000;
 const MAX_CASCADE = 32;
 /** A leap over repeats is at most this long, s: temperatures and timers of others go on in between. */
@@ -88,7 +90,8 @@ export class Simulation {
     const ofKind = (kind: string) => compiled.rig.parts.filter((p) => p.kind === kind).map((p) => p.id);
     this.batteries = ofKind('battery-bank').map((id) => new BatteryDynamic(net, id, scenario.startSoc?.[id]));
     this.alternators = ofKind('alternator').map((id) => new AlternatorDynamic(net, id, celsius));
-    const chargers = ofKind('dcdc-charger').map((id) => new ChargerHeat(net, id, celsius));
+    // Every converter: its limit is offered anew each step, whatever its input allowed in the last.
+    const chargers = compiled.converters.map((c) => new ChargerHeat(net, c.part, celsius));
     this.dynamics = [...this.batteries, ...this.alternators, ...chargers];
     this.heatings = heatingsOf(net, celsius);
     this.hasSun = ofKind('solar-charger').length > 0;
@@ -141,14 +144,16 @@ export class Simulation {
     if (!this.net.solve().converged) throw new NoOperatingPoint(`the network has no operating point ${(this.t / 3600).toFixed(2)} h in`);
   }
 
-  /** Solves a step until its end agrees with itself; returns its error. */
-  private attempt(h: number, rounds = 6): void {
+  /** Solves a step until its end agrees with itself; returns by how much it still does not, A. */
+  private attempt(h: number, rounds = 6): number {
+    let off = Infinity;
     for (let k = 0; k < rounds; k++) {
       this.solveStep(h);
-      let off = 0;
+      off = 0;
       for (const d of this.dynamics) off = Math.max(off, d.read(this.net));
-      if (off < 2e-3) return;
+      if (off < 2e-3) break;
     }
+    return off;
   }
 
   /** The instant after something switched: no time passes, currents jump, controllers look until all is quiet. */
@@ -254,8 +259,8 @@ export class Simulation {
   /** Solves a step from here; returns its error in Ah. */
   private tryStep(h: number): number {
     for (const d of this.dynamics) d.predict(h);
-    this.attempt(h);
-    let error = 0;
+    // An end that does not settle, at the knee of a lithium bank say, wants a shorter step.
+    let error = this.attempt(h) > UNSETTLED_AMPS ? Infinity : 0;
     for (const d of this.dynamics) error = Math.max(error, d.error(h));
     return error;
   }
