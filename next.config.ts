@@ -6,6 +6,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   typedRoutes: false,
   reactStrictMode: true,
+  // A browser that has not yet seen the icon's link asks by this old name.
+  rewrites: () => Promise.resolve([{ source: '/favicon.ico', destination: '/icon.svg' }]),
   headers: () =>
     Promise.resolve([
       {

@@ -2,7 +2,7 @@
 /** The job board: tickets by where they stand, the one that is due marked. */
 import { useQuery } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
-import { ArrowRight, LayoutList, LogOut, Moon, Plus, Search, Settings2, Sun, UserRound } from 'lucide-react';
+import { ArrowRight, Calculator, LayoutList, LogOut, Moon, Plus, Search, Settings2, Sun, UserRound } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { fetchBoard } from '@/client/api';
@@ -75,6 +75,10 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
             <span className="m">{data.tickets.filter((t) => t.status !== 'done').length} open</span>
           </span>
         </span>
+        <Link href="/calculators" className="railbtn">
+          <Calculator size={18} aria-hidden="true" />
+          <span>Calculators</span>
+        </Link>
         <Link href="/shop" className="railbtn">
           <Settings2 size={18} aria-hidden="true" />
           <span>Shop</span>

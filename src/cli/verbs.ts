@@ -12,6 +12,7 @@ import { RigModel } from '../core/operate/settle';
 import { isStateId, STATE_IDS, statesOf } from '../core/operate/states';
 import { BandTable } from '../core/probe/bands';
 import { readOutputs, rigOutputs } from '../core/probe/outputs';
+import { SIZE_VERBS } from './sizeVerbs';
 import { TIME_VERBS } from './timeVerbs';
 import { BadInput, wholeNumber, type Verb, type VerbContext } from './verb';
 
@@ -156,6 +157,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     },
   },
   ...TIME_VERBS,
+  ...SIZE_VERBS,
   validate: {
     about: 'whether a job file is whole and consistent',
     example: 'validate examples/heron.surrik.json',

@@ -47,3 +47,9 @@ export const postCommand = (to: number | 'shop', command: unknown): Promise<{ id
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(command),
   });
+
+/** Writes a note into a job from outside it. Notes never collide, so it may be sent on whatever is there now. */
+export async function sendNote(job: number, text: string): Promise<void> {
+  const { seq, actor } = await fetchSnapshot(job);
+  await postCommand(job, { id: crypto.randomUUID(), type: 'note.add', version: 1, baseSeq: seq, at: new Date().toISOString(), actor: actor.name, payload: { id: crypto.randomUUID(), text } });
+}

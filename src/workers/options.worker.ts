@@ -4,7 +4,8 @@ import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
 import type { Rates } from '../core/diagnose/estimate';
 import { currentRevision, type Job } from '../core/formats/job';
-import { jobCandidates, jobScenarios } from '../core/formats/options';
+import { jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
+import type { Sized } from '../core/rules/sized';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
 import { houseBankOf } from '../core/plan/outcome';
@@ -40,6 +41,9 @@ const api = {
   spreads(job: Job, ids: readonly string[], drawn: readonly Sampled[], samples: number, seed: number): { spreads: Spread[]; influences: Record<string, Influence[]> } {
     const some = pick(job, ids);
     return { spreads: some.map((c) => spreadOf(c.id, drawn)), influences: Object.fromEntries(some.map((c) => [c.id, influences(c, drawn, samples, seed)])) };
+  },
+  size(job: Job, drops: Readonly<Record<string, number>>): Sized {
+    return sizeJob(job, undefined, drops);
   },
   ask(job: Job, { candidate, question, celsius, loads }: Asked): Answer {
     const c = pick(job, [candidate])[0]!;

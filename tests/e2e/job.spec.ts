@@ -233,11 +233,14 @@ for (const theme of ['ticket', 'carbon'] as const) {
     await scan('sign-in');
     await signIn(page);
     await scan('board');
-    for (const station of ['intake', 'rig', 'readings', 'fault', 'prove', 'sizing']) {
+    for (const station of ['intake', 'rig', 'readings', 'fault', 'prove', 'build']) {
       await openJob(page, 1042, station);
       await page.waitForTimeout(400);
       await scan(station);
     }
+    await page.goto('/jobs/1042/sizing');
+    await expect(page.locator('.szlist button').first()).toBeVisible({ timeout: 30_000 });
+    await scan('sizing');
     await page.goto('/shop');
     await expect(page.getByRole('region', { name: 'Meters and clamps' }).or(page.getByLabel('Instruments'))).toBeVisible();
     await scan('shop');

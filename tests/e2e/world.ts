@@ -53,7 +53,7 @@ export const markers = (page: Page): Promise<number> =>
 /** Complaints of the browser: content policy, errors, failed scripts. */
 export function watchConsole(page: Page): string[] {
   const complaints: string[] = [];
-  page.on('console', (m) => m.type() === 'error' && !/503|409|401|ERR_/.test(m.text()) && complaints.push(m.text()));
+  page.on('console', (m) => m.type() === 'error' && !/503|409|401|ERR_/.test(m.text()) && complaints.push(`${m.text()} ${m.location().url}`));
   page.on('pageerror', (e) => complaints.push(e.message));
   return complaints;
 }

@@ -70,6 +70,22 @@ describe('verbs', () => {
     }
   });
 
+  it('size and check judge the copper and the design, and name what is wrong with their own options', { timeout: 120_000 }, async () => {
+    const sized = (await json('size', JOB, '--rig', 'as-found')) as unknown as { runs: { id: string; table: { rows: unknown[]; pick?: string } }[]; fuses: { part: string; checks: { verdict: string }[] }[] };
+    expect(sized.runs.map((r) => r.id)).toContain('link-cable');
+    expect(sized.runs[0]!.table.rows).toHaveLength(14);
+    expect(sized.fuses.map((f) => f.part)).toEqual(['link-fuse']);
+    const one = (await json('size', JOB, '--run', 'alternator-cable')) as unknown as { runs: { id: string }[] };
+    expect(one.runs.map((r) => r.id)).toEqual(['alternator-cable']);
+    const found = (await json('check', 'examples/osprey.surrik.json', '--severity', 'danger')) as unknown as { rules: number; findings: { rule: string; severity: string }[] };
+    expect(found.rules).toBeGreaterThanOrEqual(40);
+    expect(found.findings.map((f) => f.rule)).toContain('brake-line-unfused');
+    expect(new Set(found.findings.map((f) => f.severity))).toEqual(new Set(['danger']));
+    expect((await surrik('size', JOB, '--drop', '0')).err).toMatch(/--drop: found 0, wanted a percentage/);
+    expect((await surrik('size', JOB, '--run', 'hamster')).err).toMatch(/--run: found hamster, wanted one of/);
+    expect((await surrik('check', JOB, '--severity', 'mild')).code).toBe(2);
+  });
+
   it('netlist is a deck that ngspice runs as it is and that agrees with solve', async () => {
     const deck = (await surrik('netlist', JOB, '--state', 'boost-engine-off')).out;
     const file = join(folder, 'boost.cir');

@@ -1,7 +1,6 @@
 'use client';
 /** What the shop sets for itself: units, words, rates, minutes, likelihoods, instruments. */
-import { ArrowLeft, Undo2 } from 'lucide-react';
-import Link from 'next/link';
+import { Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useShop, type ShopView } from '@/client/useShop';
 import { ASSUMPTION_LIMITS, type EditableAssumption } from '@/core/diagnose/assumptionLimits';
@@ -10,6 +9,7 @@ import { CURRENCIES, showMoney } from '@/core/units/money';
 import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, RULES_OF, TEMPERATURE_UNITS } from '@/core/units/preferences';
 import { inWords, VOCABULARIES } from '@/core/units/vocabulary';
 import { Choose, NumberField } from '@/ui/fields';
+import { PageTop } from '@/ui/PageTop';
 import { Instruments } from './Instruments';
 
 function Group({ title, says, children }: { title: string; says?: string; children: ReactNode }) {
@@ -27,23 +27,12 @@ export function ShopPage() {
   const { shop } = view;
   return (
     <div className="newjob shop-page">
-      <header className="top">
-        <Link href="/" className="bx" aria-label="Back to the jobs">
-          <ArrowLeft size={20} aria-hidden="true" />
-          Jobs
-        </Link>
-        <div className="job">
-          <span className="no">Shop</span>
-          <span className="nm">
-            <b>{shop?.name ?? ''}</b>
-            {view.actor}
-          </span>
-        </div>
+      <PageTop title="Shop" name={shop?.name ?? ''} sub={view.actor}>
         <button type="button" className="bx" onClick={view.undo} disabled={!view.canUndo}>
           <Undo2 size={20} aria-hidden="true" />
           Undo
         </button>
-      </header>
+      </PageTop>
       {view.error && !shop && <p className="notice" role="alert">{view.error.message}</p>}
       {view.trouble && <p className="notice" role="status">{view.trouble}</p>}
       {view.refused.map((e) => (

@@ -21,6 +21,8 @@ export interface StageSettings {
   absorbFor: number;
   /** Volts under which a floating charger starts over. */
   rebulk: number;
+  /** Ω by which its own volts give way under current: at its set-point it is in absorption all the same. */
+  droop: number;
 }
 
 export type Stage = 'bulk' | 'absorption' | 'tail' | 'float' | 'sagging';
@@ -54,7 +56,7 @@ export function nextStage(mode: Mode, volts: number, amps: number, s: StageSetti
     const left = REBULK_HOLDS - enter(mode, 'sagging', dt).seconds;
     return left > TIMER_SLACK ? to('sagging', `${says}, under ${s.rebulk.toFixed(1)} V: starts over soon`, left) : to('bulk', `${says}, under ${s.rebulk.toFixed(1)} V: starts over`);
   }
-  if (volts < s.absorb - AT_VOLTS - 0.1 * Number(now !== 'bulk')) return to('bulk', `${says}: gives all it can`);
+  if (volts + s.droop * Math.max(0, amps) < s.absorb - AT_VOLTS - 0.1 * Number(now !== 'bulk')) return to('bulk', `${says}: gives all it can`);
   if (amps < s.tail) {
     const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
     return left > TIMER_SLACK ? to('tail', `${says}, under ${s.tail.toFixed(0)} A: floats soon`, left) : to('float', `${says}: under ${s.tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
@@ -70,8 +72,8 @@ export const chargeStages: ControllerKind = {
   words: STAGE_WORDS,
   step(mode, inputs, settings, dt): ControllerStep {
     if (!inputs['mains']) return { mode: enter(mode, 'off', dt), closed: {}, why: 'no mains', chosen: { stage: 'absorb' } };
-    const { setPoint, float, tail, absorbFor, rebulk } = settings as Record<string, number>;
-    const { stage, ...step } = nextStage(mode, inputs['volts'] ?? 0, inputs['amps'] ?? 0, { absorb: setPoint!, float: float!, tail: tail!, absorbFor: absorbFor!, rebulk: rebulk! }, dt);
+    const { setPoint, float, tail, absorbFor, rebulk, droop } = settings as Record<string, number>;
+    const { stage, ...step } = nextStage(mode, inputs['volts'] ?? 0, inputs['amps'] ?? 0, { absorb: setPoint!, float: float!, tail: tail!, absorbFor: absorbFor!, rebulk: rebulk!, droop: droop! }, dt);
     return { ...step, closed: {}, chosen: { stage } };
   },
 };

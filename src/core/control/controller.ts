@@ -10,7 +10,8 @@ export interface Mode {
 
 /**
  * Volts or amps by input name; always there: `celsius`, the air outside, `mains`, 1 while shore
- * cord or generator feeds chargers, and `held`, 1 while somebody holds the link off by hand.
+ * cord or generator feeds chargers, `sun`, the share of full sun on the panels, and `held`, 1 while
+ * somebody holds the link off by hand.
  */
 export type ControllerInputs = Readonly<Record<string, number>>;
 

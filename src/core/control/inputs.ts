@@ -28,8 +28,9 @@ export interface LegInputs {
   celsius: number;
   /** Share of full sun on the panels, 0 to 1. */
   sun: number;
-  /** What the living space takes at nominal volts, A. */
+  /** What the living space takes at nominal volts, A: its mean, and with all that comes and goes on at once. */
   houseAmps: number;
+  housePeakAmps: number;
   /** A three-way fridge is set to 12 V. */
   fridgeOnBattery: boolean;
   /** Charging of the bank behind is held off by hand. */

@@ -4,7 +4,7 @@
  * practice, no source.
  */
 import { partKind, partOptions } from '../parts/kinds';
-import type { Rig } from '../rig/schema';
+import type { Part, Rig } from '../rig/schema';
 import type { Complaint } from './complaints';
 
 export interface AsDesigned {
@@ -13,6 +13,8 @@ export interface AsDesigned {
   kinds: readonly string[];
   /** With this option of that part, if it matters. */
   option?: { name: string; is: readonly string[] };
+  /** Its input hangs on a battery that another part of this kind fills. */
+  fedBy?: string;
   complaints: readonly Complaint[];
   /** For the customer. */
   says: string;
@@ -64,6 +66,33 @@ export const AS_DESIGNED: readonly AsDesigned[] = [
     says: 'Boost works only while it is held, and lends one bank to the other: hold it to charge for some minutes, wait, let go, then crank. Never wedge it.',
   },
   {
+    id: 'second-charger',
+    kinds: ['shore-charger'],
+    option: { name: 'duty', is: ['standby'] },
+    complaints: ['shore-not-charging', 'slow-charging'],
+    says: 'The second of two chargers in parallel stands by while the first holds the bank up, and shows no amps then. It joins when the bank stays low.',
+  },
+  {
+    id: 'chained-chargers',
+    kinds: ['dcdc-charger', 'dual-charger'],
+    fedBy: 'dcdc-charger',
+    complaints: ['coach-not-charging', 'slow-charging', 'both-flat', 'link-cycles'],
+    says: 'Nothing is broken: one charger feeds on a battery that another charger fills. The first cannot keep up, the battery between them sinks, and both drop out. Feed the second from the start battery.',
+  },
+  {
+    id: 'trigger-waits',
+    kinds: ['triggered-maintainer'],
+    complaints: ['chassis-flat', 'chassis-not-on-shore'],
+    says: 'The maintainer waits until the coach bank is charged hard. On a bank that floats at 13.4 V its lamp shows waiting, and that is right.',
+  },
+  {
+    id: 'breaker-cycles',
+    kinds: ['line-breaker'],
+    option: { name: 'type', is: ['auto'] },
+    complaints: ['slow-charging', 'link-cycles', 'coach-not-charging'],
+    says: 'The breaker in the charge line opens when the line is asked for more than its rating and closes again once it has cooled. A flat bank or a fridge on 12 V makes it come and go.',
+  },
+  {
     id: 'surface-charge',
     kinds: ['battery-bank'],
     option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] },
@@ -77,6 +106,31 @@ export function asDesigned(rig: Rig, complaints: readonly Complaint[]): AsDesign
   return AS_DESIGNED.filter(
     (row) =>
       row.complaints.some((c) => complaints.includes(c)) &&
-      rig.parts.some((p) => row.kinds.includes(p.kind) && (row.option === undefined || row.option.is.includes(partOptions(partKind(p.kind), p)[row.option.name] ?? ''))),
+      rig.parts.some(
+        (p) =>
+          row.kinds.includes(p.kind) &&
+          (row.option === undefined || row.option.is.includes(partOptions(partKind(p.kind), p)[row.option.name] ?? '')) &&
+          (row.fedBy === undefined || hangsOn(rig, p, row.fedBy)),
+      ),
   );
+}
+
+/** Whether the battery at the end of a part's input line is filled by another part of a kind. */
+function hangsOn(rig: Rig, part: Part, kind: string): boolean {
+  const feeds = rig.conductors.filter((c) => c.use === 'feed');
+  const seen = new Set([`${part.id}.input`]);
+  const reached = new Set<string>();
+  const inline = new Set(rig.parts.filter((p) => partKind(p.kind).role === 'inline' || p.kind === 'link-solenoid').map((p) => p.id));
+  for (const queue = [...seen]; queue.length > 0; ) {
+    const at = queue.pop()!;
+    for (const c of feeds)
+      for (const [here, there] of [[c.from, c.to], [c.to, c.from]] as const) {
+        if (`${here.part}.${here.terminal}` !== at || reached.has(there.part)) continue;
+        reached.add(there.part);
+        // Through what sits in the line, not through a battery: whatever else hangs on it is another line.
+        if (inline.has(there.part)) for (const t of partKind(rig.parts.find((p) => p.id === there.part)!.kind).terminals) queue.push(`${there.part}.${t.id}`);
+      }
+  }
+  const batteries = rig.parts.filter((p) => p.kind === 'battery-bank' && reached.has(p.id)).map((p) => p.id);
+  return rig.parts.some((p) => p.kind === kind && p.id !== part.id && feeds.some((c) => [c.from, c.to].some((e) => e.part === p.id && e.terminal === 'output') && [c.from, c.to].some((e) => batteries.includes(e.part))));
 }

@@ -40,7 +40,7 @@ export const ASSUMPTIONS: Assumptions = {
   modelShareAmps: 0.05,
   spreadFactor: 1.4,
   unexplained: 0.2,
-  asDesigned: 0.5,
+  asDesigned: 0.3,
   wrongCallMinutes: 60,
   bitMinutes: 16,
   openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },

@@ -1,7 +1,7 @@
 /**
  * One component of the belief: a fault at one severity stratum, with a Gaussian over everything uncertain.
  *
- * The latent vector x is one standard normal per rig parameter (of its spread, widened), one for the severity inside the stratum,
+ * The latent vector x is one standard normal per rig parameter that moves a reading (of its spread, widened), one for the severity inside the stratum,
  * one for the meter's gain. Around a point x0 every output is y ≈ y0 + J·(x − x0). Readings are rank-one
  * updates; the covariance is kept as P = I − Σ s·u·uᵀ with one u a reading, which is cheaper than the full
  * matrix as long as there are fewer readings than parameters.
@@ -39,8 +39,15 @@ export class Bench {
     this.states = statesOf(compiled.rig);
     this.rows = outputs.length * this.states.length;
     this.width = this.lineariser.width;
-    this.severityColumn = compiled.params.length;
-    this.gainColumn = compiled.params.length + 1;
+    this.severityColumn = this.width - 2;
+    this.gainColumn = this.width - 1;
+  }
+
+  /** The z of every rig parameter at a latent point: those no reading depends on stay as stated. */
+  z(x: Float64Array): Float64Array {
+    const z = new Float64Array(this.compiled.params.length);
+    this.lineariser.columns.forEach((k, column) => (z[k] = x[column]! * this.spreadFactor));
+    return z;
   }
 }
 
@@ -90,8 +97,7 @@ export class Component {
     const { bench, y, J } = this;
     const x0 = this.x0[s]!;
     const { spreadFactor, severityColumn } = bench;
-    const z = x0.subarray(0, severityColumn).map((x) => x * spreadFactor);
-    const situation = { z, effects: this.effects, severity: this.severity(x0[severityColumn]!) };
+    const situation = { z: bench.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
     const severityScale = Math.sqrt(1 / 12) / this.strata;
     const first = s * bench.outputsPerState;
     const { modes } = bench.model.settle(bench.states[s]!.id, situation);
@@ -137,8 +143,7 @@ export class Component {
 
   /** Latent point it learnt, for a model of another kind: parameters in stated spreads, and the severity share. */
   learnt(): { z: Float64Array; severity: number } {
-    const { severityColumn, spreadFactor } = this.bench;
-    return { z: this.mean.slice(0, severityColumn).map((x) => x * spreadFactor), severity: this.severity(this.mean[severityColumn]!) };
+    return { z: this.bench.z(this.mean), severity: this.severity(this.mean[this.bench.severityColumn]!) };
   }
 
   /** Back to the prior and what was seen, keeping the linearisation. */

@@ -33,11 +33,12 @@ const readingPayload = Type.Object(
 
 /**
  * An edit of the rig's description. "I described it wrong": readings stay evidence. "I changed the rig":
- * a new revision and epoch, older readings are kept but say nothing about the rig as it is now.
+ * a new revision and epoch, older readings are kept but say nothing about the rig as it is now. "Proposed":
+ * the picked link as it is going to be built; `revision` names it.
  */
 const editMeaning = {
-  means: Type.Enum(['described-wrong', 'changed']),
-  revision: Type.Optional(Type.Unsafe<string>({ ...uuid, description: 'of the new revision, with "changed"' })),
+  means: Type.Enum(['described-wrong', 'changed', 'proposed']),
+  revision: Type.Optional(Type.Unsafe<string>({ ...uuid, description: 'of the new revision, with "changed"; of the proposal, with "proposed"' })),
 };
 
 /** What an edit of the intake touches; the inverse carries the same fields as they were. */

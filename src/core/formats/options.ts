@@ -5,7 +5,10 @@ import { candidatesOf, type Candidate, type FoundFault } from '../plan/candidate
 import { houseBankOf } from '../plan/outcome';
 import { usualScenarios } from '../plan/usualScenarios';
 import type { Scenario } from '../simulate/scenarioSchema';
-import { currentRevision, standingVerdict, type Job } from './job';
+import { checkDesign } from '../rules/check';
+import type { Sized } from '../rules/sized';
+import { sizeRig } from '../size/sizing';
+import { currentRevision, standingChoice, standingVerdict, type Job, type Revision } from './job';
 
 /** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
 export function foundFault(job: Job): FoundFault | undefined {
@@ -23,4 +26,16 @@ export const jobCandidates = (job: Job): Candidate[] => candidatesOf(currentRevi
 export function jobScenarios(job: Job): Scenario[] {
   if (job.usage.scenarios.length > 0) return job.usage.scenarios;
   return usualScenarios({ ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') }, houseBankOf(currentRevision(job).doc)?.id);
+}
+
+/** The rig whose copper is sized: the pick that stands, else the rig as it is. */
+export function sizedRevision(job: Job): Revision {
+  const choice = standingChoice(job);
+  return job.revisions.find((r) => r.id === choice?.revision && !r.withdrawn) ?? currentRevision(job);
+}
+
+/** Sizes a revision on the job's use, and runs the design rules over it. @param drops allowed share of the nominal volts by run. */
+export function sizeJob(job: Job, revision: Revision = sizedRevision(job), drops?: Readonly<Record<string, number>>): Sized {
+  const sizing = sizeRig(revision.doc, jobScenarios(job), drops);
+  return { ...sizing, findings: checkDesign(revision.doc, sizing), ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
 }

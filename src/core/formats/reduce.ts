@@ -168,21 +168,24 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
 
     case 'part.edit': {
       const p = command.payload;
-      const { doc } = currentRevision(job);
+      const doc = described(job, p);
+      if (!doc) return no(`proposal ${p.revision}`, 'a standing proposal of this job');
       if (!doc.parts.some((x) => x.id === p.part)) return no(`part ${p.part}`, 'a part of this rig');
       return edited(job, withPart(doc, p.part, p.set), p, at);
     }
 
     case 'conductor.edit': {
       const p = command.payload;
-      const { doc } = currentRevision(job);
+      const doc = described(job, p);
+      if (!doc) return no(`proposal ${p.revision}`, 'a standing proposal of this job');
       if (!doc.conductors.some((x) => x.id === p.conductor)) return no(`conductor ${p.conductor}`, 'a conductor of this rig');
       return edited(job, withConductor(doc, p.conductor, p.set), p, at);
     }
 
     case 'pieces.add': {
       const p = command.payload;
-      const { doc } = currentRevision(job);
+      const doc = described(job, p);
+      if (!doc) return no(`proposal ${p.revision}`, 'a standing proposal of this job');
       const taken = [...p.parts, ...p.conductors].find((x) => [...doc.parts, ...doc.conductors, ...doc.grounds, ...doc.bonds].some((y) => y.id === x.id));
       if (taken) return no(taken.id, 'an id of its own');
       return edited(job, { ...doc, parts: [...doc.parts, ...p.parts], conductors: [...doc.conductors, ...p.conductors] }, p, at);
@@ -190,7 +193,8 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
 
     case 'pieces.remove': {
       const p = command.payload;
-      const { doc } = currentRevision(job);
+      const doc = described(job, p);
+      if (!doc) return no(`proposal ${p.revision}`, 'a standing proposal of this job');
       const gone = new Set([...p.parts, ...p.conductors].map((x) => x.id));
       const missing = [...gone].find((id) => ![...doc.parts, ...doc.conductors].some((x) => x.id === id));
       if (missing !== undefined) return no(missing, 'a part or conductor of this rig');
@@ -266,10 +270,20 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
   }
 }
 
+interface Edit {
+  means: 'described-wrong' | 'changed' | 'proposed';
+  revision?: string;
+}
+
+/** The document an edit is about; undefined where it names a proposal that does not stand. */
+const described = (job: Job, edit: Edit): Rig | undefined =>
+  edit.means === 'proposed' ? job.revisions.find((r) => r.id === edit.revision && r.kind === 'proposed' && !r.withdrawn)?.doc : currentRevision(job).doc;
+
 /** The job with its rig described anew, or changed: see `editMeaning`. */
-function edited(job: Job, doc: Rig, edit: { means: 'described-wrong' | 'changed'; revision?: string }, at: string): Result<Job, Refusal> {
+function edited(job: Job, doc: Rig, edit: Edit, at: string): Result<Job, Refusal> {
   const [issue] = checkRig(doc);
   if (issue) return no(`${issue.pointer}: ${issue.found}`, issue.wanted);
+  if (edit.means === 'proposed') return ok({ ...job, revisions: replace(job.revisions, edit.revision!, (r) => ({ ...r, doc })) });
   const now = currentRevision(job);
   if (edit.means === 'described-wrong') return ok({ ...job, revisions: replace(job.revisions, now.id, (r) => ({ ...r, doc })) });
   if (edit.revision === undefined || job.revisions.some((r) => r.id === edit.revision)) return no('a change of the rig without a new revision', 'an id for it');

@@ -52,6 +52,23 @@ describe('an edit of the rig', () => {
     expect(refused).toMatchObject({ ok: false, error: { wanted: expect.stringContaining('taken back first') } });
   });
 
+  it('that is about the proposal leaves the rig as it stands alone, and its inverse brings the proposal back', () => {
+    const before = open();
+    const revision = uuid();
+    const { doc } = currentRevision(before);
+    const proposed = apply(before, command('option.choose', { id: uuid(), candidate: 'switch', name: 'Dash switch', reasons: 'Plain.', minutes: [30, 60], parts: [10, 30], revision, doc }));
+    const edit = (was: '1/0' | '4', set: '1/0' | '4') => command('conductor.edit', { conductor: 'link-cable', was: { gauge: was }, set: { gauge: set }, means: 'proposed', revision });
+    const after = apply(proposed, edit('1/0', '4'));
+    const inProposal = (job: Job) => job.revisions.find((r) => r.id === revision)!.doc.conductors.find((c) => c.id === 'link-cable')!.gauge;
+    expect(inProposal(after)).toBe('4');
+    expect(linkCable(after).gauge).toBe('1/0');
+    expect(standingReadings(after, 0)).toEqual(standingReadings(before, 0));
+    expect(inProposal(apply(after, edit('4', '1/0')))).toBe('1/0');
+    // Once the pick is taken back there is nothing to edit.
+    const withdrawn = apply(after, command('option.withdraw', { id: after.choices[0]!.id }));
+    expect(reduceJob(withdrawn, edit('4', '1/0'))).toMatchObject({ ok: false, error: { wanted: 'a standing proposal of this job' } });
+  });
+
   it('has an inverse: the same edit the other way round', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.001, max: 500, noNaN: true }), fc.double({ min: 0, max: 2, noNaN: true }), (value, spread) => {

@@ -34,7 +34,7 @@ describe('faults', () => {
         if (at(0.5) !== low || low !== high) continue; // a controller changes its mind just here
         lineariser.write(y, J, 0);
         outputs.forEach((o, i) => {
-          const slope = J[i * lineariser.width + compiled.params.length]!;
+          const slope = J[i * lineariser.width + lineariser.columns.length]!;
           const difference = (up[i]! - down[i]!) / (2 * h);
           expect(Math.abs(slope - difference), `${fault.id} ${state.id} ${o.key}: ${slope} against ${difference}`).toBeLessThan(2e-3 * Math.max(1, Math.abs(difference)));
           compared++;

@@ -72,7 +72,13 @@ export class RigNetwork {
     const settings: Record<string, number> = {};
     for (const s of controller.settings) settings[s.name] = this.p[s.param]!;
     Object.assign(settings, controller.constants);
-    const inputs: Record<string, number> = { celsius: this.inputs.leg?.celsius ?? BAY_CELSIUS, mains: Number(this.inputs.shore || this.inputs.generator), held: Number(this.inputs.leg?.held ?? false) };
+    const { leg } = this.inputs;
+    const inputs: Record<string, number> = {
+      celsius: leg?.celsius ?? BAY_CELSIUS,
+      mains: Number(this.inputs.shore || this.inputs.generator),
+      sun: leg ? leg.sun : Number(!this.inputs.covered),
+      held: Number(leg?.held ?? false),
+    };
     for (const s of controller.senses) inputs[s.name] = this.solver.volts[s.red]! - this.solver.volts[s.black]!;
     for (const s of controller.amps) inputs[s.name] = this.solver.pushed(s.port);
     return controller.kind.step(mode, inputs, settings, dt);

@@ -13,8 +13,8 @@ export interface OperatingState {
   /** What to do to get there, and that it is parked. */
   how: string;
   inputs: OperatingInputs;
-  /** Kind of part without which a rig has no such state. */
-  needs?: string;
+  /** Kinds of part of which a rig must have one to know this state. */
+  needs?: readonly string[];
   /** Minutes to get into this state from key off. Assumed; shops edit theirs. */
   enterMinutes: number;
   /** Short sentence that says it is settled, shown once the dwell has run. */
@@ -57,7 +57,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Idle, first', '20 s'],
     how: 'engine just started, before the delay has run out',
     inputs: { ...PARKED, key: true, engine: 'idle', dwell: 10 },
-    needs: 'ignition-delay-module',
+    needs: ['ignition-delay-module'],
     enterMinutes: 2,
     cautions: RUNNING,
   },
@@ -85,7 +85,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Boost', 'held'],
     how: 'engine off, a helper holds the boost switch',
     inputs: { ...PARKED, boost: true, dwell: 5 },
-    needs: 'boost-switch',
+    needs: ['boost-switch', 'bypass-switch'],
     enterMinutes: 2,
     cautions: [
       'Boost joins two banks: hands off the studs before it is pressed.',
@@ -98,7 +98,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Boost,', 'idle'],
     how: 'engine idling, a helper holds the boost switch',
     inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 15 },
-    needs: 'boost-switch',
+    needs: ['boost-switch', 'bypass-switch'],
     enterMinutes: 3,
     cautions: [...RUNNING, 'Hold boost for seconds: never wedge the switch.'],
   },
@@ -108,7 +108,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Shore', 'charging'],
     how: 'engine off, shore cord in, charger on for ten minutes',
     inputs: { ...PARKED, shore: true, dwell: 600 },
-    needs: 'shore-charger',
+    needs: ['shore-charger'],
     enterMinutes: 5,
     cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
   },
@@ -118,7 +118,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Generator', 'charging'],
     how: 'engine off, shore cord out, generator running and the charger on for ten minutes',
     inputs: { ...PARKED, generator: true, dwell: 600 },
-    needs: 'generator',
+    needs: ['generator'],
     enterMinutes: 5,
     cautions: ['Generator only in the open, its exhaust clear of every window: carbon monoxide kills.', 'Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
   },
@@ -128,7 +128,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Uncoupled,', 'key off'],
     how: 'engine off, shore cord out, tow connector pulled for ten minutes',
     inputs: { ...PARKED, coupled: false, covered: true, dwell: 600 },
-    needs: 'tow-connector',
+    needs: ['tow-connector'],
     enterMinutes: 3,
     cautions: ['Chock the trailer and set its brake before the connector is pulled.', 'Never pull a high-current connector under load: stop the engine first.'],
   },
@@ -138,7 +138,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Disconnect', 'off'],
     how: 'engine off, shore cord out, coach disconnect turned off',
     inputs: { ...PARKED, disconnect: false, covered: true, dwell: 60 },
-    needs: 'disconnect',
+    needs: ['disconnect'],
     enterMinutes: 2,
     cautions: ['Never open the disconnect while anything charges: stop the engine and pull the shore cord first.'],
   },
@@ -149,7 +149,7 @@ export const STATE_IDS: readonly string[] = OPERATING_STATES.map((s) => s.id);
 
 /** The operating states a rig can be put in, in their order. */
 export const statesOf = (rig: Rig): OperatingState[] =>
-  OPERATING_STATES.filter((s) => s.needs === undefined || rig.parts.some((p) => p.kind === s.needs));
+  OPERATING_STATES.filter((s) => s.needs === undefined || rig.parts.some((p) => s.needs!.includes(p.kind)));
 
 export const isStateId = (id: string): boolean => BY_ID.has(id);
 

@@ -144,3 +144,50 @@ export function storedShare(soc: number, chemistry: Chemistry): number {
 export function overvoltageShare(seconds: number, chemistry: Chemistry = chemistryOf('flooded')): number {
   return chemistry.builds.reduce((sum, [share, tau]) => sum + share * (1 - Math.exp(-seconds / tau)), 0);
 }
+
+/** A bank at rest or under current, for relations that do not depend on what went before. Amps positive charging. */
+export interface BankState {
+  chemistry: Chemistry;
+  /** Ah, and 12 V blocks in series. */
+  capacity: number;
+  blocks: number;
+  soc: number;
+  celsius: number;
+  /** Resistance against new. */
+  ageing: number;
+}
+
+/** Rest volts of a whole bank at a temperature. */
+export const bankRestVolts = (b: BankState): number => b.blocks * (restVolts(b.soc, b.chemistry) + b.chemistry.voltsPerKelvin * (b.celsius - 25));
+
+/** Ohmic resistance of a whole bank, and its taper where it is being charged, Ω. */
+export function bankOhms(b: BankState, charging: boolean): number {
+  const { ohmsTimesAh, grows, ohmsPerKelvin } = b.chemistry;
+  const cold = 1 + ohmsPerKelvin * Math.max(0, 25 - b.celsius);
+  const base = (ohmsTimesAh / b.capacity) * (1 + grows * (1 - b.soc) ** 2) * b.ageing * cold;
+  return b.blocks * (base + (charging ? taperOhms(b.soc, b.capacity, b.chemistry) : 0));
+}
+
+/** Overvoltage of a whole bank once it has fully built up, V: η·asinh(I/I0). */
+export function bankOvervolts(b: BankState, amps: number): number {
+  const { exchangePerAh, chargeOvervolts, dischargeOvervolts } = b.chemistry;
+  return b.blocks * (amps >= 0 ? chargeOvervolts : dischargeOvervolts) * Math.asinh(amps / (exchangePerAh * b.capacity));
+}
+
+/** Least share of the overvoltage a starter meets at once. */
+const CRANK_SHARE = 0.3;
+
+/** Volts under a starter's amps after some seconds, of a bank that had rested. */
+export function bankCrankVolts(b: BankState, amps: number, seconds = 5): number {
+  const [fast] = b.chemistry.builds;
+  const develops = fast![0] * (1 - Math.exp(-seconds / fast![1]));
+  return bankRestVolts(b) - amps * bankOhms(b, false) + bankOvervolts(b, -amps) * Math.max(CRANK_SHARE, develops);
+}
+
+/** Charging volts a 12 V bank needs to fill, and the most it bears: common practice. */
+export const CHARGE_VOLTS: Readonly<Record<string, { needs: number; most: number }>> = {
+  flooded: { needs: 14.1, most: 14.9 },
+  agm: { needs: 14.1, most: 14.8 },
+  gel: { needs: 13.9, most: 14.3 },
+  lfp: { needs: 13.9, most: 14.65 },
+};

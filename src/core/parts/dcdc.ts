@@ -1,21 +1,23 @@
-/** DC-DC charger: takes from the start battery side, gives the bank behind its own charge, never back. */
+/** DC-DC chargers: take from the start battery side, give the bank behind its own charge, never back; with one input, or a second for panels. */
 import { dcdcCharger } from '../control/dcdcCharger';
 import { assumed, type ParameterSpec } from '../units/parameter';
+import { dualCharger } from '../control/dualCharger';
 import { ENABLE_SCHOOLS } from './enableSchools';
-import { fixed, just, type PartContext, type PartKind } from './part';
+import { fixed, just, type ControllerWiring, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
+import { PANEL_AMPS, PANEL_PARAMS } from './sources';
 
 const volts = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 'V', scale: 'offset', label, min: 5, max: 64, default: assumed(value, spread) });
 const byVolts = (part: PartContext) => ENABLE_SCHOOLS.find((s) => s.id === part.options['enable'])?.by === 'volts';
+
+const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('absorb'), float: just('float') } };
 
 /** W it takes for itself while it runs: from memory. */
 const IDLE_WATTS = 4;
 /** 4 mA at 12 V while it is off, from memory; running it takes its idle watts. */
 const SUPPLY = fixed(3000);
 
-export const dcdcChargerPart: PartKind = {
-  id: 'dcdc-charger',
-  label: 'DC-DC charger',
-  role: 'link',
+/** What every DC-DC charger has, with one input or two. */
+const dcdc = {
   terminals: [
     { id: 'input', label: 'input', lead: 'input stud, from the start battery' },
     { id: 'output', label: 'output', lead: 'output stud, to the bank' },
@@ -58,12 +60,12 @@ export const dcdcChargerPart: PartKind = {
     restart: volts('Restarts above', 12.7, 0.06),
     droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.003, 0.3) },
   },
-  elements: [
+  elements: (limit: Rule): readonly ElementSpec[] => [
     {
       kind: 'converter', id: 'converter', inPlus: 'input', inMinus: 'ground', outPlus: 'output', outMinus: 'ground',
-      volts: { by: 'stage', of: { absorb: just('absorb'), float: just('float') } },
+      volts: STAGE_VOLTS,
       ohms: just('droop'),
-      limit: { by: 'power', of: { off: fixed(0), on: just('limit') } },
+      limit: { by: 'power', of: { off: fixed(0), on: limit } },
       inLimit: just('inLimit'),
       efficiency: just('efficiency'),
       idle: { by: 'power', of: { off: fixed(0), on: fixed(IDLE_WATTS) } },
@@ -71,11 +73,76 @@ export const dcdcChargerPart: PartKind = {
     { kind: 'resistor', id: 'supply', a: 'input', b: 'ground', ohms: SUPPLY },
     { kind: 'resistor', id: 'enable-input', a: 'enable', b: 'ground', ohms: fixed(2000) },
   ],
-  controller: (part) => ({
-    kind: dcdcCharger,
+  wiring: (part: PartContext): Omit<ControllerWiring, 'kind'> => ({
     senses: { input: ['input', 'ground'], enable: ['enable', 'ground'], output: ['output', 'ground'] },
     amps: { amps: 'converter' },
-    settings: ['absorb', 'float', 'tail', 'absorbFor', 'rebulk', 'on', 'off', 'delay', 'lockout', 'restart'],
+    settings: ['absorb', 'float', 'tail', 'absorbFor', 'rebulk', 'droop', 'on', 'off', 'delay', 'lockout', 'restart'],
     constants: { byVolts: Number(byVolts(part)), stages: Number(part.options['mode'] !== 'supply') },
   }),
+} as const;
+
+export const dcdcChargerPart: PartKind = {
+  id: 'dcdc-charger',
+  label: 'DC-DC charger',
+  role: 'link',
+  terminals: dcdc.terminals,
+  options: dcdc.options,
+  params: dcdc.params,
+  elements: dcdc.elements(just('limit')),
+  controller: (part) => ({ kind: dcdcCharger, ...dcdc.wiring(part) }),
+};
+
+/** Panels feed it directly: no controller of their own, and no terminal for a lead, being under its cover. */
+export const dualChargerPart: PartKind = {
+  id: 'dual-charger',
+  label: 'Dual-input charger',
+  role: 'link',
+  terminals: dcdc.terminals,
+  options: {
+    ...dcdc.options,
+    panels: {
+      label: 'Its panels',
+      choices: [
+        { id: 'parallel', label: 'in parallel' },
+        { id: 'series', label: 'two in series' },
+      ],
+      default: 'parallel',
+    },
+  },
+  params: {
+    ...dcdc.params,
+    ...PANEL_PARAMS,
+    panelVolts: volts('One panel, open circuit', 22, 0.5),
+    // 25 V on some: common practice.
+    panelLimit: volts('Panel volts it bears', 25, 0),
+    trickle: { unit: 'A', scale: 'ratio', label: 'Gives the start battery', min: 0.01, max: 20, default: assumed(1, 0.2) },
+  },
+  elements: [
+    // The sun comes first, the vehicle tops it up to what it can give.
+    ...dcdc.elements({
+      params: ['limit', ...PANEL_AMPS.params],
+      value: ([limit, ...panel], inputs, part) => Math.max(0.01, limit! - PANEL_AMPS.value(panel, inputs, part)),
+    }),
+    { kind: 'source', id: 'solar', plus: 'output', minus: 'ground', volts: STAGE_VOLTS, ohms: just('droop'), limit: { by: 'panels', of: { off: fixed(0), on: PANEL_AMPS } } },
+    {
+      kind: 'converter', id: 'trickle', inPlus: 'output', inMinus: 'ground', outPlus: 'input', outMinus: 'ground',
+      // As a usual maintainer floats a 12 V start battery: common practice.
+      volts: fixed(13.4),
+      ohms: fixed(0.05),
+      limit: { by: 'trickle', of: { off: fixed(0), on: just('trickle') } },
+      inLimit: { params: ['trickle'], value: ([amps]) => amps! * 1.5 },
+      efficiency: fixed(0.85),
+      idle: fixed(0),
+    },
+  ],
+  controller: (part) => {
+    const wiring = dcdc.wiring(part);
+    return {
+      kind: dualCharger,
+      ...wiring,
+      amps: { ...wiring.amps, solar: 'solar' },
+      settings: [...wiring.settings, 'panelVolts', 'panelLimit'],
+      constants: { ...wiring.constants, inSeries: part.options['panels'] === 'series' ? 2 : 1 },
+    };
+  },
 };

@@ -1,12 +1,12 @@
 /** The catalogue of part kinds. A new kind is a file and a row here. */
 import { batteryBank } from './battery';
 import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './controls';
-import { dcdcChargerPart } from './dcdc';
+import { dcdcChargerPart, dualChargerPart } from './dcdc';
 import { diodeLamp, differentialPart, triggeredPart } from './maintainers';
 import { towConnector, voltageRelay } from './towLine';
 import { fridgeElement, towedCarLoads } from './trailerLoads';
 import { diodeIsolator } from './diodeIsolator';
-import { disconnect, linkFuse } from './inline';
+import { bypassSwitch, disconnect, lineBreaker, linkFuse } from './inline';
 import { linkSolenoid } from './link';
 import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './linkModules';
 import { chassisLoads, generator, houseLoads } from './loads';
@@ -18,17 +18,20 @@ const ALL: readonly PartKind[] = [
   batteryBank,
   bidirectionalModule,
   boostSwitch,
+  bypassSwitch,
   chassisLoads,
   dcdcChargerPart,
   differentialPart,
   diodeIsolator,
   diodeLamp,
   disconnect,
+  dualChargerPart,
   fridgeElement,
   generator,
   houseLoads,
   ignitionDelayModule,
   ignitionSwitch,
+  lineBreaker,
   linkFuse,
   linkSolenoid,
   linkSwitch,

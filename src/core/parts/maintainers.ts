@@ -55,6 +55,9 @@ export const triggeredPart: PartKind = {
   controller: () => ({ kind: triggeredMaintainer, senses: { coach: ['from', 'ground'] }, amps: { amps: 'converter' }, settings: ['startAt', 'stopAt'] }),
 };
 
+/** A 6 A silicon diode: A of saturation, V of emission (n 1.6), Ω in series: 0.65 V at 1.4 A (from memory). */
+export const LAMP_DIODE = { saturation: 3e-7, emission: 1.6 * 0.02585, ohms: 0.01 } as const;
+
 /** Fuse, diode and a lamp as current limiter: a glowing lamp says that the far end is shorted. */
 export const diodeLamp: PartKind = {
   id: 'diode-lamp',
@@ -69,8 +72,7 @@ export const diodeLamp: PartKind = {
   elements: [
     { kind: 'resistor', id: 'fuse', a: 'from', b: 'filament', ohms: just('fuse') },
     { kind: 'lamp', id: 'lamp', plus: 'filament', minus: 'anode', volts: { params: [], value: (_, __, part) => part.nominal }, watts: just('watts') },
-    // A 6 A silicon diode: n 1.6, Is 0.3 µA, 10 mΩ: 0.65 V at 1.4 A (from memory).
-    { kind: 'diode', id: 'diode', anode: 'anode', cathode: 'bulk', saturation: fixed(3e-7), emission: fixed(1.6 * 0.02585) },
-    { kind: 'resistor', id: 'bulk', a: 'bulk', b: 'to', ohms: fixed(0.01) },
+    { kind: 'diode', id: 'diode', anode: 'anode', cathode: 'bulk', saturation: fixed(LAMP_DIODE.saturation), emission: fixed(LAMP_DIODE.emission) },
+    { kind: 'resistor', id: 'bulk', a: 'bulk', b: 'to', ohms: fixed(LAMP_DIODE.ohms) },
   ],
 };

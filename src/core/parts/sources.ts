@@ -1,8 +1,9 @@
 /** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
-import { assumed } from '../units/parameter';
+import { assumed, type ParameterSpec } from '../units/parameter';
 import { smartRegulator } from '../control/smartRegulator';
 import { chargeStages } from '../control/chargeStages';
-import { just, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
+import { standbyCharger } from '../control/standbyCharger';
+import { fixed, just, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
 
 export const alternator: PartKind = {
   id: 'alternator',
@@ -65,7 +66,7 @@ const output = {
     tail: { unit: 'A', scale: 'ratio', label: 'Floats under', min: 0.1, max: 200, default: assumed(8, 0.3) },
     absorbFor: { unit: 's', scale: 'ratio', label: 'Longest absorption', min: 60, max: 86_400, default: assumed(14_400, 0.1) },
   },
-  element: (limit: Rule): ElementSpec => ({ kind: 'source', id: 'output', plus: 'plus', minus: 'minus', volts: STAGE_VOLTS, ohms: just('droop'), limit }),
+  element: (limit: Value): ElementSpec => ({ kind: 'source', id: 'output', plus: 'plus', minus: 'minus', volts: STAGE_VOLTS, ohms: just('droop'), limit }),
 } as const;
 
 const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('setPoint'), float: just('float') } };
@@ -73,13 +74,16 @@ const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('setPoint'), float:
 /** Volts under which a floating charger of a 12 V bank starts over: from memory. */
 const REBULK = 12.8;
 
-/** Three stages, or one where the unit has just one. */
+/** Volts of a 12 V bank under which the second of two chargers joins the first: from memory. */
+const JOINS_BELOW = 13;
+
+/** Three stages, or one where the unit has just one; the second of two stands by. */
 const stages = (part: PartContext) => ({
-  kind: chargeStages,
+  kind: part.options['duty'] === 'standby' ? standbyCharger : chargeStages,
   senses: { volts: ['plus', 'minus'] as const },
   amps: { amps: 'output' },
-  settings: ['setPoint', 'float', 'tail', 'absorbFor'],
-  constants: { rebulk: (REBULK * part.nominal) / 12 },
+  settings: ['setPoint', 'float', 'tail', 'absorbFor', 'droop'],
+  constants: { rebulk: (REBULK * part.nominal) / 12, joinBelow: (JOINS_BELOW * part.nominal) / 12 },
 });
 
 /** Converter or inverter-charger: on the mains of a pitch or of the rig's own generator. */
@@ -98,19 +102,41 @@ export const shoreCharger: PartKind = {
       ],
       default: 'charger',
     },
+    duty: {
+      label: 'Of two in parallel',
+      choices: [
+        { id: 'own', label: 'alone, or the first' },
+        { id: 'standby', label: 'the second: stands by' },
+      ],
+      default: 'own',
+    },
   },
   params: {
     ...output.params,
     limit: { unit: 'A', scale: 'ratio', label: 'Rated output', min: 0, max: 500, default: assumed(45, 0.1) },
   },
-  elements: [output.element({ params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) })],
+  elements: [output.element({ by: 'power', of: { on: { params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) }, standby: fixed(0) } })],
   // A converter has one set-point.
-  controller: (part) => (part.options['build'] === 'converter' ? undefined : stages(part)),
+  controller: (part) => (part.options['build'] === 'converter' && part.options['duty'] !== 'standby' ? undefined : stages(part)),
 };
 
 /** Share of its rating a panel gives on a roof in full sun, flat, warm and dusty, its controller's loss with it: from memory. */
 const PANEL_YIELD = 0.7;
 const CHARGING_VOLTS = 13.5;
+
+export const PANEL_PARAMS = {
+  amps: { unit: 'A', scale: 'ratio', label: 'What the sun gives just now', min: 0, max: 500, default: assumed(4, 0.6) },
+  panel: { unit: 'W', scale: 'ratio', label: 'Panels', min: 0, max: 10_000, default: assumed(200, 0.05) },
+} satisfies Record<string, ParameterSpec>;
+
+/** Amps of panels at the bank: as found while one measures, by the sun in a simulation. */
+export const PANEL_AMPS: Rule = {
+  params: ['amps', 'panel'],
+  value: ([amps, panel], inputs, part) => {
+    if (inputs.leg) return (panel! * PANEL_YIELD * inputs.leg.sun) / (CHARGING_VOLTS * (part.nominal / 12));
+    return inputs.covered ? 0 : amps!;
+  },
+};
 
 /** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */
 export const solarCharger: PartKind = {
@@ -118,18 +144,6 @@ export const solarCharger: PartKind = {
   label: 'Solar',
   role: 'source',
   terminals: output.terminals,
-  params: {
-    ...output.params,
-    amps: { unit: 'A', scale: 'ratio', label: 'What the sun gives just now', min: 0, max: 500, default: assumed(4, 0.6) },
-    panel: { unit: 'W', scale: 'ratio', label: 'Panels', min: 0, max: 10_000, default: assumed(200, 0.05) },
-  },
-  elements: [
-    output.element({
-      params: ['amps', 'panel'],
-      value: ([amps, panel], inputs, part) => {
-        if (inputs.leg) return (panel! * PANEL_YIELD * inputs.leg.sun) / (CHARGING_VOLTS * (part.nominal / 12));
-        return inputs.covered ? 0 : amps!;
-      },
-    }),
-  ],
+  params: { ...output.params, ...PANEL_PARAMS },
+  elements: [output.element(PANEL_AMPS)],
 };

@@ -5,6 +5,7 @@
 import type { Effect } from '../operate/effects';
 import type { Range } from '../diagnose/estimate';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
+import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
 import { linksFor } from '../rig/archetypes/coupledChoices';
 import { drawRig, linkWords } from '../rig/archetypes/families';
 import type { Made, Rig } from '../rig/schema';
@@ -37,8 +38,10 @@ export interface FoundFault {
 
 const SCHOOL_OF: Readonly<Record<string, School>> = {
   'ignition-delay': 'direct', switch: 'direct', 'one-way': 'sensed', bidirectional: 'sensed', 'timed-window': 'sensed', diode: 'direct',
-  'dcdc-boost': 'regulated', dcdc: 'regulated', 'thin-line': 'thin', 'voltage-relay': 'sensed', 'heavy-line': 'direct', 'dcdc-pin': 'regulated', chained: 'regulated', 'diode-lamp': 'small',
+  'dcdc-boost': 'regulated', dcdc: 'regulated', 'thin-line': 'thin', 'voltage-relay': 'sensed', 'heavy-line': 'direct', 'dcdc-pin': 'regulated', 'dcdc-dual': 'regulated', chained: 'regulated', 'diode-lamp': 'small',
 };
+
+const bypassed = (made: Made): boolean => made.family === 'motorhome' && (made.choices.bypass ?? false);
 
 /** Links a rig can be given, other than its own, with the sizes worth looking at. */
 function variants(made: Made): { id: string; link: string; made: Made; name: string }[] {
@@ -46,18 +49,22 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
   if (made.family === 'motorhome') {
     const volts = made.choices.nominalVolts / 12;
     return LINK_CHOICES.flatMap(({ id: link }) => {
-      const sizes = link === 'dcdc' ? [60] : link === 'dcdc-boost' ? [40] : [undefined];
-      return sizes.map((amps) => ({
-        id: amps === undefined ? link : `${link}-${amps}`,
+      const amps = link === 'dcdc' ? 60 : link === 'dcdc-boost' ? 40 : undefined;
+      const variant = (id: string, name: string, more: Partial<MotorhomeChoices>) => ({
+        id: amps === undefined ? id : `${id}-${amps}`,
         link,
-        name: named(link, amps && amps / volts),
-        made: { family: 'motorhome', choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...(link === 'dcdc-boost' ? { boost: true } : {}) } } as Made,
-      }));
+        name,
+        made: { family: 'motorhome', choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...more } } as Made,
+      });
+      const name = named(link, amps && amps / volts);
+      // A one-way charger takes the way back; a hand switch round it keeps that.
+      if (link === 'dcdc') return [variant(link, name, { bypass: false }), variant('dcdc-bypass', `${name}, hand bypass`, { bypass: true })];
+      return [variant(link, name, link === 'dcdc-boost' ? { boost: true } : {})];
     });
   }
   const { family } = made.choices;
   return linksFor(family).flatMap(({ id: link }) => {
-    const sizes = link === 'dcdc' && family !== 'trailer-48' ? [25, 40] : link === 'dcdc' ? [12, 20] : link === 'dcdc-pin' ? [12] : link === 'chained' ? [25] : [undefined];
+    const sizes = link === 'dcdc' && family !== 'trailer-48' ? [25, 40] : link === 'dcdc' ? [12, 20] : link === 'dcdc-pin' ? [12] : link === 'dcdc-dual' ? [30] : link === 'chained' ? [25] : [undefined];
     return sizes.map((amps) => ({
       id: amps === undefined ? link : `${link}-${amps}`,
       link,
@@ -84,7 +91,7 @@ export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
   const now = rig.made.choices;
   for (const v of variants(rig.made)) {
     const other = v.made.choices;
-    if (v.link === now.link && (other.dcdcAmps === undefined || other.dcdcAmps === now.dcdcAmps)) continue;
+    if (v.link === now.link && (other.dcdcAmps === undefined || other.dcdcAmps === now.dcdcAmps) && bypassed(v.made) === bypassed(rig.made)) continue;
     const changed = carryOver(rig, drawn, drawRig(rig.id, rig.name, v.made));
     const diff = differences(rig, changed);
     const cost = changeCost(rig, changed);

@@ -1,8 +1,9 @@
 /** One candidate on the owner's use, judged by the trade's criteria. Figures come from the simulation, words from tables. */
 import { compileRig, type CompiledRig } from '../compile/compile';
-import { chemistryOf, restVolts } from '../parts/chemistry';
+import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
+import { voltsLinksOnLithium } from '../rules/lithium';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult, StartCheck } from '../simulate/result';
 import { simulate } from '../simulate/simulate';
@@ -45,14 +46,6 @@ export function houseBankOf(rig: Rig): Part | undefined {
     .sort((a, b) => (b.id === 'coach-bank' ? 1 : 0) - (a.id === 'coach-bank' ? 1 : 0) || (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0))[0];
 }
 
-/** What a chemistry bears and needs, V of a 12 V bank: common practice. */
-const BEARS: Readonly<Record<string, { most: number; needs: number }>> = {
-  flooded: { most: 14.9, needs: 14.1 },
-  agm: { most: 14.8, needs: 14.1 },
-  gel: { most: 14.3, needs: 13.9 },
-  lfp: { most: 14.65, needs: 13.9 },
-};
-
 /** A bank that is not driven long cannot be blamed for not reaching its absorption volts. */
 const HOURS_TO_JUDGE = 3;
 
@@ -71,20 +64,8 @@ function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string
 }
 
 /** Links that watch volts, and a lithium bank that rests above what they let go at. */
-function dangersOf(rig: Rig): string[] {
-  const list: string[] = [];
-  const lithium = rig.parts.filter((p) => p.kind === 'battery-bank' && chemistry(p) === 'lfp');
-  for (const p of rig.parts) {
-    const openAt = p.params['openAt']?.value;
-    if (!['voltage-link-module', 'bidirectional-module', 'voltage-relay'].includes(p.kind) || openAt === undefined) continue;
-    for (const bank of lithium) {
-      const n = nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) / 12;
-      const rests = restVolts(0.4, chemistryOf('lfp')) * n;
-      if (openAt < rests) list.push(`${p.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`);
-    }
-  }
-  return list;
-}
+const dangersOf = (rig: Rig): string[] =>
+  voltsLinksOnLithium(rig).map(({ link, bank, openAt, rests }) => `${link.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`);
 
 const chemistry = (p: Part): string => partOptions(partKind(p.kind), p)['chemistry']!;
 
@@ -93,7 +74,7 @@ function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
   return runs[0]!.summary.batteries.map((b, i) => {
     const part = rig.parts.find((p) => p.id === b.part)!;
     const n = nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12;
-    const bears = BEARS[chemistry(part)]!;
+    const bears = CHARGE_VOLTS[chemistry(part)]!;
     const highest = Math.max(...runs.map((r) => r.summary.batteries[i]!.highestVolts));
     const high = highest / n > bears.most;
     const low = !high && highest / n < bears.needs && charged >= HOURS_TO_JUDGE;
@@ -131,8 +112,8 @@ export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], comp
           },
         } : {}),
     linkPeakAmps: most((x) => Math.max(0, ...x.summary.links.filter((l) => rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector').map((l) => Math.abs(l.peakAmps)))),
-    boost: has('boost-switch') && has('link-solenoid') && !candidate.effects?.length ? 'keeps' : 'none',
-    handsOff: !has('link-switch') && !rig.parts.some((p) => p.kind === 'dcdc-charger' && p.options?.['enable'] === 'manual'),
+    boost: (has('bypass-switch') || (has('boost-switch') && has('link-solenoid'))) && !candidate.effects?.length ? 'keeps' : 'none',
+    handsOff: !has('link-switch') && !rig.parts.some((p) => p.kind.endsWith('-charger') && p.options?.['enable'] === 'manual'),
     ...(has('shore-charger') && start ? { startOnShore: shore ? gainsOnShore(candidate, compiled, start, house?.id) : false } : {}),
     profiles: profilesOf(rig, runs),
     hunting: [...new Set(runs.flatMap((x) => x.summary.hunting))].map((id) => rig.parts.find((p) => p.id === id)!.name),

@@ -1,5 +1,6 @@
 /** What of a rig or a use cannot be simulated or makes no sense: told with its place and the remedy, before anything runs. */
 import { partKind } from '../parts/kinds';
+import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
 import type { Rig } from '../rig/schema';
 import type { Scenario } from '../simulate/scenarioSchema';
 
@@ -13,11 +14,6 @@ export interface Trouble {
   stops: boolean;
 }
 
-/** Pairs of thresholds that must not cross: low below high. */
-const ORDER: readonly (readonly [low: string, high: string])[] = [
-  ['openAt', 'closeAt'], ['off', 'on'], ['lockout', 'restart'], ['float', 'absorb'], ['rebulk', 'float'], ['dropOut', 'pullIn'], ['stopAt', 'startAt'],
-];
-
 export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] {
   const list: Trouble[] = [];
   if (scenarios.length === 0 || scenarios.every((s) => s.legs.length === 0))
@@ -28,7 +24,7 @@ export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] 
     list.push({ at: '', kind: 'part', says: 'This rig was not drawn up from choices, so no other link can be drawn into it.', remedy: 'It can be simulated as it is; to compare links, open a job with a rig drawn up anew.', stops: false });
   for (const part of rig.parts) {
     const specs = partKind(part.kind).params;
-    for (const [low, high] of ORDER) {
+    for (const [low, high] of THRESHOLD_ORDER) {
       const a = part.params[low];
       const b = part.params[high];
       if (a && b && a.value >= b.value)
@@ -40,7 +36,7 @@ export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] 
     }
   }
   const alternator = rig.parts.find((p) => p.kind === 'alternator');
-  for (const charger of rig.parts.filter((p) => p.kind === 'dcdc-charger')) {
+  for (const charger of rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger')) {
     const takes = charger.params['inLimit']?.value ?? 0;
     const gives = alternator?.params['fastLimit']?.value ?? Infinity;
     if (takes > gives)

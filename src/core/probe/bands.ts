@@ -96,10 +96,11 @@ export class BandTable {
     const y = new Float64Array(this.outputs.length);
     const J = new Float64Array(this.outputs.length * lineariser.width);
     lineariser.write(y, J, 0);
-    const row = (key: string | undefined, k: number) =>
-      key === undefined ? 0 : J[this.index.get(key)! * lineariser.width + k]!;
-    const shares = this.compiled.params
-      .map((p, k): BandShare => ({
+    const row = (key: string | undefined, column: number) =>
+      key === undefined ? 0 : J[this.index.get(key)! * lineariser.width + column]!;
+    const shares = lineariser.columns
+      .map((k) => this.compiled.params[k]!)
+      .map((p, column): BandShare => ({
         label: p.label,
         value: p.parameter.value,
         unit: p.unit,
@@ -107,7 +108,7 @@ export class BandTable {
         scale: p.scale,
         provenance: p.parameter.provenance,
         ...(p.parameter.source === undefined ? {} : { source: p.parameter.source }),
-        effect: Math.abs(row(red, k) - row(black, k)),
+        effect: Math.abs(row(red, column) - row(black, column)),
       }))
       .sort((a, b) => b.effect - a.effect);
     return { band, samples: SAMPLES, shares: shares.slice(0, 6), meter: meterSpread(band.unit, band.nominal) };

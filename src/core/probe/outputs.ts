@@ -46,15 +46,19 @@ export function readOutputs(model: RigModel, outputs: readonly Output[], into: F
 }
 
 /**
- * Slopes of the settled model's outputs by each z and, last but one, by the fault's severity.
- * `J` is row-major, `width` numbers a row: params, severity, and one column left to the caller.
+ * Slopes of the settled model's outputs by each z that can move one and, last but one, by the fault's severity.
+ * `J` is row-major, `width` numbers a row: `columns` in turn, severity, and one column left to the caller.
+ * Thresholds and delays move no reading while the controllers' modes are held: they have no column.
  */
 export class Lineariser {
   private readonly lambda: Float64Array;
   private readonly sensitivity: Values;
   private readonly severity: Values;
   private readonly slopes: Float64Array[];
+  /** The parameter each column stands for, by its index in the compiled rig. */
+  readonly columns: readonly number[];
   readonly width: number;
+  private readonly columnOf: Int32Array;
 
   constructor(
     private readonly model: RigModel,
@@ -65,13 +69,17 @@ export class Lineariser {
     this.sensitivity = emptyValues(topology);
     this.severity = emptyValues(topology);
     this.slopes = rules.map((r) => new Float64Array(r.params.length));
-    this.width = params.length + 2;
+    const moving = new Set(rules.flatMap((r) => r.params));
+    this.columns = params.flatMap(({ parameter }, k) => (moving.has(k) && parameter.spread > 0 ? [k] : []));
+    this.columnOf = new Int32Array(params.length).fill(-1);
+    this.columns.forEach((k, column) => (this.columnOf[k] = column));
+    this.width = this.columns.length + 2;
   }
 
   /** Writes value and slopes of each output of the settled model from row `firstRow` on. */
   write(y: Float64Array, J: Float64Array, firstRow: number): void {
-    const { model, outputs, width } = this;
-    const { rules, params, topology } = model.compiled;
+    const { model, outputs, width, columns, columnOf } = this;
+    const { rules, topology } = model.compiled;
     model.ruleSlopes(this.slopes);
     model.severitySlopes(this.severity);
     readOutputs(model, outputs, y, firstRow);
@@ -100,8 +108,8 @@ export class Lineariser {
         if (ds === 0) continue;
         const row = this.slopes[r]!;
         for (let k = 0; k < row.length; k++) {
-          const column = at + rule.params[k]!;
-          J[column] = J[column]! + ds * row[k]!;
+          const column = columnOf[rule.params[k]!]!;
+          if (column >= 0) J[at + column] = J[at + column]! + ds * row[k]!;
         }
       }
       let bySeverity = 0;
@@ -109,7 +117,7 @@ export class Lineariser {
         const values = this.severity[array];
         for (let k = 0; k < values.length; k++) if (values[k]! !== 0) bySeverity += values[k]! * s[array][k]!;
       }
-      J[at + params.length] = bySeverity;
+      J[at + columns.length] = bySeverity;
     });
   }
 }

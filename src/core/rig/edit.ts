@@ -25,6 +25,8 @@ export const ConductorChangeSchema = Type.Object(
     gauge: Type.Optional(ConductorSchema.properties.gauge),
     length: Type.Optional(ConductorSchema.properties.length),
     joints: Type.Optional(ParameterSchema),
+    insulation: ConductorSchema.properties.insulation,
+    inEngineSpace: ConductorSchema.properties.inEngineSpace,
   },
   { ...omit, minProperties: 1 },
 );

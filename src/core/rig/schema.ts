@@ -4,6 +4,7 @@
  */
 import Type from 'typebox';
 import { PART_KIND_IDS } from '../parts/kinds';
+import { INSULATIONS } from '../units/ampacity';
 import { GAUGES } from '../units/wire';
 import { MotorhomeChoicesSchema } from './archetypes/choicesSchema';
 import { CoupledChoicesSchema } from './archetypes/coupledSchema';
@@ -77,6 +78,8 @@ export const ConductorSchema = Type.Object(
     gauge: Type.Enum([...GAUGES]),
     length: Type.Number({ exclusiveMinimum: 0, maximum: 100, description: 'metres, one way' }),
     joints: ParameterSchema,
+    insulation: Type.Optional(Type.Enum([...INSULATIONS], { description: '°C its insulation bears; 105 where not stated' })),
+    inEngineSpace: Type.Optional(Type.Boolean({ description: 'runs where the air is hot' })),
   },
   { additionalProperties: false },
 );

@@ -11,7 +11,7 @@
  * straight current (Hochbruck and Ostermann, "Exponential integrators", 2010).
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import { chemistryOf, restVolts, storedShare, taperOhms, type Chemistry } from '../parts/chemistry';
+import { bankCrankVolts, bankOhms, bankOvervolts, bankRestVolts, chemistryOf, storedShare, type BankState, type Chemistry } from '../parts/chemistry';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import type { Dynamic } from './dynamic';
 
@@ -46,7 +46,7 @@ export class BatteryDynamic implements Dynamic {
   private startVolts = 0;
   private ohms0 = 0;
   private emfAtStart = 0;
-  private readonly ageing: number;
+  private readonly bank: BankState;
   private readonly upper: number;
   private readonly lower: number;
   private readonly port: number;
@@ -61,9 +61,9 @@ export class BatteryDynamic implements Dynamic {
     this.blocks = nominalOf(doc, compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!) / 12;
     const p = (name: string) => net.parameterNow(`${part}.${name}`);
     this.capacity = p('capacity');
-    this.ageing = p('ageing');
     this.soc = Math.max(0, Math.min(1, startSoc ?? p('soc')));
     this.v2 = p('surface') * this.blocks;
+    this.bank = { chemistry: this.chemistry, capacity: this.capacity, blocks: this.blocks, soc: this.soc, celsius: this.celsius, ageing: p('ageing') };
     const emf = (id: string) => compiled.topology.emfs.findIndex((e) => e.id === `${part}.${id}`);
     this.upper = emf('emf');
     this.lower = emf('lower');
@@ -77,23 +77,29 @@ export class BatteryDynamic implements Dynamic {
     this.celsius = net.inputs.leg?.celsius ?? 25;
   }
 
-  /** Rest volts of the whole bank and their slope by charge. */
+  /** The one working copy at a charge: asked for many times a step. */
+  private state(soc: number): BankState {
+    this.bank.soc = soc;
+    this.bank.celsius = this.celsius;
+    return this.bank;
+  }
+
   private rest(soc: number): number {
-    return this.blocks * (restVolts(soc, this.chemistry) + this.chemistry.voltsPerKelvin * (this.celsius - 25));
+    return bankRestVolts(this.state(soc));
   }
 
-  /** Ohmic resistance, and the taper where it is being charged, Ω of the whole bank. */
+  /** Charge after a leap over repeats, whose sums are already in: what would lie beyond empty or full is not stored. */
+  leapTo(soc: number): void {
+    this.soc = Math.max(0, Math.min(1, soc));
+    this.totals[2] = this.totals[2]! + (soc - this.soc) * this.capacity;
+  }
+
   private ohmic(soc: number, charging: boolean): number {
-    const { ohmsTimesAh, grows, ohmsPerKelvin } = this.chemistry;
-    const cold = 1 + ohmsPerKelvin * Math.max(0, 25 - this.celsius);
-    const base = (ohmsTimesAh / this.capacity) * (1 + grows * (1 - soc) ** 2) * this.ageing * cold;
-    return this.blocks * (base + (charging ? taperOhms(soc, this.capacity, this.chemistry) : 0));
+    return bankOhms(this.state(soc), charging);
   }
 
-  /** η·asinh(I/I0), V of the whole bank. */
   private overvolts(amps: number): number {
-    const { exchangePerAh, chargeOvervolts, dischargeOvervolts } = this.chemistry;
-    return this.blocks * (amps >= 0 ? chargeOvervolts : dischargeOvervolts) * Math.asinh(amps / (exchangePerAh * this.capacity));
+    return bankOvervolts(this.state(this.soc), amps);
   }
 
   /** Share of soc per A and s at a mean current. */
@@ -216,9 +222,7 @@ export class BatteryDynamic implements Dynamic {
 
   /** Volts at the posts while the starter draws `amps`, some seconds in. */
   crankVolts(amps: number, seconds = 5): number {
-    const [fast] = this.chemistry.builds;
-    const develops = fast![0] * (1 - Math.exp(-seconds / fast![1]));
-    return this.rest(this.soc) + this.v1 + this.v2 - amps * this.ohmic(this.soc, false) + this.overvolts(-amps) * Math.max(0.3, develops);
+    return bankCrankVolts(this.state(this.soc), amps, seconds) + this.v1 + this.v2;
   }
 
   save(): readonly number[] {

@@ -15,7 +15,6 @@ const LEAST = 0.3;
 
 export class ChargerHeat extends Warm implements Dynamic {
   readonly part: string;
-  private readonly converter: number;
   private readonly outPort: number;
   private readonly inPort: number;
   private readonly kelvinPerWatt: number;
@@ -23,13 +22,14 @@ export class ChargerHeat extends Warm implements Dynamic {
   private watts = 0;
   private air = 25;
 
-  constructor(net: RigNetwork, part: string, celsius: number) {
+  /** @param converter which of the network's, by index: a part may hold two. */
+  constructor(net: RigNetwork, private readonly converter: number, celsius: number) {
+    const { part, outPort, inPort } = net.compiled.converters[converter]!;
     const doc = net.compiled.rig.parts.find((p) => p.id === part)!;
     super(doc.name, celsius, CHARGER_DERATES_FROM, 'air around its fins and a stand-off would help');
     this.part = part;
-    this.converter = net.compiled.converters.findIndex((c) => c.part === part);
-    this.outPort = net.compiled.converters[this.converter]!.outPort;
-    this.inPort = net.compiled.converters[this.converter]!.inPort;
+    this.outPort = outPort;
+    this.inPort = inPort;
     this.kelvinPerWatt = KELVIN_PER_WATT[doc.options?.['mounting'] ?? 'stand-off']!;
   }
 

@@ -1,6 +1,7 @@
 /**
  * What the living space runs, as a table: watts while on and the share of the time it is on. All assumed,
- * common practice for a rig of its kind; a leg adds amps of its own where they are known better.
+ * common practice for a rig of its kind; a leg adds amps of its own where they are known better. Charge goes
+ * by the mean; the lowest volts also by everything on at once, which the recorder adds.
  */
 export interface LoadRow {
   id: string;
@@ -29,13 +30,16 @@ export const LOADS: readonly LoadRow[] = [
 const BY_ID = new Map(LOADS.map((l) => [l.id, l]));
 export const LOAD_IDS: readonly string[] = LOADS.map((l) => l.id);
 
-/** Mean amps at the rig's nominal volts of a list of loads. */
-export function loadAmps(ids: readonly string[], celsius: number, nominalVolts: number): number {
-  let watts = 0;
+/** Amps at the rig's nominal volts of a list of loads: their mean, and with all that may run at once. */
+export function loadAmps(ids: readonly string[], celsius: number, nominalVolts: number): { mean: number; most: number } {
+  let mean = 0;
+  let most = 0;
   for (const id of ids) {
     const load = BY_ID.get(id);
     if (!load) throw new Error(`unknown load ${id}`);
-    watts += load.watts * load.duty(celsius);
+    const duty = load.duty(celsius);
+    mean += load.watts * duty;
+    if (duty > 0) most += load.watts;
   }
-  return watts / nominalVolts;
+  return { mean: mean / nominalVolts, most: most / nominalVolts };
 }

@@ -56,6 +56,7 @@ export function phasesOf(scenario: Scenario, nominalVolts: number): Phase[] {
 
 function inputsOf(leg: Leg, engine: OperatingInputs['engine'], nominalVolts: number): OperatingInputs {
   const runs = engine !== 'off';
+  const loads = loadAmps(leg.loads, leg.celsius, nominalVolts);
   return {
     ...PARKED,
     key: runs,
@@ -69,7 +70,8 @@ function inputsOf(leg: Leg, engine: OperatingInputs['engine'], nominalVolts: num
     leg: {
       celsius: leg.celsius,
       sun: 0,
-      houseAmps: (leg.moreAmps ?? 0) + loadAmps(leg.loads, leg.celsius, nominalVolts),
+      houseAmps: (leg.moreAmps ?? 0) + loads.mean,
+      housePeakAmps: (leg.moreAmps ?? 0) + loads.most,
       fridgeOnBattery: leg.fridgeOnBattery ?? false,
       held: leg.held ?? false,
     },

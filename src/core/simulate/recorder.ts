@@ -12,6 +12,11 @@ import type { Scenario } from './scenarioSchema';
 /** Amps that count as a link carrying something. */
 const CARRIES = 0.2;
 
+/** How much more a fall may have become since it was last worked out. */
+const DIP_MARGIN = 1.5;
+/** A worth of looking at what they do to the volts. */
+const LEAST_DIP_AMPS = 0.3;
+
 interface Tap {
   part: string;
   name: string;
@@ -27,6 +32,8 @@ const TAPS: Readonly<Record<string, { element: string; is: 'contact' | 'converte
   'voltage-relay': { element: 'contact', is: 'contact', toward: 1 },
   'diode-isolator': { element: 'coach-diode', is: 'diode', toward: 1 },
   'dcdc-charger': { element: 'converter', is: 'converter', toward: 1 },
+  'dual-charger': { element: 'converter', is: 'converter', toward: 1 },
+  'bypass-switch': { element: 'contact', is: 'contact', toward: 1 },
   'diode-lamp': { element: 'fuse', is: 'wire', toward: 1 },
   'tow-connector': { element: 'pin', is: 'contact', toward: 1 },
   'differential-maintainer': { element: 'contact', is: 'contact', toward: -1 },
@@ -65,10 +72,19 @@ export class Recorder {
   private readonly lastAlternator: Float64Array;
   private lastCopper = 0;
   private lastConverter = 0;
-  private readonly extremes: { lowestSoc: number; lowestVolts: number; highestVolts: number; startSoc: number }[];
+  private readonly extremes: { lowestSoc: number; lowestVolts: number; lowestAllOn: number; highestVolts: number; startSoc: number }[];
   private readonly peaks: { amps: number; idle: number; road: number }[];
   private readonly time: number[] = [];
   private readonly columns: number[][] = [];
+  /** Of a part with two converters, the first stands for it. */
+  private readonly fins: readonly ChargerHeat[];
+  /** Posts of each battery, the house panel's two poles, and what a full house does to each, V. */
+  private readonly posts: readonly (readonly [number, number])[];
+  private readonly bus: readonly [number, number] | undefined;
+  private readonly dips: Float64Array;
+  /** Amps more the falls were worked out for. */
+  private dippedFor = 0;
+  private readonly lambda: Float64Array;
   private readonly heads: Omit<SimSeries, 'values'>[] = [];
 
   constructor(
@@ -76,16 +92,21 @@ export class Recorder {
     private readonly batteries: readonly BatteryDynamic[],
     private readonly alternators: readonly AlternatorDynamic[],
     private readonly heatings: readonly Heating[],
-    private readonly chargers: readonly ChargerHeat[],
+    chargers: readonly ChargerHeat[],
     private readonly keepSeries: boolean,
   ) {
     this.taps = tapsOf(net);
+    this.dips = new Float64Array(batteries.length);
+    this.posts = batteries.map((b) => [net.compiled.node.get(`${b.part}.plus`)!, net.compiled.node.get(`${b.part}.minus`)!]);
+    const house = net.compiled.rig.parts.find((p) => p.kind === 'house-loads');
+    this.bus = house && [net.compiled.node.get(`${house.id}.plus`)!, net.compiled.node.get(`${house.id}.minus`)!];
+    this.lambda = new Float64Array(net.compiled.topology.nodeNames.length);
     this.sums = new Float64Array(this.taps.length * 4 + 2 + alternators.length);
     this.wasOn = this.taps.map(() => false);
     this.tapPeak = this.taps.map(() => 0);
     this.lastTap = new Float64Array(this.taps.length);
     this.lastAlternator = new Float64Array(alternators.length);
-    this.extremes = batteries.map((b) => ({ lowestSoc: b.soc, lowestVolts: Infinity, highestVolts: -Infinity, startSoc: b.soc }));
+    this.extremes = batteries.map((b) => ({ lowestSoc: b.soc, lowestVolts: Infinity, lowestAllOn: Infinity, highestVolts: -Infinity, startSoc: b.soc }));
     this.peaks = alternators.map(() => ({ amps: 0, idle: 0, road: 0 }));
     const head = (id: string, part: string, label: string, unit: SimSeries['unit']) => {
       this.heads.push({ id, part, label, unit });
@@ -103,7 +124,8 @@ export class Recorder {
     }
     for (const tap of this.taps) head(`${tap.part}.amps`, tap.part, `${tap.name} amps toward coach`, 'A');
     for (const h of heatings) head(`${h.part}.${h.body.id}`, h.part, `${h.body.label} temperature`, '°C');
-    for (const c of chargers) head(`${c.part}.fins`, c.part, `${c.name} fins`, '°C');
+    this.fins = chargers.filter((c, k) => chargers.findIndex((x) => x.part === c.part) === k);
+    for (const c of this.fins) head(`${c.part}.fins`, c.part, `${c.name} fins`, '°C');
   }
 
   /** Opens the sums of a leg. */
@@ -177,6 +199,7 @@ export class Recorder {
   }
 
   private look(net: RigNetwork): void {
+    this.allOn(net);
     this.taps.forEach((tap, k) => {
       const on = tap.on(net);
       if (on && !this.wasOn[k]) this.sums[k * 4 + 3] = this.sums[k * 4 + 3]! + 1;
@@ -190,6 +213,7 @@ export class Recorder {
       leg.lowestVolts[i] = Math.min(leg.lowestVolts[i]!, b.volts);
       x.lowestSoc = Math.min(x.lowestSoc, b.soc);
       x.lowestVolts = Math.min(x.lowestVolts, b.volts);
+      x.lowestAllOn = Math.min(x.lowestAllOn, b.volts - this.dips[i]!);
       x.highestVolts = Math.max(x.highestVolts, b.volts);
     });
     this.alternators.forEach((a, i) => {
@@ -199,6 +223,29 @@ export class Recorder {
       const share = a.amps / a.limit;
       if (net.inputs.engine === 'road') x.road = Math.max(x.road, share);
       else if (net.inputs.engine !== 'off') x.idle = Math.max(x.idle, share);
+    });
+  }
+
+  /**
+   * V each battery falls when everything with a cycle is on at once: the network's own response to that
+   * many more amps at the house panel, to first order.
+   */
+  private allOn(net: RigNetwork): void {
+    const { leg } = net.inputs;
+    const more = leg ? leg.housePeakAmps - leg.houseAmps : 0;
+    if (!this.bus || more < LEAST_DIP_AMPS) {
+      this.dips.fill(0);
+      this.dippedFor = 0;
+      return;
+    }
+    const [plus, minus] = this.bus;
+    const same = more === this.dippedFor;
+    this.dippedFor = more;
+    this.posts.forEach((posts, i) => {
+      // Far above its lowest, a battery's fall need not be known again: it changes little from step to step.
+      if (same && this.batteries[i]!.volts - DIP_MARGIN * this.dips[i]! > this.extremes[i]!.lowestAllOn) return;
+      net.solver.adjoint(posts, [1, -1], this.lambda);
+      this.dips[i] = Math.max(0, more * (this.lambda[plus]! - this.lambda[minus]!));
     });
   }
 
@@ -219,7 +266,7 @@ export class Recorder {
     }
     this.taps.forEach((_, k) => put(this.lastTap[k]!));
     for (const h of this.heatings) put(h.celsius);
-    for (const c of this.chargers) put(c.celsius);
+    for (const c of this.fins) put(c.celsius);
   }
 
   result(scenario: Scenario, phases: readonly Phase[], events: SimEvent[], hunting: string[], collapsed: string[], steps: number, solves: number): SimResult {
@@ -227,7 +274,7 @@ export class Recorder {
     const at = taps.length * 4;
     const links = taps.map(({ part, name }, k): LinkSummary => {
       const hottest = this.heatings.filter((h) => h.part === part).sort((a, b) => b.hottest / b.body.limit - a.hottest / a.body.limit)[0];
-      const charger = this.chargers.find((c) => c.part === part);
+      const charger = this.fins.find((c) => c.part === part);
       return {
         part, name, hoursOn: sums[k * 4]!, ahToCoach: sums[k * 4 + 1]!, ahBack: sums[k * 4 + 2]!, cycles: Math.round(sums[k * 4 + 3]!), peakAmps: this.tapPeak[k]!,
         ...(hottest ? { hottest: { body: hottest.body.label, celsius: hottest.hottest, limit: hottest.body.limit } } : {}),

@@ -25,7 +25,9 @@ export interface BatterySummary {
   startSoc: number;
   endSoc: number;
   lowestSoc: number;
+  /** With loads at their mean; and with all that comes and goes on at once. */
   lowestVolts: number;
+  lowestAllOn: number;
   highestVolts: number;
   ahIn: number;
   ahOut: number;

@@ -24,6 +24,8 @@ export interface SimOptions {
   tolerance?: number;
   /** Called now and then with the share done; throw to cancel. */
   progress?: (share: number) => void;
+  /** Looks at the solved network at the end of each accepted step of h seconds. */
+  watch?: (net: RigNetwork, h: number, t: number) => void;
   /** Off where only the summary is wanted. */
   series?: boolean;
 }
@@ -91,10 +93,10 @@ export class Simulation {
     this.batteries = ofKind('battery-bank').map((id) => new BatteryDynamic(net, id, scenario.startSoc?.[id]));
     this.alternators = ofKind('alternator').map((id) => new AlternatorDynamic(net, id, celsius));
     // Every converter: its limit is offered anew each step, whatever its input allowed in the last.
-    const chargers = compiled.converters.map((c) => new ChargerHeat(net, c.part, celsius));
+    const chargers = compiled.converters.map((_, k) => new ChargerHeat(net, k, celsius));
     this.dynamics = [...this.batteries, ...this.alternators, ...chargers];
     this.heatings = heatingsOf(net, celsius);
-    this.hasSun = ofKind('solar-charger').length > 0;
+    this.hasSun = compiled.rig.parts.some((p) => p.kind === 'solar-charger' || p.kind === 'dual-charger');
     this.starter = starterOf(compiled.rig);
     this.recorder = new Recorder(net, this.batteries, this.alternators, this.heatings, chargers, options.series !== false);
     this.hunting = new HuntingWatch(compiled.controllers.length);
@@ -303,6 +305,7 @@ export class Simulation {
       if (news) this.events.push({ t: this.t, kind: 'limit', part: d.part, ...news });
     }
     this.recorder.step(h, this.t, this.net);
+    this.options.watch?.(this.net, h, this.t);
   }
 
   /**
@@ -323,8 +326,8 @@ export class Simulation {
     const moved = Math.max(1e-9, ...now.socs.map((s, i) => Math.abs(s - before.socs[i]!)));
     const many = Math.floor(Math.min(0.01 / moved, (phase.to - this.t) / cycle.period - 1, LONGEST_LEAP / cycle.period));
     if (many < 2) return;
-    this.batteries.forEach((b, i) => (b.soc = Math.max(0, Math.min(1, b.soc + many * (now.socs[i]! - before.socs[i]!)))));
     sums.forEach((list, i) => list.forEach((x, j) => (list[j] = x + many * (now.sums[i]![j]! - before.sums[i]![j]!))));
+    this.batteries.forEach((b, i) => b.leapTo(b.soc + many * (now.socs[i]! - before.socs[i]!)));
     this.t += many * (this.t - before.t);
     this.recorder.leap(now.t, this.t, sums.map((list, i) => list.map((x, j) => x - now.sums[i]![j]!)));
     this.hunting.shift(this.t - now.t);

@@ -24,6 +24,7 @@ import { UNDO_WORDS } from './undoWords';
 import { useTyped } from './typed';
 
 // Not on the way to the first reading: their scripts come when they are opened.
+const SizingStation = lazy(() => import('../sizing/SizingStation').then((m) => ({ default: m.SizingStation })));
 const OptionsStation = lazy(() => import('../options/OptionsStation').then((m) => ({ default: m.OptionsStation })));
 const FaultStation = lazy(() => import('./FaultStation').then((m) => ({ default: m.FaultStation })));
 const IntakeStation = lazy(() => import('./IntakeStation').then((m) => ({ default: m.IntakeStation })));
@@ -189,6 +190,7 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
       else if (e.key === 'r') bench.go('readings');
       else if (e.key === 'f') bench.go('fault');
       else if (e.key === 'o') bench.go('options');
+      else if (e.key === 'z') bench.go('sizing');
       else if (e.key === 'p') bench.go('prove');
       else if (e.key === 'd') toggleTheme();
       else if (e.key === '?') onKeys();
@@ -229,7 +231,7 @@ function Main({ bar }: { bar: ReactNode }) {
   return (
     <div className="col">
       <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
-        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'sizing' ? <SizingStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
       </Suspense>
       {bar}
     </div>
@@ -256,7 +258,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
               <main className="pscroll">
                 <Main bar={null} />
               </main>
-              {station !== 'options' && <NextBar cautions />}
+              {station !== 'options' && station !== 'sizing' && <NextBar cautions />}
             </>
           )}
         </div>
@@ -284,7 +286,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
             </button>
           </header>
           <Strip />
-          {station === 'options' ? (
+          {station === 'options' || station === 'sizing' ? (
             // It has a slip of its own: what is next here is to pick a link.
             <main className="optwork">
               <Main bar={null} />

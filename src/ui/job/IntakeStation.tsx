@@ -9,6 +9,7 @@ import type { IntakeChange } from '../../core/formats/command';
 import type { Identity } from '../../core/formats/identity';
 import { showPercent } from '../../core/units/format';
 import { useBench } from './bench';
+import { Notes } from './Notes';
 import { Photos } from './Photos';
 
 /** A text that is sent when one leaves it, so that one visit to the field is one change. */
@@ -78,6 +79,7 @@ export function IntakeStation() {
           </section>
         ))}
         <Whose />
+        <Notes />
         <Photos />
       </div>
       <Start />

@@ -53,7 +53,7 @@ export function Rail() {
     readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
     fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
     options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
-    sizing: ['wait', 'later'],
+    sizing: choice ? ['part', 'to check'] : ['wait', 'as it is'],
     build: ['wait', 'later'],
     prove: !repaired ? ['wait', 'not yet'] : proofs && proved === proofs.length ? ['done', 'proven'] : ['part', `${proved} of ${proofs?.length ?? 0}`],
     logbook: ['wait', 'later'],

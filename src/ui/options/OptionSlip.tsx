@@ -12,7 +12,7 @@ import { Cautions } from '../job/BenchSlip';
 const CAUTIONS: readonly { when(kinds: ReadonlySet<string>, lithium: boolean): boolean; says: string }[] = [
   { when: () => true, says: 'Engine off before any link, battery or fuse is opened.' },
   { when: (k, lithium) => lithium && k.has('link-solenoid'), says: 'Lithium on a direct link: when its BMS opens, the alternator sees a load dump.' },
-  { when: (k) => k.has('dcdc-charger'), says: 'Fuse the charger’s run at both batteries; air around its fins.' },
+  { when: (k) => k.has('dcdc-charger') || k.has('dual-charger'), says: 'Fuse the charger’s run at both batteries; air around its fins.' },
   { when: (k) => k.has('tow-connector'), says: 'After any work at the connector prove brakes, lights and breakaway.' },
   { when: () => true, says: 'Local codes, upfit limit and licensed practice come first.' },
 ];

@@ -54,7 +54,7 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
           <th scope="col">Hardest start</th>
           {hadBoost && <th scope="col">Boost</th>}
           {hasShore && <th scope="col">On shore</th>}
-          <th scope="col">Volts</th>
+          <th scope="col">Right volts</th>
           <th scope="col">All in</th>
           <th scope="col">Points</th>
         </tr>
@@ -117,7 +117,7 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
                 </td>
               )}
               <td title={outcome.profiles.map((p) => `${p.name} ${p.says}`).join('; ')}>
-                <Mark good={wrong.length === 0}>{wrong.length === 0 ? 'right' : `${wrong.length} off`}</Mark>
+                <Mark good={wrong.length === 0}>{wrong.length === 0 ? 'every bank' : `${outcome.profiles.length - wrong.length} of ${outcome.profiles.length}`}</Mark>
               </td>
               <td className="money">{estimate.total[1] === 0 ? '–' : showRange(estimate.total[0], estimate.total[1], settings.currency)}</td>
               <td>

@@ -300,7 +300,7 @@ export function OptionsStation() {
             <div className="osums">
               {result.summary.batteries.map((b) => (
                 <p key={b.part}>
-                  <b>{words(b.name)}</b> {Math.round(b.startSoc * 100)} to {Math.round(b.endSoc * 100)} %, lowest {b.lowestVolts.toFixed(1)} V; {b.ahIn.toFixed(0)} Ah in, {b.ahOut.toFixed(0)} Ah out, {b.ahLost.toFixed(0)} Ah lost
+                  <b>{words(b.name)}</b> {Math.round(b.startSoc * 100)} to {Math.round(b.endSoc * 100)} %, lowest {b.lowestVolts.toFixed(1)} V{b.lowestVolts - b.lowestAllOn >= 0.1 ? `, ${b.lowestAllOn.toFixed(1)} V with everything on` : ''}; {b.ahIn.toFixed(0)} Ah in, {b.ahOut.toFixed(0)} Ah out, {b.ahLost.toFixed(0)} Ah lost
                 </p>
               ))}
               {result.summary.links.map((l) => (

@@ -96,11 +96,14 @@ function LegBlock({ leg, on, pick, change, remove, move }: BlockProps) {
   );
 }
 
+/** "55 W, on 35 % of the time". */
+const loadWords = (watts: number, duty: number): string => (duty >= 1 ? `${watts} W` : duty <= 0 ? 'off in this weather' : `${watts} W, on ${duty < 0.01 ? 'minutes a day' : `${Math.round(duty * 100)} % of the time`}`);
+
 function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
   const { settings, rig } = useBench();
   const unit = settings.temperature;
   const has = (kind: string) => rig.parts.some((p) => p.kind === kind);
-  const flag = (key: 'disconnectOpen' | 'uncoupled' | 'boostWedged' | 'lampsOn' | 'fridgeOnBattery', label: string) => (
+  const flag = (key: 'disconnectOpen' | 'held' | 'uncoupled' | 'boostWedged' | 'lampsOn' | 'fridgeOnBattery', label: string) => (
     <label className="tick">
       <input type="checkbox" className="checkbox" checked={leg[key] ?? false} onChange={(e) => change({ ...leg, [key]: e.target.checked })} />
       {label}
@@ -117,7 +120,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
         <NumberField key={`h${leg.id}`} late label="Lasts" unit="h" value={leg.hours} min={0.05} max={4400} onChange={(hours) => change({ ...leg, hours })} />
         {leg.kind === 'drive' && <NumberField key={`i${leg.id}`} late label="Standing in traffic" unit="%" value={(leg.idleShare ?? 0) * 100} min={0} max={100} onChange={(x) => change({ ...leg, idleShare: x / 100 })} />}
         <NumberField key={`c${leg.id}${unit}`} late label="Outside" unit={`°${unit}`} value={celsiusShown(leg.celsius, unit)} min={celsiusShown(-40, unit)} max={celsiusShown(55, unit)} onChange={(x) => change({ ...leg, celsius: celsiusStored(x, unit) })} />
-        {has('solar-charger') && <NumberField key={`s${leg.id}`} late label="Full sun" unit="h a day" value={leg.sunHours} min={0} max={9} onChange={(sunHours) => change({ ...leg, sunHours })} />}
+        {(has('solar-charger') || has('dual-charger')) && <NumberField key={`s${leg.id}`} late label="Full sun" unit="h a day" value={leg.sunHours} min={0} max={9} onChange={(sunHours) => change({ ...leg, sunHours })} />}
         <NumberField key={`a${leg.id}`} late label="More house load" unit="A" value={leg.moreAmps ?? 0} min={0} max={500} onChange={(moreAmps) => change({ ...leg, moreAmps })} />
       </div>
       <fieldset className="oticks">
@@ -125,7 +128,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
         {LOADS.map((l) => (
           <label key={l.id} className="tick">
             <input type="checkbox" className="checkbox" checked={leg.loads.includes(l.id)} onChange={(e) => change({ ...leg, loads: e.target.checked ? [...leg.loads, l.id] : leg.loads.filter((x) => x !== l.id) })} />
-            {l.label} <small>{Math.round(l.watts * l.duty(leg.celsius))} W</small>
+            {l.label} <small>{loadWords(l.watts, l.duty(leg.celsius))}</small>
           </label>
         ))}
       </fieldset>
@@ -135,6 +138,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
         {has('boost-switch') && flag('boostWedged', 'Boost switch wedged down')}
         {has('tow-connector') && flag('uncoupled', 'Uncoupled')}
         {has('fridge-element') && flag('fridgeOnBattery', 'Three-way fridge left on 12 V')}
+        {(has('dcdc-charger') || has('dual-charger')) && flag('held', 'Charger switched off by hand')}
         {flag('lampsOn', 'Marker lights on')}
       </fieldset>
     </div>

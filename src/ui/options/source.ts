@@ -3,6 +3,7 @@ import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Answer } from '../../core/plan/questions';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
+import type { Sized } from '../../core/rules/sized';
 import type { Asked, OptionList } from '../../core/plan/asked';
 
 export type { Asked, OptionList, Question } from '../../core/plan/asked';
@@ -12,4 +13,6 @@ export interface OptionsSource {
   compare(ids: readonly string[], scenarios: readonly Scenario[], told: (share: number) => void): Promise<Comparison>;
   spread(ids: readonly string[], scenarios: readonly Scenario[], samples: number, told: (share: number) => void, signal: AbortSignal): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
   ask(asked: Asked): Promise<Answer>;
+  /** Copper and fuses of the pick, or of the rig as it is; `drops` by run. */
+  size(drops: Readonly<Record<string, number>>): Promise<Sized>;
 }

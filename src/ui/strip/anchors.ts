@@ -24,6 +24,9 @@ export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>>
   'dcdc-charger': { left: up(-26, 24), right: up(26, 24), ground: down(-12), enable: down(10) },
   'differential-maintainer': { left: up(-28, 24), right: up(28, 24), ground: down(0) },
   'diode-lamp': { left: up(-32, 24), right: up(32, 24) },
+  'bypass-switch': { left: up(-25, 26), right: up(25, 26) },
+  'dual-charger': { left: up(-26, 24), right: up(26, 24), ground: down(-12), enable: down(10) },
+  'line-breaker': { left: up(-25, 24), right: up(25, 24) },
   disconnect: { left: up(-25, 26), right: up(25, 26) },
   'fridge-element': { plus: up(0, 6), minus: down(-14, 50) },
   generator: { plus: up(0, 8), minus: down(-16, 48) },
@@ -46,6 +49,9 @@ export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>>
 /** The two heavy terminals of kinds that sit in the line, to be turned the way the cables run. */
 export const IN_LINE: Readonly<Record<string, readonly [string, string]>> = {
   disconnect: ['battery', 'house'],
+  'bypass-switch': ['chassis-stud', 'coach-stud'],
+  'dual-charger': ['input', 'output'],
+  'line-breaker': ['source', 'load'],
   'link-fuse': ['source', 'load'],
   'diode-isolator': ['chassis-stud', 'coach-stud'],
   'link-solenoid': ['chassis-stud', 'coach-stud'],

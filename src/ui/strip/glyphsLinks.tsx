@@ -32,6 +32,37 @@ const relay = (inside: ReactNode) => (
 
 export const LINK_GLYPHS: Readonly<Record<string, ReactNode>> = {
   'dcdc-charger': finned(<path d="M-5 34V22H5M1 17.5L6 22L1 26.5" className="d bold" />),
+  // A charger that has the sun for its second input.
+  'dual-charger': finned(
+    <>
+      <path d="M-5 38V30H5M1 25.5L6 30L1 34.5" className="d bold" />
+      <circle cx={0} cy={19} r={3} className="o fp" />
+      <path d="M0 13.5V15M0 23V24.5M-5.5 19H-4M4 19H5.5" className="d" />
+    </>,
+  ),
+  // A bridge one lays by hand: knife switch, its blade up.
+  'bypass-switch': (
+    <>
+      <path d="M-30 40H30V46H-30Z" className="o fp" />
+      <path d="M-25 26V40M25 26V40" className="d bold" />
+      <path d="M-25 26L14 9" className="d bold" />
+      <circle cx={17} cy={8} r={4} className="o fc" />
+      {stud(-25, 26)}
+      {stud(25, 26)}
+    </>
+  ),
+  // The can of a breaker: bent strip under a lid, two studs.
+  'line-breaker': (
+    <>
+      <path d="M-29 20h12v8h-12zM17 20h12v8h-12z" className="o fp" />
+      <rect x={-17} y={9} width={34} height={29} rx={6} className="o fp" />
+      <path d="M-11 29Q0 13 11 25" className="d bold" />
+      <circle cx={-11} cy={30} r={2} className="dot" />
+      <circle cx={11} cy={30} r={2} className="dot" />
+      {stud(-25, 24)}
+      {stud(25, 24)}
+    </>
+  ),
   'triggered-maintainer': finned(<path d="M-5 22h4v8h6M-5 36h10" className="d bold" />),
   'tow-connector': (
     <>

@@ -56,7 +56,13 @@ export function drawWires(
     wires.push(wire);
     spans.push({ wire, c, lane, from, to });
   }
-  for (const span of spans) labelWire(span, spans, gauge);
+  // What drops through the control lanes to the frame rail would run through a name.
+  const drops = rig.conductors.flatMap((c) => {
+    const p = place(c.from);
+    const column = columnOf.get(c.from.part);
+    return c.use === 'return' && p && column ? [spineOf(p, column)] : [];
+  });
+  for (const span of spans) labelWire(span, spans, drops, gauge);
   // A terminal where several feeds meet is a joint on each lane they use.
   const ends = new Map<string, { x: number; lanes: Set<number>; count: number; wire: Wire }>();
   for (const c of rig.conductors) {
@@ -85,21 +91,25 @@ interface Span {
 }
 
 /** Names a long wire where no other lane runs close enough to touch the letters. */
-function labelWire({ wire, c, lane, from, to }: Span, all: readonly Span[], gauge: GaugeUnit): void {
+function labelWire({ wire, c, lane, from, to }: Span, all: readonly Span[], drops: readonly number[], gauge: GaugeUnit): void {
   if (to - from < (c.use === 'control' ? 150 : 300)) return;
   const text = c.use === 'control' ? c.name.split(' ')[0]!.toLowerCase() : `${c.name.charAt(0).toLowerCase()}${c.name.slice(1)}, ${gaugeShown(c.gauge, gauge)}`;
   const half = text.length * 3.1 + 8;
-  for (const share of [0.5, 0.3, 0.7, 0.85]) {
+  for (const share of [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.85]) {
     const x = from + (to - from) * share;
     const clear = all.every(
       (s) => s.wire === wire || Math.abs(s.lane - lane) > 12 || c.use === 'control' || s.to < x - half || s.from > x + half,
     );
-    if (clear && x - half > from && x + half < to) {
+    const free = c.use !== 'control' || drops.every((d) => Math.abs(d - x) > half);
+    if (clear && free && x - half > from && x + half < to) {
       wire.label = { x, y: lane, text };
       return;
     }
   }
 }
+
+/** Where the return of a terminal drops past its part. */
+const spineOf = (p: Placed, column: Column): number => (p.x > column.x ? column.x + 40 : column.x - 42);
 
 /** Each part's return drops down its own spine to a bolt on the frame rail. */
 export function returns(
@@ -114,8 +124,7 @@ export function returns(
     const p = place(from);
     const column = columnOf.get(from.part);
     if (!p || !column) return;
-    const right = p.x > column.x;
-    const spine = right ? column.x + 40 : column.x - 42;
+    const spine = spineOf(p, column);
     const turn = p.y > STRIP.icon + 40 ? p.y + 5 : p.y - 6;
     wires.unshift({
       id,

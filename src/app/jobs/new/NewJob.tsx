@@ -1,7 +1,6 @@
 'use client';
 /** A new job in under a minute: what the owner says, and the rig from a handful of choices, drawn as one chooses. */
-import { ArrowLeft, ArrowRight } from 'lucide-react';
-import Link from 'next/link';
+import { ArrowRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { postOpenJob, type ApiError } from '@/client/api';
@@ -12,6 +11,7 @@ import { drawRig } from '@/core/rig/archetypes/families';
 import { USUAL_MOTORHOME } from '@/core/rig/archetypes/motorhome';
 import type { Made } from '@/core/rig/schema';
 import { Choose } from '@/ui/fields';
+import { PageTop } from '@/ui/PageTop';
 import { LoomStrip } from '@/ui/strip/LoomStrip';
 import { CoupledForm, Group, MotorhomeForm } from './RigForms';
 
@@ -48,19 +48,7 @@ export function NewJob() {
 
   return (
     <div className="newjob">
-      <header className="top">
-        <Link href="/" className="bx" aria-label="Back to the jobs">
-          <ArrowLeft size={20} aria-hidden="true" />
-          Jobs
-        </Link>
-        <div className="job">
-          <span className="no">New job</span>
-          <span className="nm">
-            <b>{nickname.trim() || 'no name yet'}</b>
-            {rig.kind}
-          </span>
-        </div>
-      </header>
+      <PageTop title="New job" name={nickname.trim() || 'no name yet'} sub={rig.kind} />
       <section className="stripbox" aria-label="The rig as chosen">
         <div className="pan">
           <LoomStrip rig={rig} faces={{}} onPick={nothing} />

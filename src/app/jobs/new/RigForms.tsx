@@ -10,6 +10,8 @@ import { Choose, NumberField } from '@/ui/fields';
 
 const FEET = 0.3048;
 
+const NONE_OR = (yes: string) => [{ id: false, label: 'None' }, { id: true, label: yes }] as const;
+
 export function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section className="grp-box" aria-label={title}>
@@ -67,6 +69,7 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
               onChange={(boost) => set({ boost })}
             />
           )}
+          {c.link === 'dcdc' && <Choose label="Way round it" choices={NONE_OR('Hand switch')} value={c.bypass ?? false} onChange={(bypass) => set({ bypass })} />}
           {senses && <Choose label="Coach sense wire" choices={SENSE_CHOICES} value={c.senseAt} onChange={(senseAt) => set({ senseAt })} />}
           {c.coach.chemistry === 'lfp' && (c.link === 'one-way' || c.link === 'bidirectional') && (
             <p className="warn-line">An LFP bank rests where lead-acid is charging: a link by volts may stay closed until it is nearly flat.</p>
@@ -79,41 +82,20 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
         <Group title="House side">
           <Choose label="Charger" choices={CHARGER_CHOICES} value={c.charger} onChange={(charger) => set({ charger })} />
           <NumberField label="Charger output" unit="A" value={c.chargerAmps} min={2} max={300} onChange={(chargerAmps) => set({ chargerAmps })} />
+          <Choose label="A second one in parallel" choices={NONE_OR('Stands by')} value={c.secondCharger ?? false} onChange={(secondCharger) => set({ secondCharger })} />
           <Choose label="Disconnect" choices={DISCONNECT_CHOICES} value={c.disconnect} onChange={(disconnect) => set({ disconnect })} />
-          <Choose
-            label="Solar"
-            choices={
-              [
-                { id: false, label: 'None' },
-                { id: true, label: 'On the roof' },
-              ] as const
-            }
-            value={c.solar}
-            onChange={(solar) => set({ solar })}
-          />
-          <Choose
-            label="Generator"
-            choices={
-              [
-                { id: false, label: 'None' },
-                { id: true, label: 'On board' },
-              ] as const
-            }
-            value={c.generator}
-            onChange={(generator) => set({ generator })}
-          />
+          <Choose label="Solar" choices={NONE_OR('On the roof')} value={c.solar} onChange={(solar) => set({ solar })} />
+          <Choose label="Generator" choices={NONE_OR('On board')} value={c.generator} onChange={(generator) => set({ generator })} />
         </Group>
       </div>
     </>
   );
 }
 
-const NONE_OR = (yes: string) => [{ id: false, label: 'None' }, { id: true, label: yes }] as const;
-
 export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<CoupledChoices>): void }) {
   const car = c.family === 'towed-car';
   const links = linksFor(c.family);
-  const charger = c.link === 'dcdc' || c.link === 'dcdc-pin' || c.link === 'chained';
+  const charger = c.link.startsWith('dcdc') || c.link === 'chained';
   const length = (label: string, value: number, min: number, max: number, put: (metres: number) => void) => (
     <NumberField label={label} unit="ft" value={Math.round(value / FEET)} min={min} max={max} onChange={(feet) => put(feet * FEET)} />
   );

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { motorhomeInWords, VARIETY } from '../../../../tests/motorhomes';
 import { compileRig } from '../../compile/compile';
+import { coupledRig, USUAL_COUPLED } from '../../rig/archetypes/coupled';
+import { COUPLED_FAMILIES, linksFor } from '../../rig/archetypes/coupledChoices';
 import { motorhome } from '../../rig/archetypes/motorhome';
 import { Belief } from '../belief';
 import { diagnose } from '../diagnose';
@@ -41,7 +43,11 @@ describe('what is seen, heard and tried', () => {
   });
 
   it('has no template that no rig is ever asked', () => {
-    const asked = new Set(VARIETY.flatMap((c) => observationsOf(motorhome('t', 'T', c), rigFaults(motorhome('t', 'T', c))).map((q) => q.id.split('.')[0]!)));
+    const rigs = [
+      ...VARIETY.map((c) => motorhome('t', 'T', c)),
+      ...COUPLED_FAMILIES.flatMap(({ id: family }) => linksFor(family).map(({ id: link }) => coupledRig('t', 'T', { ...USUAL_COUPLED[family], link }))),
+    ];
+    const asked = new Set(rigs.flatMap((rig) => observationsOf(rig, rigFaults(rig)).map((q) => q.id.split('.')[0]!)));
     for (const t of TEMPLATES) expect(asked.has(t.id), t.id).toBe(true);
   });
 

@@ -23,6 +23,8 @@ export const MotorhomeChoicesSchema = Type.Object(
     senseAt: ids(SENSE_CHOICES),
     charger: ids(CHARGER_CHOICES),
     chargerAmps: Type.Number({ minimum: 2, maximum: 300 }),
+    secondCharger: Type.Optional(Type.Boolean({ description: 'another like it in parallel, standing by' })),
+    bypass: Type.Optional(Type.Boolean({ description: 'a hand switch round a DC-DC charger' })),
     solar: Type.Boolean(),
     generator: Type.Boolean(),
     chassis: BankChoiceSchema,

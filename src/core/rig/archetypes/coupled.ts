@@ -7,7 +7,7 @@ import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
 import { COUPLED_FAMILIES, type CoupledFamily, type CoupledLink } from './coupledChoices';
 import type { CoupledChoices } from './coupledSchema';
-import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, PROFILES } from './drawing';
+import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, fuseRating, fuseType, PROFILES } from './drawing';
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
 const USUAL: Omit<CoupledChoices, 'family'> = {
@@ -38,8 +38,8 @@ const WORDS: Readonly<Record<CoupledFamily, { tow: string; behind: string; bank:
 /** Metres between the vehicles; a camper stands on the bed. */
 const GAP = { trailer: 1.2, camper: -2.2, 'towed-car': 1.8, 'second-battery': 1, 'trailer-48': 1.2 } as const;
 
-const heavy = (link: CoupledLink) => link === 'heavy-line' || link === 'dcdc' || link === 'chained';
-const charges = (link: CoupledLink) => link === 'dcdc' || link === 'dcdc-pin' || link === 'chained';
+const heavy = (link: CoupledLink) => link === 'heavy-line' || link === 'dcdc' || link === 'dcdc-dual' || link === 'chained';
+const charges = (link: CoupledLink) => link.startsWith('dcdc') || link === 'chained';
 
 /** A whole rig from the choices. `id` and `name` are the rig's own. */
 export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
@@ -64,6 +64,9 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
   const inAmps = amps * outVolts * 1.3;
   const line = heavy(c.link) ? chargerGauge(c.link === 'heavy-line' ? 50 : inAmps) : '10';
   const chained = c.link === 'chained';
+  const dual = c.link === 'dcdc-dual';
+  // A dual-input charger takes the panels itself.
+  const solar = c.solar && !dual;
   const feed = chained ? 'accessory-bank' : 'chassis-bank';
   const feedStation = chained ? S.accessory : S.bank;
   const profile = PROFILES[c.behind.chemistry];
@@ -71,13 +74,17 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
   const enable = c.enable ?? 'ignition';
 
   const lineRating = heavy(c.link) ? fuseAbove(c.link === 'heavy-line' ? 80 : inAmps * 1.25) : 30;
+  const behindRating = charges(c.link) ? fuseAbove(amps * 1.25) : heavy(c.link) ? lineRating : 30;
   const parts: Part[] = [
     part('alternator', 'alternator', S.alternator, 'engine', words.tow, 'Alternator', `${c.alternatorAmps} A${c.smart ? ', smart' : ''}`, {
       idleLimit: assumed(Math.round(c.alternatorAmps * 0.55), 0.18), fastLimit: assumed(Math.round(c.alternatorAmps * 0.88), 0.12), setPoint: assumed(c.smart ? 14.4 : 14.15, 0.2),
     }, { regulator: c.smart ? 'smart' : 'ordinary' }),
     bank('chassis-bank', S.bank, 'engine', words.tow, 'Start battery', c.start, 0.9),
     part('chassis-loads', 'chassis-loads', S.loads, 'engine', words.tow, car ? 'Chassis loads' : `${words.tow} loads`, 'fuse panel', { starter: assumed(Math.round(2.6 * c.start.capacity), 0.2) }),
-    part('link-fuse', 'link-fuse', chained ? S.accessory + 0.2 : S.fuse, chained ? 'coach' : 'engine', words.tow, heavy(c.link) ? 'Line fuse' : 'Line breaker', `${lineRating} A`, { element: assumed(heavy(c.link) ? 0.0009 : 0.014, 0.35, 'from memory') }),
+    // A factory line has a breaker that closes again by itself: common practice.
+    heavy(c.link)
+      ? part('link-fuse', 'link-fuse', chained ? S.accessory + 0.2 : S.fuse, chained ? 'coach' : 'engine', words.tow, 'Line fuse', `${lineRating} A`, { element: assumed(0.0009, 0.35, 'from memory'), rating: fuseRating(lineRating) }, { type: fuseType(lineRating) })
+      : part('link-fuse', 'line-breaker', S.fuse, 'engine', words.tow, 'Line breaker', `${lineRating} A`, { rating: assumed(lineRating, 0.05) }),
     ...(relayed ? [part('link', 'link-solenoid', S.relay, 'engine', words.tow, heavy(c.link) ? 'Isolator' : 'Line relay', heavy(c.link) ? '200 A' : '30 A', heavy(c.link) ? {} : { contact: assumed(0.006, 0.4, 'from memory'), coil: assumed(80, 0.1, 'from memory') })] : []),
     part('ignition', 'ignition-switch', S.ignition, 'engine', words.tow, 'Ignition', 'dash'),
     ...(c.accessory
@@ -89,11 +96,12 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     part('connector', 'tow-connector', (S.socket + S.plug) / 2, 'both', 'Hitch', heavy(c.link) ? 'Power plug' : car ? '6-way plug' : '7-way plug', heavy(c.link) ? 'two-pole' : 'charge pin', heavy(c.link) ? { pin: assumed(0.0004, 0.4), groundPin: assumed(0.0004, 0.4) } : {}),
     ...(charges(c.link)
       ? [
-          part('dcdc', 'dcdc-charger', S.charger, 'both', words.behind, 'DC-DC charger', `${amps} A`, {
+          part('dcdc', dual ? 'dual-charger' : 'dcdc-charger', S.charger, 'both', words.behind, dual ? 'Dual charger' : 'DC-DC charger', `${amps} A`, {
             limit: assumed(amps, 0.05), inLimit: assumed(Math.round(inAmps * 1.2), 0.1), tail: assumed(Number((0.03 * c.behind.capacity).toFixed(1)), 0.2),
             absorb: scaled(profile.absorb, 0.06), float: scaled(profile.float, 0.06), rebulk: scaled(12.8, 0.1),
             // One made for thin pins bears a sagging input.
             ...(c.link === 'dcdc-pin' ? { lockout: assumed(10.8, 0.06), restart: assumed(12, 0.06) } : {}),
+            ...(dual && !c.solar ? { panel: assumed(0, 0), amps: assumed(0, 0) } : {}),
           }, { enable }),
         ]
       : c.link === 'voltage-relay'
@@ -101,14 +109,14 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
         : c.link === 'diode-lamp'
           ? [part('helper', 'diode-lamp', S.charger, 'both', words.behind, 'Diode and lamp', '55 W')]
           : []),
-    part('behind-fuse', 'link-fuse', S.behindFuse, 'coach', words.behind, charges(c.link) ? 'Charger fuse' : 'Bank fuse', `${charges(c.link) ? fuseAbove(amps * 1.25) : 30} A`, { element: assumed(heavy(c.link) ? 0.0009 : 0.004, 0.35, 'from memory') }),
+    part('behind-fuse', 'link-fuse', S.behindFuse, 'coach', words.behind, charges(c.link) ? 'Charger fuse' : 'Bank fuse', `${behindRating} A`, { element: assumed(heavy(c.link) ? 0.0009 : 0.004, 0.35, 'from memory'), rating: fuseRating(behindRating) }, c.family === 'trailer-48' ? { type: 'bolt-58' } : { type: fuseType(behindRating) }),
     bank('coach-bank', S.behind, 'coach', words.behind, words.bank, c.behind, 0.6),
     car
       ? part('house', 'towed-car-loads', S.house, 'coach', words.behind, 'Car loads', 'accessory')
       : part('house', 'house-loads', S.house, 'coach', words.behind, `${words.behind} loads`, 'fuse panel'),
     ...(c.shore && !car ? [part('charger', 'shore-charger', S.shore, 'coach', words.behind, 'Converter', '45 A', { setPoint: scaled(c.behind.chemistry === 'gel' ? 14.1 : 14.3, 0.12), float: scaled(13.5, 0.08), limit: assumed(45 / outVolts, 0.1), tail: assumed(Number((0.03 * c.behind.capacity).toFixed(1)), 0.3) })] : []),
     ...(c.fridge ? [part('fridge', 'fridge-element', S.fridge, 'coach', words.behind, 'Fridge element', '290 W', {}, { position: 'gas' })] : []),
-    ...(c.solar ? [part('solar', 'solar-charger', S.solar, 'coach', words.behind, 'Solar', 'roof', { setPoint: scaled(14.3, 0.12), float: scaled(13.5, 0.08) })] : []),
+    ...(solar ? [part('solar', 'solar-charger', S.solar, 'coach', words.behind, 'Solar', 'roof', { setPoint: scaled(14.3, 0.12), float: scaled(13.5, 0.08) })] : []),
     ...(c.family === 'trailer-48' ? [bank('brake-bank', S.brake, 'coach', words.behind, 'Brake battery', { chemistry: 'agm', layout: 'single', capacity: 12 }, 0.9, { nominal: '12' })] : []),
   ];
 
@@ -141,7 +149,7 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
       ? [cable('house-feed', 'Car battery to its loads', 'feed', 'coach-bank.plus', 'house.plus', '8', run(S.behind, S.house) + 0.5, 0.002)]
       : [cable('house-feed', `${words.bank} to its fuse panel`, 'feed', 'coach-bank.plus', 'house.plus', '6', run(S.behind, S.house) + 0.6, 0.0012)]),
     ...(c.shore && !car ? [cable('charger-cable', 'Converter to bank', 'feed', 'charger.plus', 'coach-bank.plus', '6', run(S.shore, S.behind) + 0.5, 0.0012), cable('charger-negative', 'Converter to frame', 'return', 'charger.minus', 'behind-frame.middle', '6', 0.9, 0.0012)] : []),
-    ...(c.solar ? [cable('solar-cable', 'Solar controller to bank', 'feed', 'solar.plus', 'coach-bank.plus', '8', run(S.solar, S.behind) + 0.6, 0.002), cable('solar-negative', 'Solar controller to frame', 'return', 'solar.minus', 'behind-frame.middle', '8', 0.9, 0.002)] : []),
+    ...(solar ? [cable('solar-cable', 'Solar controller to bank', 'feed', 'solar.plus', 'coach-bank.plus', '8', run(S.solar, S.behind) + 0.6, 0.002), cable('solar-negative', 'Solar controller to frame', 'return', 'solar.minus', 'behind-frame.middle', '8', 0.9, 0.002)] : []),
     ...(c.fridge ? [cable('fridge-feed', 'Charge line to fridge element', 'feed', 'connector.rear', 'fridge.plus', '10', run(S.plug, S.fridge) + 1, 0.01), cable('fridge-negative', 'Fridge element to frame', 'return', 'fridge.minus', 'behind-frame.middle', '10', 1.2, 0.01)] : []),
     ...(c.family === 'trailer-48' ? [cable('brake-negative', 'Brake battery to frame', 'return', 'brake-bank.minus', 'behind-frame.middle', '10', 0.6, 0.004)] : []),
     cable('chassis-negative', 'Start battery to frame', 'return', 'chassis-bank.minus', 'frame.front', '2', 0.6, 0.0004),

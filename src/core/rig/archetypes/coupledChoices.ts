@@ -13,6 +13,7 @@ export const COUPLED_LINKS = [
   { id: 'heavy-line', label: 'Heavy line and solenoid', says: 'Own cable, high-current connector, solenoid by the ignition', for: ['trailer', 'camper'] },
   { id: 'dcdc-pin', label: 'Small DC-DC on the pin', says: 'A low-current charger made for thin pins', for: ['trailer', 'camper', 'towed-car'] },
   { id: 'dcdc', label: 'DC-DC charger, own cable', says: 'Own cable and high-current connector to a charger at the bank', for: ['trailer', 'camper', 'trailer-48', 'second-battery'] },
+  { id: 'dcdc-dual', label: 'Dual-input charger, own cable', says: 'One charger for the vehicle and the panels; keeps the start battery up once the bank is full', for: ['trailer', 'camper'] },
   { id: 'chained', label: 'DC-DC from the accessory battery', says: 'The trailer’s charger hangs on a battery that another charger fills', for: ['second-battery'] },
   { id: 'diode-lamp', label: 'Diode and lamp', says: 'A fuse, a diode and a headlamp bulb as limiter', for: ['towed-car'] },
 ] as const;

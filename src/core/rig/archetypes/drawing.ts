@@ -33,5 +33,11 @@ export const PROFILES = { flooded: { absorb: 14.4, float: 13.5 }, agm: { absorb:
 /** Gauge for a DC-DC charger's amps over the length of a coach or of a car: common practice. */
 export const chargerGauge = (amps: number): Gauge => (amps <= 22 ? '8' : amps <= 32 ? '6' : amps <= 55 ? '4' : '2');
 
-/** The next fuse made at or above so many amps. */
-export const fuseAbove = (amps: number): number => [5, 7.5, 10, 15, 20, 25, 30, 40, 50, 60, 80, 100, 125, 150].find((f) => f >= amps) ?? 200;
+/** How a heavy-line fuse of a rating is usually made: the smaller ones on smaller studs. */
+export const fuseType = (amps: number): string => (amps < 60 ? 'bolt-small' : 'bolt-large');
+
+/** A fuse of a rating: the figure counts, the note repeats it for the eye. */
+export const fuseRating = (amps: number): Parameter => ({ value: amps, spread: 0, provenance: 'nameplate' });
+
+/** The next heavy-line fuse made at or above so many amps. */
+export const fuseAbove = (amps: number): number => [30, 40, 50, 60, 80, 100, 125, 150].find((f) => f >= amps) ?? 200;

@@ -7,7 +7,7 @@
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, PROFILES } from './drawing';
+import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, fuseRating, fuseType, PROFILES } from './drawing';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
@@ -29,12 +29,12 @@ export const USUAL_MOTORHOME: MotorhomeChoices = {
 /** Where things sit, as shares of the length from the nose; the front engine mirrors the engine side. */
 const PLACES = {
   rear: {
-    ignition: 2 / 36, boost: 4 / 36, switch: 5 / 36, house: 12 / 36, solar: 9 / 36, generator: 7 / 36, charger: 13 / 36, disconnect: 15 / 36, coach: 17 / 36,
+    ignition: 2 / 36, boost: 4 / 36, switch: 5 / 36, house: 12 / 36, solar: 9 / 36, generator: 7 / 36, charger: 13 / 36, charger2: 10.5 / 36, disconnect: 15 / 36, coach: 17 / 36,
     module: 28 / 36, link: 29 / 36, fuse: 30 / 36, chassis: 32 / 36, loads: 33 / 36, alternator: 34.5 / 36,
   },
   front: {
     alternator: 2 / 36, loads: 3.6 / 36, chassis: 5 / 36, fuse: 6.5 / 36, link: 7.5 / 36, module: 9 / 36, ignition: 11 / 36, boost: 12 / 36,
-    switch: 13 / 36, coach: 20 / 36, disconnect: 22 / 36, charger: 25 / 36, house: 27 / 36, solar: 30 / 36, generator: 33 / 36,
+    switch: 13 / 36, coach: 20 / 36, disconnect: 22 / 36, charger: 25 / 36, charger2: 29 / 36, house: 27 / 36, solar: 30 / 36, generator: 33 / 36,
   },
 } as const;
 
@@ -93,6 +93,8 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: 
     case 'dcdc': {
       const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
       const gauge = chargerGauge(amps / volts);
+      // With the isolator kept for boost there is a way round already.
+      const bypass = c.bypass === true && c.link === 'dcdc';
       return {
         parts: [
           part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
@@ -100,7 +102,8 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: 
             absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06), float: scaled(PROFILES[c.coach.chemistry].float, 0.06), rebulk: scaled(12.8, 0.1),
             on: scaled(13.8, 0.06), off: scaled(13.2, 0.06), lockout: scaled(12.2, 0.06), restart: scaled(12.7, 0.06),
           }),
-          part('dcdc-fuse', 'link-fuse', 'coach', 'coach', 'Coach bay', 'Charger fuse', `${fuseAbove(amps * 1.25)} A`),
+          part('dcdc-fuse', 'link-fuse', 'coach', 'coach', 'Coach bay', 'Charger fuse', `${fuseAbove(amps * 1.25)} A`, { rating: fuseRating(fuseAbove(amps * 1.25)) }, { type: fuseType(fuseAbove(amps * 1.25)) }),
+          ...(bypass ? [part('bypass', 'bypass-switch', 'link', 'both', 'Link box', 'Bypass', 'hand switch'), part('bypass-fuse', 'link-fuse', 'disconnect', 'coach', 'Coach bay', 'Bypass fuse', '150 A')] : []),
         ],
         conductors: [
           cable('dcdc-input', 'Link fuse to DC-DC charger', 'feed', 'link-fuse.load', 'dcdc.input', gauge, run('fuse', 'module') + 0.4, 0.0008),
@@ -108,6 +111,13 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): { parts: 
           cable('dcdc-fuse-lead', 'Charger fuse to coach bank', 'feed', 'dcdc-fuse.source', 'coach-bank.plus', gauge, 0.4, 0.0006),
           cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
           cable('dcdc-enable', 'Ignition to DC-DC enable', 'control', 'ignition.run', 'dcdc.enable', '16', run('ignition', 'module') + 1, 0.02),
+          ...(bypass
+            ? [
+                cable('bypass-lead', 'Link fuse to bypass', 'feed', 'link-fuse.load', 'bypass.chassis-stud', '1/0', run('fuse', 'link') + 0.3, 0.0005),
+                cable('bypass-cable', 'Bypass to its fuse', 'feed', 'bypass.coach-stud', 'bypass-fuse.load', '1/0', run('link', 'coach') + 1.2, 0.0008),
+                cable('bypass-fuse-lead', 'Bypass fuse to coach bank', 'feed', 'bypass-fuse.source', 'coach-bank.plus', '1/0', 0.5, 0.0005),
+              ]
+            : []),
         ],
         probes: [['dcdc.input', 'DC-DC in'], ['dcdc.output', 'DC-DC out'], ['dcdc.enable', 'DC-DC enable']],
       };
@@ -143,15 +153,20 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
   const houseBus = hasDisconnect ? 'disconnect.house' : 'coach-bank.plus';
   const link = linkParts(c, part, run);
   const boost = c.boost && solenoid;
+  const chargerName = c.charger === 'inverter-charger' ? 'Inverter-charger' : c.charger === 'converter' ? 'Converter' : 'Shore charger';
   const absorb = c.coach.chemistry === 'gel' ? 14.1 : c.charger === 'converter' ? 13.6 : 14.3;
+
+  const linkRating = c.link === 'dcdc' && !c.bypass ? fuseAbove(1.5 * (c.dcdcAmps ?? USUAL_DCDC_AMPS) * 1.25) : 150;
+  const chargerParams = {
+    setPoint: scaled(absorb, 0.12), limit: assumed(c.chargerAmps, 0.1), float: scaled(c.coach.chemistry === 'lfp' ? 13.5 : 13.6, 0.08), tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.3),
+  };
 
   const parts: Part[] = [
     part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash'),
     ...(boost ? [part('boost', 'boost-switch', 'boost', 'coach', 'Dash', 'Boost switch', 'dash, hold')] : []),
     part('house', 'house-loads', 'house', 'coach', 'Coach bay', 'House loads', 'fuse panel'),
-    part('charger', 'shore-charger', 'charger', 'coach', 'Coach bay', c.charger === 'inverter-charger' ? 'Inverter-charger' : c.charger === 'converter' ? 'Converter' : 'Shore charger', `${c.chargerAmps} A`, {
-      setPoint: scaled(absorb, 0.12), limit: assumed(c.chargerAmps, 0.1), float: scaled(c.coach.chemistry === 'lfp' ? 13.5 : 13.6, 0.08), tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.3),
-    }, { build: c.charger }),
+    part('charger', 'shore-charger', 'charger', 'coach', 'Coach bay', chargerName, `${c.chargerAmps} A`, chargerParams, { build: c.charger }),
+    ...(c.secondCharger ? [part('charger-2', 'shore-charger', 'charger2', 'coach', 'Coach bay', 'Second charger', `${c.chargerAmps} A, standby`, chargerParams, { build: c.charger, duty: 'standby' })] : []),
     ...(c.solar ? [part('solar', 'solar-charger', 'solar', 'coach', 'Coach bay', 'Solar', 'roof', { setPoint: scaled(14.3, 0.12) })] : []),
     ...(c.generator ? [part('generator', 'generator', 'generator', 'coach', 'Coach bay', 'Generator', 'feeds charger')] : []),
     ...(hasDisconnect ? [part('disconnect', 'disconnect', 'disconnect', 'coach', 'Coach bay', 'Disconnect', c.disconnect === 'latching' ? 'latching' : '300 A rotary', {}, { build: c.disconnect })] : []),
@@ -160,7 +175,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     ...(c.link === 'dcdc' ? [] : [solenoid
       ? part('link', 'link-solenoid', 'link', 'both', 'Link box', 'Isolator', '200 A', { coil: assumed(15 * volts * volts, 0.1, 'from memory: continuous-duty coils 12–18 Ω at 12 V'), pullIn: scaled(8.2, 0.4), dropOut: scaled(4, 0.4) })
       : part('link', 'diode-isolator', 'link', 'both', 'Link box', 'Diode isolator', '2 × 120 A')]),
-    ...(diode ? [] : [part('link-fuse', 'link-fuse', 'fuse', 'engine', 'Link box', 'Link fuse', c.link === 'dcdc' ? `${fuseAbove(1.5 * (c.dcdcAmps ?? USUAL_DCDC_AMPS) * 1.25)} A` : '150 A')]),
+    ...(diode ? [] : [part('link-fuse', 'link-fuse', 'fuse', 'engine', 'Link box', 'Link fuse', `${linkRating} A`, { rating: fuseRating(linkRating) }, { type: fuseType(linkRating) })]),
     bank('chassis-bank', 'chassis', 'engine', 'Engine bay', 'Chassis bank', c.chassis, assumed(0.88, 0.08)),
     part('chassis-loads', 'chassis-loads', 'loads', 'engine', 'Engine bay', 'Chassis loads', 'fuse panel', { starter: assumed(Math.round((2.1 * c.chassis.capacity) / volts), 0.2) }),
     part('alternator', 'alternator', 'alternator', 'engine', 'Engine bay', 'Alternator', `${c.alternatorAmps} A`, {
@@ -184,6 +199,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     ...(hasDisconnect ? [cable('bank-lead', 'Coach bank to disconnect', 'feed', 'coach-bank.plus', 'disconnect.battery', '2/0', run('coach', 'disconnect') + 0.3, 0.0005)] : []),
     cable('house-feed', hasDisconnect ? 'Disconnect to house panel' : 'Coach bank to house panel', 'feed', houseBus, 'house.plus', '2', run('disconnect', 'house') + 0.6, 0.0006),
     cable('charger-cable', hasDisconnect ? 'Charger to disconnect' : 'Charger to coach bank', 'feed', houseBus, 'charger.plus', '6', run('disconnect', 'charger') + 0.6, 0.0012),
+    ...(c.secondCharger ? [cable('charger-2-cable', 'Second charger to bank', 'feed', houseBus, 'charger-2.plus', '6', run('disconnect', 'charger2') + 0.6, 0.0012)] : []),
     ...(c.solar ? [cable('solar-cable', 'Solar controller to coach bank', 'feed', 'solar.plus', 'coach-bank.plus', '8', run('solar', 'coach') + 0.6, 0.002)] : []),
     ...(c.generator ? [cable('generator-lead', 'Coach bank to generator start', 'feed', 'coach-bank.plus', 'generator.plus', '2', run('generator', 'coach') + 0.9, 0.0006)] : []),
     cable('dash-feed', 'Chassis bank to ignition', 'feed', 'chassis-bank.plus', 'ignition.feed', '8', run('chassis', 'ignition') + 1.2, 0.006),
@@ -200,6 +216,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     cable('chassis-loads-negative', 'Chassis panel to frame', 'return', 'chassis-loads.minus', 'frame.bay-3', '4', 0.9, 0.0008),
     cable('coach-negative', 'Coach bank to house frame', 'return', 'coach-bank.minus', 'house-frame.bay-1', '2/0', 0.9, 0.0005),
     cable('charger-negative', 'Charger to house frame', 'return', 'charger.minus', 'house-frame.bay-1', '6', 1.2, 0.0012),
+    ...(c.secondCharger ? [cable('charger-2-negative', 'Second charger to house frame', 'return', 'charger-2.minus', 'house-frame.bay-1', '6', 1.2, 0.0012)] : []),
     cable('house-negative', 'House panel to house frame', 'return', 'house.minus', 'house-frame.bay-1', '2', 1.2, 0.0008),
     ...(c.generator ? [cable('generator-negative', 'Generator to house frame', 'return', 'generator.minus', 'house-frame.bay-1', '2', 0.9, 0.0006)] : []),
     ...(c.solar ? [cable('solar-negative', 'Solar controller to house frame', 'return', 'solar.minus', 'house-frame.bay-1', '8', 1.8, 0.002)] : []),
@@ -224,6 +241,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     ['ignition.run', 'Ignition out'],
     ...(boost ? ([['boost.fused', 'Boost fuse out'], ['boost.output', 'Boost switch out']] as [string, string][]) : []),
     ['charger.plus', 'Charger +'],
+    ...(c.secondCharger ? ([['charger-2.plus', 'Second charger +'], ['charger-2-cable.clamp', 'Second charger amps']] as [string, string][]) : []),
     ['coach-bank.plus', 'Coach +'],
     ['coach-bank.minus', 'Coach –'],
     ...link.probes,

@@ -1,0 +1,25 @@
+/** `./surrik bench size`: how long sizing and all rules take after an edit, on a warm process; median and worst of nine. */
+import { checkDesign } from '../src/core/rules/check';
+import { coupledRig, USUAL_COUPLED } from '../src/core/rig/archetypes/coupled';
+import { motorhome, USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
+import { usualScenarios } from '../src/core/plan/usualScenarios';
+import { sizeRig } from '../src/core/size/sizing';
+
+const use = usualScenarios({}, 'coach-bank');
+for (const [name, rig] of [
+  ['motorhome, delay module', motorhome('m', 'M')],
+  ['motorhome, DC-DC charger', motorhome('m', 'M', { ...USUAL_MOTORHOME, link: 'dcdc' })],
+  ['trailer, DC-DC charger', coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc' })],
+  ['48 V trailer', coupledRig('t', 'T', USUAL_COUPLED['trailer-48'])],
+] as const) {
+  const times: number[] = [];
+  for (let k = 0; k < 12; k++) {
+    // An edit each time: nothing can be kept from the last.
+    const edited = { ...rig, conductors: rig.conductors.map((c, i) => (i === k % rig.conductors.length ? { ...c, length: c.length * 1.01 } : c)) };
+    const t = performance.now();
+    checkDesign(edited, sizeRig(edited, use));
+    if (k >= 3) times.push(performance.now() - t);
+  }
+  times.sort((a, b) => a - b);
+  console.log(`sizing and all rules after an edit, ${name}: median ${times[4]!.toFixed(0)} ms, worst of nine ${times[8]!.toFixed(0)} (reach 100)`);
+}

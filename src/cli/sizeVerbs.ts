@@ -1,0 +1,40 @@
+/** Verbs about the design: size, check. */
+import { sizedRevision, sizeJob } from '../core/formats/options';
+import { RULES } from '../core/rules/check';
+import { BadInput, type Verb, type VerbContext } from './verb';
+
+/** The revision named on the line; the pick that stands where none is. */
+const revisionOf = ({ job, revision, options }: VerbContext) => (options['rig'] === undefined ? sizedRevision(job) : revision);
+
+export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
+  size: {
+    about: 'every heavy cable in every gauge, every fuse with its checks, thresholds against predicted volts, on the job’s own use',
+    example: 'size examples/heron.surrik.json --drop 3',
+    options: '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge line may lose (default 3)',
+    run(context) {
+      const text = context.options['drop'] ?? '3';
+      const percent = Number(text);
+      if (!(percent > 0 && percent <= 50)) throw new BadInput('--drop', text, 'a percentage above 0, at most 50');
+      const revision = revisionOf(context);
+      const drops = Object.fromEntries(revision.doc.conductors.map((c) => [c.id, percent / 100]));
+      const { runs, fuses, thresholds } = sizeJob(context.job, revision, drops);
+      const only = context.options['run'];
+      if (only !== undefined && !runs.some((r) => r.id === only)) throw new BadInput('--run', only, `one of ${runs.map((r) => r.id).join(', ')}`);
+      return { revision: { id: revision.id, kind: revision.kind }, runs: runs.filter((r) => only === undefined || r.id === only), fuses: fuses.map(({ curves: _, ...f }) => f), thresholds };
+    },
+  },
+  check: {
+    about: `the ${RULES.length} design rules: what each saw in numbers, why it matters, what mends it`,
+    example: 'check examples/osprey.surrik.json',
+    options: '  --severity danger  only findings this grave or graver',
+    run(context) {
+      const revision = revisionOf(context);
+      const order = ['danger', 'will not work', 'wears out', 'tidy'];
+      const least = context.options['severity'];
+      if (least !== undefined && !order.includes(least)) throw new BadInput('--severity', least, `one of ${order.join(', ')}`);
+      const { findings } = sizeJob(context.job, revision);
+      const shown = findings.filter((f) => least === undefined || order.indexOf(f.severity) <= order.indexOf(least));
+      return { revision: { id: revision.id, kind: revision.kind }, rules: RULES.length, findings: shown };
+    },
+  },
+};

@@ -1,0 +1,26 @@
+/** All design rules over a rig; the worst first. A rule is a row in one of the tables. */
+import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import type { Rig } from '../rig/schema';
+import type { Sizing } from '../size/sizing';
+import { BEHAVIOUR_RULES } from './behaviour';
+import { PROTECTION_RULES } from './protection';
+import { SEVERITIES, type Finding, type Rule, type RuleContext } from './rule';
+
+export const RULES: readonly Rule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
+
+/** What the rules see in a rig whose sizing is known. */
+export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
+  const context: RuleContext = {
+    rig,
+    sizing,
+    parts: (kind) => rig.parts.filter((p) => (typeof kind === 'string' ? p.kind === kind : kind.includes(p.kind))),
+    part: (id) => rig.parts.find((p) => p.id === id),
+    option: (part, name) => partOptions(partKind(part.kind), part)[name] ?? '',
+    value: (part, name) => part.params[name]?.value ?? partKind(part.kind).params[name]?.default.value ?? 0,
+    blocks: (part) => nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12,
+    on: (part, terminal) => rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
+  };
+  return RULES.flatMap((rule) => rule.check(context).map((s): Finding => ({ ...s, rule: rule.id, severity: rule.severity, title: rule.title, why: rule.why, source: rule.source }))).sort(
+    (a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity),
+  );
+}

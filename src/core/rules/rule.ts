@@ -1,0 +1,49 @@
+/** A design rule: what it looks for in a rig, what it saw in numbers, why it matters, and what mends it. */
+import type { ConductorChange, PartChange } from '../rig/edit';
+import type { Conductor, Part, Rig } from '../rig/schema';
+import type { Sizing } from '../size/sizing';
+
+export type Severity = 'danger' | 'will not work' | 'wears out' | 'tidy';
+export const SEVERITIES: readonly Severity[] = ['danger', 'will not work', 'wears out', 'tidy'];
+
+/** An edit that mends it without a judgement: one button. */
+export type Mend = { part: string; set: PartChange } | { conductors: readonly string[]; set: ConductorChange };
+
+export interface Saw {
+  /** Part or conductor it is about. */
+  at: string;
+  /** What it saw, in numbers. */
+  says: string;
+  fix: string;
+  mend?: Mend;
+}
+
+export interface RuleContext {
+  rig: Rig;
+  sizing: Sizing;
+  parts(kind: string | readonly string[]): Part[];
+  part(id: string): Part | undefined;
+  option(part: Part, name: string): string;
+  value(part: Part, name: string): number;
+  /** 12 V blocks its side is made of: 1, 2 or 4. */
+  blocks(part: Part): number;
+  /** Conductors on a terminal. */
+  on(part: string, terminal: string): Conductor[];
+}
+
+export interface Rule {
+  id: string;
+  severity: Severity;
+  title: string;
+  why: string;
+  source: string;
+  check(c: RuleContext): Saw[];
+}
+
+export interface Finding extends Saw {
+  rule: string;
+  severity: Severity;
+  title: string;
+  why: string;
+  source: string;
+}

@@ -1,0 +1,150 @@
+/**
+ * Each fuse and breaker of a rig against its load, its wire and its bank: window, volts, what it must
+ * interrupt, where it sits, and whether it opens before a short harms the wire.
+ */
+import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
+import { BREAKER_TYPES } from '../parts/inline';
+import { fuseKind, opensAtLatest, type FuseKind } from '../parts/fuses';
+import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import { tripSeconds } from '../control/breaker';
+import type { Conductor, Endpoint, Part, Rig } from '../rig/schema';
+import { wireResistance } from '../units/wire';
+import { insulationOf, placeOf } from './gaugeTable';
+import { fuseWindow, type FuseWindow } from './protect';
+import { ratingOf } from './rating';
+import { bearsSeconds } from './shortCircuit';
+import type { WireLoad } from './wireLoads';
+
+export interface Check {
+  id: 'window' | 'made' | 'volts' | 'interrupts' | 'place' | 'clears' | 'type';
+  verdict: 'good' | 'watch' | 'bad';
+  says: string;
+}
+
+export interface FuseCheck {
+  part: string;
+  name: string;
+  rating: number;
+  kind: string;
+  continuous: number;
+  window: FuseWindow;
+  /** Conductors it must protect. */
+  protects: string[];
+  /** A a dead short just behind it, and one at the far end, would draw. */
+  fault: { near: number; far: number };
+  checks: Check[];
+  /** Seconds against amps: the fuse at its slowest, and the weakest wire. */
+  curves: { amps: number; fuse: number; wire: number }[];
+}
+
+const key = (e: Endpoint): string => `${e.part}.${e.terminal}`;
+const PROTECTS = ['link-fuse', 'line-breaker'];
+/** m from a battery within which a fuse belongs: 7 in, 33 CFR 183.455 for boats, the common guide for RVs. */
+const WITHIN = 0.18;
+/** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
+const CHARGING = 14.5;
+
+interface Reach {
+  battery?: Part;
+  /** m of cable, and Ω, to that battery. */
+  metres: number;
+  ohms: number;
+  /** Ω of the longest way on that side. */
+  farthest: number;
+  wires: Conductor[];
+}
+
+/** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
+function reach(rig: Rig, fuse: Part, terminal: string): Reach {
+  const feeds = rig.conductors.filter((c) => c.use === 'feed');
+  const found: Reach = { metres: Infinity, ohms: 0, farthest: 0, wires: [] };
+  const seen = new Set<string>();
+  const queue: { at: string; metres: number; ohms: number }[] = [{ at: `${fuse.id}.${terminal}`, metres: 0, ohms: 0 }];
+  while (queue.length > 0) {
+    const here = queue.shift()!;
+    for (const c of feeds) {
+      if (seen.has(c.id)) continue;
+      const other = key(c.from) === here.at ? c.to : key(c.to) === here.at ? c.from : undefined;
+      if (!other) continue;
+      seen.add(c.id);
+      found.wires.push(c);
+      const next = { metres: here.metres + c.length, ohms: here.ohms + wireResistance(c.gauge, c.length) + c.joints.value };
+      found.farthest = Math.max(found.farthest, next.ohms);
+      const part = rig.parts.find((p) => p.id === other.part);
+      if (!part) continue;
+      if (part.kind === 'battery-bank') {
+        if (next.metres < found.metres) Object.assign(found, { battery: part, metres: next.metres, ohms: next.ohms });
+        continue;
+      }
+      const kind = partKind(part.kind);
+      if (PROTECTS.includes(part.kind)) continue;
+      // On through what only joins; a charger, a load or an alternator ends the line.
+      if (kind.role === 'inline' || part.kind === 'link-solenoid' || part.kind === 'bypass-switch' || part.kind === 'voltage-relay')
+        for (const t of kind.terminals) if (key({ part: part.id, terminal: t.id }) !== key(other)) queue.push({ at: `${part.id}.${t.id}`, ...next });
+    }
+  }
+  return found;
+}
+
+/** A into a dead short behind so many ohms: a full, new, warm bank. */
+function faultAmps(rig: Rig, bank: Part, ohms: number): number {
+  const state = {
+    chemistry: chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!), capacity: bank.params['capacity']?.value ?? 100,
+    blocks: nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) / 12, soc: 1, celsius: 25, ageing: 1,
+  };
+  return bankRestVolts(state) / (bankOhms(state, false) + ohms);
+}
+
+const inSeconds = (s: number): string => (!Number.isFinite(s) ? 'for ever' : s < 0.1 ? `${(s * 1000).toFixed(0)} ms` : s < 120 ? `${Number(s.toPrecision(2))} s` : `${(s / 60).toFixed(0)} min`);
+
+/** Every fuse and breaker of a rig, checked. */
+export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): FuseCheck[] {
+  return rig.parts.filter((p) => PROTECTS.includes(p.kind)).map((part): FuseCheck => {
+    const sides = [reach(rig, part, 'source'), reach(rig, part, 'load')] as const;
+    const near = sides[0].metres <= sides[1].metres ? sides[0] : sides[1];
+    const far = near === sides[0] ? sides[1] : sides[0];
+    const rating = ratingOf(part);
+    const breaker = part.kind === 'line-breaker';
+    const kind: FuseKind | undefined = breaker ? undefined : fuseKind(partOptions(partKind(part.kind), part)['type']!);
+    const touching = rig.conductors.filter((c) => c.use === 'feed' && (c.from.part === part.id || c.to.part === part.id));
+    const continuous = Math.max(0, ...touching.map((c) => loads.get(c.id)?.continuous ?? 0));
+    const protectedWires = far.wires.length > 0 ? far.wires : touching;
+    const window = fuseWindow(Math.max(continuous, 0.1), protectedWires.map((c) => ({ gauge: c.gauge, insulation: insulationOf(c), place: placeOf(c) })), kind);
+    const weakest = protectedWires.reduce((a, b) => (bearsSeconds(b.gauge, insulationOf(b), 1000) < bearsSeconds(a.gauge, insulationOf(a), 1000) ? b : a));
+    const bank = near.battery;
+    const nearFault = bank ? faultAmps(rig, bank, near.ohms) : 0;
+    const farFault = bank ? faultAmps(rig, bank, near.ohms + far.farthest) : 0;
+    const opens = (amps: number) => (rating <= 0 ? Infinity : breaker ? tripSeconds(amps / rating) : opensAtLatest(kind!, amps / rating));
+    const bears = (amps: number) => bearsSeconds(weakest.gauge, insulationOf(weakest), amps);
+    // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
+    const nominal = bank ? nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) : 12;
+    const charging = (CHARGING * nominal) / 12;
+    const checks: Check[] = [];
+    const say = (id: Check['id'], verdict: Check['verdict'], says: string) => checks.push({ id, verdict, says });
+
+    if (rating <= 0) say('window', 'bad', 'Its rating is not known: read it off the body and put it in under Rig.');
+    else if (rating > window.to) say('window', 'bad', `${rating} A is more than the ${window.to.toFixed(0)} A its weakest wire carries: the wire is the fuse.`);
+    else if (rating < continuous) say('window', 'bad', `${rating} A is less than the ${continuous.toFixed(1)} A it carries for hours.`);
+    else if (rating < window.from) say('window', 'watch', `Tight: ${continuous.toFixed(1)} A for hours asks for ${window.from.toFixed(0)} A or more.`);
+    else say('window', 'good', `${rating} A lies between ${window.from.toFixed(0)} and ${window.to.toFixed(0)} A.`);
+
+    if (kind) {
+      if (rating > 0 && !kind.ratings.includes(rating)) say('made', 'bad', `${kind.label} is not made as ${rating} A: ${kind.ratings.filter((r) => r > rating)[0] ?? kind.ratings[kind.ratings.length - 1]} A is the next.`);
+      say('volts', kind.volts >= charging ? 'good' : 'bad', kind.volts >= charging ? `Made for ${kind.volts} V, ${charging.toFixed(0)} V while charging.` : `Made for ${kind.volts} V: at ${charging.toFixed(0)} V its arc may hold. Take one of 58 V or more.`);
+      if (bank) say('interrupts', kind.interrupts >= nearFault ? 'good' : 'bad', kind.interrupts >= nearFault ? `Opens into ${kind.interrupts} A; ${bank.name} can push ${nearFault.toFixed(0)} A.` : `${bank.name} can push ${nearFault.toFixed(0)} A into a short, this kind opens into ${kind.interrupts} A: take a class T fuse.`);
+    } else {
+      const type = BREAKER_TYPES.find((t) => t.id === partOptions(partKind(part.kind), part)['type'])!;
+      const both = sides.every((s) => s.battery);
+      say('type', type.id === 'auto' && both ? 'watch' : 'good', type.id === 'auto' && both ? 'Type I between two batteries closes onto a fault again and again, unattended: a fuse or a type III is better.' : `${type.label}.`);
+    }
+    if (bank) {
+      const ok = near.metres <= WITHIN;
+      say('place', ok ? 'good' : near.metres <= 1 ? 'watch' : 'bad', ok ? `${(near.metres * 100).toFixed(0)} cm of cable from ${bank.name}.` : `${near.metres.toFixed(1)} m of cable from ${bank.name}: that much is unprotected, 0.18 m is the guide.`);
+      const slow = [farFault, nearFault].find((a) => opens(a) > bears(a));
+      say('clears', slow === undefined ? 'good' : 'bad', slow === undefined ? `A short at the far end draws ${farFault.toFixed(0)} A: open within ${inSeconds(opens(farFault))}, the wire bears ${inSeconds(bears(farFault))}.` : `At ${slow.toFixed(0)} A it may take ${inSeconds(opens(slow))}, the wire bears ${inSeconds(bears(slow))}.`);
+    }
+    const curves: FuseCheck['curves'] = [];
+    if (rating > 0) for (let m = 1.35; m <= 60; m *= 1.2) curves.push({ amps: rating * m, fuse: opens(rating * m), wire: bears(rating * m) });
+    return { part: part.id, name: part.name, rating, kind: kind?.label ?? 'Breaker', continuous, window, protects: protectedWires.map((c) => c.id), fault: { near: nearFault, far: farFault }, checks, curves };
+  });
+}

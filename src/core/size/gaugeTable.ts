@@ -1,0 +1,151 @@
+/**
+ * One run in every gauge: what it would carry, lose and heat. Amps are solved on the whole rig, since a direct
+ * link's current is set by its loop; the rig stands in the operating state in which this run carries most.
+ */
+import type { Effect } from '../operate/effects';
+import type { RigModel } from '../operate/settle';
+import { statesOf } from '../operate/states';
+import { resistorAmps } from '../circuit/readings';
+import type { Conductor, Rig } from '../rig/schema';
+import { ampacity, conductorCelsius, type Insulation, type WirePlace } from '../units/ampacity';
+import { GAUGES, wireResistance, type Gauge } from '../units/wire';
+import { fitsTerminal } from './hardware';
+import { returnOf, returnsOf, type Run } from './runs';
+
+/** Insulation where the document does not say: SAE J1127 battery cable in its usual quality (from memory). */
+export const USUAL_INSULATION: Insulation = 105;
+export const insulationOf = (c: Conductor): Insulation => c.insulation ?? USUAL_INSULATION;
+export const placeOf = (c: Conductor): WirePlace => (c.inEngineSpace ? 'engine-space' : 'open');
+
+export interface GaugeRow {
+  gauge: Gauge;
+  /** A in the worst state. */
+  amps: number;
+  /** V lost along the feed, and in feed and return together. */
+  feedDrop: number;
+  loopDrop: number;
+  /** W lost in the run's own feed and returns. */
+  watts: number;
+  /** °C at the continuous amps; A it carries for ever. */
+  celsius: number;
+  ampacity: number;
+  verdict: 'good' | 'drops too much' | 'too thin' | 'under its fuse' | 'locks out';
+  /** What it does not fit, if anything. */
+  fit?: string;
+}
+
+export interface GaugeTable {
+  state: string;
+  stateLabel: string;
+  /** Share of the nominal volts the loop may lose. */
+  share: number;
+  /** V the loop may lose; undefined on a direct link, where the loop itself sets the current. */
+  allowed?: number;
+  /** m of feed, and of its own returns. */
+  out: number;
+  back: number;
+  continuous: number;
+  rows: GaugeRow[];
+  now: Gauge;
+  /** Thinnest that is good; undefined where none is. */
+  pick?: Gauge;
+}
+
+/** Returns that serve this run alone: a battery's negative carries others too. */
+function ownReturns(rig: Rig, run: Run): Conductor[] {
+  const kindOf = (id: string) => rig.parts.find((p) => p.id === id)?.kind;
+  return returnsOf(rig, run).filter((c) => kindOf(c.from.part) !== 'battery-bank');
+}
+
+/** The run's conductors, and the returns that serve it alone, in another gauge. */
+export function withGauge(rig: Rig, run: Run, gauge: Gauge): Rig {
+  const ids = new Set([...run.conductors, ...ownReturns(rig, run)].map((c) => c.id));
+  return { ...rig, conductors: rig.conductors.map((c) => (ids.has(c.id) ? { ...c, gauge } : c)) };
+}
+
+interface Solved {
+  amps: number;
+  feedDrop: number;
+  loopDrop: number;
+  watts: number;
+  volts: number;
+  /** A charger at its end has no power to run on, or hunts for it. */
+  starved: boolean;
+}
+
+/** What another gauge makes of a run and its own returns: their ohms put in place of the drawn ones. */
+const inGauge = (wires: readonly Conductor[], gauge: Gauge): Effect[] =>
+  wires.map((c) => {
+    const ohms = wireResistance(gauge, c.length) + c.joints.value;
+    return { do: 'replace-ohms', element: c.id, from: ohms, to: ohms };
+  });
+
+function solveRun(model: RigModel, run: Run, state: string, returns: readonly Conductor[], effects: readonly Effect[]): Solved {
+  const { compiled } = model;
+  const { rig } = compiled;
+  const settled = model.settle(state, { effects });
+  const volts = (e: { part: string; terminal: string } | undefined) => (e ? model.solver.volts[compiled.node.get(`${e.part}.${e.terminal}`)!]! : 0);
+  const amps = (id: string) => resistorAmps(model.solver, model.values, compiled.resistor.get(id)!);
+  const main = amps(run.id);
+  const feedDrop = Math.abs(volts(run.from) - volts(run.to));
+  const [fromBack, toBack] = [returnOf(rig, run.from), returnOf(rig, run.to)];
+  const loopDrop = fromBack && toBack ? Math.abs(volts(run.from) - volts(fromBack) - (volts(run.to) - volts(toBack))) : feedDrop;
+  const watts = [...run.conductors, ...returns].reduce((sum, c) => sum + amps(c.id) ** 2 * model.values.resistorOhms[compiled.resistor.get(c.id)!]!, 0);
+  const ends = [run.from.part, run.to.part];
+  const off = (p: string) => settled.modes[p]?.mode === 'locked-out' || settled.modes[p]?.mode === 'recovering' || settled.modes[p]?.mode === 'input-low';
+  return { amps: Math.abs(main), feedDrop, loopDrop, watts, volts: volts(run.from), starved: ends.some((p) => settled.collapsed.includes(p) || off(p)) || (settled.hunting !== undefined && ends.some((p) => settled.modes[p] !== undefined)) };
+}
+
+/** The operating state in which a run carries most. */
+function worstState(model: RigModel, run: Run, effects: readonly Effect[]): { id: string; label: string } {
+  let best = { id: 'idle', label: 'Engine idle', amps: -1 };
+  for (const s of statesOf(model.compiled.rig)) {
+    model.settle(s.id, { effects });
+    const amps = Math.abs(resistorAmps(model.solver, model.values, model.compiled.resistor.get(run.id)!));
+    if (amps > best.amps + 0.01) best = { id: s.id, label: s.label, amps };
+  }
+  return best;
+}
+
+/**
+ * @param model of the whole rig, shared by its runs. @param continuous A the run carries for ten minutes or more on the customer's use, in its present gauge.
+ * @param share of the nominal volts the loop may lose. @param fuseAmps of the largest fuse that must protect it, 0 for none.
+ */
+export function gaugeTable(model: RigModel, run: Run, continuous: number, share: number, fuseAmps: number): GaugeTable {
+  // What it would carry were copper no matter: a starved charger must not be taken for a small load.
+  const { rig } = model.compiled;
+  const returns = ownReturns(rig, run);
+  const wires = [...run.conductors, ...returns];
+  const thickest = inGauge(wires, GAUGES[GAUGES.length - 1]!);
+  const state = worstState(model, run, thickest);
+  const wants = solveRun(model, run, state.id, returns, thickest).amps;
+  // The weakest of the run's pieces decides: hottest place, poorest insulation.
+  const insulation = Math.min(...run.conductors.map(insulationOf)) as Insulation;
+  const place: WirePlace = run.conductors.some((c) => c.inEngineSpace) ? 'engine-space' : 'open';
+  const now = run.conductors.reduce((a, b) => (b.length > a.length ? b : a)).gauge;
+  const present = solveRun(model, run, state.id, returns, []);
+  const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)!);
+  // A 48 V trailer is fed at 12 V: the volts of the run itself say what it is.
+  const nominal = present.volts > 36 ? 48 : present.volts > 18 ? 24 : 12;
+  const charger = ends.some((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger') || run.inline.some((p) => p.kind === 'tow-connector') || ends.some((p) => p.kind === 'tow-connector');
+  const direct = ends.every((p) => p.kind === 'battery-bank');
+  const allowed = direct ? undefined : share * nominal;
+  const rows = GAUGES.map((gauge): GaugeRow => {
+    const s = solveRun(model, run, state.id, returns, inGauge(wires, gauge));
+    const steady = Math.max(s.amps, present.amps > 0.01 ? continuous * (s.amps / present.amps) : continuous);
+    const carries = ampacity(gauge, insulation, place);
+    const misfit = ends.map((p) => ({ p, fit: fitsTerminal(p.kind, gauge) })).find(({ fit }) => fit && !fit.fits);
+    return {
+      gauge, amps: s.amps, feedDrop: s.feedDrop, loopDrop: s.loopDrop, watts: s.watts,
+      celsius: conductorCelsius(gauge, insulation, place, steady),
+      ampacity: carries,
+      verdict: s.starved || (charger && s.amps < 0.5 * wants) ? 'locks out' : steady > carries ? 'too thin' : fuseAmps > carries ? 'under its fuse' : allowed !== undefined && s.loopDrop > allowed ? 'drops too much' : 'good',
+      ...(misfit ? { fit: `${misfit.p.name} ${misfit.fit!.how}` } : {}),
+    };
+  });
+  // From the thick end: what is good must stay good with more copper.
+  const firstBad = rows.findLastIndex((r) => r.verdict !== 'good');
+  const pick = direct ? undefined : rows[firstBad + 1]?.gauge;
+  const metres = (list: readonly Conductor[]) => list.reduce((sum, c) => sum + c.length, 0);
+  return { state: state.id, stateLabel: state.label, share, ...(allowed === undefined ? {} : { allowed }), out: metres(run.conductors), back: metres(returns), continuous, rows, now, ...(pick ? { pick } : {}) };
+}

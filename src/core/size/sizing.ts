@@ -1,0 +1,77 @@
+/** The sizing of a whole rig on the customer's own use: every heavy run, every fuse. */
+import { compileRig } from '../compile/compile';
+import { RigModel } from '../operate/settle';
+import type { Rig } from '../rig/schema';
+import type { Scenario } from '../simulate/scenarioSchema';
+import { fuseChecks, type FuseCheck } from './fuseChecks';
+import { gaugeTable, type GaugeTable } from './gaugeTable';
+import { endsFor, type Ends } from './hardware';
+import { runsOf, type Run } from './runs';
+import { thresholdsOf, type Threshold } from './thresholds';
+import { wireLoads, type WireLoad } from './wireLoads';
+
+export interface SizedRun {
+  id: string;
+  name: string;
+  /** "Start battery to DC-DC charger". */
+  between: string;
+  conductors: { id: string; name: string; gauge: string; length: number; insulation?: number; inEngineSpace?: boolean }[];
+  inline: string[];
+  load: WireLoad;
+  table: GaugeTable;
+  ends: Ends;
+  verdict: 'good' | 'thin' | 'more than enough';
+}
+
+export interface Sizing {
+  thresholds: Threshold[];
+  runs: SizedRun[];
+  fuses: FuseCheck[];
+}
+
+/** Runs under this never matter: dash feeds, sense leads. */
+const HEAVY_AMPS = 3;
+/** Share of the nominal volts a charge line may lose: 3 %, common practice (ABYC E-11 says the same of what matters, from memory). */
+export const USUAL_DROP = 0.03;
+/** A DC-DC charger’s input may lose more: it makes the volts good again, as long as it does not lock out (from memory: 5 %). */
+export const INPUT_DROP = 0.05;
+/** Kinds between which only a charge runs. */
+const CHARGES = ['battery-bank', 'dcdc-charger', 'dual-charger', 'shore-charger', 'solar-charger', 'tow-connector'];
+/** A gauge is more than enough when three steps thinner would do as well. */
+const STEPS_TOO_MANY = 3;
+
+/** Sizes a rig. @param drops allowed share of the nominal volts by run id, the usual where absent. */
+export function sizeRig(rig: Rig, scenarios: readonly Scenario[], drops: Readonly<Record<string, number>> = {}): Sizing {
+  const compiled = compileRig(rig);
+  const { loads } = wireLoads(compiled, scenarios);
+  const model = new RigModel(compiled);
+  const none: WireLoad = { continuous: 0, peak: 0, at: 0, scenario: '' };
+  const loadOf = (run: Run): WireLoad => run.conductors.map((c) => loads.get(c.id) ?? none).reduce((a, b) => (b.continuous > a.continuous ? b : a));
+  const name = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
+  const fuses = fuseChecks(rig, loads);
+  const runs = runsOf(rig)
+    .map((run) => ({ run, load: loadOf(run) }))
+    .filter(({ run, load }) => load.peak >= HEAVY_AMPS || run.inline.length > 0)
+    .map(({ run, load }): SizedRun => {
+      const ids = run.conductors.map((c) => c.id);
+      const fuseAmps = Math.max(0, ...fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating));
+      // An alternator’s cable must stand all it gives, whatever this use asks of it.
+      const alternator = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)).find((p) => p?.kind === 'alternator');
+      const continuous = Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0);
+      const table = gaugeTable(model, run, continuous, drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP), fuseAmps);
+      const at = table.rows.findIndex((r) => r.gauge === table.now);
+      const best = table.rows.findIndex((r) => r.gauge === table.pick);
+      // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
+      const feedsLoads = [run.from, run.to].some((e) => !CHARGES.includes(rig.parts.find((p) => p.id === e.part)?.kind ?? ''));
+      return {
+        id: run.id, name: run.name, between: `${name(run.from.part)} to ${name(run.to.part)}`,
+        conductors: run.conductors.map(({ id, name: n, gauge, length, insulation, inEngineSpace }) => ({ id, name: n, gauge, length, ...(insulation ? { insulation } : {}), ...(inEngineSpace ? { inEngineSpace } : {}) })),
+        inline: run.inline.map((p) => p.id),
+        load, table,
+        ends: endsFor(table.pick ?? table.now),
+        verdict: table.rows[at]!.verdict !== 'good' ? 'thin' : best >= 0 && !feedsLoads && at - best >= STEPS_TOO_MANY ? 'more than enough' : 'good',
+      };
+    })
+    .sort((a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous);
+  return { runs, fuses, thresholds: thresholdsOf(compiled) };
+}

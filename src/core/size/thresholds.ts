@@ -1,0 +1,97 @@
+/**
+ * Thresholds of whatever decides by volts, against what it will feel: the band of its sense with the engine
+ * off and rested, and with the engine on and the link closed under load. Between the two there is room for
+ * both thresholds, or it hunts or never lets go. Bands are the middle 95 % of what the assumptions allow.
+ */
+import type { CompiledRig } from '../compile/compile';
+import { RigModel } from '../operate/settle';
+import { statesOf } from '../operate/states';
+import { seededRng } from '../units/rng';
+
+const SAMPLES = 96;
+
+/** Kinds that decide by volts: what they watch, and their two thresholds. */
+const WATCHERS: Readonly<Record<string, { sense: string; closes: string; opens: string; when?: { option: string; is: string } }>> = {
+  'voltage-link-module': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
+  'bidirectional-module': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
+  'voltage-relay': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
+  'dcdc-charger': { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
+  'dual-charger': { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
+};
+
+export interface Range {
+  lo: number;
+  hi: number;
+}
+
+export interface Threshold {
+  part: string;
+  name: string;
+  /** Its parameters that hold the two. */
+  params: { closes: string; opens: string };
+  closeAt: number;
+  openAt: number;
+  /** V at its sense: engine off and rested; engine on before it closes; engine on, closed, under load. */
+  off: Range;
+  before: Range;
+  loaded: Range;
+  verdict: 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
+  says: string;
+  /** Thresholds in the middle of the room there is; undefined where there is none. */
+  wants?: { closeAt: number; openAt: number };
+}
+
+const band = (values: number[]): Range => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return { lo: sorted[Math.floor(sorted.length * 0.025)]!, hi: sorted[Math.ceil(sorted.length * 0.975) - 1]! };
+};
+
+/** The thresholds of a rig, each with its bands and a verdict. */
+export function thresholdsOf(compiled: CompiledRig): Threshold[] {
+  const { rig } = compiled;
+  const watchers = rig.parts.flatMap((part) => {
+    const w = WATCHERS[part.kind];
+    const controller = compiled.controllers.find((c) => c.part === part.id);
+    if (!w || !controller || (w.when && part.options?.[w.when.option] !== w.when.is)) return [];
+    const sense = controller.senses.find((s) => s.name === w.sense);
+    return sense ? [{ part, w, sense }] : [];
+  });
+  if (watchers.length === 0) return [];
+  const model = new RigModel(compiled);
+  const rng = seededRng(7);
+  const draws = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
+  const running = statesOf(rig).filter((s) => s.inputs.engine !== 'off' && !s.inputs.boost);
+  const volts = (red: number, black: number) => model.solver.volts[red]! - model.solver.volts[black]!;
+  return watchers.map(({ part, w, sense }): Threshold => {
+    const off: number[] = [];
+    const before: number[] = [];
+    const loaded: number[] = [];
+    for (const z of draws) {
+      model.settle('rested', { z });
+      off.push(volts(sense.red, sense.black));
+      for (const s of running) {
+        // A dead controller leaves its contact open: what it feels before it acts.
+        model.settle(s.id, { z, effects: [{ do: 'dead-controller', part: part.id }] });
+        before.push(volts(sense.red, sense.black));
+        const modes = model.settle(s.id, { z }).modes[part.id]?.mode;
+        if (modes && modes !== 'open' && modes !== 'off' && modes !== 'waiting') loaded.push(volts(sense.red, sense.black));
+      }
+    }
+    const value = (name: string) => compiled.params[compiled.param.get(`${part.id}.${name}`)!]!.parameter.value;
+    const [closeAt, openAt] = [value(w.closes), value(w.opens)];
+    const bands = { off: band(off), before: band(before), loaded: loaded.length > 0 ? band(loaded) : band(before) };
+    const floor = bands.off.hi;
+    const room = bands.loaded.lo - floor;
+    const wants = room > 0 ? { openAt: Number((floor + room / 3).toFixed(2)), closeAt: Number((floor + (2 * room) / 3).toFixed(2)) } : undefined;
+    const verdict: Threshold['verdict'] = room <= 0 ? 'no room' : openAt > bands.loaded.lo ? 'may hunt' : openAt < floor ? 'may not let go' : closeAt > bands.before.lo ? 'may not close' : 'holds';
+    const V = (x: number) => `${x.toFixed(2)} V`;
+    const says = {
+      holds: `Opens at ${V(openAt)}: above the ${V(floor)} it rests at, below the ${V(bands.loaded.lo)} it sees under load.`,
+      'may hunt': `Under load it may see ${V(bands.loaded.lo)}, less than the ${V(openAt)} it opens at: it lets go, the volts come back, it closes again.`,
+      'may not let go': `Rested it may see ${V(floor)}, more than the ${V(openAt)} it opens at: it stays closed with the engine off.`,
+      'may not close': `With the engine on it may see only ${V(bands.before.lo)}, less than the ${V(closeAt)} it closes at.`,
+      'no room': `Rested up to ${V(floor)}, under load down to ${V(bands.loaded.lo)}: volts cannot tell the two apart. An ignition lead can.`,
+    }[verdict];
+    return { part: part.id, name: part.name, params: { closes: w.closes, opens: w.opens }, closeAt, openAt, ...bands, verdict, says, ...(wants ? { wants } : {}) };
+  });
+}

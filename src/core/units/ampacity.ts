@@ -1,0 +1,47 @@
+/**
+ * What current a conductor carries by its insulation and its place: 33 CFR 183.425 table 5 (boats under 50 V,
+ * the yardstick rig shops use; ABYC E-11 has the same figures), from memory. Copper, not bundled, air at 30 °C.
+ */
+import type { Gauge } from './wire';
+
+/** Insulation ratings of the table's columns, °C. */
+export const INSULATIONS = [60, 75, 80, 90, 105, 125, 200] as const;
+export type Insulation = (typeof INSULATIONS)[number];
+
+/** A by gauge, in the order of INSULATIONS. */
+const TABLE: Readonly<Record<Gauge, readonly [number, number, number, number, number, number, number]>> = {
+  '18': [10, 10, 15, 20, 20, 25, 25],
+  '16': [15, 15, 20, 25, 25, 30, 35],
+  '14': [20, 20, 25, 30, 35, 40, 45],
+  '12': [25, 25, 35, 40, 45, 50, 55],
+  '10': [40, 40, 50, 55, 60, 70, 70],
+  '8': [55, 65, 70, 70, 80, 90, 100],
+  '6': [80, 95, 100, 100, 120, 125, 135],
+  '4': [105, 125, 130, 135, 160, 170, 180],
+  '2': [140, 170, 175, 180, 210, 225, 240],
+  '1': [165, 195, 210, 210, 245, 265, 280],
+  '1/0': [195, 230, 245, 245, 285, 305, 325],
+  '2/0': [225, 265, 285, 285, 330, 355, 370],
+  '3/0': [260, 310, 330, 330, 385, 410, 430],
+  '4/0': [300, 360, 385, 385, 445, 475, 510],
+};
+
+/** Factors of the same table for engine spaces (50 °C air). */
+const ENGINE_SPACE: Readonly<Record<Insulation, number>> = { 60: 0.58, 75: 0.75, 80: 0.78, 90: 0.82, 105: 0.85, 125: 0.89, 200: 1 };
+
+/** °C of the air the figures hold for, by place. */
+export const AIR = { open: 30, 'engine-space': 50 } as const;
+export type WirePlace = keyof typeof AIR;
+
+/** A a conductor carries for ever. @param insulation °C its insulation bears. */
+export function ampacity(gauge: Gauge, insulation: Insulation, place: WirePlace): number {
+  return TABLE[gauge][INSULATIONS.indexOf(insulation)]! * (place === 'engine-space' ? ENGINE_SPACE[insulation] : 1);
+}
+
+/**
+ * °C of a conductor under a steady current: heat goes with the square, and at its ampacity it is as hot as
+ * its insulation bears. (How the tables themselves are made: Neher and McGrath 1957, one resistance to the air.)
+ */
+export function conductorCelsius(gauge: Gauge, insulation: Insulation, place: WirePlace, amps: number, air: number = AIR[place]): number {
+  return air + (insulation - AIR[place]) * (amps / ampacity(gauge, insulation, place)) ** 2;
+}

@@ -1,0 +1,148 @@
+'use client';
+/** Every heavy run, and the one in hand in every gauge: amps it would deliver, what it loses, how warm it gets. */
+import { CircleCheck, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import type { Mend } from '../../core/rules/rule';
+import type { Sized } from '../../core/rules/sized';
+import type { Rig } from '../../core/rig/schema';
+import { celsiusShown, lengthShown } from '../../core/units/preferences';
+import { INSULATIONS } from '../../core/units/ampacity';
+import { gaugeShown, type Gauge } from '../../core/units/wire';
+import { Choose, NumberField } from '../fields';
+import { useBench } from '../job/bench';
+
+interface Props {
+  sized: Sized;
+  doc: Rig;
+  setDrop(run: string, share: number): void;
+  mend(m: Mend): void;
+}
+
+export function RunPanel({ sized, doc, setDrop, mend }: Props) {
+  const { settings, words } = useBench();
+  const [at, setAt] = useState<string>();
+  const run = sized.runs.find((r) => r.id === at) ?? sized.runs[0];
+  if (!run) return <p className="waiting pad">No cable of this rig carries anything to speak of on this use.</p>;
+  const { table } = run;
+  const amps = (x: number) => (x >= 10 ? x.toFixed(0) : x.toFixed(1));
+  const metres = (x: number) => `${lengthShown(x, settings.length).toFixed(1)} ${settings.length}`;
+  const warm = (c: number) => `${celsiusShown(c, settings.temperature).toFixed(0)} °${settings.temperature}`;
+  const ids = run.conductors.map((c) => c.id);
+  const can = sized.revision !== undefined;
+  // Three steps thinner than what is drawn or would do: thinner still is out of the question.
+  const from = Math.max(0, Math.min(...[table.now, table.pick ?? table.now].map((g) => table.rows.findIndex((r) => r.gauge === g))) - 3);
+  const first = doc.conductors.find((c) => c.id === run.id)!;
+  return (
+    <div className="szruns">
+      <ul className="szlist" aria-label="Cables">
+        {sized.runs.map((r) => (
+          <li key={r.id}>
+            <button type="button" className={r.id === run.id ? 'on' : ''} aria-pressed={r.id === run.id} onClick={() => setAt(r.id)}>
+              <b>{words(r.name)}</b>
+              <span className={`omark${r.verdict === 'thin' ? ' bad' : ''}`}>
+                {r.verdict === 'thin' ? <TriangleAlert size={16} aria-hidden="true" /> : <CircleCheck size={16} aria-hidden="true" />}
+                {gaugeShown(r.table.now, settings.gauge)}, {amps(r.load.continuous)} A
+              </span>
+              <small>{r.verdict === 'thin' ? r.table.rows.find((x) => x.gauge === r.table.now)!.verdict : r.verdict}</small>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="szrun">
+        <h2>
+          {words(run.name)} <small>{words(run.between)}</small>
+        </h2>
+        <p className="szfacts">
+          <span>
+            out <b>{metres(table.out)}</b>
+          </span>
+          <span>
+            back <b>{table.back > 0 ? metres(table.back) : 'by the frame'}</b>
+          </span>
+          <span>
+            for hours <b>{amps(run.load.continuous)} A</b>
+          </span>
+          {table.continuous > run.load.continuous + 1 && (
+            <span>
+              may give <b>{amps(table.continuous)} A</b>
+            </span>
+          )}
+          <span>
+            peak <b>{amps(run.load.peak)} A</b>
+          </span>
+          <span>
+            solved at <b>{words(table.stateLabel)}</b>
+          </span>
+        </p>
+        <div className="sztable">
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Gauge</th>
+                <th scope="col">Delivers</th>
+                <th scope="col">Loses</th>
+                <th scope="col">Heat</th>
+                <th scope="col">Conductor</th>
+                <th scope="col">Carries</th>
+                <th scope="col">So it is</th>
+              </tr>
+            </thead>
+            <tbody>
+              {table.rows.slice(from).map((r) => (
+                <tr key={r.gauge} className={r.gauge === table.now ? 'on' : ''}>
+                  <th scope="row">{gaugeShown(r.gauge as Gauge, settings.gauge)}</th>
+                  <td>{amps(r.amps)} A</td>
+                  <td>{r.loopDrop.toFixed(2)} V</td>
+                  <td>{r.watts.toFixed(0)} W</td>
+                  <td>{r.celsius < 250 ? warm(r.celsius) : 'burns'}</td>
+                  <td>{r.ampacity.toFixed(0)} A</td>
+                  <td>
+                    <span className={`omark${r.verdict === 'good' ? '' : ' bad'}`}>
+                      {r.verdict === 'good' ? <CircleCheck size={16} aria-hidden="true" /> : <TriangleAlert size={16} aria-hidden="true" />}
+                      {r.verdict}
+                      {r.gauge === table.now ? ', as drawn' : r.gauge === table.pick ? ', thinnest' : ''}
+                    </span>
+                    {can && r.gauge !== table.now && r.verdict === 'good' && (
+                      <button type="button" className="inline" onClick={() => mend({ conductors: ids, set: { gauge: r.gauge } })}>
+                        Make it this
+                      </button>
+                    )}
+                    {r.fit && <small>{words(r.fit)}</small>}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <div className="szset">
+          {table.allowed === undefined ? (
+            <p className="quiet">A direct link: the loop itself sets the current. Thicker copper puts more into the bank, and more onto the alternator.</p>
+          ) : (
+            <NumberField key={run.id} late label={`May lose (${table.allowed.toFixed(2)} V now)`} unit="%" value={table.share * 100} min={0.2} max={20} onChange={(x) => setDrop(run.id, x / 100)} />
+          )}
+          {can && (
+            <>
+              <label className="numfield">
+                <span>Insulation bears</span>
+                <select className="select" value={String(first.insulation ?? 105)} onChange={(e) => mend({ conductors: ids, set: { insulation: Number(e.target.value) as 105 } })}>
+                  {INSULATIONS.map((c) => (
+                    <option key={c} value={c}>
+                      {c} °C
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <Choose label="Runs" choices={[{ id: false, label: 'Outside the engine bay' }, { id: true, label: 'Engine bay' }] as const} value={run.conductors.some((c) => c.inEngineSpace)} onChange={(inEngineSpace) => mend({ conductors: ids, set: { inEngineSpace } })} />
+              {run.conductors.map((c) => (
+                <NumberField key={`${c.id}${settings.length}`} late label={`${words(c.name)}, length`} unit={settings.length} value={lengthShown(c.length, settings.length)} min={0.1} max={lengthShown(100, settings.length)} onChange={(x) => mend({ conductors: [c.id], set: { length: Number((settings.length === 'ft' ? x * 0.3048 : x).toFixed(3)) } })} />
+              ))}
+            </>
+          )}
+          <p className="quiet">
+            Ends: {run.ends.lug}; {run.ends.crimper}; heat-shrink {run.ends.shrink} mm, adhesive. Loom or split hose at every edge, a tie each 150 mm, a grommet through metal.
+          </p>
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,69 @@
+'use client';
+/** The slip of the Sizing station: the worst thing that one press mends, how the design stands, cautions. */
+import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
+import type { Mend } from '../../core/rules/rule';
+import type { Sized } from '../../core/rules/sized';
+import { useBench } from '../job/bench';
+import { Cautions } from '../job/BenchSlip';
+
+const CAUTIONS = ['Engine off and negative off before any heavy cable is touched.', 'Never bridge two studs with a tool; cover live studs.', 'Local codes, upfit limit and licensed practice come first.'] as const;
+const SHOWN = 5;
+
+export function SizingSlip({ sized, mend, show }: { sized: Sized | undefined; mend(m: Mend): void; show(view: 'rules'): void }) {
+  const { words, go } = useBench();
+  if (!sized)
+    return (
+      <aside className="slip" aria-label="Bench slip">
+        <h2>Bench slip</h2>
+        <p className="waiting">Working out …</p>
+      </aside>
+    );
+  const next = sized.revision ? sized.findings.find((f) => f.mend && f.severity !== 'tidy') : undefined;
+  const grave = sized.findings.filter((f) => f.severity !== 'tidy');
+  return (
+    <aside className="slip" aria-label="Bench slip">
+      <h2>Bench slip</h2>
+      {next ? (
+        <button type="button" className="bx next go" onClick={() => mend(next.mend!)}>
+          <span>
+            {words(next.fix.replace(/\.$/, ''))}
+            <small>{words(next.says.split(':')[0]!)}</small>
+          </span>
+          <ArrowRight size={22} aria-hidden="true" />
+        </button>
+      ) : !sized.revision ? (
+        <>
+          <p className="lead-in">No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.</p>
+          <button type="button" className="bx" onClick={() => go('options')}>
+            To the options
+          </button>
+        </>
+      ) : (
+        <p className="lead-in">{grave.length === 0 ? 'Nothing left to mend by a button: the design stands.' : 'What is left wants a judgement: see the rules.'}</p>
+      )}
+      <h3>What the rules see</h3>
+      <div className="slip-scroll" tabIndex={0} role="region" aria-label="What the rules see">
+        <ul className="szsaws">
+          {grave.slice(0, SHOWN).map((f, i) => (
+            <li key={`${f.rule}${i}`} className="szsaw">
+              <TriangleAlert size={17} aria-hidden="true" />
+              <span>{words(f.title)}</span>
+            </li>
+          ))}
+          {grave.length === 0 && (
+            <li className="szsaw">
+              <CircleCheck size={17} aria-hidden="true" />
+              <span>No danger, nothing that will not work.</span>
+            </li>
+          )}
+        </ul>
+      </div>
+      {sized.findings.length > 0 && (
+        <button type="button" className="bx" onClick={() => show('rules')}>
+          All {sized.findings.length} findings
+        </button>
+      )}
+      <Cautions list={CAUTIONS} />
+    </aside>
+  );
+}

@@ -1,0 +1,116 @@
+'use client';
+/** Copper, fuses and design rules of the picked link, or of the rig as it stands; each figure solved on the customer's use. */
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Choose } from '../fields';
+import { useBench } from '../job/bench';
+import { standingChoice } from '../../core/formats/job';
+import type { Mend } from '../../core/rules/rule';
+import type { Sized } from '../../core/rules/sized';
+import { FusePanel } from './FusePanel';
+import { RulePanel } from './RulePanel';
+import { RunPanel } from './RunPanel';
+import { SizingSlip } from './SizingSlip';
+import { ThresholdPanel } from './ThresholdPanel';
+
+const VIEWS = [
+  { id: 'runs', label: 'Cables' },
+  { id: 'fuses', label: 'Fuses' },
+  { id: 'thresholds', label: 'Thresholds' },
+  { id: 'rules', label: 'Rules' },
+] as const;
+type View = (typeof VIEWS)[number]['id'];
+
+export function SizingStation() {
+  const bench = useBench();
+  const { job, options: source, send, setPreview } = bench;
+  const [view, setView] = useState<View>('runs');
+  const [sized, setSized] = useState<Sized>();
+  const [failed, setFailed] = useState<string>();
+  const [drops, setDrops] = useState<Readonly<Record<string, number>>>({});
+  const [working, setWorking] = useState(true);
+  const newest = useRef(source);
+  useEffect(() => {
+    newest.current = source;
+  });
+  const choice = standingChoice(job);
+  const doc = useMemo(() => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? bench.described, [job.revisions, choice?.revision, bench.described]);
+  useEffect(() => {
+    let alive = true;
+    const timer = setTimeout(() => {
+      setWorking(true);
+      newest.current.size(drops).then(
+        (s) => {
+          if (!alive) return;
+          setSized(s);
+          setFailed(undefined);
+          setWorking(false);
+        },
+        (e: Error) => {
+          if (!alive) return;
+          setFailed(e.message);
+          setWorking(false);
+        },
+      );
+    }, 60);
+    return () => {
+      alive = false;
+      clearTimeout(timer);
+    };
+  }, [doc, job.usage, drops]);
+  // The strip shows what is sized, not what stands in the bay.
+  useEffect(() => {
+    if (choice) setPreview(doc);
+    return () => setPreview(undefined);
+  }, [choice, doc, setPreview]);
+
+  const mend = (m: Mend) => {
+    const revision = sized?.revision;
+    if (!revision) return;
+    if ('part' in m) {
+      const part = doc.parts.find((p) => p.id === m.part)!;
+      const was = Object.fromEntries(
+        Object.keys(m.set).map((k) => [k, k === 'params' ? Object.fromEntries(Object.keys(m.set.params!).map((n) => [n, part.params[n] ?? m.set.params![n]!])) : k === 'options' ? (part.options ?? {}) : k === 'note' ? (part.note ?? '') : part[k as 'name']]),
+      );
+      send('part.edit', { part: m.part, was, set: m.set, means: 'proposed', revision });
+      return;
+    }
+    for (const id of m.conductors) {
+      const c = doc.conductors.find((x) => x.id === id);
+      if (!c) continue;
+      const now = { insulation: 105 as const, inEngineSpace: false, ...c };
+      const was = Object.fromEntries(Object.keys(m.set).map((k) => [k, now[k as 'gauge']]));
+      send('conductor.edit', { conductor: id, was, set: m.set, means: 'proposed', revision });
+    }
+  };
+
+  return (
+    <div className="options sizing">
+      <div className="omain">
+        <div className="obar">
+          <Choose<View> label="" choices={VIEWS.filter((v) => v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0)} value={view} onChange={setView} />
+          <span className="oprogress" role="status">
+            {working ? 'Working out …' : ''}
+          </span>
+          <b className="ofor">{choice ? bench.words(choice.name) : 'The rig as it is'}</b>
+        </div>
+        {failed && (
+          <p className="otroubles" role="alert">
+            {failed}
+          </p>
+        )}
+        {!sized ? (
+          !failed && <p className="waiting pad">Working out what every cable carries on this use …</p>
+        ) : view === 'runs' ? (
+          <RunPanel sized={sized} doc={doc} setDrop={(id, share) => setDrops({ ...drops, [id]: share })} mend={mend} />
+        ) : view === 'fuses' ? (
+          <FusePanel sized={sized} mend={mend} />
+        ) : view === 'thresholds' ? (
+          <ThresholdPanel sized={sized} mend={mend} />
+        ) : (
+          <RulePanel sized={sized} mend={mend} />
+        )}
+      </div>
+      <SizingSlip sized={sized} mend={mend} show={setView} />
+    </div>
+  );
+}

@@ -1,0 +1,65 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { freshJob, markers, signIn, watchConsole } from './world';
+
+test('copper and fuses of the picked link are sized, a rule is mended by a press, and undo brings it back', async ({ page }) => {
+  const complaints = watchConsole(page);
+  await freshJob(2601);
+  await signIn(page);
+  // Without a pick: the rig as it is, nothing to alter.
+  await page.goto('/jobs/2601/sizing');
+  await expect(page.getByText('The rig as it is', { exact: true })).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('.szlist button').first()).toBeVisible({ timeout: 30_000 });
+  expect(await page.getByRole('button', { name: 'Make it this' }).count()).toBe(0);
+  expect(await markers(page)).toBe(0);
+
+  await page.goto('/jobs/2601/options');
+  const table = page.locator('.otable');
+  await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 40_000 });
+  await table.getByRole('button', { name: /^[A-F] 60 A DC-DC charger/ }).first().click();
+  await page.locator('.slip .bx.next').click();
+  await page.getByLabel('Reasons, for the customer').fill('Spares the alternator.');
+  await page.getByRole('button', { name: 'It is this one' }).click();
+  await expect(page.locator('.slip')).toContainText('Picked');
+
+  await page.goto('/jobs/2601/sizing');
+  await expect(page.locator('.ofor')).toContainText('60 A DC-DC charger', { timeout: 30_000 });
+  await page.locator('.szlist button', { hasText: 'DC-DC charger to its fuse' }).click({ timeout: 30_000 });
+  const drawn = page.locator('.sztable tr.on th');
+  const was = await drawn.textContent();
+  await page.locator('.sztable tr', { hasText: '1/0 AWG' }).getByRole('button', { name: 'Make it this' }).click();
+  await expect(drawn).toHaveText('1/0 AWG', { timeout: 20_000 });
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(drawn).toHaveText(was!, { timeout: 20_000 });
+  // A length that cannot be is said at its field.
+  const length = page.getByLabel(/DC-DC charger to its fuse, length/);
+  await length.fill('0');
+  await expect(page.locator('.szset').getByRole('alert')).toContainText('0.1 to');
+  await length.fill('');
+  await page.keyboard.press('Escape');
+
+  await page.getByText('Fuses', { exact: true }).click();
+  await expect(page.locator('.szchecks')).toContainText('unprotected');
+  await expect(page.locator('.szcurve canvas')).toBeVisible();
+  const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+  expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
+
+  // The slip's one press mends the worst that can be mended so.
+  await page.getByText('Rules', { exact: true }).click();
+  const findings = page.locator('.szfindings li');
+  const before = await findings.count();
+  expect(await markers(page)).toBe(1);
+  await page.locator('.slip .bx.next').click();
+  await expect(findings).toHaveCount(before - 1, { timeout: 20_000 });
+  // It is the proposal that changed, on the server too.
+  type Snapshot = { job: { revisions: { kind: string; doc: { parts: { id: string; options?: Record<string, string> }[] } }[] } };
+  await expect
+    .poll(async () => {
+      const { job } = (await (await page.request.get('/api/jobs/2601/snapshot')).json()) as Snapshot;
+      const type = (kind: string) => job.revisions.find((r) => r.kind === kind)!.doc.parts.map((p) => `${p.id} ${p.options?.['type'] ?? ''}`).filter((x) => x.includes('fuse'));
+      return JSON.stringify(type('proposed')) !== JSON.stringify(type('as-found'));
+    })
+    .toBe(true);
+  expect(complaints).toEqual([]);
+});
