@@ -69,7 +69,8 @@ if (want('e2e')) {
       failed++;
     }
   };
-  await play('--grep-invert', '@after-restart');
+  await play('--grep-invert', '@after-restart|@alone');
+  await play('--workers', '1', '--grep', '@alone');
   await server.stop();
   execFileSync('./surrik', ['restart-test-database'], { stdio: 'inherit' });
   await server.start();

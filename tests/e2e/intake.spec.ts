@@ -99,7 +99,7 @@ test('on my own round nothing is asked for, and everything counts', async ({ pag
   await expect(page.locator('.slip .next')).toBeVisible();
 });
 
-test('the shop’s words, units, rates and meters reach the job', async ({ page }) => {
+test('the shop’s words, units, rates and meters reach the job @alone', async ({ page }) => {
   await freshJob(2204);
   await signIn(page);
   await page.getByRole('link', { name: 'Shop' }).click();

@@ -1,6 +1,6 @@
 /**
  * What a sound belief must do whatever the model: readings drawn from it bring it, on average, nearer the
- * hidden truth, and what it claims comes true that often.
+ * hidden truth. (A file of its own: it is the longest, and the runner spreads files over the cores.)
  */
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';
@@ -10,12 +10,11 @@ import { statesOf } from '../../src/core/operate/states';
 import { rigMeasurements } from '../../src/core/probe/measurement';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import { seededRng } from '../../src/core/units/rng';
-import { runTrials } from '../../bench/trial';
 
 const compiled = compileRig(motorhome('belief', 'Belief coach'));
 
 describe('belief', () => {
-  it('over 1,000 draws no reading lowers the mean log-probability of the truth by more than three standard errors', { timeout: 400_000 }, () => {
+  it('over 1,000 draws no reading lowers the mean log-probability of the truth by more than three standard errors', { timeout: 900_000 }, () => {
     const belief = new Belief(compiled, ['coach-not-charging']);
     const measurements = rigMeasurements(compiled.rig);
     const rng = seededRng(11);
@@ -45,13 +44,5 @@ describe('belief', () => {
       const variance = list.reduce((s, x) => s + (x - mean) ** 2, 0) / (list.length - 1);
       expect(mean).toBeGreaterThan(-3 * Math.sqrt(variance / list.length));
     }
-  });
-
-  it('finds the repair on hidden rigs drawn wider than assumed, blunders included', { timeout: 400_000 }, () => {
-    const result = runTrials(compiled, { trials: 60, seed: 424_242, widen: 1.5, blunderShare: 0.03 });
-    // Sixty trials cannot tell 95 % from 98 %: this guards against a fall, bench/trials measures.
-    expect(result.stopped / result.trials).toBeGreaterThan(0.9);
-    expect(result.rightOfStopped / result.stopped).toBeGreaterThan(0.88);
-    expect(result.meanMinutes).toBeLessThan(32);
   });
 });
