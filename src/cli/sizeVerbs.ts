@@ -1,10 +1,23 @@
 /** Verbs about the design: size, check. */
-import { sizedRevision, sizeJob } from '../core/formats/options';
+import { auditJob, sizedRevision, sizeJob } from '../core/formats/options';
 import { RULES } from '../core/rules/check';
+import type { TowAudit } from '../core/rules/tow/audit';
+import type { TowReport } from '../core/rules/tow/report';
 import { BadInput, type Verb, type VerbContext } from './verb';
 
 /** The revision named on the line; the pick that stands where none is. */
 const revisionOf = ({ job, revision, options }: VerbContext) => (options['rig'] === undefined ? sizedRevision(job) : revision);
+
+/** The audit as JSON: hours are null where nothing drains the start battery. */
+const towShown = ({ tow, described, audit }: TowReport) => {
+  const hours = (h: number) => (Number.isFinite(h) ? h : null);
+  const side = ({ troubles, hoursToNoStart, breakawayMinutes }: TowAudit['before']) => ({ troubles, hoursToNoStart: hours(hoursToNoStart), breakawayMinutes: hours(breakawayMinutes) });
+  return {
+    interface: tow, described, contradictions: audit.contradictions, before: side(audit.before),
+    situations: audit.before.solved.map((s) => ({ situation: s.situation.id, amps: Object.fromEntries([...s.ways].map(([key, f]) => [key, f.amps])), startBattery: s.start, ...(s.accessory !== undefined ? { accessoryBattery: s.accessory } : {}), charger: s.charger })),
+    changes: audit.changes, smallest: audit.smallest, left: audit.left, ...(audit.after ? { after: { interface: audit.after.tow, ...side(audit.after) } } : {}),
+  };
+};
 
 export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
   size: {
@@ -24,7 +37,7 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
     },
   },
   check: {
-    about: `the ${RULES.length} design rules: what each saw in numbers, why it matters, what mends it`,
+    about: `the ${RULES.length} design rules and the tow-interface audit: what each saw in numbers, why it matters, what mends it`,
     example: 'check examples/osprey.surrik.json',
     options: '  --severity danger  only findings this grave or graver',
     run(context) {
@@ -34,7 +47,8 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
       if (least !== undefined && !order.includes(least)) throw new BadInput('--severity', least, `one of ${order.join(', ')}`);
       const { findings } = sizeJob(context.job, revision);
       const shown = findings.filter((f) => least === undefined || order.indexOf(f.severity) <= order.indexOf(least));
-      return { revision: { id: revision.id, kind: revision.kind }, rules: RULES.length, findings: shown };
+      const tow = auditJob(context.job, revision);
+      return { revision: { id: revision.id, kind: revision.kind }, rules: RULES.length, findings: shown, ...(tow ? { tow: towShown(tow) } : {}) };
     },
   },
 };

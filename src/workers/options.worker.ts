@@ -4,8 +4,9 @@ import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
 import type { Rates } from '../core/diagnose/estimate';
 import { currentRevision, type Job } from '../core/formats/job';
-import { jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
+import { auditJob, jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
 import type { Sized } from '../core/rules/sized';
+import type { TowReport } from '../core/rules/tow/report';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
 import { houseBankOf } from '../core/plan/outcome';
@@ -44,6 +45,9 @@ const api = {
   },
   size(job: Job, drops: Readonly<Record<string, number>>): Sized {
     return sizeJob(job, undefined, drops);
+  },
+  tow(job: Job): TowReport | undefined {
+    return auditJob(job);
   },
   ask(job: Job, { candidate, question, celsius, loads }: Asked): Answer {
     const c = pick(job, [candidate])[0]!;

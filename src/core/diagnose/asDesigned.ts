@@ -4,7 +4,8 @@
  * practice, no source.
  */
 import { partKind, partOptions } from '../parts/kinds';
-import type { Part, Rig } from '../rig/schema';
+import { follow } from '../rig/follow';
+import type { Endpoint, Part, Rig } from '../rig/schema';
 import type { Complaint } from './complaints';
 
 export interface AsDesigned {
@@ -117,20 +118,7 @@ export function asDesigned(rig: Rig, complaints: readonly Complaint[]): AsDesign
 
 /** Whether the battery at the end of a part's input line is filled by another part of a kind. */
 function hangsOn(rig: Rig, part: Part, kind: string): boolean {
-  const feeds = rig.conductors.filter((c) => c.use === 'feed');
-  const seen = new Set([`${part.id}.input`]);
-  const reached = new Set<string>();
-  const inline = new Set(rig.parts.filter((p) => partKind(p.kind).role === 'inline' || p.kind === 'link-solenoid').map((p) => p.id));
-  for (const queue = [...seen]; queue.length > 0; ) {
-    const at = queue.pop()!;
-    for (const c of feeds)
-      for (const [here, there] of [[c.from, c.to], [c.to, c.from]] as const) {
-        if (`${here.part}.${here.terminal}` !== at || reached.has(there.part)) continue;
-        reached.add(there.part);
-        // Through what sits in the line, not through a battery: whatever else hangs on it is another line.
-        if (inline.has(there.part)) for (const t of partKind(rig.parts.find((p) => p.id === there.part)!.kind).terminals) queue.push(`${there.part}.${t.id}`);
-      }
-  }
-  const batteries = rig.parts.filter((p) => p.kind === 'battery-bank' && reached.has(p.id)).map((p) => p.id);
-  return rig.parts.some((p) => p.kind === kind && p.id !== part.id && feeds.some((c) => [c.from, c.to].some((e) => e.part === p.id && e.terminal === 'output') && [c.from, c.to].some((e) => batteries.includes(e.part))));
+  const batteries = follow(rig, { part: part.id, terminal: 'input' }).flatMap((s) => (s.part?.kind === 'battery-bank' ? [s.part.id] : []));
+  const touches = (c: Rig['conductors'][number], is: (e: Endpoint) => boolean) => is(c.from) || is(c.to);
+  return rig.parts.some((p) => p.kind === kind && p.id !== part.id && rig.conductors.some((c) => c.use === 'feed' && touches(c, (e) => e.part === p.id && e.terminal === 'output') && touches(c, (e) => batteries.includes(e.part))));
 }

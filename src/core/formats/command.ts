@@ -7,6 +7,7 @@ import { OPERATING_STATES } from '../operate/states';
 import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
+import { TowInterfaceSchema } from '../rig/tow';
 import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, ChoiceSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
@@ -84,6 +85,7 @@ export const PAYLOADS = {
   'probe.retire': Type.Object({ key: ProbeSchema.properties.key }, omit),
   'part.edit': Type.Object({ part: PartSchema.properties.id, was: PartChangeSchema, set: PartChangeSchema, ...editMeaning }, omit),
   'conductor.edit': Type.Object({ conductor: ConductorSchema.properties.id, was: ConductorChangeSchema, set: ConductorChangeSchema, ...editMeaning }, omit),
+  'tow.edit': Type.Object({ was: Type.Optional(TowInterfaceSchema), set: Type.Optional(TowInterfaceSchema), ...editMeaning }, omit),
   'change.withdraw': Type.Object({ revision: uuid }, omit),
   'state.set': Type.Object(
     { state: Type.Enum(OPERATING_STATES.map((s) => s.id)), since: Type.Optional(Type.Unsafe<string>({ ...instant, description: 'when it has been so longer: undo puts the clock back' })) },
@@ -186,6 +188,8 @@ export function exclusiveMatter(command: Command): string | undefined {
       return `part ${command.payload.part}`;
     case 'conductor.edit':
       return `conductor ${command.payload.conductor}`;
+    case 'tow.edit':
+      return 'tow';
     case 'change.withdraw':
     case 'pieces.add':
     case 'pieces.remove':
@@ -231,6 +235,7 @@ const MATTERS: Readonly<Record<string, string>> = {
   verdict: 'the verdict or its repair',
   status: 'the status of the job',
   revision: 'the rig',
+  tow: 'the tow plug',
   intake: 'the intake',
   identity: 'whose rig it is',
   visit: 'which visit it came back from',

@@ -6,6 +6,7 @@ import type { Command, CommandType, Payload } from './command';
 import { COMMAND_TYPES } from './command';
 import { inverseOf } from './inverse';
 import { currentRevision, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, type Job } from './job';
+import { usualTow } from '../rules/tow/usual';
 import { usualScenarios } from '../plan/usualScenarios';
 import { reduceJob } from './reduce';
 
@@ -57,6 +58,9 @@ const trip = usualScenarios({}, 'coach-bank')[0]!;
 const pick = { id: demoUuid('pick'), candidate: 'dcdc-60', name: '60 A DC-DC charger', reasons: 'Fills the bank.', minutes: [60, 120] as [number, number], parts: [300, 500] as [number, number], revision: demoUuid('proposed'), doc };
 const picked = after(open, command('option.choose', pick));
 
+const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
+const towed = usualTow(currentRevision(coupled).doc)!;
+
 /** One example at least of every command, and the job it is given on. */
 const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   'intake.set': [[open, command('intake.set', { was: { facts: open.intake.facts }, set: { facts: ['slowly'] } })], [open, command('intake.set', { was: { words: open.complaint.words }, set: { words: 'other words' } })]],
@@ -72,6 +76,11 @@ const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   'probe.retire': [[probed, command('probe.retire', { key: 'house.plus' })]],
   'part.edit': [[open, command('part.edit', { part: 'link', was: { note: link.note! }, set: { note: '100 A' }, means: 'described-wrong' })], [open, command('part.edit', { part: 'link', was: { note: link.note! }, set: { note: '100 A' }, means: 'changed', revision: newId() })]],
   'conductor.edit': [[open, command('conductor.edit', { conductor: wire.id, was: { gauge: wire.gauge }, set: { gauge: '10' }, means: 'described-wrong' })]],
+  'tow.edit': [
+    [coupled, command('tow.edit', { set: towed, means: 'described-wrong' })],
+    [after(coupled, command('tow.edit', { set: towed, means: 'described-wrong' })), command('tow.edit', { was: towed, set: { ...towed, brakes: { amps: 6, supply: 'pin' } }, means: 'described-wrong' })],
+    [coupled, command('tow.edit', { set: towed, means: 'changed', revision: newId() })],
+  ],
   'usage.set': [[open, command('usage.set', { was: open.usage, set: { scenarios: [trip] } })]],
   'option.choose': [[open, command('option.choose', pick)]],
   'option.withdraw': [[picked, command('option.withdraw', { id: pick.id })]],

@@ -65,6 +65,7 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
     }
     case 'part.edit':
     case 'conductor.edit':
+    case 'tow.edit':
     case 'pieces.add':
     case 'pieces.remove':
       if (command.payload.means === 'changed') return { type: 'change.withdraw', payload: { revision: command.payload.revision! } };
@@ -94,7 +95,7 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
   }
 }
 
-type Edit = Extract<Command, { type: 'part.edit' | 'conductor.edit' | 'pieces.add' | 'pieces.remove' }>;
+type Edit = Extract<Command, { type: 'part.edit' | 'conductor.edit' | 'tow.edit' | 'pieces.add' | 'pieces.remove' }>;
 
 function undoneEdit(command: Edit): Undoing {
   switch (command.type) {
@@ -102,6 +103,10 @@ function undoneEdit(command: Edit): Undoing {
     case 'conductor.edit': {
       const { was, set, ...rest } = command.payload;
       return { type: command.type, payload: { ...rest, was: set, set: was } } as Undoing;
+    }
+    case 'tow.edit': {
+      const { was, set, ...rest } = command.payload;
+      return { type: 'tow.edit', payload: { ...rest, ...(set ? { was: set } : {}), ...(was ? { set: was } : {}) } };
     }
     case 'pieces.add':
       return { type: 'pieces.remove', payload: command.payload };

@@ -6,6 +6,10 @@ import { houseBankOf } from '../plan/outcome';
 import { usualScenarios } from '../plan/usualScenarios';
 import type { Scenario } from '../simulate/scenarioSchema';
 import { checkDesign } from '../rules/check';
+import type { TowReport } from '../rules/tow/report';
+import { auditTow } from '../rules/tow/audit';
+import { towOf } from '../rules/tow/usual';
+import { towVehicle } from '../rules/tow/vehicle';
 import type { Sized } from '../rules/sized';
 import { sizeRig } from '../size/sizing';
 import { currentRevision, standingChoice, standingVerdict, type Job, type Revision } from './job';
@@ -38,4 +42,13 @@ export function sizedRevision(job: Job): Revision {
 export function sizeJob(job: Job, revision: Revision = sizedRevision(job), drops?: Readonly<Record<string, number>>): Sized {
   const sizing = sizeRig(revision.doc, jobScenarios(job), drops);
   return { ...sizing, findings: checkDesign(revision.doc, sizing), ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
+}
+
+/** Audits the tow interface of a revision, as described or as drawn and usual; undefined where it has none. */
+export function auditJob(job: Job, revision: Revision = sizedRevision(job)): TowReport | undefined {
+  const parent = revision.kind === 'proposed' ? job.revisions.find((r) => r.id === revision.parent) : undefined;
+  const tow = towOf(revision.doc, parent?.doc.tow);
+  const vehicle = towVehicle(revision.doc);
+  if (!tow || !vehicle) return undefined;
+  return { tow, described: revision.doc.tow !== undefined, accessory: vehicle.accessory !== undefined, audit: auditTow(tow, vehicle), ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
 }

@@ -182,6 +182,15 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       return edited(job, withConductor(doc, p.conductor, p.set), p, at);
     }
 
+    case 'tow.edit': {
+      const p = command.payload;
+      const doc = described(job, p);
+      if (!doc) return no(`proposal ${p.revision}`, 'a standing proposal of this job');
+      if ((p.was === undefined) !== (doc.tow === undefined)) return no(doc.tow ? 'a plug somebody has described meanwhile' : 'a plug nobody has described', 'the edit made again on what stands now');
+      const { tow: _, ...rest } = doc;
+      return edited(job, p.set ? { ...rest, tow: p.set } : rest, p, at);
+    }
+
     case 'pieces.add': {
       const p = command.payload;
       const doc = described(job, p);

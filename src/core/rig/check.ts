@@ -5,6 +5,7 @@
 import { partKind } from '../parts/kinds';
 import { shown, type DocumentIssue } from './issue';
 import type { Endpoint, Rig } from './schema';
+import { checkTow } from './tow';
 
 export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
   const issues: DocumentIssue[] = [];
@@ -76,6 +77,8 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
   endpoint(rig.reference, '/reference');
   if (!rig.grounds.some((g) => g.id === rig.reference.part))
     add('/reference/part', rig.reference.part, `a ground: ${rig.grounds.map((g) => g.id).join(', ')}`);
+
+  if (rig.tow) issues.push(...checkTow(rig.tow, `${at}/tow`));
 
   const labels = new Map<string, number>();
   const keys = new Map<string, number>();

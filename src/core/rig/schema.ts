@@ -8,6 +8,7 @@ import { INSULATIONS } from '../units/ampacity';
 import { GAUGES } from '../units/wire';
 import { MotorhomeChoicesSchema } from './archetypes/choicesSchema';
 import { CoupledChoicesSchema } from './archetypes/coupledSchema';
+import { TowInterfaceSchema } from './tow';
 
 const id = Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$', description: 'kebab-case, permanent' });
 const text = Type.String({ minLength: 1, maxLength: 120 });
@@ -137,6 +138,7 @@ export const RigSchema = Type.Object(
     bonds: Type.Array(BondSchema),
     probes: Type.Array(ProbeSchema),
     reference: EndpointSchema,
+    tow: Type.Optional(TowInterfaceSchema),
   },
   { additionalProperties: false },
 );

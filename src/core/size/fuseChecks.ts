@@ -7,8 +7,8 @@ import { BREAKER_TYPES } from '../parts/inline';
 import { fuseKind, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
-import type { Conductor, Endpoint, Part, Rig } from '../rig/schema';
-import { wireResistance } from '../units/wire';
+import { follow } from '../rig/follow';
+import type { Conductor, Part, Rig } from '../rig/schema';
 import { insulationOf, placeOf } from './gaugeTable';
 import { fuseWindow, type FuseWindow } from './protect';
 import { ratingOf } from './rating';
@@ -37,7 +37,6 @@ export interface FuseCheck {
   curves: { amps: number; fuse: number; wire: number }[];
 }
 
-const key = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 const PROTECTS = ['link-fuse', 'line-breaker'];
 /** m from a battery within which a fuse belongs: 7 in, 33 CFR 183.455 for boats, the common guide for RVs. */
 const WITHIN = 0.18;
@@ -56,34 +55,9 @@ interface Reach {
 
 /** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
 function reach(rig: Rig, fuse: Part, terminal: string): Reach {
-  const feeds = rig.conductors.filter((c) => c.use === 'feed');
-  const found: Reach = { metres: Infinity, ohms: 0, farthest: 0, wires: [] };
-  const seen = new Set<string>();
-  const queue: { at: string; metres: number; ohms: number }[] = [{ at: `${fuse.id}.${terminal}`, metres: 0, ohms: 0 }];
-  while (queue.length > 0) {
-    const here = queue.shift()!;
-    for (const c of feeds) {
-      if (seen.has(c.id)) continue;
-      const other = key(c.from) === here.at ? c.to : key(c.to) === here.at ? c.from : undefined;
-      if (!other) continue;
-      seen.add(c.id);
-      found.wires.push(c);
-      const next = { metres: here.metres + c.length, ohms: here.ohms + wireResistance(c.gauge, c.length) + c.joints.value };
-      found.farthest = Math.max(found.farthest, next.ohms);
-      const part = rig.parts.find((p) => p.id === other.part);
-      if (!part) continue;
-      if (part.kind === 'battery-bank') {
-        if (next.metres < found.metres) Object.assign(found, { battery: part, metres: next.metres, ohms: next.ohms });
-        continue;
-      }
-      const kind = partKind(part.kind);
-      if (PROTECTS.includes(part.kind)) continue;
-      // On through what only joins; a charger, a load or an alternator ends the line.
-      if (kind.role === 'inline' || part.kind === 'link-solenoid' || part.kind === 'bypass-switch' || part.kind === 'voltage-relay')
-        for (const t of kind.terminals) if (key({ part: part.id, terminal: t.id }) !== key(other)) queue.push({ at: `${part.id}.${t.id}`, ...next });
-    }
-  }
-  return found;
+  const steps = follow(rig, { part: fuse.id, terminal }, (p) => !PROTECTS.includes(p.kind));
+  const near = steps.filter((s) => s.part?.kind === 'battery-bank').sort((a, b) => a.metres - b.metres)[0];
+  return { ...(near ? { battery: near.part!, metres: near.metres, ohms: near.ohms } : { metres: Infinity, ohms: 0 }), farthest: Math.max(0, ...steps.map((s) => s.ohms)), wires: steps.map((s) => s.conductor) };
 }
 
 /** A into a dead short behind so many ohms: a full, new, warm bank. */

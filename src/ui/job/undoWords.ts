@@ -15,6 +15,7 @@ export const UNDO_WORDS: Readonly<Record<CommandType, string>> = {
   'probe.retire': 'retiring the probe',
   'part.edit': 'the edit of the part',
   'conductor.edit': 'the edit of the conductor',
+  'tow.edit': 'the edit of the tow plug',
   'change.withdraw': 'taking the change back',
   'state.set': 'the change of what the rig is doing',
   'lead.move': 'moving the black lead',

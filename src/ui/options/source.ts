@@ -4,6 +4,7 @@ import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Answer } from '../../core/plan/questions';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
 import type { Sized } from '../../core/rules/sized';
+import type { TowReport } from '../../core/rules/tow/report';
 import type { Asked, OptionList } from '../../core/plan/asked';
 
 export type { Asked, OptionList, Question } from '../../core/plan/asked';
@@ -15,4 +16,6 @@ export interface OptionsSource {
   ask(asked: Asked): Promise<Answer>;
   /** Copper and fuses of the pick, or of the rig as it is; `drops` by run. */
   size(drops: Readonly<Record<string, number>>): Promise<Sized>;
+  /** The tow interface and its audit; undefined where the rig has none. */
+  tow(): Promise<TowReport | undefined>;
 }

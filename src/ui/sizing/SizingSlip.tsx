@@ -3,14 +3,63 @@
 import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
+import type { TowReport } from '../../core/rules/tow/report';
 import { useBench } from '../job/bench';
 import { Cautions } from '../job/BenchSlip';
 
 const CAUTIONS = ['Engine off and negative off before any heavy cable is touched.', 'Never bridge two studs with a tool; cover live studs.', 'Local codes, upfit limit and licensed practice come first.'] as const;
+const TOW_CAUTIONS = ['Chock the trailer before its plug is pulled; engine off under load.', 'No lamp tester on sense or data wires.', 'Prove brakes, lights and breakaway after any work at the connector.'] as const;
 const SHOWN = 5;
 
-export function SizingSlip({ sized, mend, show }: { sized: Sized | undefined; mend(m: Mend): void; show(view: 'rules'): void }) {
+interface SizingSlipProps {
+  sized: Sized | undefined;
+  mend(m: Mend): void;
+  show(view: 'rules'): void;
+  /** While the tow plug is looked at. */
+  tow?: TowReport;
+  apply?(): void;
+  applies?: string;
+}
+
+export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSlipProps) {
   const { words, go } = useBench();
+  if (tow) {
+    const { before, changes, left } = tow.audit;
+    return (
+      <aside className="slip" aria-label="Bench slip">
+        <h2>Bench slip</h2>
+        {changes.length > 0 && left.length === 0 ? (
+          <button type="button" className="bx next go" onClick={apply}>
+            <span>
+              {applies}
+              <small>{words(changes[0]!.says)}</small>
+            </span>
+            <ArrowRight size={22} aria-hidden="true" />
+          </button>
+        ) : (
+          <p className="lead-in">{before.troubles.length === 0 ? words('Coupled, nothing goes wrong in any state.') : 'What is left wants a judgement.'}</p>
+        )}
+        <h3>Coupled as it is</h3>
+        <div className="slip-scroll" tabIndex={0} role="region" aria-label="Coupled as it is">
+          <ul className="szsaws">
+            {before.troubles.map((t, i) => (
+              <li key={`${t.id}${i}`} className="szsaw">
+                <TriangleAlert size={17} aria-hidden="true" />
+                <span>{words(t.title)}</span>
+              </li>
+            ))}
+            {before.troubles.length === 0 && (
+              <li className="szsaw">
+                <CircleCheck size={17} aria-hidden="true" />
+                <span>Parked, stopped, driving, braking.</span>
+              </li>
+            )}
+          </ul>
+        </div>
+        <Cautions list={TOW_CAUTIONS} />
+      </aside>
+    );
+  }
   if (!sized)
     return (
       <aside className="slip" aria-label="Bench slip">

@@ -6,16 +6,20 @@ import { useBench } from '../job/bench';
 import { standingChoice } from '../../core/formats/job';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
+import type { TowReport } from '../../core/rules/tow/report';
+import type { TowInterface } from '../../core/rig/tow';
 import { FusePanel } from './FusePanel';
 import { RulePanel } from './RulePanel';
 import { RunPanel } from './RunPanel';
 import { SizingSlip } from './SizingSlip';
 import { ThresholdPanel } from './ThresholdPanel';
+import { TowPanel } from './tow/TowPanel';
 
 const VIEWS = [
   { id: 'runs', label: 'Cables' },
   { id: 'fuses', label: 'Fuses' },
   { id: 'thresholds', label: 'Thresholds' },
+  { id: 'tow', label: 'Tow plug' },
   { id: 'rules', label: 'Rules' },
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
@@ -28,6 +32,7 @@ export function SizingStation() {
   const [failed, setFailed] = useState<string>();
   const [drops, setDrops] = useState<Readonly<Record<string, number>>>({});
   const [working, setWorking] = useState(true);
+  const [tow, setTow] = useState<TowReport>();
   const newest = useRef(source);
   useEffect(() => {
     newest.current = source;
@@ -38,6 +43,7 @@ export function SizingStation() {
     let alive = true;
     const timer = setTimeout(() => {
       setWorking(true);
+      newest.current.tow().then((t) => alive && setTow(t), () => alive && setTow(undefined));
       newest.current.size(drops).then(
         (s) => {
           if (!alive) return;
@@ -83,11 +89,17 @@ export function SizingStation() {
     }
   };
 
+  const describe = (set: TowInterface) => send('tow.edit', { ...(doc.tow ? { was: doc.tow } : {}), set, ...(tow?.revision ? { means: 'proposed' as const, revision: tow.revision } : { means: 'described-wrong' as const }) });
+  // On a proposal it is going to be built; on the rig as it is somebody has done it.
+  const apply = () => tow?.audit.after && send('tow.edit', { ...(doc.tow ? { was: doc.tow } : {}), set: tow.audit.after.tow, ...(tow.revision ? { means: 'proposed' as const, revision: tow.revision } : { means: 'changed' as const, revision: crypto.randomUUID() }) });
+  const count = tow?.audit.changes.length ?? 0;
+  const applies = `${tow?.revision ? 'Put into the proposal' : 'It is done on the rig'}: ${count} change${count === 1 ? '' : 's'}`;
+
   return (
     <div className="options sizing">
       <div className="omain">
         <div className="obar">
-          <Choose<View> label="" choices={VIEWS.filter((v) => v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0)} value={view} onChange={setView} />
+          <Choose<View> label="" choices={VIEWS.filter((v) => (v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0) && (v.id !== 'tow' || tow))} value={view} onChange={setView} />
           <span className="oprogress" role="status">
             {working ? 'Working out …' : ''}
           </span>
@@ -98,7 +110,9 @@ export function SizingStation() {
             {failed}
           </p>
         )}
-        {!sized ? (
+        {view === 'tow' && tow ? (
+          <TowPanel report={tow} describe={describe} apply={apply} applies={applies} />
+        ) : !sized ? (
           !failed && <p className="waiting pad">Working out what every cable carries on this use …</p>
         ) : view === 'runs' ? (
           <RunPanel sized={sized} doc={doc} setDrop={(id, share) => setDrops({ ...drops, [id]: share })} mend={mend} />
@@ -110,7 +124,7 @@ export function SizingStation() {
           <RulePanel sized={sized} mend={mend} />
         )}
       </div>
-      <SizingSlip sized={sized} mend={mend} show={setView} />
+      <SizingSlip sized={sized} mend={mend} show={setView} {...(view === 'tow' && tow ? { tow, apply, applies } : {})} />
     </div>
   );
 }

@@ -1,0 +1,44 @@
+/** Following a feed from a terminal through what only joins, to the batteries, chargers and loads it reaches. */
+import { partKind } from '../parts/kinds';
+import { wireResistance } from '../units/wire';
+import type { Conductor, Endpoint, Part, Rig } from './schema';
+
+export const terminalKey = (e: Endpoint): string => `${e.part}.${e.terminal}`;
+
+/** Links that pass both ways while closed. */
+const JOINING_LINKS = ['link-solenoid', 'bypass-switch', 'voltage-relay'];
+/** Whether a part only joins what is on its terminals: a fuse, a disconnect, a contact, a connector. */
+export const joins = (part: Part): boolean => partKind(part.kind).role === 'inline' || JOINING_LINKS.includes(part.kind);
+
+export interface Step {
+  conductor: Conductor;
+  /** The end it arrived at, and the part there; undefined at a ground. */
+  to: Endpoint;
+  part?: Part;
+  /** Along the way so far: m of wire, Ω of wire and joints. */
+  metres: number;
+  ohms: number;
+}
+
+/** Every feed reached from a terminal, nearest first. @param past whether to go on through a part that joins. */
+export function follow(rig: Rig, from: Endpoint, past: (part: Part) => boolean = () => true): Step[] {
+  const feeds = rig.conductors.filter((c) => c.use === 'feed');
+  const steps: Step[] = [];
+  const seen = new Set<string>();
+  const queue: { at: string; metres: number; ohms: number }[] = [{ at: terminalKey(from), metres: 0, ohms: 0 }];
+  while (queue.length > 0) {
+    const here = queue.shift()!;
+    for (const conductor of feeds) {
+      if (seen.has(conductor.id)) continue;
+      const to = terminalKey(conductor.from) === here.at ? conductor.to : terminalKey(conductor.to) === here.at ? conductor.from : undefined;
+      if (!to) continue;
+      seen.add(conductor.id);
+      const along = { metres: here.metres + conductor.length, ohms: here.ohms + wireResistance(conductor.gauge, conductor.length) + conductor.joints.value };
+      const part = rig.parts.find((p) => p.id === to.part);
+      steps.push({ conductor, to, ...(part ? { part } : {}), ...along });
+      if (!part || !joins(part) || !past(part)) continue;
+      for (const t of partKind(part.kind).terminals) if (t.id !== to.terminal) queue.push({ at: `${part.id}.${t.id}`, ...along });
+    }
+  }
+  return steps;
+}

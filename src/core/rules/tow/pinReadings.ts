@@ -1,0 +1,67 @@
+/**
+ * What readings at a position say of it: what the vehicle gives there, how good its contact is, and whether
+ * the readings can all be true. A meter of 10 MΩ shows 12 V through a green pin: only a load tells.
+ */
+import { pinFeed, type FeedId } from '../../parts/pinUses';
+import type { PinCondition, PinSeen, TowWay } from '../../rig/tow';
+
+/** V above which a position is live, and below which it is dead; between them it is neither. */
+const LIVE = 9;
+const DEAD = 1;
+/** A fall of more than half a volt under a lamp is bad: common practice. */
+export const BAD_FALL = 0.5;
+/** V by which two readings of one thing may differ. */
+const AGREES = 0.15;
+
+/** Ω between the vehicle's source and the position, by the reading under the heaviest load; undefined where none was loaded. */
+export function contactOhms(way: TowWay): number | undefined {
+  const loaded = (way.seen ?? []).filter((s): s is PinSeen & { loaded: number; amps: number } => s.loaded !== undefined && s.amps !== undefined && Math.abs(s.open) > LIVE);
+  const heaviest = loaded.sort((a, b) => b.amps - a.amps)[0];
+  return heaviest && Math.max(0, Math.abs(heaviest.open) - Math.abs(heaviest.loaded)) / heaviest.amps;
+}
+
+/** Largest fall under load, V; undefined where none was loaded. */
+export const loadedFall = (way: TowWay): number | undefined => {
+  const falls = (way.seen ?? []).filter((s) => s.loaded !== undefined && Math.abs(s.open) > LIVE).map((s) => Math.abs(s.open) - Math.abs(s.loaded!));
+  return falls.length > 0 ? Math.max(...falls) : undefined;
+};
+
+export interface PinVerdict {
+  /** What the readings make it; undefined where they do not tell yet. */
+  feed?: FeedId;
+  reversed: boolean;
+  /** Why the readings cannot all be true, or disagree with what is described. */
+  contradictions: string[];
+}
+
+const CONDITION_WORDS: Readonly<Record<PinCondition, string>> = { 'key-off': 'key off', 'key-on': 'key on', 'engine-on': 'engine on', 'lamps-on': 'lamps on', 'brake-on': 'brakes applied' };
+
+/** Reads a position's readings. */
+export function readPin(way: TowWay): PinVerdict {
+  const seen = way.seen ?? [];
+  const contradictions: string[] = [];
+  const by = new Map<PinCondition, PinSeen>(seen.map((s) => [s.when, s]));
+  const live = (when: PinCondition): boolean | undefined => {
+    const s = by.get(when);
+    return s && (Math.abs(s.open) >= LIVE ? true : Math.abs(s.open) <= DEAD ? false : undefined);
+  };
+  for (const s of seen) {
+    const words = CONDITION_WORDS[s.when];
+    if (s.loaded !== undefined && Math.abs(s.loaded) > Math.abs(s.open) + AGREES) contradictions.push(`With ${words}, ${s.loaded} V under load is more than ${s.open} V without: the two are swapped, or something changed between them.`);
+    if (Math.abs(s.open) > DEAD && Math.abs(s.open) < LIVE) contradictions.push(`With ${words}, ${s.open} V is neither live nor dead: load it with a lamp and read again.`);
+  }
+  if (seen.some((s) => s.open > DEAD) && seen.some((s) => s.open < -DEAD)) contradictions.push('Both signs at one position: one of the readings had its leads swapped.');
+  const off = live('key-off');
+  const on = live('key-on');
+  const running = live('engine-on');
+  if (off === true && (on === false || running === false)) contradictions.push('Live with the key off but dead with it on: read both again.');
+  if (on === true && running === false) contradictions.push('Live with the key on but dead with the engine running: read both again.');
+  let feed: FeedId | undefined;
+  if (off === true) feed = 'constant';
+  else if (off === false && (on === true || running === true)) feed = 'ignition';
+  else if (live('brake-on') === true && off === false) feed = way.feed === 'stop' || way.feed === 'left' || way.feed === 'right' ? way.feed : 'brake';
+  else if (live('lamps-on') === true && off === false) feed = 'tail';
+  else if (off === false && on === false && running === false && live('lamps-on') !== undefined && live('brake-on') !== undefined) feed = 'none';
+  if (feed !== undefined && feed !== way.feed && contradictions.length === 0) contradictions.push(`Described as ${pinFeed(way.feed).says}, measured as ${pinFeed(feed).says}.`);
+  return { ...(feed !== undefined ? { feed } : {}), reversed: seen.some((s) => s.open < -LIVE), contradictions };
+}

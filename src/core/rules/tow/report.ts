@@ -1,0 +1,14 @@
+/** What the Sizing station gets of a tow interface: the interface that was audited, and its audit. */
+import type { TowInterface } from '../../rig/tow';
+import type { TowAudit } from './audit';
+
+export interface TowReport {
+  tow: TowInterface;
+  /** Whether somebody has described it; else it is as drawn and usual. */
+  described: boolean;
+  /** Whether the vehicle has a second battery a position may be fed from. */
+  accessory: boolean;
+  audit: TowAudit;
+  /** Of the proposal it belongs to, where one stands. */
+  revision?: string;
+}

@@ -1,0 +1,67 @@
+/** What the tow audit takes from the rig's own parts: batteries, alternator, chargers, loads. */
+import { chemistryOf, type BankState } from '../../parts/chemistry';
+import { nominalOf, partKind, partOptions } from '../../parts/kinds';
+import type { Part, Rig } from '../../rig/schema';
+
+export interface TowVehicle {
+  start: BankState;
+  /** Loads of the vehicle itself, A. */
+  asleep: number;
+  running: number;
+  starter: number;
+  alternator: { volts: number; amps: number };
+  /** A second battery in the vehicle, with the DC-DC charger that fills it from the start battery. */
+  accessory?: { bank: BankState; chargerAmps: number; chargerVolts: number };
+  /** The battery behind, where its blocks make 12 V: a direct line reaches only that. */
+  behind?: BankState;
+  /** Whether the trailer has a battery of its own, of whatever volts. */
+  trailerBank: boolean;
+  /** Loads behind at rest, A at 12 V. */
+  behindDraws: number;
+  /** Ω of the metal between the vehicles. */
+  hitchOhms: number;
+}
+
+export const partValue = (part: Part, name: string): number => part.params[name]?.value ?? partKind(part.kind).params[name]?.default.value ?? 0;
+export const partOption = (part: Part, name: string): string => partOptions(partKind(part.kind), part)[name] ?? '';
+
+/** °C the audit is made for. */
+const CELSIUS = 20;
+
+export function bankState(rig: Rig, part: Part): BankState {
+  return {
+    chemistry: chemistryOf(partOption(part, 'chemistry')),
+    capacity: partValue(part, 'capacity'),
+    blocks: nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12,
+    soc: Math.min(1, Math.max(0.02, partValue(part, 'soc'))),
+    celsius: CELSIUS,
+    ageing: 1,
+  };
+}
+
+/** The parts of a rig with a tow connector that its audit needs; undefined where it has none, or no start battery. */
+export function towVehicle(rig: Rig): TowVehicle | undefined {
+  const connector = rig.parts.find((p) => p.kind === 'tow-connector');
+  const alternator = rig.parts.find((p) => p.kind === 'alternator');
+  if (!connector || !alternator) return undefined;
+  const banks = rig.parts.filter((p) => p.kind === 'battery-bank');
+  const start = banks.find((p) => p.vehicle === alternator.vehicle && p.side === 'engine');
+  if (!start) return undefined;
+  const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
+  const accessory = banks.find((p) => p.vehicle === alternator.vehicle && p.side === 'coach' && rig.parts.some((c) => c.kind === 'dcdc-charger' && c.vehicle === p.vehicle));
+  const filler = accessory && rig.parts.find((p) => p.kind === 'dcdc-charger' && p.vehicle === accessory.vehicle);
+  const behind = banks.find((p) => p.vehicle !== alternator.vehicle && nominalOf(p, rig.vehicles.find((v) => v.id === p.vehicle)!) === 12);
+  const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle !== alternator.vehicle);
+  return {
+    start: bankState(rig, start),
+    asleep: loads ? partValue(loads, 'off') : 0.03,
+    running: loads ? partValue(loads, 'running') : 16,
+    starter: loads ? partValue(loads, 'starter') : 230,
+    alternator: { volts: partValue(alternator, 'setPoint'), amps: partValue(alternator, 'fastLimit') },
+    ...(accessory && filler ? { accessory: { bank: bankState(rig, accessory), chargerAmps: partValue(filler, 'limit'), chargerVolts: partValue(filler, 'absorb') } } : {}),
+    ...(behind ? { behind: bankState(rig, behind) } : {}),
+    trailerBank: banks.some((p) => p.vehicle !== alternator.vehicle),
+    behindDraws: house ? partValue(house, 'draw') : 0,
+    hitchOhms: rig.bonds.find((b) => b.id === 'hitch')?.resistance.value ?? 1,
+  };
+}

@@ -1,0 +1,108 @@
+'use client';
+/** One position: what the vehicle gives, what was measured there, what the trailer hangs on it. */
+import { POSITION_WORDS, type Connector, type Convention } from '../../../core/parts/connectors';
+import { PIN_FEEDS, PIN_USES, type FeedId, type UseId } from '../../../core/parts/pinUses';
+import { PIN_CONDITIONS, type PinCondition, type PinSeen, type TowWay } from '../../../core/rig/tow';
+import { GAUGES, gaugeShown, type Gauge } from '../../../core/units/wire';
+import { lengthShown, lengthStored } from '../../../core/units/preferences';
+import { useBench } from '../../job/bench';
+import { NumberField } from '../../fields';
+import { SeenField } from './SeenField';
+
+const CONDITION_LABELS: Readonly<Record<PinCondition, string>> = { 'key-off': 'Key off', 'key-on': 'Key on', 'engine-on': 'Engine on', 'lamps-on': 'Lamps on', 'brake-on': 'Brakes on' };
+
+interface PinEditorProps {
+  connector: Connector;
+  convention: Convention;
+  way: TowWay;
+  accessory: boolean;
+  change(way: TowWay): void;
+}
+
+export function PinEditor({ connector, convention, way, accessory, change }: PinEditorProps) {
+  const { settings, words } = useBench();
+  const position = connector.positions.find((p) => p.id === way.pin)!;
+  const fed = way.feed === 'constant' || way.feed === 'ignition';
+  const gauges = (value: Gauge, label: string, set: (g: Gauge) => void) => (
+    <label className="numfield">
+      <span>{label}</span>
+      <select className="select" value={value} onChange={(e) => set(e.target.value as Gauge)}>
+        {GAUGES.map((g) => (
+          <option key={g} value={g}>
+            {gaugeShown(g, settings.gauge)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  const length = (metres: number, label: string, set: (m: number) => void) => (
+    <NumberField late label={label} unit={settings.length} value={lengthShown(metres, settings.length)} min={0.1} max={lengthShown(100, settings.length)} onChange={(v) => set(lengthStored(v, settings.length))} />
+  );
+  const see = (when: PinCondition, seen: PinSeen | undefined) => {
+    const others = (way.seen ?? []).filter((s) => s.when !== when);
+    const { seen: _, ...rest } = way;
+    const all = seen ? [...others, seen] : others;
+    change(all.length > 0 ? { ...rest, seen: all } : rest);
+  };
+  const hang = (use: UseId, on: boolean) => change({ ...way, uses: on ? [...way.uses, use] : way.uses.filter((u) => u !== use) });
+  return (
+    <section className="twedit" aria-label={`Position ${way.pin}`}>
+      <h3>
+        Position {way.pin.length > 2 ? way.pin : way.pin.toUpperCase()} <small>{words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never trust colour. Bears {position.amps} A.</small>
+      </h3>
+      <div className="twcols">
+        <fieldset>
+          <legend>{words('The vehicle gives')}</legend>
+          <label className="numfield">
+            <span>Here</span>
+            <select className="select" value={way.feed} onChange={(e) => change({ ...way, feed: e.target.value as FeedId })}>
+              {PIN_FEEDS.map((f) => (
+                <option key={f.id} value={f.id}>
+                  {words(f.label)}
+                </option>
+              ))}
+            </select>
+          </label>
+          {fed && accessory && (
+            <label className="numfield">
+              <span>From</span>
+              <select className="select" value={way.from ?? 'start'} onChange={(e) => change({ ...way, from: e.target.value as 'start' | 'accessory' })}>
+                <option value="start">{words('start battery')}</option>
+                <option value="accessory">{words('accessory battery')}</option>
+              </select>
+            </label>
+          )}
+          {fed && <NumberField late label="Fuse" unit="A" value={way.fuse ?? 0} min={0} max={500} onChange={(fuse) => change({ ...way, fuse })} />}
+          {gauges(way.gauge, 'Wire', (gauge) => change({ ...way, gauge }))}
+          {length(way.length, 'Length', (v) => change({ ...way, length: v }))}
+        </fieldset>
+        <fieldset>
+          <legend>Measured here</legend>
+          <div className="twseen" role="table" aria-label="Volts at the position">
+            <div role="row" className="head">
+              <span role="columnheader">State</span>
+              <span role="columnheader">Unloaded</span>
+              <span role="columnheader">Loaded</span>
+              <span role="columnheader">with</span>
+            </div>
+            {PIN_CONDITIONS.map((when) => (
+              <SeenField key={`${way.pin} ${when}`} label={CONDITION_LABELS[when]} when={when} seen={way.seen?.find((s) => s.when === when)} see={(s) => see(when, s)} />
+            ))}
+          </div>
+        </fieldset>
+        <fieldset>
+          <legend>{words('The trailer hangs on it')}</legend>
+          <div className="twuses">
+            {PIN_USES.map((u) => (
+              <label key={u.id} className={way.uses.includes(u.id) ? 'on' : ''}>
+                <input type="checkbox" checked={way.uses.includes(u.id)} onChange={(e) => hang(u.id, e.target.checked)} /> {words(u.label)}
+              </label>
+            ))}
+          </div>
+          {gauges(way.usesGauge, 'Wire', (usesGauge) => change({ ...way, usesGauge }))}
+          {length(way.usesLength, 'Length', (v) => change({ ...way, usesLength: v }))}
+        </fieldset>
+      </div>
+    </section>
+  );
+}

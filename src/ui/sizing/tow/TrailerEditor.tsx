@@ -1,0 +1,74 @@
+'use client';
+/** What the trailer has behind its plug: charger, fridge, brakes, breakaway battery. */
+import type { TowInterface } from '../../../core/rig/tow';
+import { useBench } from '../../job/bench';
+import { Choose, NumberField } from '../../fields';
+
+export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(tow: TowInterface): void }) {
+  const { words } = useBench();
+  const { charger, fridge, brakes, breakaway } = tow;
+  return (
+    <section className="twtrailer" aria-label={words('Behind the plug')}>
+      <h3>{words('Behind the plug')}</h3>
+      <div className="twcols">
+        {charger && (
+          <fieldset>
+            <legend>DC-DC charger</legend>
+            <NumberField late label="Gives" unit="A" value={charger.amps} min={1} max={200} onChange={(amps) => describe({ ...tow, charger: { ...charger, amps } })} />
+            <NumberField late label="Takes at most" unit="A" value={charger.inLimit} min={1} max={400} onChange={(inLimit) => describe({ ...tow, charger: { ...charger, inLimit } })} />
+            <NumberField late label="Stops below" unit="V" value={charger.lockout} min={5} max={30} onChange={(lockout) => describe({ ...tow, charger: { ...charger, lockout } })} />
+            <Choose
+              label="Enabled by"
+              choices={[
+                { id: 'wire', label: 'ignition wire' },
+                { id: 'pin', label: 'a position' },
+                { id: 'sense', label: 'its volts' },
+                { id: 'always', label: 'always on' },
+              ]}
+              value={charger.enable}
+              onChange={(enable) => describe({ ...tow, charger: { ...charger, enable } })}
+            />
+          </fieldset>
+        )}
+        {fridge && (
+          <fieldset>
+            <legend>Fridge element</legend>
+            <NumberField late label="At 12 V" unit="W" value={fridge.watts} min={10} max={2000} onChange={(watts) => describe({ ...tow, fridge: { ...fridge, watts } })} />
+            <Choose
+              label="Its relay’s coil"
+              choices={[
+                { id: 'none', label: 'no relay' },
+                { id: 'looped', label: 'looped to the feed' },
+                { id: 'pin', label: 'a position' },
+              ]}
+              value={fridge.trigger}
+              onChange={(trigger) => describe({ ...tow, fridge: { ...fridge, trigger } })}
+            />
+          </fieldset>
+        )}
+        {brakes && (
+          <fieldset>
+            <legend>Electric brakes</legend>
+            <NumberField late label="All magnets" unit="A" value={brakes.amps} min={1} max={60} onChange={(amps) => describe({ ...tow, brakes: { ...brakes, amps } })} />
+            <Choose
+              label="Fed by"
+              choices={[
+                { id: 'pin', label: 'brake controller' },
+                { id: 'converter', label: 'a converter' },
+              ]}
+              value={brakes.supply}
+              onChange={(supply) => describe({ ...tow, brakes: { ...brakes, supply } })}
+            />
+          </fieldset>
+        )}
+        {breakaway && (
+          <fieldset>
+            <legend>Breakaway battery</legend>
+            <NumberField late label="Capacity" unit="Ah" value={breakaway.capacity} min={0.5} max={200} onChange={(capacity) => describe({ ...tow, breakaway: { ...breakaway, capacity } })} />
+            <NumberField late label="Charge" unit="%" value={breakaway.soc * 100} min={0} max={100} onChange={(soc) => describe({ ...tow, breakaway: { ...breakaway, soc: soc / 100 } })} />
+          </fieldset>
+        )}
+      </div>
+    </section>
+  );
+}
