@@ -4,6 +4,7 @@ import * as m0001 from './0001-shop';
 import * as m0002 from './0002-seen';
 import * as m0003 from './0003-intake-to-report';
 import * as m0004 from './0004-usage-and-choices';
+import * as m0005 from './0005-waivers';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -15,6 +16,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0002-seen', m0002],
   ['0003-intake-to-report', m0003],
   ['0004-usage-and-choices', m0004],
+  ['0005-waivers', m0005],
 ];
 
 /** Knex's view of the list. */

@@ -172,6 +172,7 @@ interface JobRow {
   intake: Job['intake'];
   usage: Job['usage'];
   choices: Job['choices'];
+  waivers: NonNullable<Job['waivers']>;
   came_back: NonNullable<Job['cameBack']> | null;
   instruments: Job['instruments'];
   meter: string | null;
@@ -188,6 +189,7 @@ const jobColumns = (job: Job): Row => ({
   intake: JSON.stringify(job.intake),
   usage: JSON.stringify(job.usage),
   choices: JSON.stringify(job.choices),
+  waivers: JSON.stringify(job.waivers ?? []),
   came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
   instruments: JSON.stringify(job.instruments),
   meter: job.meter ?? null,
@@ -215,6 +217,7 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       intake: row.intake,
       usage: row.usage,
       choices: row.choices,
+      ...(row.waivers.length > 0 ? { waivers: row.waivers } : {}),
       ...optional('cameBack', row.came_back),
       instruments: row.instruments,
       ...optional('meter', row.meter),

@@ -1,7 +1,7 @@
 /** What the end-to-end tests share: signing in, jobs of their own, a technician with a simulated meter. */
 import { randomUUID } from 'node:crypto';
 import { expect, type Page } from '@playwright/test';
-import { heronJob } from '../../db/demo/jobs';
+import { demoJobs } from '../../db/demo/jobs';
 import { demoUuid, DEMO_SHOP } from '../../db/demo/shop';
 import { compileRig } from '../../src/core/compile/compile';
 import { rigFaults } from '../../src/core/diagnose/faults';
@@ -16,11 +16,11 @@ import { insertJob } from '../../src/server/jobStore';
 const secrets = () => readSecrets(process.env['SURRIK_BASE']!);
 export const demoPassword = (): string => secrets()['DEMO_PASSWORD']!;
 
-/** A fresh copy of the demo's open job under a number of its own. */
-export async function freshJob(number: number): Promise<void> {
+/** A fresh copy of a demo job, the open one where not said, under a number of its own. */
+export async function freshJob(number: number, like = 1042): Promise<void> {
   const db = connect({ host: '127.0.0.1', port: Number(process.env['SURRIK_DB_PORT']), name: process.env['SURRIK_DB_NAME']! }, 'surrik_owner', secrets()['OWNER_PASSWORD']!);
   try {
-    const job = { ...structuredClone(heronJob(new Date())), number };
+    const job = { ...structuredClone(demoJobs(new Date()).find((j) => j.number === like)!), number };
     for (const list of [job.revisions, job.readings, job.observations]) for (const item of list) item.id = demoUuid(`${number} ${item.id}`);
     await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), job));
   } finally {

@@ -8,7 +8,7 @@ import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
 import { TowInterfaceSchema } from '../rig/tow';
-import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, ChoiceSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema } from './jobSchema';
+import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, ChoiceSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
 
@@ -153,6 +153,8 @@ export const PAYLOADS = {
     omit,
   ),
   'option.withdraw': Type.Object({ id: uuid }, omit),
+  'waiver.record': Type.Object({ id: uuid, rule: WaiverSchema.properties.rule, at: WaiverSchema.properties.at, reason: WaiverSchema.properties.reason }, omit),
+  'waiver.withdraw': Type.Object({ id: uuid }, omit),
   'job.set-status': Type.Object(
     { status: Type.Enum(['waiting', 'in-the-bay', 'waiting-approval', 'waiting-parts', 'done']) },
     omit,
@@ -190,6 +192,9 @@ export function exclusiveMatter(command: Command): string | undefined {
       return `conductor ${command.payload.conductor}`;
     case 'tow.edit':
       return 'tow';
+    case 'waiver.record':
+    case 'waiver.withdraw':
+      return 'waivers';
     case 'change.withdraw':
     case 'pieces.add':
     case 'pieces.remove':
@@ -236,6 +241,7 @@ const MATTERS: Readonly<Record<string, string>> = {
   status: 'the status of the job',
   revision: 'the rig',
   tow: 'the tow plug',
+  waivers: 'what was set aside',
   intake: 'the intake',
   identity: 'whose rig it is',
   visit: 'which visit it came back from',

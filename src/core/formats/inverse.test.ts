@@ -5,7 +5,7 @@ import { demoInstruments, demoUuid } from '../../../db/demo/shop';
 import type { Command, CommandType, Payload } from './command';
 import { COMMAND_TYPES } from './command';
 import { inverseOf } from './inverse';
-import { currentRevision, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, type Job } from './job';
+import { currentRevision, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, standingWaivers, type Job } from './job';
 import { usualTow } from '../rules/tow/usual';
 import { usualScenarios } from '../plan/usualScenarios';
 import { reduceJob } from './reduce';
@@ -36,6 +36,7 @@ function standing(job: Job) {
     notes: job.observations.filter((o) => !o.retracted).map((o) => o.id),
     photos: job.photos.filter((p) => !p.retracted).map((p) => p.id),
     verdict: bare(verdict), approval: verdict && bare({ ...standingApproval(job, verdict.id), id: '', verdict: '' }),
+    waivers: standingWaivers(job).map((w) => [w.rule, w.at, w.reason]),
     usage: job.usage, choice: bare({ ...standingChoice(job), id: '', revision: '' }),
     repair: job.repairs.filter((r) => !r.withdrawn).map((r) => r.did),
   };
@@ -58,6 +59,7 @@ const trip = usualScenarios({}, 'coach-bank')[0]!;
 const pick = { id: demoUuid('pick'), candidate: 'dcdc-60', name: '60 A DC-DC charger', reasons: 'Fills the bank.', minutes: [60, 120] as [number, number], parts: [300, 500] as [number, number], revision: demoUuid('proposed'), doc };
 const picked = after(open, command('option.choose', pick));
 
+const waiver = { id: demoUuid('waiver'), rule: 'fuse-far', at: 'link-fuse', reason: 'Sheathed all the way up.' };
 const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
 const towed = usualTow(currentRevision(coupled).doc)!;
 
@@ -100,6 +102,8 @@ const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   'approval.withdraw': [[approved, command('approval.withdraw', { id: demoUuid('a') })]],
   'repair.record': [[approved, command('repair.record', { id: newId(), verdict: demoUuid('v'), revision: newId(), did: 'x' })]],
   'repair.withdraw': [[repaired, command('repair.withdraw', { id: demoUuid('r') })]],
+  'waiver.record': [[open, command('waiver.record', waiver)]],
+  'waiver.withdraw': [[after(open, command('waiver.record', waiver)), command('waiver.withdraw', { id: waiver.id })]],
   'job.set-status': [[open, command('job.set-status', { status: 'waiting-parts' })]],
 };
 

@@ -76,6 +76,8 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const probe = currentRevision(before).doc.probes.find((p) => p.key === command.payload.key);
       return probe && { type: 'probe.add', payload: { key: probe.key, name: probe.name } };
     }
+    case 'waiver.record':
+      return { type: 'waiver.withdraw', payload: { id: command.payload.id } };
     case 'usage.set':
       return { type: 'usage.set', payload: { was: command.payload.set, set: command.payload.was } };
     case 'option.choose':
@@ -86,6 +88,10 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       if (!c || !proposed) return undefined;
       const { candidate, name, reasons, minutes, parts } = c;
       return { type: 'option.choose', payload: { id: newId(), candidate, name, reasons, minutes, parts, revision: newId(), doc: proposed.doc } };
+    }
+    case 'waiver.withdraw': {
+      const w = before.waivers?.find((x) => x.id === command.payload.id);
+      return w && { type: 'waiver.record', payload: { id: newId(), rule: w.rule, at: w.at, reason: w.reason } };
     }
     case 'job.set-status':
       return { type: 'job.set-status', payload: { status: before.status } };

@@ -4,9 +4,9 @@
  */
 import { takesAgree } from '../probe/meter';
 import type { IntakeClue } from '../diagnose/intake';
-import type { Approval, Choice, Intake, Job, Reading, Revision, Usage, Verdict } from './jobSchema';
+import type { Approval, Choice, Intake, Job, Reading, Revision, Usage, Verdict, Waiver } from './jobSchema';
 
-export type { Approval, Choice, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict } from './jobSchema';
+export type { Approval, Choice, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
 
 /** The revision that describes the rig as it stands: the newest that is neither proposed nor withdrawn. */
 export function currentRevision(job: Job): Revision {
@@ -67,6 +67,9 @@ export const EMPTY_USAGE: Usage = { scenarios: [] };
 
 /** The pick that stands, if any. */
 export const standingChoice = (job: Job): Choice | undefined => job.choices.findLast((c) => !c.withdrawn);
+
+/** The waivers that stand. */
+export const standingWaivers = (job: Job): Waiver[] => (job.waivers ?? []).filter((w) => !w.withdrawn);
 
 /** The verdict that stands, if any. */
 export const standingVerdict = (job: Job): Verdict | undefined => job.verdicts.findLast((v) => !v.withdrawn);

@@ -187,6 +187,21 @@ export const CameBackSchema = Type.Object(
   { additionalProperties: false },
 );
 
+/** A design rule set aside where it spoke, by somebody who answers for it. */
+export const WaiverSchema = Type.Object(
+  {
+    id: uuid,
+    rule: Type.String({ pattern: '^[a-z][a-z0-9-]{0,59}$' }),
+    at: Type.String({ minLength: 1, maxLength: 60, description: 'part, conductor or position it spoke of' }),
+    reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }),
+    when: instant,
+    by: person,
+    withdrawn: Type.Optional(Type.Boolean()),
+  },
+  { additionalProperties: false },
+);
+export type Waiver = Type.Static<typeof WaiverSchema>;
+
 export const JobSchema = Type.Object(
   {
     schemaVersion: Type.Literal(SCHEMA_VERSION),
@@ -219,6 +234,7 @@ export const JobSchema = Type.Object(
     usage: UsageSchema,
     choices: Type.Array(ChoiceSchema),
     photos: Type.Array(PhotoSchema),
+    waivers: Type.Optional(Type.Array(WaiverSchema)),
   },
   { additionalProperties: false },
 );

@@ -10,9 +10,9 @@ import type { TowReport } from '../rules/tow/report';
 import { auditTow } from '../rules/tow/audit';
 import { towOf } from '../rules/tow/usual';
 import { towVehicle } from '../rules/tow/vehicle';
-import type { Sized } from '../rules/sized';
+import type { JobFinding, Sized } from '../rules/sized';
 import { sizeRig } from '../size/sizing';
-import { currentRevision, standingChoice, standingVerdict, type Job, type Revision } from './job';
+import { currentRevision, standingChoice, standingVerdict, standingWaivers, type Job, type Revision } from './job';
 
 /** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
 export function foundFault(job: Job): FoundFault | undefined {
@@ -41,7 +41,12 @@ export function sizedRevision(job: Job): Revision {
 /** Sizes a revision on the job's use, and runs the design rules over it. @param drops allowed share of the nominal volts by run. */
 export function sizeJob(job: Job, revision: Revision = sizedRevision(job), drops?: Readonly<Record<string, number>>): Sized {
   const sizing = sizeRig(revision.doc, jobScenarios(job), drops);
-  return { ...sizing, findings: checkDesign(revision.doc, sizing), ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
+  const waivers = standingWaivers(job);
+  const findings = checkDesign(revision.doc, sizing).map((f): JobFinding => {
+    const w = waivers.find((x) => x.rule === f.rule && x.at === f.at);
+    return w ? { ...f, waiver: { id: w.id, reason: w.reason, by: w.by } } : f;
+  });
+  return { ...sizing, findings, ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
 }
 
 /** Audits the tow interface of a revision, as described or as drawn and usual; undefined where it has none. */

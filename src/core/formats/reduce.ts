@@ -274,6 +274,20 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       });
     }
 
+    case 'waiver.record': {
+      const p = command.payload;
+      const standing = job.waivers ?? [];
+      if (standing.some((w) => w.id === p.id)) return no(`waiver ${p.id}`, 'a new id: this one is kept already');
+      if (standing.some((w) => !w.withdrawn && w.rule === p.rule && w.at === p.at)) return no(`a second waiver of ${p.rule}`, 'the first taken back');
+      return ok({ ...job, waivers: [...standing, { ...p, when: at, by }] });
+    }
+
+    case 'waiver.withdraw': {
+      const { id } = command.payload;
+      if (!job.waivers?.some((w) => w.id === id && !w.withdrawn)) return no(`waiver ${id}`, 'a standing waiver of this job');
+      return ok({ ...job, waivers: replace(job.waivers, id, (w) => ({ ...w, withdrawn: true })) });
+    }
+
     case 'job.set-status':
       return ok({ ...job, status: command.payload.status });
   }

@@ -93,6 +93,7 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   unique(job.repairs, 'repairs');
   unique(job.photos, 'photos');
   unique(job.choices, 'choices');
+  unique(job.waivers ?? [], 'waivers');
   unique(job.usage.scenarios, 'usage/scenarios');
   unique(job.instruments, 'instruments');
 

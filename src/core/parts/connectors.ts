@@ -125,6 +125,9 @@ export function connectorOf(id: string): Connector {
   return connector;
 }
 
+/** A position as it is called: 4, A, +. */
+export const positionShown = (id: string): string => (id === 'plus' ? '+' : id === 'minus' ? '–' : id.toUpperCase());
+
 /** Positions as seen from a side: looking into the socket, or at the plug's face, which is its mirror. */
 export const facing = (connector: Connector, side: 'socket' | 'plug'): Position[] =>
   connector.positions.map((p) => (side === 'socket' ? p : { ...p, x: p.x === 0 ? 0 : -p.x }));

@@ -2,8 +2,13 @@
 import type { Finding } from './rule';
 import type { Sizing } from '../size/sizing';
 
+/** A finding as a job has it: set aside or not. */
+export interface JobFinding extends Finding {
+  waiver?: { id: string; reason: string; by: string };
+}
+
 export interface Sized extends Sizing {
-  findings: Finding[];
+  findings: JobFinding[];
   /** Of the proposal, where one stands: only that can be altered here. */
   revision?: string;
 }

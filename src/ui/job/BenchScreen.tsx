@@ -72,7 +72,7 @@ function flagFaces({ measurements, readings, band: bandOf }: Pick<Bench, 'measur
 
 function Strip() {
   const bench = useBench();
-  const { rig, preview, selected, measurements, readings, band, diagnosis, station, job } = bench;
+  const { rig, preview, ruled, selected, measurements, readings, band, diagnosis, station, job } = bench;
   const pan = useRef<HTMLDivElement>(null);
   const state = job.rigState.id;
   const faces = useMemo(() => flagFaces({ measurements, readings, band }, state), [measurements, readings, band, state]);
@@ -126,6 +126,7 @@ function Strip() {
           {...(selected ? { red: selected.red } : {})}
           {...(selected?.black === undefined ? {} : { black: selected.black })}
           {...(suspects ? { suspects } : {})}
+          {...(ruled ? { findings: ruled } : {})}
         />
       </div>
       <button type="button" className="edge r" onClick={() => shift(420)} aria-label="Pan toward the tail">

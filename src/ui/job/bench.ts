@@ -68,6 +68,9 @@ export interface Bench {
   setMillis(on: boolean): void;
   /** The rig as an edit in hand would make it, for the strip only. */
   preview: Rig | undefined;
+  /** Parts a design rule speaks of, marked on the strip. */
+  ruled: Readonly<Record<string, 'danger' | 'warn'>> | undefined;
+  setRuled(ruled: Bench['ruled']): void;
   setPreview(rig: Rig | undefined): void;
   next: NextAction;
   act(): void;

@@ -15,6 +15,8 @@ export const UNDO_WORDS: Readonly<Record<CommandType, string>> = {
   'probe.retire': 'retiring the probe',
   'part.edit': 'the edit of the part',
   'conductor.edit': 'the edit of the conductor',
+  'waiver.record': 'the waiver',
+  'waiver.withdraw': 'taking a waiver back',
   'tow.edit': 'the edit of the tow plug',
   'change.withdraw': 'taking the change back',
   'state.set': 'the change of what the rig is doing',

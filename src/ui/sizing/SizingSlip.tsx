@@ -28,7 +28,7 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
     return (
       <aside className="slip" aria-label="Bench slip">
         <h2>Bench slip</h2>
-        {changes.length > 0 && left.length === 0 ? (
+        {tow.revision && changes.length > 0 && left.length === 0 ? (
           <button type="button" className="bx next go" onClick={apply}>
             <span>
               {applies}
@@ -37,7 +37,7 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
             <ArrowRight size={22} aria-hidden="true" />
           </button>
         ) : (
-          <p className="lead-in">{before.troubles.length === 0 ? words('Coupled, nothing goes wrong in any state.') : 'What is left wants a judgement.'}</p>
+          <p className="lead-in">{before.troubles.length === 0 ? words('Coupled, nothing goes wrong in any state.') : left.length > 0 ? 'What is left wants a judgement.' : `${changes.length === 1 ? 'One change puts' : `${changes.length} changes put`} it right: see the list.`}</p>
         )}
         <h3>Coupled as it is</h3>
         <div className="slip-scroll" tabIndex={0} role="region" aria-label="Coupled as it is">
@@ -67,8 +67,8 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
         <p className="waiting">Working out …</p>
       </aside>
     );
-  const next = sized.revision ? sized.findings.find((f) => f.mend && f.severity !== 'tidy') : undefined;
-  const grave = sized.findings.filter((f) => f.severity !== 'tidy');
+  const next = sized.revision ? sized.findings.find((f) => f.mend && !f.waiver && f.severity !== 'tidy') : undefined;
+  const grave = sized.findings.filter((f) => f.severity !== 'tidy' && !f.waiver);
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>Bench slip</h2>

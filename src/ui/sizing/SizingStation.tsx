@@ -5,7 +5,7 @@ import { Choose } from '../fields';
 import { useBench } from '../job/bench';
 import { standingChoice } from '../../core/formats/job';
 import type { Mend } from '../../core/rules/rule';
-import type { Sized } from '../../core/rules/sized';
+import type { JobFinding, Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
 import type { TowInterface } from '../../core/rig/tow';
 import { FusePanel } from './FusePanel';
@@ -26,7 +26,7 @@ type View = (typeof VIEWS)[number]['id'];
 
 export function SizingStation() {
   const bench = useBench();
-  const { job, options: source, send, setPreview } = bench;
+  const { job, options: source, send, setPreview, setRuled } = bench;
   const [view, setView] = useState<View>('runs');
   const [sized, setSized] = useState<Sized>();
   const [failed, setFailed] = useState<string>();
@@ -62,12 +62,27 @@ export function SizingStation() {
       alive = false;
       clearTimeout(timer);
     };
-  }, [doc, job.usage, drops]);
+  }, [doc, job.usage, job.waivers, drops]);
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);
     return () => setPreview(undefined);
   }, [choice, doc, setPreview]);
+
+  useEffect(() => {
+    const marks: Record<string, 'danger' | 'warn'> = {};
+    const mark = (at: string, severity: string) => {
+      const part = doc.parts.some((p) => p.id === at) ? at : doc.conductors.find((c) => c.id === at)?.to.part;
+      if (part === undefined || severity === 'tidy' || marks[part] === 'danger') return;
+      marks[part] = severity === 'danger' ? 'danger' : 'warn';
+    };
+    for (const f of sized?.findings ?? []) if (!f.waiver) mark(f.at, f.severity);
+    for (const t of tow?.audit.before.troubles ?? []) mark(doc.parts.find((p) => p.kind === 'tow-connector')?.id ?? '', t.severity);
+    setRuled(marks);
+    return () => setRuled(undefined);
+  }, [doc, sized, tow, setRuled]);
+  const waive = (f: JobFinding, reason: string) => send('waiver.record', { id: crypto.randomUUID(), rule: f.rule, at: f.at, reason });
+  const takeBack = (id: string) => send('waiver.withdraw', { id });
 
   const mend = (m: Mend) => {
     const revision = sized?.revision;
@@ -121,7 +136,7 @@ export function SizingStation() {
         ) : view === 'thresholds' ? (
           <ThresholdPanel sized={sized} mend={mend} />
         ) : (
-          <RulePanel sized={sized} mend={mend} />
+          <RulePanel sized={sized} mend={mend} waive={waive} takeBack={takeBack} />
         )}
       </div>
       <SizingSlip sized={sized} mend={mend} show={setView} {...(view === 'tow' && tow ? { tow, apply, applies } : {})} />

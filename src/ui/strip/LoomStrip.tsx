@@ -30,6 +30,8 @@ export interface LoomStripProps {
   onPick(key: string): void;
   /** Parts to mark: share of suspicion by part id. */
   suspects?: Readonly<Record<string, number>>;
+  /** Parts a design rule speaks of, by how grave it is. */
+  findings?: Readonly<Record<string, 'danger' | 'warn'>>;
   linkClosed?: boolean;
   unit?: 'ft' | 'm';
   gauge?: GaugeUnit;
@@ -225,6 +227,18 @@ function Marks({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
   );
 }
 
+/** A triangle at the corner of each part a rule speaks of; danger is solid. */
+function Findings({ layout, findings }: { layout: StripLayout; findings: Readonly<Record<string, 'danger' | 'warn'>> }) {
+  return (
+    <g aria-hidden="true">
+      {layout.columns.map(({ part, x }) => {
+        const grave = findings[part.id];
+        return grave && <path key={part.id} d={`M${x + 31} ${STRIP.icon + 36}l10 17h-20z`} className={`ruled ${grave}`} />;
+      })}
+    </g>
+  );
+}
+
 interface FlagProps {
   flag: Flag;
   face: FlagFace;
@@ -367,7 +381,7 @@ const LowChip = memo(function LowChip({ flag, face, lead, width, onPick }: FlagP
   );
 }, sameFlag);
 
-export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPick, suspects, linkClosed = false, unit = 'ft', gauge = 'awg' }: LoomStripProps) {
+export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPick, suspects, findings, linkClosed = false, unit = 'ft', gauge = 'awg' }: LoomStripProps) {
   const layout = useMemo(() => stripLayout(rig, gauge), [rig, gauge]);
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
   return (
@@ -378,6 +392,7 @@ export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPic
       <Harness rig={rig} layout={layout} linkClosed={linkClosed} />
       {layout.flags.filter((f) => f.low).map((f) => <Leader key={f.key} flag={f} />)}
       <Names layout={layout} suspects={suspects} />
+      {findings && <Findings layout={layout} findings={findings} />}
       {layout.flags.map((flag) => {
         const face = faces[flag.key] ?? { spoken: `${flag.label}, ${flag.name}` };
         const l = lead(flag.key);

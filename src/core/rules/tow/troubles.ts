@@ -3,6 +3,7 @@
  * solved in every situation, and says what it saw in numbers. Limits are common practice unless named.
  */
 import { startLimitSoc } from '../../size/bench/batteries';
+import { positionShown } from '../../parts/connectors';
 import { pinFeed, pinUse, type UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
 import { ampacity } from '../../units/ampacity';
@@ -66,8 +67,8 @@ const n = (x: number, digits = 1) => x.toFixed(digits);
 const in_ = (c: TowContext, id: Coupled['situation']['id']): Coupled => c.solved.find((s) => s.situation.id === id)!;
 const parked = (c: TowContext): Coupled[] => [in_(c, 'stopped'), in_(c, 'overnight')];
 const using = (c: TowContext, use: UseId): Way | undefined => c.ways.find((w) => w.way.uses.includes(use));
-/** What a way is called: "4 of the 7-way blade". */
-export const wayName = (w: Way): string => `position ${w.way.pin} of the ${w.connector.label}`;
+/** What a way is called: "position 4 of the 7-way blade". */
+export const wayName = (w: Way): string => `position ${positionShown(w.way.pin)} of the ${w.connector.label.replace(/^Two-pole, (.*)/, 'two-pole plug ($1)')}`;
 const serves = (w: Way, use: UseId): boolean => (pinUse(use).served as readonly string[]).includes(w.way.feed);
 /** The situation in which a position carries most, each weighed. */
 const most = (c: TowContext, key: string, weigh: (s: Situation) => number = () => 1): { amps: number; s: Coupled } =>
@@ -269,6 +270,6 @@ function fromAccessory(c: TowContext, use: UseId): TowSaw[] {
 export function towTroubles(tow: TowInterface, vehicle: TowVehicle): { troubles: TowTrouble[]; solved: Coupled[] } {
   const solved = solveSituations(tow, vehicle);
   const c: TowContext = { tow, vehicle, ways: waysOf(tow), solved };
-  return { solved, troubles: TOW_TROUBLES.flatMap(({ see, ...row }) => see(c).map((s) => ({ ...row, ...s }))) };
+  return { solved, troubles: TOW_TROUBLES.flatMap(({ see, ...row }) => see(c).map((s) => ({ ...row, ...s, says: s.says.charAt(0).toUpperCase() + s.says.slice(1) }))) };
 }
 

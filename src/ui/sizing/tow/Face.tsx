@@ -1,16 +1,11 @@
 'use client';
 /** A connector drawn face-on: looking into the vehicle's socket, or at the trailer's plug, its mirror. */
-import { connectorOf, facing, POSITION_WORDS, type Position } from '../../../core/parts/connectors';
+import { connectorOf, facing, POSITION_WORDS, positionShown, type Position } from '../../../core/parts/connectors';
 import type { TowPlug } from '../../../core/rig/tow';
 
 const SIZE = 100;
 const HEIGHT = { round: 220, flat: 108, block: 108 } as const;
 const FLAT_SCALE = 92;
-
-export interface Mark {
-  pin: string;
-  bad: boolean;
-}
 
 interface FaceProps {
   plug: TowPlug;
@@ -67,10 +62,10 @@ export function Face({ plug, side, picked, bad, pick, words }: FaceProps) {
               onClick={() => pick(p.id)}
               onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick(p.id))}
             >
-              {bad.has(p.id) && <circle r={r + 6} className="twring" />}
+              {bad.has(p.id) && (connector.contact === 'bar' ? <rect x={-36} y={-32} width={72} height={64} rx={6} className="twring" /> : <circle r={r + 6} className="twring" />)}
               {hole ? <rect x={-r} y={-r * 0.72} width={2 * r} height={1.44 * r} rx={4} transform={`rotate(${turn.toFixed(0)})`} className="twhole" /> : connector.contact === 'bar' ? <rect x={-30} y={-26} width={60} height={52} rx={3} className="twhole" /> : <circle r={r} className="twhole" />}
               <text textAnchor="middle" dominantBaseline="central">
-                {p.id.length > 2 ? (p.id === 'plus' ? '+' : '–') : p.id.toUpperCase()}
+                {positionShown(p.id)}
               </text>
             </g>
           );

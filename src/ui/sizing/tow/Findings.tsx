@@ -19,7 +19,7 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
   const figures = (s: typeof before) => (
     <dl className="twfigures">
       <div>
-        <dt>Starts after standing coupled</dt>
+        <dt>Left coupled, still starts after</dt>
         <dd>{hours(s.hoursToNoStart)}</dd>
       </div>
       {Number.isFinite(s.breakawayMinutes) && (

@@ -1,6 +1,6 @@
 'use client';
 /** One position: what the vehicle gives, what was measured there, what the trailer hangs on it. */
-import { POSITION_WORDS, type Connector, type Convention } from '../../../core/parts/connectors';
+import { POSITION_WORDS, positionShown, type Connector, type Convention } from '../../../core/parts/connectors';
 import { PIN_FEEDS, PIN_USES, type FeedId, type UseId } from '../../../core/parts/pinUses';
 import { PIN_CONDITIONS, type PinCondition, type PinSeen, type TowWay } from '../../../core/rig/tow';
 import { GAUGES, gaugeShown, type Gauge } from '../../../core/units/wire';
@@ -48,7 +48,7 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
   return (
     <section className="twedit" aria-label={`Position ${way.pin}`}>
       <h3>
-        Position {way.pin.length > 2 ? way.pin : way.pin.toUpperCase()} <small>{words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never trust colour. Bears {position.amps} A.</small>
+        Position {positionShown(way.pin)} <small>{words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never trust colour. Bears {position.amps} A.</small>
       </h3>
       <div className="twcols">
         <fieldset>

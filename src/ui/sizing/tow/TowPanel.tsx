@@ -1,15 +1,15 @@
 'use client';
 /** The vehicle's socket beside the trailer's plug, position by position, and what their coupling does. */
-import { useState } from 'react';
-import { CircleCheck, TriangleAlert } from 'lucide-react';
-import { connectorOf, CONNECTORS, POSITION_WORDS } from '../../../core/parts/connectors';
-import { pinFeed, pinUse } from '../../../core/parts/pinUses';
+import { useEffect, useRef, useState } from 'react';
+import { connectorOf, CONNECTORS } from '../../../core/parts/connectors';
+import { pinUse } from '../../../core/parts/pinUses';
 import type { TowInterface, TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowReport } from '../../../core/rules/tow/report';
 import { useBench } from '../../job/bench';
 import { Face } from './Face';
 import { Findings } from './Findings';
 import { PinEditor } from './PinEditor';
+import { PinTable } from './PinTable';
 import { TrailerEditor } from './TrailerEditor';
 
 interface TowPanelProps {
@@ -28,7 +28,8 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
   const { tow, audit } = report;
   const [plugId, setPlug] = useState<string>();
   const [pin, setPin] = useState<string>();
-  const plug = tow.plugs.find((p) => p.id === plugId) ?? tow.plugs[0]!;
+  // The plug with the first trouble, until one is picked.
+  const plug = tow.plugs.find((p) => p.id === plugId) ?? tow.plugs.find((p) => audit.before.troubles.some((t) => t.at.startsWith(`${p.id}.`))) ?? tow.plugs[0]!;
   const connector = connectorOf(plug.connector);
   const convention = connector.conventions.find((c) => c.id === plug.convention) ?? connector.conventions[0]!;
   const road = audit.before.solved.find((s) => s.situation.id === 'road')!;
@@ -56,6 +57,10 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
     }
   };
   const way = pin !== undefined && connector.positions.some((p) => p.id === pin) ? (plug.ways.find((w) => w.pin === pin) ?? unwired(pin)) : undefined;
+  const editor = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (pin !== undefined) editor.current?.scrollIntoView({ block: 'nearest' });
+  }, [pin]);
   return (
     <div className="oscroll tw">
       <div className="twtop">
@@ -65,14 +70,11 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
               {tow.plugs.map((p) => (
                 <button key={p.id} type="button" className={`bx small${p.id === plug.id ? ' on' : ''}`} aria-pressed={p.id === plug.id} onClick={() => (setPlug(p.id), setPin(undefined))}>
                   {connectorOf(p.connector).label}
+                  {p.ways.flatMap((w) => w.uses).filter((u) => u === 'charger' || u === 'fridge' || u === 'bank').slice(0, 1).map((u) => <small key={u}>{words(pinUse(u).label)}</small>)}
                 </button>
               ))}
             </div>
           )}
-          <div className="twfaces">
-            <Face plug={plug} side="socket" picked={pin} bad={bad} pick={setPin} words={words} />
-            <Face plug={plug} side="plug" picked={pin} bad={bad} pick={setPin} words={words} />
-          </div>
           <div className="twkind">
             <label>
               <span>Connector</span>
@@ -95,52 +97,20 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
               </select>
             </label>
           </div>
+          <div className="twfaces">
+            <Face plug={plug} side="socket" picked={pin} bad={bad} pick={setPin} words={words} />
+            <Face plug={plug} side="plug" picked={pin} bad={bad} pick={setPin} words={words} />
+          </div>
           <p className="quiet">
-            {connector.key}; {connector.source}. {report.described ? '' : words('Not described yet: the charge line as drawn, the rest as usual.')}
+            {connector.key.charAt(0).toUpperCase() + connector.key.slice(1)}; {connector.source}. {report.described ? '' : words('Not described yet: the charge line as drawn, the rest as usual.')}
           </p>
+          <PinTable plug={plug} road={road} bad={bad} picked={pin} pick={setPin} />
         </div>
         <Findings report={report} pick={pick} apply={apply} applies={applies} />
       </div>
-      <div className="sztable twtable">
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Position</th>
-              <th scope="col">{words('Vehicle gives')}</th>
-              <th scope="col">Measured</th>
-              <th scope="col">{words('Trailer hangs on it')}</th>
-              <th scope="col">On the road</th>
-              <th scope="col" aria-label="State" />
-            </tr>
-          </thead>
-          <tbody>
-            {connector.positions.map((p) => {
-              const w = plug.ways.find((x) => x.pin === p.id);
-              const flow = road.ways.get(`${plug.id}.${p.id}`);
-              const shown = p.id.length > 2 ? (p.id === 'plus' ? '+' : '–') : p.id.toUpperCase();
-              return (
-                <tr key={p.id} className={pin === p.id ? 'on' : ''}>
-                  <th scope="row">
-                    <button type="button" className="twrow" aria-expanded={pin === p.id} onClick={() => setPin(pin === p.id ? undefined : p.id)}>
-                      <b>{shown}</b> {words(POSITION_WORDS[convention.uses[p.id]!])}
-                    </button>
-                  </th>
-                  <td>
-                    {w ? words(pinFeed(w.feed).label) : 'nothing'}
-                    {w?.fuse ? `, ${w.fuse} A` : ''}
-                    {w?.from === 'accessory' ? words(', accessory battery') : ''}
-                  </td>
-                  <td>{w?.seen?.length ? w.seen.map((s) => `${s.open.toFixed(1)}${s.loaded !== undefined ? ` → ${s.loaded.toFixed(1)}` : ''} V`).join(', ') : '–'}</td>
-                  <td>{w?.uses.length ? w.uses.map((u) => words(pinUse(u).label)).join(', ') : '–'}</td>
-                  <td>{flow && Math.abs(flow.amps) >= 0.05 ? `${Math.abs(flow.amps).toFixed(1)} A of ${p.amps}` : '–'}</td>
-                  <td>{bad.has(p.id) ? <TriangleAlert size={18} aria-label="something is wrong" /> : w && (w.feed !== 'none' || w.uses.length > 0) ? <CircleCheck size={18} aria-label="in order" /> : null}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+      <div ref={editor}>
+        {way ? <PinEditor key={`${plug.id} ${way.pin}`} connector={connector} convention={convention} way={way} accessory={report.accessory} change={changeWay} /> : <p className="quiet pad">Pick a position to say what it gives, what you measured there and what hangs on it.</p>}
       </div>
-      {way ? <PinEditor key={`${plug.id} ${way.pin}`} connector={connector} convention={convention} way={way} accessory={report.accessory} change={changeWay} /> : <p className="quiet pad">Pick a position to say what it gives, what you measured there and what hangs on it.</p>}
       <TrailerEditor tow={tow} describe={describe} />
     </div>
   );

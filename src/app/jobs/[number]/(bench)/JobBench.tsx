@@ -74,6 +74,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const [seen, setSeen] = useState<{ question?: string }>();
   const [ownRound, setOwnRound] = useState(false);
   const [preview, setPreview] = useState<Rig>();
+  const [ruled, setRuled] = useState<Bench['ruled']>();
   const [working, setWorking] = useState<{ state: string; measurement: Measurement }>();
   const { send } = view;
 
@@ -149,6 +150,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     },
     setMillis: (millis) => changeTyped((t) => ({ ...t, millis })),
     preview,
+    ruled,
+    setRuled,
     setPreview,
     next,
     act() {
