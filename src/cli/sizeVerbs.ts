@@ -23,17 +23,20 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
   size: {
     about: 'every heavy cable in every gauge, every fuse with its checks, thresholds against predicted volts, on the job’s own use',
     example: 'size examples/heron.surrik.json --drop 3',
-    options: '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge line may lose (default 3)',
+    options: '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge line may lose (default 3)  --upfit AMPS  the vehicle’s maker allows',
     run(context) {
       const text = context.options['drop'] ?? '3';
       const percent = Number(text);
       if (!(percent > 0 && percent <= 50)) throw new BadInput('--drop', text, 'a percentage above 0, at most 50');
+      const upfitText = context.options['upfit'];
+      const upfit = upfitText === undefined ? undefined : Number(upfitText);
+      if (upfit !== undefined && !(upfit > 0 && upfit <= 500)) throw new BadInput('--upfit', upfitText!, 'amps above 0, at most 500');
       const revision = revisionOf(context);
       const drops = Object.fromEntries(revision.doc.conductors.map((c) => [c.id, percent / 100]));
-      const { runs, fuses, thresholds } = sizeJob(context.job, revision, drops);
+      const { runs, fuses, chargers, thresholds } = sizeJob(context.job, revision, { drops, ...(upfit === undefined ? {} : { upfit }) });
       const only = context.options['run'];
       if (only !== undefined && !runs.some((r) => r.id === only)) throw new BadInput('--run', only, `one of ${runs.map((r) => r.id).join(', ')}`);
-      return { revision: { id: revision.id, kind: revision.kind }, runs: runs.filter((r) => only === undefined || r.id === only), fuses: fuses.map(({ curves: _, ...f }) => f), thresholds };
+      return { revision: { id: revision.id, kind: revision.kind }, runs: runs.filter((r) => only === undefined || r.id === only), fuses: fuses.map(({ curves: _, ...f }) => f), chargers, thresholds };
     },
   },
   check: {

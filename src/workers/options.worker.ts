@@ -6,6 +6,7 @@ import type { Rates } from '../core/diagnose/estimate';
 import { currentRevision, type Job } from '../core/formats/job';
 import { auditJob, jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
 import type { Sized } from '../core/rules/sized';
+import type { SizingAsks } from '../core/size/sizing';
 import type { TowReport } from '../core/rules/tow/report';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
@@ -43,8 +44,8 @@ const api = {
     const some = pick(job, ids);
     return { spreads: some.map((c) => spreadOf(c.id, drawn)), influences: Object.fromEntries(some.map((c) => [c.id, influences(c, drawn, samples, seed)])) };
   },
-  size(job: Job, drops: Readonly<Record<string, number>>): Sized {
-    return sizeJob(job, undefined, drops);
+  size(job: Job, asks: SizingAsks): Sized {
+    return sizeJob(job, undefined, asks);
   },
   tow(job: Job): TowReport | undefined {
     return auditJob(job);

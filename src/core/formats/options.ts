@@ -11,7 +11,7 @@ import { auditTow } from '../rules/tow/audit';
 import { towOf } from '../rules/tow/usual';
 import { towVehicle } from '../rules/tow/vehicle';
 import type { JobFinding, Sized } from '../rules/sized';
-import { sizeRig } from '../size/sizing';
+import { sizeRig, type SizingAsks } from '../size/sizing';
 import { currentRevision, standingChoice, standingVerdict, standingWaivers, type Job, type Revision } from './job';
 
 /** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
@@ -38,9 +38,9 @@ export function sizedRevision(job: Job): Revision {
   return job.revisions.find((r) => r.id === choice?.revision && !r.withdrawn) ?? currentRevision(job);
 }
 
-/** Sizes a revision on the job's use, and runs the design rules over it. @param drops allowed share of the nominal volts by run. */
-export function sizeJob(job: Job, revision: Revision = sizedRevision(job), drops?: Readonly<Record<string, number>>): Sized {
-  const sizing = sizeRig(revision.doc, jobScenarios(job), drops);
+/** Sizes a revision on the job's use, and runs the design rules over it. */
+export function sizeJob(job: Job, revision: Revision = sizedRevision(job), asks?: SizingAsks): Sized {
+  const sizing = sizeRig(revision.doc, jobScenarios(job), asks);
   const waivers = standingWaivers(job);
   const findings = checkDesign(revision.doc, sizing).map((f): JobFinding => {
     const w = waivers.find((x) => x.rule === f.rule && x.at === f.at);

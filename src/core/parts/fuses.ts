@@ -68,3 +68,20 @@ export function opensAtLatest(kind: FuseKind, multiple: number): number {
   while (g[i]!.multiple > multiple) i--;
   return beyond(g[i]!.to, g[g.length - 1]!.multiple, multiple);
 }
+
+/** Up to this many times its rating a fuse holds for a hundred hours (ISO 8820, from memory). */
+const HOLDS = 1.1;
+
+/** The quickest the standard allows it to be: what a brief load must not outlast. */
+export function opensAtEarliest(kind: FuseKind, multiple: number): number {
+  const { gates: g } = kind;
+  if (multiple <= HOLDS) return Infinity;
+  if (multiple <= g[0]!.multiple) return g[0]!.from;
+  const last = g[g.length - 1]!;
+  if (multiple > last.multiple) return beyond(last.from, last.multiple, multiple);
+  let i = 0;
+  while (multiple > g[i + 1]!.multiple) i++;
+  const [a, b] = [g[i]!, g[i + 1]!];
+  const share = Math.log(multiple / a.multiple) / Math.log(b.multiple / a.multiple);
+  return a.from * (b.from / a.from) ** share;
+}

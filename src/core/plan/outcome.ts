@@ -3,6 +3,7 @@ import { compileRig, type CompiledRig } from '../compile/compile';
 import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
+import { linkDangers } from '../rules/check';
 import { voltsLinksOnLithium } from '../rules/lithium';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult, StartCheck } from '../simulate/result';
@@ -37,6 +38,8 @@ export interface Outcome {
   hunting: string[];
   collapsed: string[];
   dangers: string[];
+  /** What the design rules call a danger in this kind of link: it may be built, the owner is told. */
+  cautions: string[];
 }
 
 /** The bank that is lived from: on the coach side, the largest. */
@@ -119,5 +122,6 @@ export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], comp
     hunting: [...new Set(runs.flatMap((x) => x.summary.hunting))].map((id) => rig.parts.find((p) => p.id === id)!.name),
     collapsed: [...new Set(runs.flatMap((x) => x.summary.collapsed))].map((id) => rig.parts.find((p) => p.id === id)!.name),
     dangers: dangersOf(rig),
+    cautions: linkDangers(rig).map((f) => `${f.title}: ${f.why.charAt(0).toLowerCase()}${f.why.slice(1)}`),
   };
 }

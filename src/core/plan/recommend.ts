@@ -22,7 +22,7 @@ export interface Scored {
   ruledOut: string[];
 }
 
-export const WEIGHTS = { arrives: 30, starts: 25, alternator: 15, profile: 8, boost: 8, shore: 8, handsOff: 6 } as const;
+export const WEIGHTS = { arrives: 30, starts: 25, alternator: 15, profile: 14, boost: 8, shore: 8, handsOff: 6, rules: 20 } as const;
 
 /** Dollars that weigh as much as one point. */
 const DOLLARS_PER_POINT = 100;
@@ -59,6 +59,7 @@ export function scoreOf(candidate: Candidate, o: Outcome, total: Range, hadBoost
   add('Right volts for each bank', WEIGHTS.profile, o.profiles.length === 0 ? 1 : 1 - wrong.length / o.profiles.length, wrong.length === 0 ? 'every bank gets what it wants' : wrong.map((p) => `${p.name} ${p.says}`).join('; '));
   if (hadBoost) add('Keeps boost', WEIGHTS.boost, o.boost === 'keeps' ? 1 : 0, o.boost === 'keeps' ? 'either bank can still be lent to the other' : 'no boost from the other bank');
   if (o.startOnShore !== undefined) add('Start battery on shore power', WEIGHTS.shore, o.startOnShore ? 1 : 0, o.startOnShore ? 'gains while plugged in' : 'gets nothing while plugged in');
+  add('What the rules say of it', WEIGHTS.rules, o.cautions.length === 0 ? 1 : 0, o.cautions.length === 0 ? 'no danger in this kind of link' : o.cautions.join(' '));
   add('Hands off', WEIGHTS.handsOff, o.handsOff ? 1 : 0, o.handsOff ? 'nothing for the driver to remember' : 'the driver must switch it');
   const price = (total[0] + total[1]) / 2;
   points.push({ criterion: 'Price', got: -price / DOLLARS_PER_POINT, of: 0, because: `${Math.round(total[0])} to ${Math.round(total[1])}, a point per ${DOLLARS_PER_POINT}` });
@@ -97,6 +98,7 @@ export function recommend(outcomes: ReadonlyMap<string, Outcome>, scored: readon
   if (o.startOnShore !== undefined) say(o.startOnShore, o.startOnShore ? 'On shore power the start battery is kept up as well.' : 'On shore power the start battery gets nothing: drive it or give it a maintainer.');
   if (o.boost === 'none' && leave?.boost === 'keeps') say(false, 'Boost is lost: the engine can no longer be started from the other bank.');
   for (const p of o.profiles.filter((x) => !x.ok)) say(false, `${p.name} ${p.says}.`);
+  for (const caution of o.cautions) say(false, caution);
   if (!o.handsOff) say(false, 'The driver has to switch it on and off.');
   return {
     pick: best.candidate,

@@ -8,6 +8,13 @@ import { SEVERITIES, type Finding, type Rule, type RuleContext } from './rule';
 
 export const RULES: readonly Rule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
 
+/** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */
+const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'brake-behind-converter', 'enable-always'];
+const UNSIZED: Sizing = { runs: [], fuses: [], chargers: [], thresholds: [] };
+
+/** What the rules call a danger in the way a rig is linked, whatever it is built of. */
+export const linkDangers = (rig: Rig): Finding[] => checkDesign(rig, UNSIZED).filter((f) => f.severity === 'danger' && OF_THE_LINK.includes(f.rule));
+
 /** What the rules see in a rig whose sizing is known. */
 export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
   const context: RuleContext = {

@@ -19,11 +19,12 @@ const COOLING = { off: 5, idle: 10, 'fast-idle': 14, road: 20 } as const;
 const ENGINE_WATTS = 100;
 /** Share of what it gives that it loses as heat. */
 const LOSS = 0.45;
-/** °C from which it gives less, and by how much a K; °C at which its volts are stated, and V per K. */
+/** °C from which it gives less, and by how much a K. */
 const DERATES_FROM = 105;
 const DERATES_BY = 0.02;
-const STATED_AT = 60;
-const VOLTS_PER_KELVIN = -0.0035;
+/** °C at which its volts are stated, and V per K of a 12 V system. */
+export const STATED_AT = 60;
+export const VOLTS_PER_KELVIN = -0.0035;
 
 export class AlternatorDynamic extends Warm implements Dynamic {
   readonly part: string;

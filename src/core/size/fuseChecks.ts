@@ -4,11 +4,12 @@
  */
 import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
 import { BREAKER_TYPES } from '../parts/inline';
-import { fuseKind, opensAtLatest, type FuseKind } from '../parts/fuses';
+import { fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
 import { follow } from '../rig/follow';
 import type { Conductor, Part, Rig } from '../rig/schema';
+import { CRANK_SECONDS, crankShare } from './crankShare';
 import { insulationOf, placeOf } from './gaugeTable';
 import { fuseWindow, type FuseWindow } from './protect';
 import { ratingOf } from './rating';
@@ -16,7 +17,7 @@ import { bearsSeconds } from './shortCircuit';
 import type { WireLoad } from './wireLoads';
 
 export interface Check {
-  id: 'window' | 'made' | 'volts' | 'interrupts' | 'place' | 'clears' | 'type';
+  id: 'window' | 'made' | 'volts' | 'interrupts' | 'place' | 'clears' | 'type' | 'crank';
   verdict: 'good' | 'watch' | 'bad';
   says: string;
 }
@@ -73,6 +74,7 @@ const inSeconds = (s: number): string => (!Number.isFinite(s) ? 'for ever' : s <
 
 /** Every fuse and breaker of a rig, checked. */
 export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): FuseCheck[] {
+  const crank = crankShare(rig);
   return rig.parts.filter((p) => PROTECTS.includes(p.kind)).map((part): FuseCheck => {
     const sides = [reach(rig, part, 'source'), reach(rig, part, 'load')] as const;
     const near = sides[0].metres <= sides[1].metres ? sides[0] : sides[1];
@@ -116,6 +118,12 @@ export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): Fuse
       say('place', ok ? 'good' : near.metres <= 1 ? 'watch' : 'bad', ok ? `${(near.metres * 100).toFixed(0)} cm of cable from ${bank.name}.` : `${near.metres.toFixed(1)} m of cable from ${bank.name}: that much is unprotected, 0.18 m is the guide.`);
       const slow = [farFault, nearFault].find((a) => opens(a) > bears(a));
       say('clears', slow === undefined ? 'good' : 'bad', slow === undefined ? `A short at the far end draws ${farFault.toFixed(0)} A: open within ${inSeconds(opens(farFault))}, the wire bears ${inSeconds(bears(farFault))}.` : `At ${slow.toFixed(0)} A it may take ${inSeconds(opens(slow))}, the wire bears ${inSeconds(bears(slow))}.`);
+    }
+    if (crank?.through.includes(part.id) && rating > 0) {
+      const quickest = breaker ? tripSeconds(crank.amps / rating) : opensAtEarliest(kind!, crank.amps / rating);
+      const holds = quickest >= CRANK_SECONDS;
+      const bms = crank.bmsLimit !== undefined && crank.amps > crank.bmsLimit;
+      say('crank', holds && !bms ? 'good' : 'watch', `Cranking with boost held, ${crank.amps.toFixed(0)} of the starter’s ${crank.starter.toFixed(0)} A come this way${holds ? `: it bears that ${inSeconds(quickest)}.` : `: it may open within ${inSeconds(quickest)}.`}${bms ? ` ${crank.donor.name}’s BMS may let out only about ${crank.bmsLimit!.toFixed(0)} A.` : ''}${holds && !bms ? '' : ' On the owner’s card: hold boost to charge, wait, release, then crank.'}`);
     }
     const curves: FuseCheck['curves'] = [];
     if (rating > 0) for (let m = 1.35; m <= 60; m *= 1.2) curves.push({ amps: rating * m, fuse: opens(rating * m), wire: bears(rating * m) });

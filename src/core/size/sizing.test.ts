@@ -143,7 +143,7 @@ describe('the whole sizing', () => {
     const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 25 });
     fc.assert(
       fc.property(fc.double({ min: 0.01, max: 0.06, noNaN: true }), fc.double({ min: 0.06, max: 0.15, noNaN: true }), (strict, loose) => {
-        const pick = (share: number) => sizeRig(rig, drive, { line: share }).runs.find((r) => r.id === 'line')!.table.pick;
+        const pick = (share: number) => sizeRig(rig, drive, { drops: { line: share } }).runs.find((r) => r.id === 'line')!.table.pick;
         const order = (g: string | undefined) => (g === undefined ? GAUGES.length : GAUGES.indexOf(g as '8'));
         expect(order(pick(strict))).toBeGreaterThanOrEqual(order(pick(loose)));
       }),

@@ -5,6 +5,7 @@ import type { Rig } from '../rig/schema';
 import type { Scenario } from '../simulate/scenarioSchema';
 import { fuseChecks, type FuseCheck } from './fuseChecks';
 import { gaugeTable, type GaugeTable } from './gaugeTable';
+import { chargerSize, type ChargerSize } from './chargerSize';
 import { endsFor, type Ends } from './hardware';
 import { runsOf, type Run } from './runs';
 import { thresholdsOf, type Threshold } from './thresholds';
@@ -27,6 +28,14 @@ export interface Sizing {
   thresholds: Threshold[];
   runs: SizedRun[];
   fuses: FuseCheck[];
+  chargers: ChargerSize[];
+}
+
+export interface SizingAsks {
+  /** Allowed share of the nominal volts by run id, the usual where absent. */
+  drops?: Readonly<Record<string, number>>;
+  /** A the vehicle's maker allows to be taken, where known. */
+  upfit?: number;
 }
 
 /** Runs under this never matter: dash feeds, sense leads. */
@@ -40,8 +49,8 @@ const CHARGES = ['battery-bank', 'dcdc-charger', 'dual-charger', 'shore-charger'
 /** A gauge is more than enough when three steps thinner would do as well. */
 const STEPS_TOO_MANY = 3;
 
-/** Sizes a rig. @param drops allowed share of the nominal volts by run id, the usual where absent. */
-export function sizeRig(rig: Rig, scenarios: readonly Scenario[], drops: Readonly<Record<string, number>> = {}): Sizing {
+/** Sizes a rig on its use. */
+export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, upfit }: SizingAsks = {}): Sizing {
   const compiled = compileRig(rig);
   const { loads } = wireLoads(compiled, scenarios);
   const model = new RigModel(compiled);
@@ -73,5 +82,13 @@ export function sizeRig(rig: Rig, scenarios: readonly Scenario[], drops: Readonl
       };
     })
     .sort((a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous);
-  return { runs, fuses, thresholds: thresholdsOf(compiled) };
+  // Ω of what feeds a charger, out and back, as its own run was solved.
+  const loopOhms = (charger: string): number => {
+    const fed = runsOf(rig).find((r) => [r.from, r.to].some((e) => e.part === charger && e.terminal === 'input'));
+    const row = runs.find((r) => r.id === fed?.id);
+    const now = row?.table.rows.find((x) => x.gauge === row.table.now);
+    return now && now.amps > 1 ? now.loopDrop / now.amps : 0;
+  };
+  const chargers = rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger').flatMap((p) => chargerSize(rig, p, scenarios, loopOhms(p.id), upfit) ?? []);
+  return { runs, fuses, chargers, thresholds: thresholdsOf(compiled) };
 }

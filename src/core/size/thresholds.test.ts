@@ -22,6 +22,17 @@ describe('thresholds by volts', () => {
     expect(usual!.wants!.closeAt).toBeLessThan(usual!.loaded.lo);
   });
 
+  it('has less room hot than cold, and what is proposed holds at both ends', () => {
+    const [cold, hot] = usual!.extremes;
+    const room = (e: { off: { hi: number }; loaded: { lo: number } }) => e.loaded.lo - e.off.hi;
+    expect(room(hot!)).toBeLessThan(room(usual!));
+    expect(room(cold!)).toBeGreaterThan(room(usual!));
+    // A cold regulator holds about 0.3 V more (common practice, no source).
+    expect(cold!.loaded.lo - usual!.loaded.lo).toBeCloseTo(0.28, 2);
+    const set_ = thresholdsOf(compileRig(set(home, 'delay', usual!.wants!)))[0]!;
+    if (room(hot!) > 0) expect(set_.extremes.map((e) => e.verdict)).toEqual(['holds', 'holds']);
+  });
+
   it('with what is proposed it holds', () => {
     expect(thresholdsOf(compileRig(set(home, 'delay', usual!.wants!)))[0]!.verdict).toBe('holds');
   });

@@ -4,6 +4,9 @@
  * both thresholds, or it hunts or never lets go. Bands are the middle 95 % of what the assumptions allow.
  */
 import type { CompiledRig } from '../compile/compile';
+import { chemistryOf } from '../parts/chemistry';
+import { nominalOf } from '../parts/kinds';
+import { STATED_AT, VOLTS_PER_KELVIN } from '../simulate/alternator';
 import { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
 import { seededRng } from '../units/rng';
@@ -18,6 +21,8 @@ const WATCHERS: Readonly<Record<string, { sense: string; closes: string; opens: 
   'dcdc-charger': { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
   'dual-charger': { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
 };
+
+export type Verdict = 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
 
 export interface Range {
   lo: number;
@@ -35,11 +40,23 @@ export interface Threshold {
   off: Range;
   before: Range;
   loaded: Range;
-  verdict: 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
+  verdict: Verdict;
   says: string;
+  /** The same just started in the cold, and hot after hours. */
+  extremes: { label: string; off: Range; loaded: Range; verdict: Verdict }[];
   /** Thresholds in the middle of the room there is; undefined where there is none. */
   wants?: { closeAt: number; openAt: number };
 }
+
+/** °C of battery and of regulator where thresholds are tried hardest: a start in deep cold, hours on a hot day (assumed). */
+const EXTREMES = [
+  { label: 'just started at –20 °C', battery: -20, regulator: -20 },
+  { label: 'hot, after hours at 45 °C', battery: 45, regulator: 105 },
+] as const;
+const STATED_BATTERY = 25;
+
+const verdictOf = (closeAt: number, openAt: number, off: Range, before: Range, loaded: Range): Verdict =>
+  loaded.lo - off.hi <= 0 ? 'no room' : openAt > loaded.lo ? 'may hunt' : openAt < off.hi ? 'may not let go' : closeAt > before.lo ? 'may not close' : 'holds';
 
 const band = (values: number[]): Range => {
   const sorted = [...values].sort((a, b) => a - b);
@@ -81,9 +98,21 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
     const [closeAt, openAt] = [value(w.closes), value(w.opens)];
     const bands = { off: band(off), before: band(before), loaded: loaded.length > 0 ? band(loaded) : band(before) };
     const floor = bands.off.hi;
-    const room = bands.loaded.lo - floor;
-    const wants = room > 0 ? { openAt: Number((floor + room / 3).toFixed(2)), closeAt: Number((floor + (2 * room) / 3).toFixed(2)) } : undefined;
-    const verdict: Threshold['verdict'] = room <= 0 ? 'no room' : openAt > bands.loaded.lo ? 'may hunt' : openAt < floor ? 'may not let go' : closeAt > bands.before.lo ? 'may not close' : 'holds';
+    const verdict = verdictOf(closeAt, openAt, bands.off, bands.before, bands.loaded);
+    const blocks = nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12;
+    const lead = rig.parts.some((p) => p.kind === 'battery-bank' && p.options?.['chemistry'] !== 'lfp');
+    const moved = (r: Range, by: number): Range => ({ lo: r.lo + by, hi: r.hi + by });
+    const extremes = EXTREMES.map(({ label, battery, regulator }) => {
+      const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;
+      const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT);
+      const [off_, before_, loaded_] = [moved(bands.off, rest), moved(bands.before, setPoint), moved(bands.loaded, setPoint)];
+      return { label, off: off_, loaded: loaded_, verdict: verdictOf(closeAt, openAt, off_, before_, loaded_) };
+    });
+    // In the middle of the room that is left at every temperature; at the bay's where none is.
+    const all = [bands, ...extremes];
+    const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
+    const [from, to] = high > low ? [low, high] : [floor, bands.loaded.lo];
+    const wants = to > from ? { openAt: Number((from + (to - from) / 3).toFixed(2)), closeAt: Number((from + (2 * (to - from)) / 3).toFixed(2)) } : undefined;
     const V = (x: number) => `${x.toFixed(2)} V`;
     const says = {
       holds: `Opens at ${V(openAt)}: above the ${V(floor)} it rests at, below the ${V(bands.loaded.lo)} it sees under load.`,
@@ -92,6 +121,6 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
       'may not close': `With the engine on it may see only ${V(bands.before.lo)}, less than the ${V(closeAt)} it closes at.`,
       'no room': `Rested up to ${V(floor)}, under load down to ${V(bands.loaded.lo)}: volts cannot tell the two apart. An ignition lead can.`,
     }[verdict];
-    return { part: part.id, name: part.name, params: { closes: w.closes, opens: w.opens }, closeAt, openAt, ...bands, verdict, says, ...(wants ? { wants } : {}) };
+    return { part: part.id, name: part.name, params: { closes: w.closes, opens: w.opens }, closeAt, openAt, ...bands, verdict, says, extremes, ...(wants ? { wants } : {}) };
   });
 }

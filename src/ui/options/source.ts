@@ -4,6 +4,7 @@ import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Answer } from '../../core/plan/questions';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
 import type { Sized } from '../../core/rules/sized';
+import type { SizingAsks } from '../../core/size/sizing';
 import type { TowReport } from '../../core/rules/tow/report';
 import type { Asked, OptionList } from '../../core/plan/asked';
 
@@ -14,8 +15,8 @@ export interface OptionsSource {
   compare(ids: readonly string[], scenarios: readonly Scenario[], told: (share: number) => void): Promise<Comparison>;
   spread(ids: readonly string[], scenarios: readonly Scenario[], samples: number, told: (share: number) => void, signal: AbortSignal): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
   ask(asked: Asked): Promise<Answer>;
-  /** Copper and fuses of the pick, or of the rig as it is; `drops` by run. */
-  size(drops: Readonly<Record<string, number>>): Promise<Sized>;
+  /** Copper, fuses and chargers of the pick, or of the rig as it is. */
+  size(asks: SizingAsks): Promise<Sized>;
   /** The tow interface and its audit; undefined where the rig has none. */
   tow(): Promise<TowReport | undefined>;
 }

@@ -8,6 +8,7 @@ import type { Mend } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
 import type { TowInterface } from '../../core/rig/tow';
+import { ChargerPanel } from './ChargerPanel';
 import { FusePanel } from './FusePanel';
 import { RulePanel } from './RulePanel';
 import { RunPanel } from './RunPanel';
@@ -18,6 +19,7 @@ import { TowPanel } from './tow/TowPanel';
 const VIEWS = [
   { id: 'runs', label: 'Cables' },
   { id: 'fuses', label: 'Fuses' },
+  { id: 'charger', label: 'Charger' },
   { id: 'thresholds', label: 'Thresholds' },
   { id: 'tow', label: 'Tow plug' },
   { id: 'rules', label: 'Rules' },
@@ -31,6 +33,7 @@ export function SizingStation() {
   const [sized, setSized] = useState<Sized>();
   const [failed, setFailed] = useState<string>();
   const [drops, setDrops] = useState<Readonly<Record<string, number>>>({});
+  const [upfit, setUpfit] = useState<number>();
   const [working, setWorking] = useState(true);
   const [tow, setTow] = useState<TowReport>();
   const newest = useRef(source);
@@ -44,7 +47,7 @@ export function SizingStation() {
     const timer = setTimeout(() => {
       setWorking(true);
       newest.current.tow().then((t) => alive && setTow(t), () => alive && setTow(undefined));
-      newest.current.size(drops).then(
+      newest.current.size({ drops, ...(upfit === undefined ? {} : { upfit }) }).then(
         (s) => {
           if (!alive) return;
           setSized(s);
@@ -62,7 +65,7 @@ export function SizingStation() {
       alive = false;
       clearTimeout(timer);
     };
-  }, [doc, job.usage, job.waivers, drops]);
+  }, [doc, job.usage, job.waivers, drops, upfit]);
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);
@@ -114,7 +117,7 @@ export function SizingStation() {
     <div className="options sizing">
       <div className="omain">
         <div className="obar">
-          <Choose<View> label="" choices={VIEWS.filter((v) => (v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0) && (v.id !== 'tow' || tow))} value={view} onChange={setView} />
+          <Choose<View> label="" choices={VIEWS.filter((v) => (v.id !== 'charger' || (sized?.chargers.length ?? 0) > 0) && (v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0) && (v.id !== 'tow' || tow))} value={view} onChange={setView} />
           <span className="oprogress" role="status">
             {working ? 'Working out …' : ''}
           </span>
@@ -133,6 +136,8 @@ export function SizingStation() {
           <RunPanel sized={sized} doc={doc} setDrop={(id, share) => setDrops({ ...drops, [id]: share })} mend={mend} />
         ) : view === 'fuses' ? (
           <FusePanel sized={sized} mend={mend} />
+        ) : view === 'charger' ? (
+          <ChargerPanel sized={sized} mend={mend} upfit={upfit} setUpfit={setUpfit} />
         ) : view === 'thresholds' ? (
           <ThresholdPanel sized={sized} mend={mend} />
         ) : (

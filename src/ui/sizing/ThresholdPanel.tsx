@@ -28,7 +28,17 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Mend): v
               Close at {t.wants.closeAt.toFixed(2)} V, open at {t.wants.openAt.toFixed(2)} V
             </button>
           )}
-          <p className="quiet">Middle 95 % of what the assumptions allow, at bay temperature. A cold regulator holds about 0.3 V more per 12 V, a hot one less: check again on the first trip.</p>
+          <ul className="szextremes">
+            {t.extremes.map((e) => (
+              <li key={e.label} className={`omark${e.verdict === 'holds' ? '' : ' bad'}`}>
+                {e.verdict === 'holds' ? <CircleCheck size={17} aria-hidden="true" /> : <TriangleAlert size={17} aria-hidden="true" />}
+                <span>
+                  {e.label}: rests up to {e.off.hi.toFixed(2)} V, under load down to {e.loaded.lo.toFixed(2)} V, <b>{e.verdict}</b>
+                </span>
+              </li>
+            ))}
+          </ul>
+          <p className="quiet">Middle 95 % of what the assumptions allow. The regulator’s volts fall 3.5 mV a kelvin, a lead battery’s rest rises 1.4 mV (from memory, per 12 V): check again on the first trip.</p>
         </section>
       ))}
     </div>
