@@ -1,0 +1,80 @@
+'use client';
+/** How big a DC-DC charger should be: what the bank asks, what each thing allows, as bars on one scale of amps. */
+import { CircleCheck, TriangleAlert } from 'lucide-react';
+import type { Mend } from '../../core/rules/rule';
+import type { Sized } from '../../core/rules/sized';
+import { NumberField } from '../fields';
+import { useBench } from '../job/bench';
+
+/** A it takes at most, of what it gives: volts and losses (common practice). */
+const INPUT_OVER_OUTPUT = 1.3;
+
+interface ChargerPanelProps {
+  sized: Sized;
+  mend(m: Mend): void;
+  upfit: number | undefined;
+  setUpfit(amps: number | undefined): void;
+}
+
+export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps) {
+  const { words } = useBench();
+  const make = (part: string, amps: number) => {
+    const set = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
+    mend({ part, set: { note: `${amps} A`, params: { limit: set(amps), inLimit: set(Math.round(amps * INPUT_OVER_OUTPUT * 1.2)) } } });
+  };
+  return (
+    <div className="oscroll szthresholds">
+      {sized.chargers.map((c) => {
+        const most = Math.max(c.asks, c.now, c.pick, ...c.bounds.map((b) => Math.min(b.amps, 3 * Math.max(c.asks, c.now)))) * 1.05;
+        const share = (amps: number) => `${Math.min(100, (amps / most) * 100).toFixed(1)}%`;
+        return (
+          <section key={c.part} aria-label={words(c.name)}>
+            <h2>
+              {words(c.name)} <small>{c.now} A as drawn</small>
+            </h2>
+            <dl className="szbars">
+              <dt>The bank asks</dt>
+              <dd>
+                <i className="asks" style={{ width: share(c.asks) }} />
+                <b>{c.asks.toFixed(0)} A</b>
+                <small>{words(c.asksSays)}</small>
+              </dd>
+              {c.bounds.map((b) => (
+                <Bound key={b.id} label={words(b.label)} width={share(b.amps)} amps={b.amps} says={words(b.says)} tight={b.amps < c.asks} />
+              ))}
+            </dl>
+            <p className={`omark${c.verdict === 'right' ? '' : ' bad'}`}>
+              {c.verdict === 'right' ? <CircleCheck size={18} aria-hidden="true" /> : <TriangleAlert size={18} aria-hidden="true" />}
+              <b>{c.verdict === 'right' ? `${c.now} A is right` : `${c.now} A is ${c.verdict}`}</b>
+            </p>
+            <p>{words(c.says)}</p>
+            {sized.revision && c.pick !== c.now && (
+              <button type="button" className="bx" onClick={() => make(c.part, c.pick)}>
+                Make it {c.pick} A
+              </button>
+            )}
+          </section>
+        );
+      })}
+      <section>
+        <NumberField late label="Maker’s upfit limit, 0 where none is known" unit="A" value={upfit ?? 0} min={0} max={500} onChange={(amps) => setUpfit(amps > 0 ? amps : undefined)} />
+        <p className="quiet">Vehicle makers publish how much an upfitter may take: 40 to 80 A on many vans (common practice). One charger for each run; a bank’s label and the maker’s guide come first.</p>
+      </section>
+    </div>
+  );
+}
+
+function Bound({ label, width, amps, says, tight }: { label: string; width: string; amps: number; says: string; tight: boolean }) {
+  return (
+    <>
+      <dt>{label}</dt>
+      <dd>
+        <i className={tight ? 'tight' : ''} style={{ width }} />
+        <b>
+          {amps.toFixed(0)} A{tight ? ', less than asked' : ''}
+        </b>
+        <small>{says}</small>
+      </dd>
+    </>
+  );
+}
