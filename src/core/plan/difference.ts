@@ -1,4 +1,5 @@
 /** What is different between two versions of a rig: pieces gone, come and altered, by their permanent ids. */
+import { gaugeName } from '../units/wire';
 import { terminalsOf } from '../rig/check';
 import type { Conductor, Part, Rig } from '../rig/schema';
 
@@ -12,7 +13,7 @@ export interface Difference {
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 const noted = (p: Part) => (p.note ? `${p.name}, ${p.note}` : p.name);
-const wire = (c: Conductor) => `${c.name}, ${c.gauge} AWG, ${c.length.toFixed(1)} m`;
+const wire = (c: Conductor) => `${c.name}, ${gaugeName(c.gauge)}, ${c.length.toFixed(1)} m`;
 
 const LISTS = ['parts', 'conductors', 'grounds', 'bonds'] as const;
 const SINGULAR = { parts: 'part', conductors: 'conductor', grounds: 'ground', bonds: 'bond' } as const;

@@ -1,4 +1,5 @@
 /** Rules of what a link does: thresholds, profiles, enables, chains, what is lost. */
+import { gaugeName } from '../units/wire';
 import { ENABLE_SCHOOLS } from '../parts/enableSchools';
 import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
 import { asDesigned } from '../diagnose/asDesigned';
@@ -159,7 +160,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
   },
   {
     id: 'brake-line-unfused', severity: 'danger', title: 'A brake feed without a fuse of its own', why: 'The line’s fuse is far too big for its thin wire.', source: PRACTICE,
-    check: (c) => c.rig.conductors.filter((w) => w.id === 'brake-feed' && ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse')).map((w) => saw(w.id, `${w.name}, ${w.gauge} AWG, hangs on the charge line unfused.`, 'Its own fuse where it leaves the line; after that prove brakes and breakaway.')),
+    check: (c) => c.rig.conductors.filter((w) => w.id === 'brake-feed' && ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse')).map((w) => saw(w.id, `${w.name}, ${gaugeName(w.gauge)}, hangs on the charge line unfused.`, 'Its own fuse where it leaves the line; after that prove brakes and breakaway.')),
   },
   {
     id: 'frame-return-only', severity: 'will not work', title: 'No return but the hitch', why: 'A greased ball is no return.', source: PRACTICE,

@@ -2,10 +2,12 @@
 import type { FuseCheck } from '../size/fuseChecks';
 import { runsOf } from '../size/runs';
 import { FUSE_KINDS } from '../parts/fuses';
-import { GAUGES } from '../units/wire';
+import { gaugeName, wireArea } from '../units/wire';
 import type { Rule, RuleContext, Saw } from './rule';
 
 const PRACTICE = 'common practice';
+/** Share of the feed's copper from which a return counts as like it: one AWG step. */
+const SAME_COPPER = 0.6;
 const FUSES = ['link-fuse', 'line-breaker'] as const;
 
 /** Fuse checks with a verdict, as what a rule saw. */
@@ -104,13 +106,13 @@ export const PROTECTION_RULES: readonly Rule[] = [
   {
     id: 'copper-wasted', severity: 'tidy', title: 'More copper than it needs', why: 'Some oversize on purpose; heavy cable may not enter its terminal.', source: PRACTICE,
     check: (c) =>
-      c.sizing.runs.filter((r) => r.verdict === 'more than enough').map((r) => ({ at: r.id, says: `${r.name}: ${r.table.now} AWG where ${r.table.pick} would do.`, fix: `${r.table.pick} AWG, or leave it.`, mend: { conductors: r.conductors.map((x) => x.id), set: { gauge: r.table.pick! } } })),
+      c.sizing.runs.filter((r) => r.verdict === 'more than enough').map((r) => ({ at: r.id, says: `${r.name}: ${gaugeName(r.table.now)} where ${gaugeName(r.table.pick ?? r.table.now)} would do.`, fix: `${gaugeName(r.table.pick ?? r.table.now)}, or leave it.`, mend: { conductors: r.conductors.map((x) => x.id), set: { gauge: r.table.pick! } } })),
   },
   {
     id: 'terminal-misfit', severity: 'will not work', title: 'A cable that will not enter its terminal', why: 'Cut strands are hot strands.', source: `${PRACTICE}; sizes assumed`,
     check: (c) => c.sizing.runs.flatMap((r) => {
       const row = r.table.rows.find((x) => x.gauge === r.table.now);
-      return row?.fit ? [{ at: r.id, says: `${r.name}, ${r.table.now} AWG: ${row.fit}.`, fix: 'A pigtail of the right gauge, or a pin reducer.' }] : [];
+      return row?.fit ? [{ at: r.id, says: `${r.name}, ${gaugeName(r.table.now)}: ${row.fit}.`, fix: 'A pigtail of the right gauge, or a pin reducer.' }] : [];
     }),
   },
   {
@@ -119,8 +121,8 @@ export const PROTECTION_RULES: readonly Rule[] = [
       return c.parts(['dcdc-charger', 'dual-charger']).flatMap((p): Saw[] => {
         const [feed] = c.on(p.id, 'input');
         const [back] = c.on(p.id, 'ground');
-        if (!feed || !back || GAUGES.indexOf(back.gauge) >= GAUGES.indexOf(feed.gauge) - 1) return [];
-        return [{ at: back.id, says: `${back.name} is ${back.gauge} AWG, ${feed.name} ${feed.gauge}.`, fix: 'The return as thick as the feed.', mend: { conductors: [back.id], set: { gauge: feed.gauge } } }];
+        if (!feed || !back || wireArea(back.gauge) >= SAME_COPPER * wireArea(feed.gauge)) return [];
+        return [{ at: back.id, says: `${back.name} is ${gaugeName(back.gauge)}, ${feed.name} ${gaugeName(feed.gauge)}.`, fix: 'The return as thick as the feed.', mend: { conductors: [back.id], set: { gauge: feed.gauge } } }];
       });
     },
   },
@@ -130,7 +132,7 @@ function thin(c: RuleContext, verdict: 'too thin' | 'locks out' | 'drops too muc
   return c.sizing.runs.flatMap((r): Saw[] => {
     const row = r.table.rows.find((x) => x.gauge === r.table.now)!;
     if (row.verdict !== verdict) return [];
-    const says = verdict === 'too thin' ? `${r.table.continuous.toFixed(0)} A for hours in ${row.gauge} AWG, which carries ${row.ampacity.toFixed(0)} A.` : `${row.loopDrop.toFixed(2)} V lost at ${row.amps.toFixed(0)} A, ${(r.table.allowed ?? 0).toFixed(2)} V allowed.`;
-    return [{ at: r.id, says: `${r.name}: ${says}`, ...(r.table.pick ? { fix: `${r.table.pick} AWG.`, mend: { conductors: r.conductors.map((x) => x.id), set: { gauge: r.table.pick } } } : { fix: 'No single gauge will do: a shorter run, better joints, or a smaller charger.' }) }];
+    const says = verdict === 'too thin' ? `${r.table.continuous.toFixed(0)} A for hours in ${gaugeName(row.gauge)}, which carries ${row.ampacity.toFixed(0)} A.` : `${row.loopDrop.toFixed(2)} V lost at ${row.amps.toFixed(0)} A, ${(r.table.allowed ?? 0).toFixed(2)} V allowed.`;
+    return [{ at: r.id, says: `${r.name}: ${says}`, ...(r.table.pick ? { fix: `${gaugeName(r.table.pick)}.`, mend: { conductors: r.conductors.map((x) => x.id), set: { gauge: r.table.pick } } } : { fix: 'No single gauge will do: a shorter run, better joints, or a smaller charger.' }) }];
   });
 }

@@ -12,6 +12,8 @@ import type { Scenario } from '../simulate/scenarioSchema';
 export const CHARGER_SIZES = [6, 8, 10, 12, 15, 18, 20, 25, 30, 40, 50, 60, 80, 100] as const;
 /** Charge one wants at arrival. */
 const WANTED = 0.9;
+/** Charge of a bank after some days of use: a charger is sized for a low one (assumed). */
+const LOW = 0.5;
 /** Share of the capacity a bank takes an hour without harm: lead C/4, LFP C/2 (from memory; the label comes first). */
 const TAKES: Readonly<Record<string, number>> = { flooded: 0.25, agm: 0.3, gel: 0.2, lfp: 0.5 };
 /** Share of what an alternator gives hot at idle that may be asked of it for hours: common practice. */
@@ -56,7 +58,7 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
   if (!bank || !alternator) return undefined;
   const chemistry = chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!);
   const capacity = value(bank, 'capacity');
-  const drives = scenarios.flatMap((s) => s.legs.filter((l) => l.kind === 'drive').map((l) => ({ hours: l.hours, from: s.startSoc?.[bank.id] ?? value(bank, 'soc') })));
+  const drives = scenarios.flatMap((s) => s.legs.filter((l) => l.kind === 'drive').map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? value(bank, 'soc')) })));
   const drive = drives.sort((a, b) => b.hours - a.hours)[0];
   const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle === charger.vehicle);
   const draws = house ? value(house, 'draw') : 0;

@@ -8,7 +8,7 @@ import { statesOf } from '../operate/states';
 import { resistorAmps } from '../circuit/readings';
 import type { Conductor, Rig } from '../rig/schema';
 import { ampacity, conductorCelsius, type Insulation, type WirePlace } from '../units/ampacity';
-import { GAUGES, wireResistance, type Gauge } from '../units/wire';
+import { GAUGES, gaugesOf, wireResistance, type Gauge } from '../units/wire';
 import { fitsTerminal } from './hardware';
 import { returnOf, returnsOf, type Run } from './runs';
 
@@ -96,22 +96,28 @@ function solveRun(model: RigModel, run: Run, state: string, returns: readonly Co
   return { amps: Math.abs(main), feedDrop, loopDrop, watts, volts: volts(run.from), starved: ends.some((p) => settled.collapsed.includes(p) || off(p)) || (settled.hunting !== undefined && ends.some((p) => settled.modes[p] !== undefined)) };
 }
 
-/** The operating state in which a run carries most. */
+/** A run that carries this share of its most with the engine on is judged there: off it, a charger stops by its own rules. */
+const NEARLY = 0.8;
+
+/** The operating state in which a run carries most, with the engine on where it carries about as much there. */
 function worstState(model: RigModel, run: Run, effects: readonly Effect[]): { id: string; label: string } {
   let best = { id: 'idle', label: 'Engine idle', amps: -1 };
+  let running = best;
   for (const s of statesOf(model.compiled.rig)) {
     model.settle(s.id, { effects });
     const amps = Math.abs(resistorAmps(model.solver, model.values, model.compiled.resistor.get(run.id)!));
     if (amps > best.amps + 0.01) best = { id: s.id, label: s.label, amps };
+    if (s.inputs.engine !== 'off' && amps > running.amps + 0.01) running = { id: s.id, label: s.label, amps };
   }
-  return best;
+  return running.amps >= NEARLY * best.amps ? running : best;
 }
 
 /**
  * @param model of the whole rig, shared by its runs. @param continuous A the run carries for ten minutes or more on the customer's use, in its present gauge.
  * @param share of the nominal volts the loop may lose. @param fuseAmps of the largest fuse that must protect it, 0 for none.
+ * @param family of sizes to try, beside the one that is drawn.
  */
-export function gaugeTable(model: RigModel, run: Run, continuous: number, share: number, fuseAmps: number): GaugeTable {
+export function gaugeTable(model: RigModel, run: Run, continuous: number, share: number, fuseAmps: number, family: 'awg' | 'mm2' = 'awg'): GaugeTable {
   // What it would carry were copper no matter: a starved charger must not be taken for a small load.
   const { rig } = model.compiled;
   const returns = ownReturns(rig, run);
@@ -130,7 +136,7 @@ export function gaugeTable(model: RigModel, run: Run, continuous: number, share:
   const charger = ends.some((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger') || run.inline.some((p) => p.kind === 'tow-connector') || ends.some((p) => p.kind === 'tow-connector');
   const direct = ends.every((p) => p.kind === 'battery-bank');
   const allowed = direct ? undefined : share * nominal;
-  const rows = GAUGES.map((gauge): GaugeRow => {
+  const rows = gaugesOf(family, now).map((gauge): GaugeRow => {
     const s = solveRun(model, run, state.id, returns, inGauge(wires, gauge));
     const steady = Math.max(s.amps, present.amps > 0.01 ? continuous * (s.amps / present.amps) : continuous);
     const carries = ampacity(gauge, insulation, place);

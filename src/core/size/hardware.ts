@@ -1,5 +1,5 @@
 /** What goes on the ends of a cable and into which terminal it fits. Sizes are usual ones, from memory. */
-import { awgNumber, GAUGES, wireDiameter, type Gauge } from '../units/wire';
+import { awgNumber, gaugeName, GAUGES, wireDiameter, type Gauge } from '../units/wire';
 
 export interface Ends {
   /** How the end is made. */
@@ -17,7 +17,7 @@ const outside = (gauge: Gauge): number => wireDiameter(gauge) * 1000 * (awgNumbe
 export function endsFor(gauge: Gauge): Ends {
   const heavy = awgNumber(gauge) <= 4;
   return {
-    lug: heavy ? `tinned copper lug, ${gauge} AWG, closed barrel` : `ring, ${gauge} AWG, crimped and sealed`,
+    lug: heavy ? `tinned copper lug, ${gaugeName(gauge)}, closed barrel` : `ring, ${gaugeName(gauge)}, crimped and sealed`,
     crimper: heavy ? 'hydraulic or long-handled die crimper, tug test' : 'ratchet crimper, tug test',
     shrink: SHRINK.find((mm) => mm >= outside(gauge) * 1.25) ?? SHRINK[SHRINK.length - 1]!,
   };
@@ -41,5 +41,5 @@ export function fitsTerminal(kind: string, gauge: Gauge): { fits: boolean; how: 
   const takes = TAKES[kind];
   if (!takes) return undefined;
   const fits = GAUGES.indexOf(gauge) <= GAUGES.indexOf(takes.most);
-  return { fits, how: fits ? takes.how : `takes ${takes.most} AWG at most: a pigtail or pin reducer` };
+  return { fits, how: fits ? takes.how : `takes ${gaugeName(takes.most)} at most: a pigtail or pin reducer` };
 }

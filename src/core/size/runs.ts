@@ -84,3 +84,10 @@ export function returnsOf(rig: Rig, run: Run): Conductor[] {
   const sides = run.inline.filter((p) => p.kind === 'tow-connector').map((p) => p.id);
   return rig.conductors.filter((c) => c.use === 'return' && (ends.some((e) => key(c.from) === key(e)) || sides.includes(c.from.part)));
 }
+
+/** m between the stations of a conductor's two ends along the vehicles: what it would take without a detour. */
+export function straightMetres(rig: Rig, c: Conductor): number {
+  const station = (e: Endpoint): number | undefined => rig.parts.find((p) => p.id === e.part)?.station ?? rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.station;
+  const [a, b] = [station(c.from), station(c.to)];
+  return a === undefined || b === undefined ? 0 : Math.abs(a - b);
+}

@@ -7,7 +7,7 @@ import { fuseChecks, type FuseCheck } from './fuseChecks';
 import { gaugeTable, type GaugeTable } from './gaugeTable';
 import { chargerSize, type ChargerSize } from './chargerSize';
 import { endsFor, type Ends } from './hardware';
-import { runsOf, type Run } from './runs';
+import { runsOf, straightMetres, type Run } from './runs';
 import { thresholdsOf, type Threshold } from './thresholds';
 import { wireLoads, type WireLoad } from './wireLoads';
 
@@ -16,7 +16,8 @@ export interface SizedRun {
   name: string;
   /** "Start battery to DC-DC charger". */
   between: string;
-  conductors: { id: string; name: string; gauge: string; length: number; insulation?: number; inEngineSpace?: boolean }[];
+  /** `straight`: m between the stations of its ends; what its length is more is detour. */
+  conductors: { id: string; name: string; gauge: string; length: number; straight: number; insulation?: number; inEngineSpace?: boolean }[];
   inline: string[];
   load: WireLoad;
   table: GaugeTable;
@@ -36,6 +37,8 @@ export interface SizingAsks {
   drops?: Readonly<Record<string, number>>;
   /** A the vehicle's maker allows to be taken, where known. */
   upfit?: number;
+  /** The family of sizes sold where the shop is. */
+  gauge?: 'awg' | 'mm2';
 }
 
 /** Runs under this never matter: dash feeds, sense leads. */
@@ -50,7 +53,7 @@ const CHARGES = ['battery-bank', 'dcdc-charger', 'dual-charger', 'shore-charger'
 const STEPS_TOO_MANY = 3;
 
 /** Sizes a rig on its use. */
-export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, upfit }: SizingAsks = {}): Sizing {
+export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, upfit, gauge = 'awg' }: SizingAsks = {}): Sizing {
   const compiled = compileRig(rig);
   const { loads } = wireLoads(compiled, scenarios);
   const model = new RigModel(compiled);
@@ -67,14 +70,14 @@ export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, 
       // An alternator’s cable must stand all it gives, whatever this use asks of it.
       const alternator = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)).find((p) => p?.kind === 'alternator');
       const continuous = Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0);
-      const table = gaugeTable(model, run, continuous, drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP), fuseAmps);
+      const table = gaugeTable(model, run, continuous, drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP), fuseAmps, gauge);
       const at = table.rows.findIndex((r) => r.gauge === table.now);
       const best = table.rows.findIndex((r) => r.gauge === table.pick);
       // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
       const feedsLoads = [run.from, run.to].some((e) => !CHARGES.includes(rig.parts.find((p) => p.id === e.part)?.kind ?? ''));
       return {
         id: run.id, name: run.name, between: `${name(run.from.part)} to ${name(run.to.part)}`,
-        conductors: run.conductors.map(({ id, name: n, gauge, length, insulation, inEngineSpace }) => ({ id, name: n, gauge, length, ...(insulation ? { insulation } : {}), ...(inEngineSpace ? { inEngineSpace } : {}) })),
+        conductors: run.conductors.map((c) => ({ id: c.id, name: c.name, gauge: c.gauge, length: c.length, straight: straightMetres(rig, c), ...(c.insulation ? { insulation: c.insulation } : {}), ...(c.inEngineSpace ? { inEngineSpace: c.inEngineSpace } : {}) })),
         inline: run.inline.map((p) => p.id),
         load, table,
         ends: endsFor(table.pick ?? table.now),

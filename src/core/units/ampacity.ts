@@ -2,14 +2,14 @@
  * What current a conductor carries by its insulation and its place: 33 CFR 183.425 table 5 (boats under 50 V,
  * the yardstick rig shops use; ABYC E-11 has the same figures), from memory. Copper, not bundled, air at 30 °C.
  */
-import type { Gauge } from './wire';
+import { AWG_GAUGES, wireArea, type AwgGauge, type Gauge } from './wire';
 
 /** Insulation ratings of the table's columns, °C. */
 export const INSULATIONS = [60, 75, 80, 90, 105, 125, 200] as const;
 export type Insulation = (typeof INSULATIONS)[number];
 
 /** A by gauge, in the order of INSULATIONS. */
-const TABLE: Readonly<Record<Gauge, readonly [number, number, number, number, number, number, number]>> = {
+const TABLE: Readonly<Record<AwgGauge, readonly [number, number, number, number, number, number, number]>> = {
   '18': [10, 10, 15, 20, 20, 25, 25],
   '16': [15, 15, 20, 25, 25, 30, 35],
   '14': [20, 20, 25, 30, 35, 40, 45],
@@ -33,9 +33,22 @@ const ENGINE_SPACE: Readonly<Record<Insulation, number>> = { 60: 0.58, 75: 0.75,
 export const AIR = { open: 30, 'engine-space': 50 } as const;
 export type WirePlace = keyof typeof AIR;
 
+/** A of the table's column; between its rows, and a little beyond them, straight on logarithmic scales of copper. */
+function tabled(gauge: Gauge, column: number): number {
+  if (gauge in TABLE) return TABLE[gauge as AwgGauge][column]!;
+  const area = wireArea(gauge);
+  // Thinner than the table: with the square root of the copper, every column alike (from memory).
+  if (area < wireArea('18')) return TABLE['18'][column]! * Math.sqrt(area / wireArea('18'));
+  let k = 1;
+  while (k < AWG_GAUGES.length - 1 && wireArea(AWG_GAUGES[k]!) < area) k++;
+  const [a, b] = [AWG_GAUGES[k - 1]!, AWG_GAUGES[k]!];
+  const share = Math.log(area / wireArea(a)) / Math.log(wireArea(b) / wireArea(a));
+  return TABLE[a][column]! * (TABLE[b][column]! / TABLE[a][column]!) ** share;
+}
+
 /** A a conductor carries for ever. @param insulation °C its insulation bears. */
 export function ampacity(gauge: Gauge, insulation: Insulation, place: WirePlace): number {
-  return TABLE[gauge][INSULATIONS.indexOf(insulation)]! * (place === 'engine-space' ? ENGINE_SPACE[insulation] : 1);
+  return tabled(gauge, INSULATIONS.indexOf(insulation)) * (place === 'engine-space' ? ENGINE_SPACE[insulation] : 1);
 }
 
 /**

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { GAUGES, wireArea, wireDiameter, wireResistance, type Gauge } from './wire';
+import { AWG_GAUGES, awgNumber, GAUGES, gaugeName, gaugeShown, gaugesOf, METRIC_GAUGES, wireArea, wireDiameter, wireResistance, type AwgGauge } from './wire';
 
 // ASTM B258 standard nominal diameters (in) and areas (circular mils), from the published table.
-const B258: Record<Gauge, [inches: number, circularMils: number]> = {
+const B258: Record<AwgGauge, [inches: number, circularMils: number]> = {
   '18': [0.0403, 1620],
   '16': [0.0508, 2580],
   '14': [0.0641, 4110],
@@ -20,7 +20,7 @@ const B258: Record<Gauge, [inches: number, circularMils: number]> = {
 };
 
 // NEC chapter 9 table 8: DC resistance at 75 °C of stranded uncoated copper, Ω per 1000 ft.
-const NEC_TABLE_8: Record<Gauge, number> = {
+const NEC_TABLE_8: Record<AwgGauge, number> = {
   '18': 7.95,
   '16': 4.99,
   '14': 3.14,
@@ -38,7 +38,7 @@ const NEC_TABLE_8: Record<Gauge, number> = {
 };
 
 describe('wire against published tables', () => {
-  it.each(GAUGES)('%s: diameter and area by ASTM B258', (gauge) => {
+  it.each(AWG_GAUGES)('%s: diameter and area by ASTM B258', (gauge) => {
     const [inches, circularMils] = B258[gauge];
     expect(Math.abs(wireDiameter(gauge) / 0.0254 - inches)).toBeLessThan(0.00006); // the table's rounding
     const mils = wireDiameter(gauge) / 0.0254e-3;
@@ -47,9 +47,34 @@ describe('wire against published tables', () => {
     expect(wireArea(gauge)).toBeCloseTo((Math.PI / 4) * (mils * 0.0254e-3) ** 2, 12);
   });
 
-  it.each(GAUGES)('%s: resistance within 1.5 %% of NEC chapter 9 table 8', (gauge) => {
+  it.each(AWG_GAUGES)('%s: resistance within 1.5 %% of NEC chapter 9 table 8', (gauge) => {
     const per1000ft = wireResistance(gauge, 304.8, 75);
     expect(Math.abs(per1000ft / NEC_TABLE_8[gauge] - 1)).toBeLessThan(0.015);
+  });
+
+  // IEC 60228 table 3, class 5, plain copper, Ω/km at 20 °C; written out apart from the table in use.
+  it.each([['1.5mm2', 13.3], ['2.5mm2', 7.98], ['6mm2', 3.3], ['10mm2', 1.91], ['16mm2', 1.21], ['25mm2', 0.78], ['35mm2', 0.554], ['50mm2', 0.386], ['70mm2', 0.272]] as const)('%s: resistance of IEC 60228 class 5', (gauge, ohmsPerKm) => {
+    expect(wireResistance(gauge, 1000, 20)).toBeCloseTo(ohmsPerKm, 6);
+  });
+
+  it('a metric size has less copper than its name, and lies between its neighbours of the other family', () => {
+    for (const g of METRIC_GAUGES) {
+      const named = Number(g.replace('mm2', '')) * 1e-6;
+      expect(wireArea(g) / named, g).toBeGreaterThan(0.85);
+      expect(wireArea(g) / named, g).toBeLessThan(1.01);
+    }
+    // 16 mm² stands between 6 and 4 AWG, 50 mm² between 1 and 1/0.
+    expect(awgNumber('16mm2')).toBeGreaterThan(4.9);
+    expect(awgNumber('16mm2')).toBeLessThan(6);
+    expect(GAUGES.indexOf('50mm2')).toBeGreaterThan(GAUGES.indexOf('1'));
+    expect(GAUGES.indexOf('50mm2')).toBeLessThan(GAUGES.indexOf('1/0'));
+  });
+
+  it('names are the shop’s', () => {
+    expect([gaugeName('16mm2'), gaugeShown('16mm2', 'awg'), gaugeShown('8', 'mm2'), gaugeShown('8', 'awg')]).toEqual(['16 mm²', '16 mm²', '8.4 mm²', '8 AWG']);
+    expect(gaugesOf('mm2')).toEqual([...METRIC_GAUGES]);
+    expect(gaugesOf('awg', '16mm2')).toContain('16mm2');
+    expect(gaugesOf('awg')).toEqual([...AWG_GAUGES]);
   });
 
   it('every step to a thicker gauge lowers resistance', () => {

@@ -5,7 +5,7 @@ import { PART_KINDS } from '../../core/parts/kinds';
 import type { Conductor, Endpoint, Part } from '../../core/rig/schema';
 import { assumed } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
-import { GAUGES, gaugeShown, type Gauge } from '../../core/units/wire';
+import { gaugesOf, gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useBench } from './bench';
 
@@ -110,7 +110,7 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
       <Pick label="From" value={from} onChange={setFrom} points={points} />
       <Pick label="To" value={to} onChange={setTo} points={points.filter((p) => p.key !== from)} />
       <Choose label="Use" choices={USES} value={use} onChange={(u) => setUse(u)} />
-      <Choose label="Gauge" choices={GAUGES.map((g) => ({ id: g, label: gaugeShown(g, settings.gauge).replace(' AWG', '') }))} value={gauge} onChange={(g) => setGauge(g)} />
+      <Choose label="Gauge" choices={gaugesOf(settings.gauge, gauge).map((g) => ({ id: g, label: gaugeShown(g, settings.gauge).replace(' AWG', '') }))} value={gauge} onChange={(g) => setGauge(g)} />
       <NumberField label="Length, one way" unit={settings.length} value={lengthShown(metres, settings.length)} min={lengthShown(0.05, settings.length)} max={lengthShown(90, settings.length)} onChange={(x) => setMetres(lengthStored(x, settings.length))} />
       <Means disabled={!from || !to} add={add} />
     </>

@@ -6,7 +6,7 @@ import type { ConductorChange, PartChange } from '../../core/rig/edit';
 import type { Conductor, Lamp, Part, Rig } from '../../core/rig/schema';
 import type { Parameter, ParameterSpec } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
-import { GAUGES, gaugeShown } from '../../core/units/wire';
+import { gaugesOf, gaugeShown } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useBench } from './bench';
 import { ParameterRow } from './ParameterRow';
@@ -142,7 +142,7 @@ export function ConductorEditor({ conductor, set, change }: { conductor: Conduct
         <h2>{conductor.name}</h2>
         <span className="quiet">{conductor.use === 'return' ? 'return' : conductor.use === 'control' ? 'control wire' : 'feed'}</span>
       </header>
-      <Choose label="Gauge" choices={GAUGES.map((g) => ({ id: g, label: gaugeShown(g, gauge).replace(' AWG', '') }))} value={now.gauge} onChange={(g) => change({ gauge: g })} />
+      <Choose label="Gauge" choices={gaugesOf(gauge, now.gauge).map((g) => ({ id: g, label: gaugeShown(g, gauge).replace(' AWG', '') }))} value={now.gauge} onChange={(g) => change({ gauge: g })} />
       <NumberField label="Length, one way" unit={length} value={lengthShown(now.length, length)} min={lengthShown(0.05, length)} max={lengthShown(90, length)} onChange={(x) => change({ length: lengthStored(x, length) })} />
       <div className="ptable">
         <ParameterRow spec={JOINTS} parameter={now.joints} change={(joints) => change({ joints })} />

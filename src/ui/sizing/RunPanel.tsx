@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Rig } from '../../core/rig/schema';
-import { celsiusShown, lengthShown } from '../../core/units/preferences';
+import { celsiusShown, lengthShown, lengthStored } from '../../core/units/preferences';
 import { INSULATIONS } from '../../core/units/ampacity';
 import { gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
@@ -134,7 +134,10 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
               </label>
               <Choose label="Runs" choices={[{ id: false, label: 'Outside the engine bay' }, { id: true, label: 'Engine bay' }] as const} value={run.conductors.some((c) => c.inEngineSpace)} onChange={(inEngineSpace) => mend({ conductors: ids, set: { inEngineSpace } })} />
               {run.conductors.map((c) => (
-                <NumberField key={`${c.id}${settings.length}`} late label={`${words(c.name)}, length`} unit={settings.length} value={lengthShown(c.length, settings.length)} min={0.1} max={lengthShown(100, settings.length)} onChange={(x) => mend({ conductors: [c.id], set: { length: Number((settings.length === 'ft' ? x * 0.3048 : x).toFixed(3)) } })} />
+                <div key={`${c.id}${settings.length}`} className="szlength">
+                  <NumberField late label={`${words(c.name)}, length`} unit={settings.length} value={lengthShown(c.length, settings.length)} min={0.1} max={lengthShown(100, settings.length)} onChange={(x) => mend({ conductors: [c.id], set: { length: Number(lengthStored(x, settings.length).toFixed(3)) } })} />
+                  <Detour name={words(c.name)} straight={c.straight} length={c.length} metres={metres} set={(length) => mend({ conductors: [c.id], set: { length } })} />
+                </div>
               ))}
             </>
           )}
@@ -144,5 +147,26 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
         </div>
       </div>
     </div>
+  );
+}
+
+/** m a slider reaches beyond the straight way. */
+const LONGEST_DETOUR = 6;
+
+/** How much a cable goes round: dragged, or by arrow keys; kept when it is let go. */
+function Detour({ name, straight, length, metres, set }: { name: string; straight: number; length: number; metres(m: number): string; set(length: number): void }) {
+  const [dragged, setDragged] = useState<number>();
+  const detour = dragged ?? Math.max(0, length - straight);
+  const keep = () => {
+    if (dragged !== undefined && Math.abs(straight + dragged - length) > 0.005) set(Number(Math.max(0.1, straight + dragged).toFixed(3)));
+    setDragged(undefined);
+  };
+  return (
+    <label className="szdetour">
+      <span>
+        {metres(straight)} straight, {metres(detour)} round about
+      </span>
+      <input type="range" className="range" min={0} max={Math.max(LONGEST_DETOUR, Math.ceil(length - straight))} step={0.1} value={detour} aria-label={`${name}, detour`} aria-valuetext={metres(detour)} onChange={(e) => setDragged(Number(e.target.value))} onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
+    </label>
   );
 }

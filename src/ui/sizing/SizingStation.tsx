@@ -47,7 +47,7 @@ export function SizingStation() {
     const timer = setTimeout(() => {
       setWorking(true);
       newest.current.tow().then((t) => alive && setTow(t), () => alive && setTow(undefined));
-      newest.current.size({ drops, ...(upfit === undefined ? {} : { upfit }) }).then(
+      newest.current.size({ drops, gauge: bench.settings.gauge, ...(upfit === undefined ? {} : { upfit }) }).then(
         (s) => {
           if (!alive) return;
           setSized(s);
@@ -65,7 +65,7 @@ export function SizingStation() {
       alive = false;
       clearTimeout(timer);
     };
-  }, [doc, job.usage, job.waivers, drops, upfit]);
+  }, [doc, job.usage, job.waivers, drops, upfit, bench.settings.gauge]);
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);

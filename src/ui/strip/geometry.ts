@@ -1,4 +1,5 @@
 /** What the strip is made of: its measures, and the shapes a layout gives. */
+import { AWG_GAUGES, wireArea, type Gauge } from '../../core/units/wire';
 import type { Part, Rig } from '../../core/rig/schema';
 
 export const STRIP = {
@@ -99,7 +100,8 @@ const GAUGE_WIDTH: Readonly<Record<string, number>> = {
   '8': 3.4,
   '10': 2.8,
 };
-export const gaugeWidth = (gauge: string): number => GAUGE_WIDTH[gauge] ?? 2.4;
+/** A metric size is drawn as the gauge nearest to its copper. */
+export const gaugeWidth = (gauge: Gauge): number => GAUGE_WIDTH[gauge] ?? GAUGE_WIDTH[AWG_GAUGES.reduce((a, b) => (Math.abs(Math.log(wireArea(b) / wireArea(gauge))) < Math.abs(Math.log(wireArea(a) / wireArea(gauge))) ? b : a))] ?? 2.4;
 
 export interface Placed {
   x: number;

@@ -8,7 +8,7 @@ import { pinFeed, pinUse, type FeedId, type UseId } from '../../parts/pinUses';
 import { FUSE_KINDS } from '../../parts/fuses';
 import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
 import { ampacity } from '../../units/ampacity';
-import { GAUGES, type Gauge } from '../../units/wire';
+import { GAUGES, gaugeFamily, gaugeName, gaugesOf, type Gauge } from '../../units/wire';
 import { CONTINUOUS_SHARE } from '../../size/protect';
 import { wayKey, type Way } from './coupled';
 import { BREAKAWAY_MINUTES, breakawayMinutes, wayName, type TowContext, type TowTrouble } from './troubles';
@@ -67,9 +67,9 @@ function moved(tow: TowInterface, use: UseId, plug: string, pin: string, gauge: 
 }
 const at = (c: TowContext, t: TowTrouble): Way | undefined => c.ways.find((w) => w.key === t.at);
 const thicker = (g: Gauge, most: Gauge): Gauge | undefined => {
-  const i = GAUGES.indexOf(g) + 1;
-  // Even sizes only: what a shop keeps.
-  const next = GAUGES.slice(i).find((x) => x !== '1' && x !== '3/0');
+  // Of its own family, and of AWG the even sizes only: what a shop keeps.
+  const family = gaugesOf(gaugeFamily(g));
+  const next = family.slice(family.indexOf(g) + 1).find((x) => x !== '1' && x !== '3/0');
   return next && GAUGES.indexOf(next) <= GAUGES.indexOf(most) ? next : undefined;
 };
 /** Smallest fuse over a load that still protects its wire. */
@@ -223,14 +223,14 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
       if (!w || !top || !thin || GAUGES.indexOf(thin) >= GAUGES.indexOf(top)) return [];
       const steps: Gauge[] = [];
       for (let g = thicker(thin, top); g; g = thicker(g, top)) steps.push(g);
-      return steps.map((g) => ({ key: `${w.key} ${g}`, says: `Run ${g} AWG to ${wayName(w)} on both sides.`, tow: withWay(c.tow, w.key, { gauge: max(g, w.way.gauge), usesGauge: max(g, w.way.usesGauge) }) }));
+      return steps.map((g) => ({ key: `${w.key} ${g}`, says: `Run ${gaugeName(g)} to ${wayName(w)} on both sides.`, tow: withWay(c.tow, w.key, { gauge: max(g, w.way.gauge), usesGauge: max(g, w.way.usesGauge) }) }));
     },
   },
   {
     id: 'thicker-return', minutes: 60, helps: ['tow-return', 'tow-fridge-dead', 'tow-charger-starved', 'tow-brake-weak'],
     offers: (c) => c.ways.filter((w) => w.way.feed === 'ground' && w.way.uses.includes('ground')).flatMap((w) => {
       const top = w.connector.positions.find((p) => p.id === w.way.pin)!.thickest;
-      return GAUGES.indexOf(w.way.gauge) >= GAUGES.indexOf(top) && GAUGES.indexOf(w.way.usesGauge) >= GAUGES.indexOf(top) ? [] : [{ key: w.key, says: `Run ${top} AWG to the ground, ${wayName(w)}, on both sides.`, tow: withWay(c.tow, w.key, { gauge: max(top, w.way.gauge), usesGauge: max(top, w.way.usesGauge) }) }];
+      return GAUGES.indexOf(w.way.gauge) >= GAUGES.indexOf(top) && GAUGES.indexOf(w.way.usesGauge) >= GAUGES.indexOf(top) ? [] : [{ key: w.key, says: `Run ${gaugeName(top)} to the ground, ${wayName(w)}, on both sides.`, tow: withWay(c.tow, w.key, { gauge: max(top, w.way.gauge), usesGauge: max(top, w.way.usesGauge) }) }];
     }),
   },
   {

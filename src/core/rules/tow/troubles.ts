@@ -7,6 +7,7 @@ import { positionShown } from '../../parts/connectors';
 import { pinFeed, pinUse, type UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
 import { ampacity } from '../../units/ampacity';
+import { gaugeName } from '../../units/wire';
 import type { Severity } from '../rule';
 import { feeds, solveSituations, waysOf, type Coupled, type Situation, type Way } from './coupled';
 import { BAD_FALL, loadedFall, readPin } from './pinReadings';
@@ -190,7 +191,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   },
   {
     id: 'tow-fuse-missing', severity: 'danger', title: 'A battery feed without a fuse', why: 'A chafed wire has nothing to stop it.', source: '33 CFR 183.455, common guide for RVs',
-    see: (c) => c.ways.filter((w) => (w.way.feed === 'constant' || w.way.feed === 'ignition') && !w.way.fuse).map((w) => ({ at: w.key, says: `${wayName(w)}: ${w.way.gauge} AWG from the battery without a fuse.` })),
+    see: (c) => c.ways.filter((w) => (w.way.feed === 'constant' || w.way.feed === 'ignition') && !w.way.fuse).map((w) => ({ at: w.key, says: `${wayName(w)}: ${gaugeName(w.way.gauge)} from the battery without a fuse.` })),
   },
   {
     id: 'tow-fuse-over-wire', severity: 'danger', title: 'A fuse rated over its wire', why: 'The wire burns before the fuse opens.', source: 'ampacity by 33 CFR 183.425 table 5',

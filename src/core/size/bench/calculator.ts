@@ -1,6 +1,6 @@
 /** What a bench calculator is: inputs with units, an answer with its working. One calculator, one file. */
 import type { Quantity } from '../../units/quantity';
-import { GAUGES, gaugeShown } from '../../units/wire';
+import { gaugeFamily, gaugeName, GAUGES, gaugeShown } from '../../units/wire';
 
 export interface NumberInput {
   kind: 'number';
@@ -64,7 +64,7 @@ export const choice = (id: string, label: string, choices: ChoiceInput['choices'
 export const figure = (label: string, value: number, quantity: Quantity, mark?: Figure['mark']): Figure => ({ label, value, quantity, ...(mark ? { mark } : {}) });
 
 /** Every gauge, in both worlds' words. */
-export const gaugeChoices = GAUGES.map((g) => ({ id: g, label: `${g} AWG, ${gaugeShown(g, 'mm2')}` }));
+export const gaugeChoices = GAUGES.map((g) => ({ id: g, label: gaugeFamily(g) === 'mm2' ? gaugeName(g) : `${gaugeName(g)}, ${gaugeShown(g, 'mm2')}` }));
 
 /** Values from what an address or a form holds, usual ones where it is silent or out of bounds. */
 export function valuesOf(calculator: Calculator, given: Readonly<Record<string, string | undefined>>): Values {

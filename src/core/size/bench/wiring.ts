@@ -1,5 +1,5 @@
 /** Calculators of wire: drop and gauge, fuse window, unit conversion. */
-import { GAUGES, gaugeShown, wireArea, wireResistance, type Gauge } from '../../units/wire';
+import { gaugeFamily, gaugeName, gaugesOf, gaugeShown, wireArea, wireResistance, type Gauge } from '../../units/wire';
 import { ampacity, AIR, conductorCelsius, INSULATIONS, type Insulation, type WirePlace } from '../../units/ampacity';
 import { fuseWindow } from '../protect';
 import { choice, figure, gaugeChoices, number, type Calculator } from './calculator';
@@ -10,9 +10,9 @@ const placeChoices = [
   { id: 'engine-space', label: 'Engine bay' },
 ] as const;
 
-/** Thinnest gauge that carries the amps and drops no more than `allowed` volts over `metres` out and back. */
-export function thinnestFor(amps: number, metres: number, allowed: number, insulation: Insulation, place: WirePlace): Gauge | undefined {
-  return GAUGES.find((g) => {
+/** Thinnest size of a family that carries the amps and drops no more than `allowed` volts over `metres` out and back. */
+export function thinnestFor(amps: number, metres: number, allowed: number, insulation: Insulation, place: WirePlace, family: 'awg' | 'mm2' = 'awg'): Gauge | undefined {
+  return gaugesOf(family).find((g) => {
     if (ampacity(g, insulation, place) < amps) return false;
     return amps * wireResistance(g, metres, conductorCelsius(g, insulation, place, amps)) <= allowed;
   });
@@ -45,7 +45,7 @@ export const drop: Calculator = {
     const lost = amps * ohms;
     const allowed = v.number('allowed') * v.number('volts');
     const carries = ampacity(gauge, insulation, place);
-    const best = thinnestFor(amps, metres, allowed, insulation, place);
+    const best = thinnestFor(amps, metres, allowed, insulation, place, gaugeFamily(gauge));
     const hot = amps > carries;
     return {
       figures: [
@@ -55,9 +55,9 @@ export const drop: Calculator = {
         figure('Conductor', celsius, 'celsius', hot ? 'bad' : 'good'),
       ],
       says: hot
-        ? `${gauge} AWG carries ${carries.toFixed(0)} A here: too thin whatever the drop.${best ? ` ${best} AWG would do.` : ''}`
+        ? `${gaugeName(gauge)} carries ${carries.toFixed(0)} A here: too thin whatever the drop.${best ? ` ${gaugeName(best)} would do.` : ''}`
         : best
-          ? best === gauge ? `${gauge} AWG is the thinnest that will do.` : `${best} AWG, ${gaugeShown(best, 'mm2')}, is the thinnest that keeps to ${(allowed).toFixed(2)} V.`
+          ? best === gauge ? `${gaugeName(gauge)} is the thinnest that will do.` : `${gaugeName(best)}, ${gaugeShown(best, 'mm2')}, is the thinnest that keeps to ${(allowed).toFixed(2)} V.`
           : `No single cable keeps to ${allowed.toFixed(2)} V: shorten the run, or put two in parallel.`,
       mark: hot || lost > allowed ? 'bad' : 'good',
       working: [figure('Length counted', metres, 'length'), figure('Resistance', ohms, 'milliohms'), figure('Area', wireArea(gauge), 'area'), figure('Carries for ever', carries, 'amps'), figure('Air', AIR[place], 'celsius'), figure('Allowed', allowed, 'volts')],
@@ -116,7 +116,7 @@ export const conversion: Calculator = {
     const back = c.to(1) === c.to(0) ? 0 : (x - c.to(0)) / (c.to(1) - c.to(0));
     const gauge = v.choice('gauge') as Gauge;
     return {
-      figures: [figure(`${x} ${c.a}, in ${c.b}`, there, 'number'), figure(`${x} ${c.b}, in ${c.a}`, back, 'number'), figure(`${gauge} AWG`, wireArea(gauge), 'area')],
+      figures: [figure(`${x} ${c.a}, in ${c.b}`, there, 'number'), figure(`${x} ${c.b}, in ${c.a}`, back, 'number'), figure(`${gaugeName(gauge)}`, wireArea(gauge), 'area')],
       says: `${x} ${c.a} is ${Number(there.toPrecision(5))} ${c.b}; ${x} ${c.b} is ${Number(back.toPrecision(5))} ${c.a}.`,
       working: [],
     };

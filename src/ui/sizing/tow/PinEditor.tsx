@@ -3,7 +3,7 @@
 import { POSITION_WORDS, positionShown, type Connector, type Convention } from '../../../core/parts/connectors';
 import { PIN_FEEDS, PIN_USES, type FeedId, type UseId } from '../../../core/parts/pinUses';
 import { PIN_CONDITIONS, type PinCondition, type PinSeen, type TowWay } from '../../../core/rig/tow';
-import { GAUGES, gaugeShown, type Gauge } from '../../../core/units/wire';
+import { gaugesOf, gaugeShown, type Gauge } from '../../../core/units/wire';
 import { lengthShown, lengthStored } from '../../../core/units/preferences';
 import { useBench } from '../../job/bench';
 import { NumberField } from '../../fields';
@@ -27,7 +27,7 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
     <label className="numfield">
       <span>{label}</span>
       <select className="select" value={value} onChange={(e) => set(e.target.value as Gauge)}>
-        {GAUGES.map((g) => (
+        {gaugesOf(settings.gauge, value).map((g) => (
           <option key={g} value={g}>
             {gaugeShown(g, settings.gauge)}
           </option>
