@@ -7,7 +7,7 @@ import { OPERATING_STATES } from '../operate/states';
 import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
-import { TowInterfaceSchema } from '../rig/tow';
+import { TowInterfaceSchema } from '../rig/towSchema';
 import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, ChoiceSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';

@@ -72,3 +72,7 @@ export const FEED_IDS = PIN_FEEDS.map((f) => f.id) as FeedId[];
 export const USE_IDS = PIN_USES.map((u) => u.id);
 export const pinFeed = (id: FeedId): PinFeed => FEEDS.get(id)!;
 export const pinUse = (id: UseId): PinUseRow => USES.get(id)!;
+
+/** What the vehicle does while a position is measured. */
+export const PIN_CONDITIONS = ['key-off', 'key-on', 'engine-on', 'lamps-on', 'brake-on'] as const;
+export type PinCondition = (typeof PIN_CONDITIONS)[number];

@@ -8,7 +8,7 @@ import { INSULATIONS } from '../units/ampacity';
 import { GAUGES } from '../units/wire';
 import { MotorhomeChoicesSchema } from './archetypes/choicesSchema';
 import { CoupledChoicesSchema } from './archetypes/coupledSchema';
-import { TowInterfaceSchema } from './tow';
+import { TowInterfaceSchema } from './towSchema';
 
 const id = Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$', description: 'kebab-case, permanent' });
 const text = Type.String({ minLength: 1, maxLength: 120 });

@@ -22,6 +22,10 @@ function fills(c: RuleContext, charger: Part): Part | undefined {
 }
 const param = (value: number) => ({ value, spread: 0.06, provenance: 'nameplate' as const });
 
+/** Batteries that work 12 V brakes: on a towed vehicle that lives on more volts. */
+const brakeBanks = (c: RuleContext): Part[] =>
+  c.parts('battery-bank').filter((p) => c.blocks(p) === 1 && c.rig.vehicles.some((v) => v.id === p.vehicle && v.coupledTo !== undefined) && c.parts('battery-bank').some((q) => q.vehicle === p.vehicle && c.blocks(q) > 1));
+
 export const BEHAVIOUR_RULES: readonly Rule[] = [
   {
     id: 'volts-link-on-lithium', severity: 'danger', title: 'A link by volts beside lithium', why: 'Lithium rests where lead is charging: the link stays closed until the bank is nearly flat.', source: PRACTICE,
@@ -156,11 +160,11 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
   },
   {
     id: 'brake-behind-converter', severity: 'danger', title: 'Brakes behind a converter', why: 'Brakes and breakaway need their own uninterrupted feed.', source: `${PRACTICE}; 49 CFR 393.43 for how long they must hold`,
-    check: (c) => c.parts('battery-bank').filter((p) => p.id === 'brake-bank' && c.on(p.id, 'plus').some((w) => [w.from, w.to].some((e) => c.part(e.part)?.kind === 'dcdc-charger'))).map((p) => saw(p.id, `${p.name} is fed by a charger.`, 'A fused 12 V feed of its own from the vehicle.')),
+    check: (c) => brakeBanks(c).filter((p) => c.on(p.id, 'plus').some((w) => [w.from, w.to].some((e) => c.part(e.part)?.kind === 'dcdc-charger' && e.terminal === 'output'))).map((p) => saw(p.id, `${p.name} is fed by a charger.`, 'A fused 12 V feed of its own from the vehicle.')),
   },
   {
     id: 'brake-line-unfused', severity: 'danger', title: 'A brake feed without a fuse of its own', why: 'The line’s fuse is far too big for its thin wire.', source: PRACTICE,
-    check: (c) => c.rig.conductors.filter((w) => w.id === 'brake-feed' && ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse')).map((w) => saw(w.id, `${w.name}, ${gaugeName(w.gauge)}, hangs on the charge line unfused.`, 'Its own fuse where it leaves the line; after that prove brakes and breakaway.')),
+    check: (c) => brakeBanks(c).flatMap((p) => c.on(p.id, 'plus')).filter((w) => ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse')).map((w) => saw(w.id, `${w.name}, ${gaugeName(w.gauge)}, hangs on the charge line unfused.`, 'Its own fuse where it leaves the line; after that prove brakes and breakaway.')),
   },
   {
     id: 'frame-return-only', severity: 'will not work', title: 'No return but the hitch', why: 'A greased ball is no return.', source: PRACTICE,

@@ -2,8 +2,8 @@
  * What readings at a position say of it: what the vehicle gives there, how good its contact is, and whether
  * the readings can all be true. A meter of 10 MΩ shows 12 V through a green pin: only a load tells.
  */
-import { pinFeed, type FeedId } from '../../parts/pinUses';
-import type { PinCondition, PinSeen, TowWay } from '../../rig/tow';
+import { pinFeed, type FeedId, type PinCondition } from '../../parts/pinUses';
+import type { PinSeen, TowWay } from '../../rig/tow';
 
 /** V above which a position is live, and below which it is dead; between them it is neither. */
 const LIVE = 9;

@@ -1,8 +1,8 @@
 'use client';
 /** One position: what the vehicle gives, what was measured there, what the trailer hangs on it. */
 import { POSITION_WORDS, positionShown, type Connector, type Convention } from '../../../core/parts/connectors';
-import { PIN_FEEDS, PIN_USES, type FeedId, type UseId } from '../../../core/parts/pinUses';
-import { PIN_CONDITIONS, type PinCondition, type PinSeen, type TowWay } from '../../../core/rig/tow';
+import { PIN_CONDITIONS, PIN_FEEDS, PIN_USES, type FeedId, type PinCondition, type UseId } from '../../../core/parts/pinUses';
+import type { PinSeen, TowWay } from '../../../core/rig/tow';
 import { gaugesOf, gaugeShown, type Gauge } from '../../../core/units/wire';
 import { lengthShown, lengthStored } from '../../../core/units/preferences';
 import { useBench } from '../../job/bench';

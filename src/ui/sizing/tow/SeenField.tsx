@@ -1,7 +1,8 @@
 'use client';
 /** Volts at a position in one state of the vehicle, without and with a load: taken over when the row is left. */
 import { useState } from 'react';
-import type { PinCondition, PinSeen } from '../../../core/rig/tow';
+import type { PinCondition } from '../../../core/parts/pinUses';
+import type { PinSeen } from '../../../core/rig/tow';
 
 const number = (text: string): number | undefined => {
   const n = Number(text.trim().replace(',', '.'));
