@@ -5,6 +5,7 @@ import * as m0002 from './0002-seen';
 import * as m0003 from './0003-intake-to-report';
 import * as m0004 from './0004-usage-and-choices';
 import * as m0005 from './0005-waivers';
+import * as m0006 from './0006-build';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -17,6 +18,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0003-intake-to-report', m0003],
   ['0004-usage-and-choices', m0004],
   ['0005-waivers', m0005],
+  ['0006-build', m0006],
 ];
 
 /** Knex's view of the list. */

@@ -46,6 +46,7 @@ export function useOptions(job: Job, settings: Settings): OptionsSource {
         return workers()[0]!.spreads(job, ids, drawn, samples, seed);
       },
       size: (asks) => workers()[1]!.size(job, asks),
+      build: () => workers()[1]!.build(job),
       tow: () => workers()[0]!.tow(job),
       ask: (asked) => workers()[1]!.ask(job, asked),
     }),

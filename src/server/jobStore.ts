@@ -173,6 +173,7 @@ interface JobRow {
   usage: Job['usage'];
   choices: Job['choices'];
   waivers: NonNullable<Job['waivers']>;
+  build: NonNullable<Job['build']> | null;
   came_back: NonNullable<Job['cameBack']> | null;
   instruments: Job['instruments'];
   meter: string | null;
@@ -190,6 +191,7 @@ const jobColumns = (job: Job): Row => ({
   usage: JSON.stringify(job.usage),
   choices: JSON.stringify(job.choices),
   waivers: JSON.stringify(job.waivers ?? []),
+  build: job.build ? JSON.stringify(job.build) : null,
   came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
   instruments: JSON.stringify(job.instruments),
   meter: job.meter ?? null,
@@ -218,6 +220,7 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       usage: row.usage,
       choices: row.choices,
       ...(row.waivers.length > 0 ? { waivers: row.waivers } : {}),
+      ...optional('build', row.build),
       ...optional('cameBack', row.came_back),
       instruments: row.instruments,
       ...optional('meter', row.meter),

@@ -4,7 +4,8 @@ import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
 import type { Rates } from '../core/diagnose/estimate';
 import { currentRevision, type Job } from '../core/formats/job';
-import { auditJob, jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
+import { auditJob, buildJob, jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
+import type { JobBuild } from '../core/plan/build/build';
 import type { Sized } from '../core/rules/sized';
 import type { SizingAsks } from '../core/size/sizing';
 import type { TowReport } from '../core/rules/tow/report';
@@ -49,6 +50,9 @@ const api = {
   },
   tow(job: Job): TowReport | undefined {
     return auditJob(job);
+  },
+  build(job: Job): JobBuild | undefined {
+    return buildJob(job);
   },
   ask(job: Job, { candidate, question, celsius, loads }: Asked): Answer {
     const c = pick(job, [candidate])[0]!;

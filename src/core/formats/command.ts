@@ -61,6 +61,10 @@ const pieces = {
   conductors: Type.Array(ConductorSchema, { maxItems: 60 }),
 };
 
+const buildId = Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$' });
+const tick = Type.Enum(['have', 'ordered', 'arrived']);
+const buildOrder = Type.Array(buildId, { maxItems: 400 });
+
 export const PAYLOADS = {
   'intake.set': Type.Object({ was: intakeChange, set: intakeChange }, omit),
   'identity.set': Type.Object({ was: IdentitySchema, set: IdentitySchema }, omit),
@@ -153,6 +157,11 @@ export const PAYLOADS = {
     omit,
   ),
   'option.withdraw': Type.Object({ id: uuid }, omit),
+  'build.tick': Type.Object({ candidate: ChoiceSchema.properties.candidate, line: buildId, was: Type.Optional(tick), set: Type.Optional(tick) }, omit),
+  'build.done': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })) }, omit),
+  'build.undone': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId }, omit),
+  'build.order': Type.Object({ candidate: ChoiceSchema.properties.candidate, was: Type.Optional(buildOrder), set: Type.Optional(buildOrder) }, omit),
+  'build.finish': Type.Object({ revision: uuid, built: uuid }, omit),
   'waiver.record': Type.Object({ id: uuid, rule: WaiverSchema.properties.rule, at: WaiverSchema.properties.at, reason: WaiverSchema.properties.reason }, omit),
   'waiver.withdraw': Type.Object({ id: uuid }, omit),
   'job.set-status': Type.Object(
@@ -195,6 +204,15 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'waiver.record':
     case 'waiver.withdraw':
       return 'waivers';
+    case 'build.tick':
+      return `line ${command.payload.line}`;
+    case 'build.done':
+    case 'build.undone':
+      return `step ${command.payload.step}`;
+    case 'build.order':
+      return 'order';
+    case 'build.finish':
+      return 'revision';
     case 'change.withdraw':
     case 'pieces.add':
     case 'pieces.remove':
@@ -242,6 +260,9 @@ const MATTERS: Readonly<Record<string, string>> = {
   revision: 'the rig',
   tow: 'the tow plug',
   waivers: 'what was set aside',
+  line: 'what is ordered',
+  step: 'this step',
+  order: 'the order of the steps',
   intake: 'the intake',
   identity: 'whose rig it is',
   visit: 'which visit it came back from',

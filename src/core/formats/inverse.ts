@@ -76,6 +76,19 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const probe = currentRevision(before).doc.probes.find((p) => p.key === command.payload.key);
       return probe && { type: 'probe.add', payload: { key: probe.key, name: probe.name } };
     }
+    case 'build.tick':
+    case 'build.order': {
+      const { was, set, ...rest } = command.payload;
+      return { type: command.type, payload: { ...rest, ...(set ? { was: set } : {}), ...(was ? { set: was } : {}) } } as Undoing;
+    }
+    case 'build.done':
+      return { type: 'build.undone', payload: { candidate: command.payload.candidate, step: command.payload.step } };
+    case 'build.undone': {
+      const d = before.build?.done.find((x) => x.step === command.payload.step);
+      return d && { type: 'build.done', payload: { ...command.payload, ...(d.minutes === undefined ? {} : { minutes: d.minutes }) } };
+    }
+    case 'build.finish':
+      return { type: 'change.withdraw', payload: { revision: command.payload.built } };
     case 'waiver.record':
       return { type: 'waiver.withdraw', payload: { id: command.payload.id } };
     case 'usage.set':
@@ -91,7 +104,7 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
     }
     case 'waiver.withdraw': {
       const w = before.waivers?.find((x) => x.id === command.payload.id);
-      return w && { type: 'waiver.record', payload: { id: newId(), rule: w.rule, at: w.at, reason: w.reason } };
+      return w && { type: 'waiver.record', payload: { id: w.id, rule: w.rule, at: w.at, reason: w.reason } };
     }
     case 'job.set-status':
       return { type: 'job.set-status', payload: { status: before.status } };

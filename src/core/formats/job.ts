@@ -4,9 +4,9 @@
  */
 import { takesAgree } from '../probe/meter';
 import type { IntakeClue } from '../diagnose/intake';
-import type { Approval, Choice, Intake, Job, Reading, Revision, Usage, Verdict, Waiver } from './jobSchema';
+import type { Approval, Build, Choice, Intake, Job, Reading, Revision, Usage, Verdict, Waiver } from './jobSchema';
 
-export type { Approval, Choice, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
+export type { Approval, Build, Choice, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
 
 /** The revision that describes the rig as it stands: the newest that is neither proposed nor withdrawn. */
 export function currentRevision(job: Job): Revision {
@@ -67,6 +67,18 @@ export const EMPTY_USAGE: Usage = { scenarios: [] };
 
 /** The pick that stands, if any. */
 export const standingChoice = (job: Job): Choice | undefined => job.choices.findLast((c) => !c.withdrawn);
+
+/** The proposal that is being built, as its pick stands; undefined where nothing is picked. */
+export function proposedRevision(job: Job): Revision | undefined {
+  const choice = standingChoice(job);
+  return job.revisions.find((r) => r.id === choice?.revision && !r.withdrawn);
+}
+
+/** How far the build of a pick is; nothing done where nobody has begun. */
+export const buildOf = (job: Job, candidate: string): Build => (job.build?.candidate === candidate ? job.build : { candidate, ticks: {}, done: [] });
+
+/** The as-built revision a proposal became, if it is built. */
+export const builtOf = (job: Job, revision: string): Revision | undefined => job.revisions.find((r) => r.kind === 'as-built' && r.parent === revision && !r.withdrawn);
 
 /** The waivers that stand. */
 export const standingWaivers = (job: Job): Waiver[] => (job.waivers ?? []).filter((w) => !w.withdrawn);

@@ -187,6 +187,22 @@ export const CameBackSchema = Type.Object(
   { additionalProperties: false },
 );
 
+const buildId = Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$' });
+/** How far the build of a pick is: it is the pick's, so that one taken back and made again finds it as it was. */
+export const BuildSchema = Type.Object(
+  {
+    candidate: ChoiceSchema.properties.candidate,
+    ticks: Type.Record(buildId, Type.Enum(['have', 'ordered', 'arrived']), { description: 'by line of the bill of materials; not named: to get' }),
+    done: Type.Array(
+      Type.Object({ step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })), at: instant, by: person }, { additionalProperties: false }),
+      { description: 'steps in the order they were done, minutes as they took' },
+    ),
+    order: Type.Optional(Type.Array(buildId, { maxItems: 400, description: 'the order the shop put the steps in' })),
+  },
+  { additionalProperties: false },
+);
+export type Build = Type.Static<typeof BuildSchema>;
+
 /** A design rule set aside where it spoke, by somebody who answers for it. */
 export const WaiverSchema = Type.Object(
   {
@@ -235,6 +251,7 @@ export const JobSchema = Type.Object(
     choices: Type.Array(ChoiceSchema),
     photos: Type.Array(PhotoSchema),
     waivers: Type.Optional(Type.Array(WaiverSchema)),
+    build: Type.Optional(BuildSchema),
   },
   { additionalProperties: false },
 );

@@ -1,6 +1,7 @@
 /** What a job brings to the comparison of links: its rig, the fault found in it, how it is used. */
 import { rigFaults } from '../diagnose/faults';
 import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
+import { buildPlan, type JobBuild } from '../plan/build/build';
 import { candidatesOf, type Candidate, type FoundFault } from '../plan/candidates';
 import { houseBankOf } from '../plan/outcome';
 import { usualScenarios } from '../plan/usualScenarios';
@@ -12,7 +13,7 @@ import { towOf } from '../rules/tow/usual';
 import { towVehicle } from '../rules/tow/vehicle';
 import type { JobFinding, Sized } from '../rules/sized';
 import { sizeRig, type SizingAsks } from '../size/sizing';
-import { currentRevision, standingChoice, standingVerdict, standingWaivers, type Job, type Revision } from './job';
+import { currentRevision, buildOf, proposedRevision, standingChoice, standingVerdict, standingWaivers, type Job, type Revision } from './job';
 
 /** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
 export function foundFault(job: Job): FoundFault | undefined {
@@ -56,4 +57,13 @@ export function auditJob(job: Job, revision: Revision = sizedRevision(job)): Tow
   const vehicle = towVehicle(revision.doc);
   if (!tow || !vehicle) return undefined;
   return { tow, described: revision.doc.tow !== undefined, accessory: vehicle.accessory !== undefined, audit: auditTow(tow, vehicle), ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
+}
+
+/** The plan of the pick that stands: from the rig it was drawn for to the rig it proposes; undefined without one. */
+export function buildJob(job: Job): JobBuild | undefined {
+  const choice = standingChoice(job);
+  const proposed = proposedRevision(job);
+  const from = job.revisions.find((r) => r.id === proposed?.parent);
+  if (!choice || !proposed || !from) return undefined;
+  return { candidate: choice.candidate, revision: proposed.id, plan: buildPlan(from.doc, proposed.doc, buildOf(job, choice.candidate).order) };
 }

@@ -7,7 +7,7 @@ import { checkRig, nextProbeLabel } from '../rig/check';
 import type { Rig } from '../rig/schema';
 import { err, ok, type Result } from '../units/result';
 import type { Command } from './command';
-import { currentRevision, type Job } from './job';
+import { buildOf, builtOf, currentRevision, proposedRevision, standingChoice, type Job } from './job';
 
 export interface Refusal {
   found: string;
@@ -274,12 +274,58 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       });
     }
 
+    case 'build.tick': {
+      const { candidate, line, set } = command.payload;
+      if (standingChoice(job)?.candidate !== candidate) return no(`pick ${candidate}`, 'the pick that stands');
+      const build = buildOf(job, candidate);
+      if (build.ticks[line] !== command.payload.was) return no(`${line}, ticked ${build.ticks[line] ?? 'not at all'} meanwhile`, 'the tick made again');
+      const { [line]: _, ...ticks } = build.ticks;
+      return ok({ ...job, build: { ...build, ticks: set ? { ...ticks, [line]: set } : ticks } });
+    }
+
+    case 'build.done': {
+      const { candidate, step, minutes } = command.payload;
+      if (standingChoice(job)?.candidate !== candidate) return no(`pick ${candidate}`, 'the pick that stands');
+      const build = buildOf(job, candidate);
+      if (build.done.some((d) => d.step === step)) return no('a step that is done', 'it taken back first');
+      return ok({ ...job, build: { ...build, done: [...build.done, { step, ...(minutes === undefined ? {} : { minutes }), at, by }] } });
+    }
+
+    case 'build.undone': {
+      const { candidate, step } = command.payload;
+      const build = buildOf(job, candidate);
+      if (!build.done.some((d) => d.step === step)) return no(`step ${step}`, 'a step that is done');
+      if (builtOf(job, proposedRevision(job)?.id ?? '')) return no('a build that is finished', 'the finished build taken back first');
+      return ok({ ...job, build: { ...build, done: build.done.filter((d) => d.step !== step) } });
+    }
+
+    case 'build.order': {
+      const { candidate, set } = command.payload;
+      if (standingChoice(job)?.candidate !== candidate) return no(`pick ${candidate}`, 'the pick that stands');
+      const { order, ...build } = buildOf(job, candidate);
+      if (JSON.stringify(order) !== JSON.stringify(command.payload.was)) return no('steps somebody has put in another order meanwhile', 'the move made again');
+      return ok({ ...job, build: set ? { ...build, order: set } : build });
+    }
+
+    case 'build.finish': {
+      const { revision, built } = command.payload;
+      const proposed = proposedRevision(job);
+      if (!proposed || proposed.id !== revision) return no(`proposal ${revision}`, 'the pick that stands');
+      if (builtOf(job, revision)) return no('a second build of one proposal', 'the first taken back');
+      if (job.revisions.some((r) => r.id === built)) return no(`revision ${built}`, 'a new id for the built rig');
+      // The rig itself is another now: what was measured before is kept, but is no evidence about it.
+      const next = Math.max(...job.revisions.map((r) => r.epoch)) + 1;
+      return ok({ ...job, revisions: [...job.revisions, { id: built, kind: 'as-built', parent: revision, epoch: next, at, doc: proposed.doc }] });
+    }
+
     case 'waiver.record': {
       const p = command.payload;
       const standing = job.waivers ?? [];
-      if (standing.some((w) => w.id === p.id)) return no(`waiver ${p.id}`, 'a new id: this one is kept already');
+      // One that was taken back stands again under its own id.
+      const again = standing.find((w) => w.id === p.id);
+      if (again && !(again.withdrawn && again.rule === p.rule && again.at === p.at)) return no(`waiver ${p.id}`, 'a new id: this one is kept already');
       if (standing.some((w) => !w.withdrawn && w.rule === p.rule && w.at === p.at)) return no(`a second waiver of ${p.rule}`, 'the first taken back');
-      return ok({ ...job, waivers: [...standing, { ...p, when: at, by }] });
+      return ok({ ...job, waivers: [...standing.filter((w) => w.id !== p.id), { ...p, when: at, by }] });
     }
 
     case 'waiver.withdraw': {

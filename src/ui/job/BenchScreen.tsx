@@ -5,6 +5,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type
 import { judge } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
 import { show, showBand, showText } from '../../core/units/format';
+import { standingChoice } from '../../core/formats/job';
 import { LoomStrip, type FlagFace } from '../strip/LoomStrip';
 import { useTheme } from '../theme';
 import { useMedia } from '../useMedia';
@@ -24,6 +25,7 @@ import { UNDO_WORDS } from './undoWords';
 import { useTyped } from './typed';
 
 // Not on the way to the first reading: their scripts come when they are opened.
+const BuildStation = lazy(() => import('../build/BuildStation').then((m) => ({ default: m.BuildStation })));
 const SizingStation = lazy(() => import('../sizing/SizingStation').then((m) => ({ default: m.SizingStation })));
 const OptionsStation = lazy(() => import('../options/OptionsStation').then((m) => ({ default: m.OptionsStation })));
 const FaultStation = lazy(() => import('./FaultStation').then((m) => ({ default: m.FaultStation })));
@@ -232,7 +234,7 @@ function Main({ bar }: { bar: ReactNode }) {
   return (
     <div className="col">
       <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
-        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'sizing' ? <SizingStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'sizing' ? <SizingStation /> : station === 'build' ? <BuildStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
       </Suspense>
       {bar}
     </div>
@@ -246,6 +248,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
   const [slip, setSlip] = useState(false);
   const phone = useMedia('(max-width: 480px)');
   const narrow = useMedia('(max-width: 1100px)');
+  const ownSlip = station === 'options' || station === 'sizing' || (station === 'build' && standingChoice(job) !== undefined);
   return (
     <>
       <Keyboard onKeys={() => showKeys(true)} />
@@ -259,7 +262,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
               <main className="pscroll">
                 <Main bar={null} />
               </main>
-              {station !== 'options' && station !== 'sizing' && <NextBar cautions />}
+              {!ownSlip && <NextBar cautions />}
             </>
           )}
         </div>
@@ -287,7 +290,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
             </button>
           </header>
           <Strip />
-          {station === 'options' || station === 'sizing' ? (
+          {ownSlip ? (
             // It has a slip of its own: what is next here is to pick a link.
             <main className="optwork">
               <Main bar={null} />

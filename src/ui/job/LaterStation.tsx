@@ -4,8 +4,6 @@ import { stationName } from './Rail';
 import { useBench, type Station } from './bench';
 
 const WORDS: Partial<Record<Station, string>> = {
-  sizing: 'Cable, fuses, connectors and thresholds for the chosen link, each with its working.',
-  build: 'Parts, cut list and ordered steps with cautions and minutes, from the difference between as found and proposed.',
   logbook: 'Every reading of this rig across the years, follow-ups and recorder logs.',
 };
 
@@ -15,7 +13,7 @@ export function LaterStation({ station }: { station: Station }) {
     <div className="empty">
       <h2>{stationName(station)}</h2>
       <p>{WORDS[station]}</p>
-      <p className="quiet">This station is not built yet. Intake, Rig, Readings, Fault, Options and Prove work today.</p>
+      <p className="quiet">This station is not there yet. The others work today.</p>
       <button type="button" className="bx" onClick={() => go('readings')}>
         To the readings
       </button>

@@ -2,7 +2,7 @@
 /** Stations in working order; each says what it still lacks. */
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
-import { standingChoice } from '../../core/formats/job';
+import { builtOf, standingChoice } from '../../core/formats/job';
 import { STATIONS, useBench, type Station } from './bench';
 import { useTheme } from '../theme';
 
@@ -54,7 +54,7 @@ export function Rail() {
     fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
     options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
     sizing: choice ? ['part', 'to check'] : ['wait', 'as it is'],
-    build: ['wait', 'later'],
+    build: !choice ? ['wait', 'nothing picked'] : builtOf(job, choice.revision) ? ['done', 'built'] : job.build?.candidate === choice.candidate && job.build.done.length > 0 ? ['part', `${job.build.done.length} done`] : ['wait', 'planned'],
     prove: !repaired ? ['wait', 'not yet'] : proofs && proved === proofs.length ? ['done', 'proven'] : ['part', `${proved} of ${proofs?.length ?? 0}`],
     logbook: ['wait', 'later'],
   };

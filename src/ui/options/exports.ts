@@ -3,7 +3,7 @@ import type { Comparison } from '../../core/plan/compare';
 import { seriesCsv } from '../../core/formats/seriesCsv';
 import type { SimResult } from '../../core/simulate/result';
 
-function download(name: string, type: string, text: string): void {
+export function download(name: string, type: string, text: string): void {
   const url = URL.createObjectURL(new Blob([text], { type }));
   const a = document.createElement('a');
   a.href = url;

@@ -3,6 +3,7 @@ import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Answer } from '../../core/plan/questions';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
+import type { JobBuild } from '../../core/plan/build/build';
 import type { Sized } from '../../core/rules/sized';
 import type { SizingAsks } from '../../core/size/sizing';
 import type { TowReport } from '../../core/rules/tow/report';
@@ -17,6 +18,8 @@ export interface OptionsSource {
   ask(asked: Asked): Promise<Answer>;
   /** Copper, fuses and chargers of the pick, or of the rig as it is. */
   size(asks: SizingAsks): Promise<Sized>;
+  /** The plan of the pick; undefined where none stands. */
+  build(): Promise<JobBuild | undefined>;
   /** The tow interface and its audit; undefined where the rig has none. */
   tow(): Promise<TowReport | undefined>;
 }

@@ -1,0 +1,77 @@
+/** What is to be ordered: parts with the figures a counter asks for, cable by the metre, what goes on its ends. */
+import { fuseKind } from '../../parts/fuses';
+import { partKind, partOptions } from '../../parts/kinds';
+import type { Part, Rig } from '../../rig/schema';
+import { gaugeName, type Gauge } from '../../units/wire';
+import { endsFor } from '../../size/hardware';
+import type { Cut } from './cutList';
+
+export interface BomLine {
+  id: string;
+  what: string;
+  /** Figures one orders by: generic, no maker's number. */
+  needs: string;
+  quantity: number;
+  unit: 'pcs' | 'm';
+  group: 'part' | 'cable' | 'ends' | 'protection';
+}
+
+/** Metres of cable a tie is put to: about every 150 mm, common practice. */
+const TIE_EVERY = 0.15;
+/** Cable is bought with this much over for mistakes. */
+const SPARE = 1.1;
+
+/** Figures of a part by its kind: what its parameters say, with their units. */
+function needs(part: Part): string {
+  const kind = partKind(part.kind);
+  const options = partOptions(kind, part);
+  const value = (name: string) => part.params[name]?.value ?? kind.params[name]?.default.value;
+  const said: string[] = [];
+  if (part.note) said.push(part.note);
+  const rating = value('rating');
+  if (rating !== undefined && !part.note?.includes(`${rating} A`)) said.push(`${rating} A`);
+  const fuse = options['type'] !== undefined ? fuseKind(options['type']) : undefined;
+  if (fuse) said.push(`${fuse.label}, ${fuse.volts} V, opens into ${fuse.interrupts} A`);
+  for (const [name, spec] of Object.entries(kind.options ?? {})) {
+    if (name === 'type' && fuse) continue;
+    const choice = spec.choices.find((c) => c.id === options[name]);
+    if (choice) said.push(`${spec.label.toLowerCase()}: ${choice.label}`);
+  }
+  for (const name of ['inLimit', 'absorb', 'lockout']) {
+    const spec = kind.params[name];
+    if (spec) said.push(`${spec.label.toLowerCase()} ${value(name)!.toFixed(spec.unit === 'A' ? 0 : 1)} ${spec.unit}`);
+  }
+  return said.join('; ');
+}
+
+/** The bill of materials from one version of a rig to another. @param cuts its cut list. */
+export function billOfMaterials(from: Rig, to: Rig, cuts: readonly Cut[]): BomLine[] {
+  const before = new Map(from.parts.map((p) => [p.id, p]));
+  const fresh = to.parts.filter((p) => {
+    const was = before.get(p.id);
+    return !was || was.kind !== p.kind || (was.note !== p.note && needs(was) !== needs(p));
+  });
+  const lines = fresh.map((p): BomLine => ({ id: p.id, what: p.name.toLowerCase().includes(partKind(p.kind).label.toLowerCase()) ? p.name : `${partKind(p.kind).label}: ${p.name}`, needs: needs(p), quantity: 1, unit: 'pcs', group: 'part' }));
+  const byGauge = new Map<string, Cut[]>();
+  for (const c of cuts) byGauge.set(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`, [...(byGauge.get(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`) ?? []), c]);
+  for (const [key, list] of byGauge) {
+    const [gauge, use] = key.split(' ') as [Gauge, string];
+    const metres = Math.ceil(list.reduce((sum, c) => sum + c.length, 0) * SPARE * 10) / 10;
+    lines.push({ id: `cable-${gauge.replace('/', '-')}-${use}`, what: `Cable, ${gaugeName(gauge)}, ${use === 'return' ? 'black' : 'red'}`, needs: 'fine-stranded copper, 105 °C insulation', quantity: metres, unit: 'm', group: 'cable' });
+  }
+  const lugs = new Map<string, number>();
+  for (const c of cuts) for (const e of c.ends) lugs.set(`${c.gauge}|${e.made}`, (lugs.get(`${c.gauge}|${e.made}`) ?? 0) + 1);
+  for (const [key, count] of lugs) {
+    const [gauge, made] = key.split('|') as [Gauge, string];
+    lines.push({ id: `end-${slug(key)}`, what: `${made.charAt(0).toUpperCase()}${made.slice(1)}`, needs: `for ${gaugeName(gauge)}; heat-shrink ${endsFor(gauge).shrink} mm with adhesive`, quantity: count, unit: 'pcs', group: 'ends' });
+  }
+  const metres = cuts.filter((c) => c.use !== 'control').reduce((sum, c) => sum + c.length, 0);
+  if (metres > 0) {
+    lines.push({ id: 'loom', what: 'Split loom', needs: 'over every run, split hose at edges', quantity: Math.ceil(metres), unit: 'm', group: 'protection' });
+    lines.push({ id: 'ties', what: 'Cable ties', needs: 'UV-proof, one about every 150 mm', quantity: Math.ceil(metres / TIE_EVERY), unit: 'pcs', group: 'protection' });
+    lines.push({ id: 'grommets', what: 'Grommets', needs: 'one for each hole in metal', quantity: cuts.filter((c) => c.use !== 'control' && c.length > 1).length, unit: 'pcs', group: 'protection' });
+  }
+  lines.push({ id: 'labels', what: 'Wire labels', needs: 'two a wire, heat-shrink or wrapped', quantity: 2 * cuts.length, unit: 'pcs', group: 'protection' });
+  return lines.filter((l) => l.quantity > 0);
+}
+const slug = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 60);

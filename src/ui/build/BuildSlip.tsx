@@ -1,0 +1,74 @@
+'use client';
+/** The slip of the Build station: the one next step, how far it is, what is still to come by, cautions. */
+import { ArrowRight } from 'lucide-react';
+import type { Build } from '../../core/formats/job';
+import type { BuildPlan } from '../../core/plan/build/build';
+import type { BuildStep } from '../../core/plan/build/graph';
+import { useBench } from '../job/bench';
+import { Cautions } from '../job/BenchSlip';
+
+const CAUTIONS = ['Negative off first, on last; fuses in after the last positive.', 'Never open a battery or link while the engine charges.', 'Local codes, the maker’s upfit guide and licensed practice come first.'] as const;
+
+interface BuildSlipProps {
+  plan: BuildPlan | undefined;
+  build: Build;
+  next: BuildStep | undefined;
+  finished: boolean;
+  finish(step: string): void;
+  complete(): void;
+}
+
+export function BuildSlip({ plan, build, next, finished, finish, complete }: BuildSlipProps) {
+  const { words, go } = useBench();
+  const number = plan && next ? plan.steps.indexOf(next) + 1 : 0;
+  const took = build.done.reduce((sum, d) => sum + (d.minutes ?? 0), 0);
+  const missing = plan?.parts.filter((l) => l.group === 'part' && !['have', 'arrived'].includes(build.ticks[l.id] ?? '')) ?? [];
+  return (
+    <aside className="slip" aria-label="Bench slip">
+      <h2>Bench slip</h2>
+      {!plan ? (
+        <p className="waiting">Working out …</p>
+      ) : finished ? (
+        <>
+          <p className="lead-in">Built: the rig is described as it is now. What it reads is proved afresh.</p>
+          <button type="button" className="bx" onClick={() => go('readings')}>
+            To the readings
+          </button>
+        </>
+      ) : next ? (
+        <button type="button" className="bx next go" onClick={() => finish(next.id)}>
+          <span>
+            Done: step {number}
+            <small>{words(next.title)}</small>
+          </span>
+          <ArrowRight size={22} aria-hidden="true" />
+        </button>
+      ) : plan.steps.length > 0 ? (
+        <button type="button" className="bx next go" onClick={complete}>
+          <span>
+            It is built
+            <small>A new version of the rig; older readings no longer speak of it.</small>
+          </span>
+          <ArrowRight size={22} aria-hidden="true" />
+        </button>
+      ) : null}
+      {plan && (
+        <>
+          <h3>How far it is</h3>
+          <div className="slip-scroll" tabIndex={0} role="region" aria-label="How far it is">
+            <p>
+              {build.done.length} of {plan.steps.length} steps; planned {Math.round(plan.minutes[0])} to {Math.round(plan.minutes[1])} min{took > 0 ? `, ${Math.round(took)} min so far` : ''}.
+            </p>
+            {missing.length > 0 && !finished && (
+              <p>
+                Still to come by: {missing.slice(0, 4).map((l) => words(l.what.replace(/^[^:]*: /, ''))).join(', ')}
+                {missing.length > 4 ? ` and ${missing.length - 4} more` : ''}.
+              </p>
+            )}
+          </div>
+        </>
+      )}
+      <Cautions list={CAUTIONS} />
+    </aside>
+  );
+}

@@ -1,0 +1,134 @@
+'use client';
+/** The plan of the picked link, carried to the bay: steps in order, parts, cut list, tools; ticked off as it goes. */
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Printer } from 'lucide-react';
+import { bomCsv, cutListCsv } from '../../core/formats/buildCsv';
+import { buildOf, builtOf, proposedRevision, standingChoice } from '../../core/formats/job';
+import type { JobBuild } from '../../core/plan/build/build';
+import { respects } from '../../core/plan/build/graph';
+import { Choose } from '../fields';
+import { useBench } from '../job/bench';
+import { download } from '../options/exports';
+import { BuildSlip } from './BuildSlip';
+import { CutTable } from './CutTable';
+import { PartTable } from './PartTable';
+import { StepList } from './StepList';
+
+const VIEWS = [
+  { id: 'steps', label: 'Steps' },
+  { id: 'parts', label: 'Parts' },
+  { id: 'cuts', label: 'Cut list' },
+  { id: 'tools', label: 'Tools' },
+] as const;
+type View = (typeof VIEWS)[number]['id'];
+
+export function BuildStation() {
+  const bench = useBench();
+  const { job, options: source, send, setPreview, go, words } = bench;
+  const [view, setView] = useState<View>('steps');
+  const [built, setBuilt] = useState<JobBuild>();
+  const [failed, setFailed] = useState<string>();
+  const [refused, setRefused] = useState<string>();
+  const newest = useRef(source);
+  useEffect(() => {
+    newest.current = source;
+  });
+  const choice = standingChoice(job);
+  const proposed = proposedRevision(job);
+  const doc = proposed?.doc;
+  const build = useMemo(() => buildOf(job, choice?.candidate ?? ''), [job, choice?.candidate]);
+  useEffect(() => {
+    let alive = true;
+    newest.current.build().then(
+      (b) => {
+        if (!alive) return;
+        setBuilt(b);
+        setFailed(undefined);
+      },
+      (e: Error) => alive && setFailed(e.message),
+    );
+    return () => {
+      alive = false;
+    };
+  }, [doc, build.order]);
+  useEffect(() => {
+    if (doc) setPreview(doc);
+    return () => setPreview(undefined);
+  }, [doc, setPreview]);
+
+  if (!choice || !proposed)
+    return (
+      <div className="empty">
+        <h2>Build</h2>
+        <p>Nothing is picked to be built. Pick a link under Options: its parts, its cut list and its steps are then here, from what differs between the rig as it is and as it is going to be. A repair like for like needs no plan: it is recorded under Fault.</p>
+        <button type="button" className="bx" onClick={() => go('options')}>
+          To the options
+        </button>
+      </div>
+    );
+  const plan = built?.plan;
+  const candidate = choice.candidate;
+  const done = new Map(build.done.map((d) => [d.step, d]));
+  const next = plan?.steps.find((s) => !done.has(s.id));
+  const finished = builtOf(job, proposed.id);
+  const finish = (step: string, minutes?: number) => send('build.done', { candidate, step, ...(minutes === undefined ? {} : { minutes }) });
+  const move = (order: string[]) => {
+    if (!plan) return;
+    if (!respects(plan.steps, order)) {
+      // Which of its conditions it breaks: the step named first that would come too early.
+      const at = new Map(order.map((id, i) => [id, i]));
+      const early = plan.steps.find((s) => s.after.some((a) => at.get(a)! > at.get(s.id)!))!;
+      const waits = plan.steps.find((s) => early.after.includes(s.id) && at.get(s.id)! > at.get(early.id)!)!;
+      setRefused(`“${early.title}” waits for “${waits.title}”.`);
+      return;
+    }
+    setRefused(undefined);
+    send('build.order', { candidate, ...(build.order ? { was: build.order } : {}), set: order });
+  };
+  const name = `${job.number}-${choice.candidate}`;
+  return (
+    <div className="options build">
+      <div className="omain">
+        <div className="obar">
+          <Choose<View> label="" choices={VIEWS} value={view} onChange={setView} />
+          <b className="ofor">{words(choice.name)}</b>
+        </div>
+        {(failed ?? refused) && (
+          <p className="otroubles" role="alert">
+            {failed ?? words(refused!)}
+          </p>
+        )}
+        {!plan ? (
+          !failed && <p className="waiting pad">Working out what has to be done before what …</p>
+        ) : plan.steps.length === 0 ? (
+          <p className="waiting pad">The rig stays as it is: there is nothing to build.</p>
+        ) : (
+          <div className="oscroll">
+            {view === 'steps' && <StepList plan={plan} done={done} next={next?.id} locked={finished !== undefined} finish={finish} undo={(step) => send('build.undone', { candidate, step })} move={move} />}
+            {view === 'parts' && <PartTable plan={plan} ticks={build.ticks} tick={(line, was, set) => send('build.tick', { candidate, line, ...(was ? { was } : {}), ...(set ? { set } : {}) })} />}
+            {view === 'cuts' && <CutTable plan={plan} />}
+            {view === 'tools' && (
+              <ul className="bdtools">
+                {plan.tools.map((t) => (
+                  <li key={t}>{words(t)}</li>
+                ))}
+              </ul>
+            )}
+            <div className="bdfoot">
+              <button type="button" className="bx small" onClick={() => download(`${name}-parts.csv`, 'text/csv;charset=utf-8', bomCsv(plan, build.ticks))}>
+                Parts as CSV
+              </button>
+              <button type="button" className="bx small" onClick={() => download(`${name}-cut-list.csv`, 'text/csv;charset=utf-8', cutListCsv(plan))}>
+                Cut list as CSV
+              </button>
+              <button type="button" className="bx small" onClick={() => window.print()}>
+                <Printer size={18} aria-hidden="true" /> Print this list
+              </button>
+            </div>
+          </div>
+        )}
+      </div>
+      <BuildSlip plan={plan} build={build} next={next} finished={finished !== undefined} finish={finish} complete={() => send('build.finish', { revision: proposed.id, built: crypto.randomUUID() })} />
+    </div>
+  );
+}
