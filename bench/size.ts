@@ -2,6 +2,8 @@
 import { checkDesign } from '../src/core/rules/check';
 import { coupledRig, USUAL_COUPLED } from '../src/core/rig/archetypes/coupled';
 import { motorhome, USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
+import { buildPlan } from '../src/core/plan/build/build';
+import { candidatesOf } from '../src/core/plan/candidates';
 import { usualScenarios } from '../src/core/plan/usualScenarios';
 import { auditTow } from '../src/core/rules/tow/audit';
 import { usualTow } from '../src/core/rules/tow/usual';
@@ -46,4 +48,17 @@ for (const [name, family, link, wrong] of [
   }
   times.sort((a, b) => a - b);
   console.log(`tow audit with its search, ${name}: median ${times[4]!.toFixed(0)} ms, worst of nine ${times[8]!.toFixed(0)} (reach 300)`);
+}
+
+// The plan of a build, made anew.
+for (const { candidate, from } of [motorhome('m', 'M'), coupledRig('t', 'T', USUAL_COUPLED['second-battery'])].flatMap((rig) => candidatesOf(rig).slice(-1).map((c) => ({ candidate: c, from: rig })))) {
+  const times: number[] = [];
+  let steps = 0;
+  for (let k = 0; k < 12; k++) {
+    const t = performance.now();
+    steps = buildPlan(from, candidate.rig).steps.length;
+    if (k >= 3) times.push(performance.now() - t);
+  }
+  times.sort((a, b) => a - b);
+  console.log(`plan of a build, ${candidate.name}, ${steps} steps: median ${times[4]!.toFixed(1)} ms, worst of nine ${times[8]!.toFixed(1)} (reach 200)`);
 }

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { freshJob, markers, signIn, watchConsole } from './world';
+import { freshJob, markers, pickLink, signIn, watchConsole } from './world';
 
 type Snapshot = { job: { build?: { ticks: Record<string, string>; done: { step: string; minutes?: number }[]; order?: string[] }; revisions: { kind: string; epoch: number; withdrawn?: boolean }[] } };
 
@@ -14,14 +14,7 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await page.goto('/jobs/2801/build');
   await expect(page.getByText('Nothing is picked to be built.')).toBeVisible({ timeout: 30_000 });
 
-  await page.goto('/jobs/2801/options');
-  const table = page.locator('.otable');
-  await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 60_000 });
-  await table.getByRole('button', { name: /^[A-F] 60 A DC-DC charger/ }).first().click();
-  await page.locator('.slip .bx.next').click();
-  await page.getByLabel('Reasons, for the customer').fill('Spares the alternator.');
-  await page.getByRole('button', { name: 'It is this one' }).click();
-  await expect(page.locator('.slip')).toContainText('Picked');
+  await pickLink(page, 2801, /^[A-F] 60 A DC-DC charger/);
 
   await page.goto('/jobs/2801/build');
   const steps = page.locator('.bdstep');

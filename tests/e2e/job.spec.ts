@@ -258,7 +258,7 @@ for (const [width, height] of [
   test(`nothing spills at ${width} × ${height}`, async ({ page }) => {
     await page.setViewportSize({ width, height });
     await signIn(page);
-    const stations = ['intake', 'rig', 'readings', 'fault', 'prove'];
+    const stations = ['intake', 'rig', 'readings', 'fault', 'sizing', 'prove'];
     for (const path of ['/', '/shop', ...stations.map((s) => `/jobs/1009/${s}`), ...stations.map((s) => `/jobs/1042/${s}`)]) {
       await page.goto(path);
       if (path.startsWith('/jobs')) await expect(page.locator('.stateplate').first()).toBeVisible();

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { freshJob, markers, signIn, watchConsole } from './world';
+import { freshJob, markers, pickLink, signIn, watchConsole } from './world';
 
 test('copper and fuses of the picked link are sized, a rule is mended by a press, and undo brings it back', async ({ page }) => {
   const complaints = watchConsole(page);
@@ -13,14 +13,7 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
   expect(await page.getByRole('button', { name: 'Make it this' }).count()).toBe(0);
   expect(await markers(page)).toBe(0);
 
-  await page.goto('/jobs/2601/options');
-  const table = page.locator('.otable');
-  await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 40_000 });
-  await table.getByRole('button', { name: /^[A-F] 60 A DC-DC charger/ }).first().click();
-  await page.locator('.slip .bx.next').click();
-  await page.getByLabel('Reasons, for the customer').fill('Spares the alternator.');
-  await page.getByRole('button', { name: 'It is this one' }).click();
-  await expect(page.locator('.slip')).toContainText('Picked');
+  await pickLink(page, 2601, /^[A-F] 60 A DC-DC charger/);
 
   await page.goto('/jobs/2601/sizing');
   await expect(page.locator('.ofor')).toContainText('60 A DC-DC charger', { timeout: 30_000 });

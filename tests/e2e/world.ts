@@ -42,6 +42,18 @@ export async function openJob(page: Page, number: number, station = 'readings'):
   await expect(page.locator('.bx.next').first()).toBeVisible({ timeout: 30_000 });
 }
 
+/** Picks a link under Options, with a reason; a pick then stands. */
+export async function pickLink(page: Page, job: number, name: RegExp): Promise<void> {
+  await page.goto(`/jobs/${job}/options`);
+  const table = page.locator('.otable');
+  await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 60_000 });
+  await table.getByRole('button', { name }).first().click();
+  await page.locator('.slip .bx.next').click();
+  await page.getByLabel('Reasons, for the customer').fill('Spares the alternator.');
+  await page.getByRole('button', { name: 'It is this one' }).click();
+  await expect(page.locator('.slip')).toContainText('Picked');
+}
+
 /** Elements painted with the highlighter: never more than one. */
 export const markers = (page: Page): Promise<number> =>
   page.evaluate(() => {
