@@ -99,31 +99,44 @@ function solveRun(model: RigModel, run: Run, state: string, returns: readonly Co
 /** A run that carries this share of its most with the engine on is judged there: off it, a charger stops by its own rules. */
 const NEARLY = 0.8;
 
-/** The operating state in which a run carries most, with the engine on where it carries about as much there. */
-function worstState(model: RigModel, run: Run, effects: readonly Effect[]): { id: string; label: string } {
-  let best = { id: 'idle', label: 'Engine idle', amps: -1 };
-  let running = best;
-  for (const s of statesOf(model.compiled.rig)) {
-    model.settle(s.id, { effects });
-    const amps = Math.abs(resistorAmps(model.solver, model.values, model.compiled.resistor.get(run.id)!));
-    if (amps > best.amps + 0.01) best = { id: s.id, label: s.label, amps };
-    if (s.inputs.engine !== 'off' && amps > running.amps + 0.01) running = { id: s.id, label: s.label, amps };
+/** An operating state a run is judged in. */
+export interface JudgedIn {
+  id: string;
+  label: string;
+}
+
+/**
+ * For each run the operating state in which it would carry most were no copper of any run in the way: a starved
+ * charger must not be taken for a small load. With the engine on where it carries about as much there. Every
+ * state is settled once for all runs.
+ */
+export function judgedStates(model: RigModel, runs: readonly Run[]): Map<string, JudgedIn> {
+  const { rig, resistor } = model.compiled;
+  const thickest = inGauge([...new Set(runs.flatMap((run) => [...run.conductors, ...ownReturns(rig, run)]))], GAUGES[GAUGES.length - 1]!);
+  const most = new Map(runs.map((run) => [run.id, { any: { id: 'idle', label: 'Engine idle', amps: -1 }, running: { id: 'idle', label: 'Engine idle', amps: -1 } }]));
+  for (const s of statesOf(rig)) {
+    model.settle(s.id, { effects: thickest });
+    for (const run of runs) {
+      const best = most.get(run.id)!;
+      const amps = Math.abs(resistorAmps(model.solver, model.values, resistor.get(run.id)!));
+      if (amps > best.any.amps + 0.01) best.any = { id: s.id, label: s.label, amps };
+      if (s.inputs.engine !== 'off' && amps > best.running.amps + 0.01) best.running = { id: s.id, label: s.label, amps };
+    }
   }
-  return running.amps >= NEARLY * best.amps ? running : best;
+  return new Map([...most].map(([id, { any, running }]) => [id, running.amps >= NEARLY * any.amps ? running : any]));
 }
 
 /**
  * @param model of the whole rig, shared by its runs. @param continuous A the run carries for ten minutes or more on the customer's use, in its present gauge.
  * @param share of the nominal volts the loop may lose. @param fuseAmps of the largest fuse that must protect it, 0 for none.
- * @param family of sizes to try, beside the one that is drawn.
+ * @param family of sizes to try, beside the one that is drawn. @param state it is judged in.
  */
-export function gaugeTable(model: RigModel, run: Run, continuous: number, share: number, fuseAmps: number, family: 'awg' | 'mm2' = 'awg'): GaugeTable {
+export function gaugeTable(model: RigModel, run: Run, continuous: number, share: number, fuseAmps: number, family: 'awg' | 'mm2' = 'awg', state: JudgedIn = judgedStates(model, [run]).get(run.id)!): GaugeTable {
   // What it would carry were copper no matter: a starved charger must not be taken for a small load.
   const { rig } = model.compiled;
   const returns = ownReturns(rig, run);
   const wires = [...run.conductors, ...returns];
   const thickest = inGauge(wires, GAUGES[GAUGES.length - 1]!);
-  const state = worstState(model, run, thickest);
   const wants = solveRun(model, run, state.id, returns, thickest).amps;
   // The weakest of the run's pieces decides: hottest place, poorest insulation.
   const insulation = Math.min(...run.conductors.map(insulationOf)) as Insulation;

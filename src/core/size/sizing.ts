@@ -4,7 +4,7 @@ import { RigModel } from '../operate/settle';
 import type { Rig } from '../rig/schema';
 import type { Scenario } from '../simulate/scenarioSchema';
 import { fuseChecks, type FuseCheck } from './fuseChecks';
-import { gaugeTable, type GaugeTable } from './gaugeTable';
+import { gaugeTable, judgedStates, type GaugeTable } from './gaugeTable';
 import { chargerSize, type ChargerSize } from './chargerSize';
 import { endsFor, type Ends } from './hardware';
 import { runsOf, straightMetres, type Run } from './runs';
@@ -61,16 +61,18 @@ export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, 
   const loadOf = (run: Run): WireLoad => run.conductors.map((c) => loads.get(c.id) ?? none).reduce((a, b) => (b.continuous > a.continuous ? b : a));
   const name = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
   const fuses = fuseChecks(rig, loads);
-  const runs = runsOf(rig)
+  const heavy = runsOf(rig)
     .map((run) => ({ run, load: loadOf(run) }))
-    .filter(({ run, load }) => load.peak >= HEAVY_AMPS || run.inline.length > 0)
+    .filter(({ run, load }) => load.peak >= HEAVY_AMPS || run.inline.length > 0);
+  const states = judgedStates(model, heavy.map(({ run }) => run));
+  const runs = heavy
     .map(({ run, load }): SizedRun => {
       const ids = run.conductors.map((c) => c.id);
       const fuseAmps = Math.max(0, ...fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating));
       // An alternator’s cable must stand all it gives, whatever this use asks of it.
       const alternator = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)).find((p) => p?.kind === 'alternator');
       const continuous = Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0);
-      const table = gaugeTable(model, run, continuous, drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP), fuseAmps, gauge);
+      const table = gaugeTable(model, run, continuous, drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP), fuseAmps, gauge, states.get(run.id)!);
       const at = table.rows.findIndex((r) => r.gauge === table.now);
       const best = table.rows.findIndex((r) => r.gauge === table.pick);
       // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
