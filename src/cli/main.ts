@@ -8,7 +8,7 @@ import { namedRevision, currentRevision, type Job } from '../core/formats/job';
 import { BadInput, type VerbContext } from './verb';
 import { VERBS } from './verbs';
 
-const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from', 'scenario', 'candidates', 'samples', 'run', 'drop', 'severity']);
+const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from', 'scenario', 'candidates', 'samples', 'run', 'drop', 'upfit', 'severity']);
 
 /** Options that take no value. */
 const FLAGS = new Set(['csv', 'series']);

@@ -84,6 +84,22 @@ describe('verbs', () => {
     expect((await surrik('size', JOB, '--drop', '0')).err).toMatch(/--drop: found 0, wanted a percentage/);
     expect((await surrik('size', JOB, '--run', 'hamster')).err).toMatch(/--run: found hamster, wanted one of/);
     expect((await surrik('check', JOB, '--severity', 'mild')).code).toBe(2);
+    expect((await surrik('size', JOB, '--upfit', '-5')).err).toMatch(/--upfit: found -5, wanted amps above 0/);
+  });
+
+  it('check audits the tow interface, size the charger: with what stands in the way, and what puts it right', { timeout: 120_000 }, async () => {
+    type Tow = { described: boolean; before: { troubles: { id: string }[]; hoursToNoStart: number | null }; situations: { situation: string; amps: Record<string, number> }[]; changes: { says: string }[]; smallest: boolean; left: unknown[]; after: { troubles: unknown[] } };
+    const { tow } = (await json('check', 'examples/marmot.surrik.json')) as unknown as { tow: Tow };
+    expect(tow.described).toBe(false);
+    expect(tow.before.troubles.map((t) => t.id)).toEqual(expect.arrayContaining(['tow-chained', 'tow-fridge-parked']));
+    expect(tow.situations.map((s) => s.situation)).toEqual(['road', 'braking', 'stopped', 'overnight']);
+    expect(tow.changes.length).toBeGreaterThan(0);
+    expect([tow.smallest, tow.left, tow.after.troubles]).toEqual([true, [], []]);
+    expect((await json('check', JOB)) as unknown as { tow?: Tow }).not.toHaveProperty('tow');
+    const limit = async (...more: string[]) => ((await json('size', 'examples/osprey.surrik.json', ...more)) as unknown as { chargers: { part: string; bounds: { id: string; amps: number }[]; pick: number }[] }).chargers[0]!;
+    expect((await limit()).bounds.map((b) => b.id)).not.toContain('upfit');
+    const limited = await limit('--upfit', '40');
+    expect(limited.pick).toBeLessThanOrEqual(limited.bounds.find((b) => b.id === 'upfit')!.amps);
   });
 
   it('netlist is a deck that ngspice runs as it is and that agrees with solve', async () => {

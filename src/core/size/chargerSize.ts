@@ -20,6 +20,7 @@ const TAKES: Readonly<Record<string, number>> = { flooded: 0.25, agm: 0.3, gel: 
 const IDLE_SHARE = 0.9;
 /** V the input keeps above its lockout. */
 const ABOVE_LOCKOUT = 0.3;
+/** Share of what it takes that it gives: common practice, 85–90 %. */
 const EFFICIENCY = 0.88;
 /** V at the start battery's post while it charges, engine running, per 12 V. */
 const SOURCE = 13.8;
