@@ -55,7 +55,7 @@ async function everything(instance: string): Promise<Record<string, string>> {
 }
 
 describe('backup and restore', () => {
-  it('bring back every row into a cluster that never saw them, and refuse what is damaged or in the way', { timeout: 240_000 }, async () => {
+  it('bring back every row into a cluster that never saw them, and refuse what is damaged or in the way', async () => {
     const added = await surrik('from', 'person', 'add', 'ana', 'Ana, bay 3', 'Shop of the lagoon');
     expect(added.out).toMatch(/Ana, bay 3 of Shop of the lagoon signs in as ana with [a-z0-9]{5}(-[a-z0-9]{5}){3}/);
     const password = /with (\S+)/.exec(added.out)![1]!;

@@ -59,7 +59,7 @@ describe('verbs', () => {
     expect((await surrik('simulate', JOB, '--scenario', '9')).err).toMatch(/--scenario: found 9, wanted one of 1 \(trip\), 2 \(storage\)/);
   });
 
-  it('every demo rig simulates and compares on its own use', { timeout: 120_000 }, async () => {
+  it('every demo rig simulates and compares on its own use', async () => {
     for (const name of ['pika', 'dipper', 'marmot', 'osprey', 'wren']) {
       const file = `examples/${name}.surrik.json`;
       expect(await json('validate', file)).toMatchObject({ valid: true });
@@ -70,7 +70,7 @@ describe('verbs', () => {
     }
   });
 
-  it('size and check judge the copper and the design, and name what is wrong with their own options', { timeout: 120_000 }, async () => {
+  it('size and check judge the copper and the design, and name what is wrong with their own options', async () => {
     const sized = (await json('size', JOB, '--rig', 'as-found')) as unknown as { runs: { id: string; table: { rows: unknown[]; pick?: string } }[]; fuses: { part: string; checks: { verdict: string }[] }[] };
     expect(sized.runs.map((r) => r.id)).toContain('link-cable');
     expect(sized.runs[0]!.table.rows).toHaveLength(14);
@@ -87,7 +87,7 @@ describe('verbs', () => {
     expect((await surrik('size', JOB, '--upfit', '-5')).err).toMatch(/--upfit: found -5, wanted amps above 0/);
   });
 
-  it('check audits the tow interface, size the charger: with what stands in the way, and what puts it right', { timeout: 120_000 }, async () => {
+  it('check audits the tow interface, size the charger: with what stands in the way, and what puts it right', async () => {
     type Tow = { described: boolean; before: { troubles: { id: string }[]; hoursToNoStart: number | null }; situations: { situation: string; amps: Record<string, number> }[]; changes: { says: string }[]; smallest: boolean; left: unknown[]; after: { troubles: unknown[] } };
     const { tow } = (await json('check', 'examples/marmot.surrik.json')) as unknown as { tow: Tow };
     expect(tow.described).toBe(false);

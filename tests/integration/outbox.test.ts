@@ -28,7 +28,7 @@ afterEach(() => vi.unstubAllGlobals());
 
 const command = (): Command =>
   ({ id: randomUUID(), type: 'note.add', version: 1, baseSeq: 0, at: '2026-11-24T16:00:00.000Z', actor: 'A', payload: { id: randomUUID(), text: 'x' } }) as Command;
-const until = (condition: () => boolean) => vi.waitFor(() => expect(condition()).toBe(true), { timeout: 5000 });
+const until = (condition: () => boolean) => vi.waitFor(() => expect(condition()).toBe(true), { timeout: 30_000 });
 
 describe('the outbox', () => {
   it('sends in order and counts its own acknowledged entries as seen', async () => {

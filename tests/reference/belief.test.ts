@@ -14,7 +14,7 @@ import { seededRng } from '../../src/core/units/rng';
 const compiled = compileRig(motorhome('belief', 'Belief coach'));
 
 describe('belief', () => {
-  it('over 1,000 draws no reading lowers the mean log-probability of the truth by more than three standard errors', { timeout: 900_000 }, () => {
+  it('over 1,000 draws no reading lowers the mean log-probability of the truth by more than three standard errors', () => {
     const belief = new Belief(compiled, ['coach-not-charging']);
     const measurements = rigMeasurements(compiled.rig);
     const rng = seededRng(11);

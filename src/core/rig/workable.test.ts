@@ -46,7 +46,7 @@ describe('a rig that cannot work', () => {
     for (const s of statesOf(edited)) expect(model.settle(s.id).solved, s.id).toBe(true);
   });
 
-  it('is diagnosed for what it still has', { timeout: 60_000 }, () => {
+  it('is diagnosed for what it still has', () => {
     for (const id of ['coach-negative', 'link', 'delay', 'charger', 'chassis-negative']) {
       const answer = diagnose(new Belief(compileRig(without(rig, id)), ['coach-not-charging']), { state: 'rested' });
       expect(answer.suspects.reduce((s, x) => s + x.probability, 0)).toBeCloseTo(1, 6);
