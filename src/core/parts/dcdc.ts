@@ -11,6 +11,8 @@ const byVolts = (part: PartContext) => ENABLE_SCHOOLS.find((s) => s.id === part.
 
 const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('absorb'), float: just('float') } };
 
+/** Share of what it takes that it gives, at full output: 85–90 %, common practice. */
+export const DCDC_EFFICIENCY = 0.88;
 /** W it takes for itself while it runs: from memory. */
 const IDLE_WATTS = 4;
 /** 4 mA at 12 V while it is off, from memory; running it takes its idle watts. */
@@ -47,7 +49,7 @@ const dcdc = {
   params: {
     limit: { unit: 'A', scale: 'ratio', label: 'Most it gives', min: 0.5, max: 300, default: assumed(40, 0.05) },
     inLimit: { unit: 'A', scale: 'ratio', label: 'Most it takes', min: 0.5, max: 500, default: assumed(60, 0.1) },
-    efficiency: { unit: '', scale: 'offset', label: 'Efficiency at full output', min: 0.4, max: 0.99, default: assumed(0.88, 0.02) },
+    efficiency: { unit: '', scale: 'offset', label: 'Efficiency at full output', min: 0.4, max: 0.99, default: assumed(DCDC_EFFICIENCY, 0.02) },
     absorb: volts('Absorption volts', 14.4, 0.06),
     float: volts('Float volts', 13.5, 0.06),
     tail: { unit: 'A', scale: 'ratio', label: 'Floats under', min: 0.1, max: 200, default: assumed(5, 0.2) },

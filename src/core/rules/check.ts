@@ -1,6 +1,7 @@
 /** All design rules over a rig; the worst first. A rule is a row in one of the tables. */
-import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import { nominalOf } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
+import { partOption, partValue } from '../rig/value';
 import type { Sizing } from '../size/sizing';
 import { BEHAVIOUR_RULES } from './behaviour';
 import { PROTECTION_RULES } from './protection';
@@ -22,8 +23,8 @@ export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
     sizing,
     parts: (kind) => rig.parts.filter((p) => (typeof kind === 'string' ? p.kind === kind : kind.includes(p.kind))),
     part: (id) => rig.parts.find((p) => p.id === id),
-    option: (part, name) => partOptions(partKind(part.kind), part)[name] ?? '',
-    value: (part, name) => part.params[name]?.value ?? partKind(part.kind).params[name]?.default.value ?? 0,
+    option: partOption,
+    value: partValue,
     blocks: (part) => nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12,
     on: (part, terminal) => rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
   };

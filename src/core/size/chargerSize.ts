@@ -4,8 +4,9 @@
  * passing any of the second.
  */
 import { chemistryOf } from '../parts/chemistry';
-import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import { nominalOf } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
+import { partOption, partValue } from '../rig/value';
 import type { Scenario } from '../simulate/scenarioSchema';
 
 /** A DC-DC chargers are sold in: common sizes, from memory. */
@@ -20,8 +21,6 @@ const TAKES: Readonly<Record<string, number>> = { flooded: 0.25, agm: 0.3, gel: 
 const IDLE_SHARE = 0.9;
 /** V the input keeps above its lockout. */
 const ABOVE_LOCKOUT = 0.3;
-/** Share of what it takes that it gives: common practice, 85–90 %. */
-const EFFICIENCY = 0.88;
 /** V at the start battery's post while it charges, engine running, per 12 V. */
 const SOURCE = 13.8;
 
@@ -47,30 +46,29 @@ export interface ChargerSize {
   verdict: 'right' | 'too small' | 'too big';
 }
 
-const value = (part: Part, name: string): number => part.params[name]?.value ?? partKind(part.kind).params[name]!.default.value;
 
 /** @param loopOhms Ω of its input's feed and return; 0 where not known. @param upfit A the vehicle's maker allows, where known. */
 export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenario[], loopOhms: number, upfit?: number): ChargerSize | undefined {
   const vehicle = (p: Part) => rig.vehicles.find((v) => v.id === p.vehicle)!;
-  const volts = value(charger, 'absorb');
+  const volts = partValue(charger, 'absorb');
   const blocks = Math.max(1, Math.round(volts / 14));
-  const bank = rig.parts.filter((p) => p.kind === 'battery-bank' && p.vehicle === charger.vehicle && p.side === 'coach' && nominalOf(p, vehicle(p)) / 12 === blocks).sort((a, b) => value(b, 'capacity') - value(a, 'capacity'))[0];
+  const bank = rig.parts.filter((p) => p.kind === 'battery-bank' && p.vehicle === charger.vehicle && p.side === 'coach' && nominalOf(p, vehicle(p)) / 12 === blocks).sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
   const alternator = rig.parts.find((p) => p.kind === 'alternator');
   if (!bank || !alternator) return undefined;
-  const chemistry = chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!);
-  const capacity = value(bank, 'capacity');
-  const drives = scenarios.flatMap((s) => s.legs.filter((l) => l.kind === 'drive').map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? value(bank, 'soc')) })));
+  const chemistry = chemistryOf(partOption(bank, 'chemistry'));
+  const capacity = partValue(bank, 'capacity');
+  const drives = scenarios.flatMap((s) => s.legs.filter((l) => l.kind === 'drive').map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })));
   const drive = drives.sort((a, b) => b.hours - a.hours)[0];
   const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle === charger.vehicle);
-  const draws = house ? value(house, 'draw') : 0;
+  const draws = house ? partValue(house, 'draw') : 0;
   const missing = drive ? Math.max(0, WANTED - drive.from) * capacity : 0;
   const asks = drive ? missing / drive.hours / chemistry.efficiency + draws : draws;
 
   const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
-  const running = loads ? value(loads, 'running') : 16;
+  const running = loads ? partValue(loads, 'running') : 16;
   // What goes in, by what comes out: volts and losses.
-  const gives = (amps: number, inVolts: number) => (amps * inVolts * EFFICIENCY) / volts;
-  const idle = value(alternator, 'idleLimit');
+  const gives = (amps: number, inVolts: number) => (amps * inVolts * partValue(charger, 'efficiency')) / volts;
+  const idle = partValue(alternator, 'idleLimit');
   const spare = Math.max(0, IDLE_SHARE * idle - running);
   const takes = (TAKES[chemistry.id] ?? 0.25) * capacity;
   const bounds: ChargerBound[] = [
@@ -78,7 +76,7 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
     { id: 'alternator', label: 'Alternator, hot idle', amps: gives(spare, SOURCE), says: `${IDLE_SHARE * 100} % of ${idle.toFixed(0)} A less ${running.toFixed(0)} A of its own loads leave ${spare.toFixed(0)} A in.` },
   ];
   if (upfit !== undefined && upfit > 0) bounds.push({ id: 'upfit', label: 'Maker’s upfit limit', amps: gives(upfit, SOURCE), says: `${upfit.toFixed(0)} A may be taken in all.` });
-  const lowest = value(charger, 'lockout') + ABOVE_LOCKOUT;
+  const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT;
   if (loopOhms > 0) {
     const in_ = Math.max(0, (SOURCE - lowest) / loopOhms);
     bounds.push({ id: 'cable', label: 'Cable as drawn', amps: gives(in_, lowest), says: `${(loopOhms * 1000).toFixed(0)} mΩ out and back: at ${in_.toFixed(0)} A the input falls to ${lowest.toFixed(1)} V, near its lockout.` });
@@ -87,13 +85,13 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
   const may = [...CHARGER_SIZES].reverse().find((s) => s <= tightest.amps) ?? CHARGER_SIZES[0];
   const wants = CHARGER_SIZES.find((s) => s >= asks) ?? CHARGER_SIZES[CHARGER_SIZES.length - 1]!;
   const pick = Math.min(may, wants);
-  const now = value(charger, 'limit');
+  const now = partValue(charger, 'limit');
   const hours = missing / Math.max(0.1, (pick - draws) * chemistry.efficiency);
   return {
     part: charger.id, name: charger.name, now, asks,
     asksSays: drive ? `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.` : 'No drive in the use: loads alone.',
     bounds, pick,
-    says: pick < wants ? `${tightest.label} allows no more than ${pick} A: ${pick <= draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`}.` : `${pick} A do it, and nothing stands in the way.`,
+    says: pick < wants ? `${tightest.label} allows no more than ${pick} A: ${pick <= draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`}.` : now > wants ? `${wants} A would do; more gets it there sooner.` : `${pick} A do it, and nothing stands in the way.`,
     verdict: now > tightest.amps * 1.05 ? 'too big' : now < Math.min(asks, tightest.amps) * 0.9 ? 'too small' : 'right',
   };
 }

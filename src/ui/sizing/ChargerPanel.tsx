@@ -48,7 +48,7 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
               <b>{c.verdict === 'right' ? `${c.now} A is right` : `${c.now} A is ${c.verdict}`}</b>
             </p>
             <p>{words(c.says)}</p>
-            {sized.revision && c.pick !== c.now && (
+            {sized.revision && c.verdict !== 'right' && c.pick !== c.now && (
               <button type="button" className="bx" onClick={() => make(c.part, c.pick)}>
                 Make it {c.pick} A
               </button>

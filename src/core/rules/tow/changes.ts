@@ -10,7 +10,8 @@ import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
 import { ampacity } from '../../units/ampacity';
 import { GAUGES, gaugeFamily, gaugeName, gaugesOf, type Gauge } from '../../units/wire';
 import { CONTINUOUS_SHARE } from '../../size/protect';
-import { CHARGER_EFFICIENCY, wayKey, type Way } from './coupled';
+import { DCDC_EFFICIENCY } from '../../parts/dcdc';
+import { wayKey, type Way } from './coupled';
 import { BREAKAWAY_MINUTES, breakawayMinutes, wayName, type TowContext, type TowTrouble } from './troubles';
 
 export interface TowChange {
@@ -94,7 +95,7 @@ function ownPlug(tow: TowInterface, use: UseId, amps: number, feed: 'constant' |
   return { ...tow, plugs: [...tow.plugs.map((p) => ({ ...p, ways: p.ways.map((w) => ({ ...w, uses: w.uses.filter((u) => u !== use) })) })), plug] };
 }
 /** A it wants through its own plug: what it draws on the road, or would. */
-const wants = (c: TowContext, use: UseId): number => (use === 'charger' && c.tow.charger ? Math.min(c.tow.charger.inLimit, (c.tow.charger.amps * c.tow.charger.outVolts) / CHARGER_EFFICIENCY / 12.5) : use === 'fridge' && c.tow.fridge ? c.tow.fridge.watts / 12 : 20);
+const wants = (c: TowContext, use: UseId): number => (use === 'charger' && c.tow.charger ? Math.min(c.tow.charger.inLimit, (c.tow.charger.amps * c.tow.charger.outVolts) / DCDC_EFFICIENCY / 12.5) : use === 'fridge' && c.tow.fridge ? c.tow.fridge.watts / 12 : 20);
 /** The use a trouble is about, where its position carries several. */
 const culprit = (w: Way): UseId[] => w.way.uses.filter((u) => pinUse(u).power);
 const feedOf = (use: UseId): FeedId => pinUse(use).served[0]!;

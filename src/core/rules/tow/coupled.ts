@@ -8,6 +8,7 @@
 import { emptyValues, PORT_VALUES, type PortBranch, type Topology, type Values } from '../../circuit/network';
 import { Solver } from '../../circuit/solve';
 import { bankOhms, bankRestVolts, type BankState } from '../../parts/chemistry';
+import { DCDC_EFFICIENCY } from '../../parts/dcdc';
 import { connectorOf, type Connector, type Convention } from '../../parts/connectors';
 import { pinFeed, pinUse, type Driving, type UseId } from '../../parts/pinUses';
 import { wireResistance } from '../../units/wire';
@@ -33,8 +34,6 @@ export const SITUATIONS: readonly Situation[] = [
 const SURFACE_VOLTS = 0.35;
 /** V at which an input that senses says "engine on": common practice, 13.0–13.8. */
 export const SENSE_ON_VOLTS = 13.2;
-/** Share of what it takes that a DC-DC charger gives: common practice, 85–90 %. */
-export const CHARGER_EFFICIENCY = 0.88;
 /** Ω·A of a connector's contact: 4 mΩ at 30 A, from memory. */
 const CONTACT_OHMS_TIMES_AMPS = 0.12;
 /** Ω·A of a fuse: from memory. */
@@ -256,7 +255,7 @@ export class CoupledRig {
     solver.iterate(values);
     for (let k = 0; filler && k < ROUNDS; k++) {
       const given = Math.max(0, solver.pushed(filler.out)) * Math.max(1, this.at('accessory'));
-      const taken = given / CHARGER_EFFICIENCY / Math.max(8, this.at('start'));
+      const taken = given / DCDC_EFFICIENCY / Math.max(8, this.at('start'));
       if (Math.abs(taken - values.port[filler.in * PORT_VALUES]!) < 1e-4) return;
       values.port[filler.in * PORT_VALUES] = taken;
       solver.iterate(values);
@@ -275,7 +274,7 @@ export class CoupledRig {
     if (!told || open <= 1) return 'off';
     const slot = charger.port * PORT_VALUES;
     for (let k = 0; k < ROUNDS && input() >= lockout; k++) {
-      const wanted = Math.min(inLimit, (amps * outVolts) / CHARGER_EFFICIENCY / input());
+      const wanted = Math.min(inLimit, (amps * outVolts) / DCDC_EFFICIENCY / input());
       if (Math.abs(wanted - values.port[slot]!) < 1e-3) return 'on';
       values.port[slot] = wanted;
       this.iterate();

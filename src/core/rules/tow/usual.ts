@@ -9,7 +9,7 @@ import { follow } from '../../rig/follow';
 import type { Part, Rig } from '../../rig/schema';
 import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
 
-import { partOption, partValue } from './vehicle';
+import { partOption, partValue } from '../../rig/value';
 
 /** What usually stands at a position by what it is for. */
 const USUAL: Readonly<Record<PositionUse, readonly [feed: FeedId, uses: readonly UseId[]] | undefined>> = {

@@ -1,7 +1,8 @@
 /** What the tow audit takes from the rig's own parts: batteries, alternator, chargers, loads. */
 import { chemistryOf, type BankState } from '../../parts/chemistry';
-import { nominalOf, partKind, partOptions } from '../../parts/kinds';
+import { nominalOf } from '../../parts/kinds';
 import type { Part, Rig } from '../../rig/schema';
+import { partOption, partValue } from '../../rig/value';
 
 export interface TowVehicle {
   start: BankState;
@@ -21,9 +22,6 @@ export interface TowVehicle {
   /** Ω of the metal between the vehicles. */
   hitchOhms: number;
 }
-
-export const partValue = (part: Part, name: string): number => part.params[name]?.value ?? partKind(part.kind).params[name]?.default.value ?? 0;
-export const partOption = (part: Part, name: string): string => partOptions(partKind(part.kind), part)[name] ?? '';
 
 /** °C the audit is made for. */
 const CELSIUS = 20;
