@@ -1,6 +1,6 @@
 /** What the end-to-end tests share: signing in, jobs of their own, a technician with a simulated meter. */
 import { randomUUID } from 'node:crypto';
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { demoJobs } from '../../db/demo/jobs';
 import { demoUuid, DEMO_SHOP } from '../../db/demo/shop';
 import { compileRig } from '../../src/core/compile/compile';
@@ -94,17 +94,40 @@ export class Technician {
     return this.rig.probes.find((p) => p.label === label)!.key;
   }
 
+  /** What the button says once it says the same twice, a moment apart. */
+  private async settledWords(button: Locator): Promise<string> {
+    const read = async () => (await button.innerText()).replace(/\s+/g, ' ').trim();
+    let words = await read();
+    for (let k = 0; k < 20; k++) {
+      await this.page.waitForTimeout(200);
+      const again = await read();
+      if (again === words) break;
+      words = again;
+    }
+    return words;
+  }
+
   /** One step; returns what the button said. */
   async step(): Promise<string> {
     const { page } = this;
     const button = page.locator('.bx.next').first();
     await expect(page.locator('.why[aria-busy="true"]')).toHaveCount(0);
     await expect(page.getByText('thinking')).toHaveCount(0);
-    const words = (await button.innerText()).replace(/\s+/g, ' ').trim();
+    const words = await this.settledWords(button);
     const change = /^Change to: (.*)$/.exec(words);
     if (change) {
       await button.click();
-      await page.getByRole('button', { name: `It is now: ${change[1]!}` }).click();
+      const now = page.getByRole('button', { name: `It is now: ${change[1]!}` });
+      // The core may have answered between reading and clicking: the button then did something else.
+      const opened = await now.waitFor({ timeout: 10_000 }).then(
+        () => true,
+        () => false,
+      );
+      if (!opened) {
+        await page.keyboard.press('Escape');
+        return words;
+      }
+      await now.click();
       await expect(page.locator('dialog[open]')).toHaveCount(0);
       await expect(page.locator('.stateplate')).toContainText(change[1]!);
       return words;
