@@ -6,6 +6,7 @@ import * as m0003 from './0003-intake-to-report';
 import * as m0004 from './0004-usage-and-choices';
 import * as m0005 from './0005-waivers';
 import * as m0006 from './0006-build';
+import * as m0007 from './0007-proof';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -19,6 +20,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0004-usage-and-choices', m0004],
   ['0005-waivers', m0005],
   ['0006-build', m0006],
+  ['0007-proof', m0007],
 ];
 
 /** Knex's view of the list. */

@@ -4,7 +4,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Diagnosis } from '../core/diagnose/diagnose';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
-import { currentRevision, intakeClues, standingAnswers, standingReadings, type Job, type Reading } from '../core/formats/job';
+import { currentRevision, intakeClues, madeBy, provedAgainst, standingAnswers, standingChecks, standingReadings, type Job, type Reading } from '../core/formats/job';
+import type { RigCheck } from '../core/prove/check';
 import type { Proof } from '../core/prove/proofs';
 import type { Settings } from '../core/formats/shop';
 import { engine, namedRig, type NamedRig, type RigTable } from './engine';
@@ -20,8 +21,9 @@ export interface CoreView {
   /** Of the present epoch. */
   diagnosis: Diagnosis | undefined;
   diagnosing: boolean;
-  /** Present once a repair was recorded. */
+  /** Present once the rig was repaired or built. */
   proofs: Proof[] | undefined;
+  checks: RigCheck[] | undefined;
   failed: string | undefined;
 }
 
@@ -43,8 +45,9 @@ export function useCore(job: Job, settings: Settings): CoreView {
   const evidence = useMemo(() => jobEvidence(job, epoch), [job, epoch]);
   const observed = useMemo(() => standingAnswers(job, epoch), [job, epoch]);
   const unreachable = useMemo(() => jobUnreachable(job, epoch), [job, epoch]);
-  const repaired = job.repairs.some((r) => !r.withdrawn);
-  const before = useMemo(() => measured(standingReadings(job, epoch - 1)), [job, epoch]);
+  const made = madeBy(job);
+  const against = useMemo(() => provedAgainst(job), [job]);
+  const before = useMemo(() => measured(against.readings), [against]);
 
   const table = useQuery({
     queryKey: ['table', rig.key, job.blackLead],
@@ -55,6 +58,16 @@ export function useCore(job: Job, settings: Settings): CoreView {
     const places = table.data?.points;
     return [...new Set(readings.map((r) => places?.[r.probe]?.place).filter((p): p is string => p !== undefined))].sort();
   }, [readings, table.data]);
+  const proving = useQuery({
+    queryKey: ['proving', rig.key, made, against.fault, before.length, evidence.map((e) => e.id).join()],
+    queryFn: () =>
+      engine().proving(rig, { made: made!, ...(against.from ? { from: against.from } : {}), ...(against.fault === undefined ? {} : { fault: against.fault }) }, before, measured(readings)),
+    enabled: made !== undefined,
+    ...forever,
+  });
+  // What was repaired or built is diagnosed again only where its proof failed.
+  const failed = proving.data?.readings.some((p) => p.after && p.after.verdict !== 'ok') || [...standingChecks(job, epoch).values()].some((c) => c.result === 'fail');
+  const diagnosed = made === undefined || failed === true;
   const diagnosis = useQuery({
     queryKey: [
       'diagnosis', rig.key, clues.join(), assumed, job.rigState.id, job.blackLead, openPlaces.join(), unreachable.join(),
@@ -62,24 +75,19 @@ export function useCore(job: Job, settings: Settings): CoreView {
     ],
     queryFn: () =>
       engine().diagnose(rig, clues, assumed, evidence, observed, { state: job.rigState.id, openPlaces, unreachable, blackLead: job.blackLead }),
-    enabled: table.data !== undefined && !repaired,
+    enabled: table.data !== undefined && diagnosed,
     ...forever,
   });
-  const proofs = useQuery({
-    queryKey: ['proofs', rig.key, before.length, evidence.map((e) => e.id).join()],
-    queryFn: () => engine().proofs(rig, before, measured(readings)),
-    enabled: repaired,
-    ...forever,
-  });
-  const failure = table.error ?? diagnosis.error ?? proofs.error;
+  const failure = table.error ?? diagnosis.error ?? proving.error;
   return {
     rig,
     epoch,
     readings,
     table: table.data,
-    diagnosis: repaired ? undefined : diagnosis.data,
+    diagnosis: diagnosed ? diagnosis.data : undefined,
     diagnosing: diagnosis.isFetching,
-    proofs: repaired ? proofs.data : undefined,
+    proofs: made ? proving.data?.readings : undefined,
+    checks: made ? proving.data?.checks : undefined,
     failed: failure ? String((failure as Error).message) : undefined,
   };
 }

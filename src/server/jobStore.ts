@@ -26,14 +26,15 @@ interface ListTable<T extends { id: string }> {
 
 const revisions: ListTable<Revision> = {
   table: 'revisions',
-  toRow: (r) => ({ kind: r.kind, parent_id: r.parent ?? null, epoch: r.epoch, at: r.at, withdrawn: r.withdrawn ?? false, doc: JSON.stringify(r.doc) }),
-  fromRow: (r: { id: string; kind: Revision['kind']; parent_id: string | null; epoch: number; at: Date; withdrawn: boolean; doc: Revision['doc'] }) => ({
+  toRow: (r) => ({ kind: r.kind, parent_id: r.parent ?? null, epoch: r.epoch, at: r.at, withdrawn: r.withdrawn ?? false, reason: r.reason ?? null, doc: JSON.stringify(r.doc) }),
+  fromRow: (r: { id: string; kind: Revision['kind']; parent_id: string | null; epoch: number; at: Date; withdrawn: boolean; reason: string | null; doc: Revision['doc'] }) => ({
     id: r.id,
     kind: r.kind,
     ...optional('parent', r.parent_id),
     epoch: r.epoch,
     at: iso(r.at),
     ...optional('withdrawn', r.withdrawn),
+    ...optional('reason', r.reason),
     doc: r.doc,
   }),
 };
@@ -134,14 +135,15 @@ const approvals: ListTable<Approval> = {
 
 const photos: ListTable<Photo> = {
   table: 'photos',
-  toRow: (p) => ({ sha256: p.sha256, width: p.width, height: p.height, bytes: p.bytes, caption: p.caption, at: p.at, by_name: p.by, retracted: p.retracted ?? false }),
-  fromRow: (p: { id: string; sha256: string; width: number; height: number; bytes: number; caption: string; at: Date; by_name: string; retracted: boolean }) => ({
+  toRow: (p) => ({ sha256: p.sha256, width: p.width, height: p.height, bytes: p.bytes, caption: p.caption, step: p.step ?? null, at: p.at, by_name: p.by, retracted: p.retracted ?? false }),
+  fromRow: (p: { id: string; sha256: string; width: number; height: number; bytes: number; caption: string; step: string | null; at: Date; by_name: string; retracted: boolean }) => ({
     id: p.id,
     sha256: p.sha256,
     width: p.width,
     height: p.height,
     bytes: p.bytes,
     caption: p.caption,
+    ...optional('step', p.step),
     at: iso(p.at),
     by: p.by_name,
     ...optional('retracted', p.retracted),
@@ -174,6 +176,8 @@ interface JobRow {
   choices: Job['choices'];
   waivers: NonNullable<Job['waivers']>;
   build: NonNullable<Job['build']> | null;
+  checks: NonNullable<Job['checks']>;
+  sign_offs: NonNullable<Job['signOffs']>;
   came_back: NonNullable<Job['cameBack']> | null;
   instruments: Job['instruments'];
   meter: string | null;
@@ -192,6 +196,8 @@ const jobColumns = (job: Job): Row => ({
   choices: JSON.stringify(job.choices),
   waivers: JSON.stringify(job.waivers ?? []),
   build: job.build ? JSON.stringify(job.build) : null,
+  checks: JSON.stringify(job.checks ?? []),
+  sign_offs: JSON.stringify(job.signOffs ?? []),
   came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
   instruments: JSON.stringify(job.instruments),
   meter: job.meter ?? null,
@@ -221,6 +227,8 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       choices: row.choices,
       ...(row.waivers.length > 0 ? { waivers: row.waivers } : {}),
       ...optional('build', row.build),
+      ...(row.checks.length > 0 ? { checks: row.checks } : {}),
+      ...(row.sign_offs.length > 0 ? { signOffs: row.sign_offs } : {}),
       ...optional('cameBack', row.came_back),
       instruments: row.instruments,
       ...optional('meter', row.meter),

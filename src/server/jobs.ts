@@ -1,7 +1,7 @@
 /** What the screens read: the board and one job. */
 import type { Knex } from 'knex';
 import type { Job } from '../core/formats/job';
-import { currentRevision, standingReadings } from '../core/formats/job';
+import { currentRevision, madeBy, presentVerdict, standingChoice, standingReadings } from '../core/formats/job';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import type { Identity } from '../core/formats/identity';
@@ -76,10 +76,10 @@ async function visitsOf(tx: Knex.Transaction, job: Job): Promise<Visit[]> {
 /** What is to be done next on a job, from its record alone. */
 function nextStep(job: Job): BoardTicket['next'] {
   const revision = currentRevision(job);
-  const verdict = job.verdicts.find((v) => !v.withdrawn);
-  const repaired = job.repairs.some((r) => !r.withdrawn);
-  if (job.status === 'done') return { station: 'Done', words: verdict?.repair ?? 'nothing was wrong' };
-  if (repaired) return { station: 'Prove', words: `${standingReadings(job, revision.epoch).length} taken after the repair` };
+  const verdict = presentVerdict(job);
+  const made = madeBy(job);
+  if (job.status === 'done') return { station: 'Done', words: made === 'build' ? (standingChoice(job)?.name ?? 'built') : (job.verdicts.findLast((v) => !v.withdrawn)?.repair ?? 'nothing was wrong') };
+  if (made && !verdict) return { station: 'Prove', words: `${standingReadings(job, revision.epoch).length} taken after the ${made}` };
   if (verdict) return { station: 'Fault', words: verdict.repair };
   const count = standingReadings(job, revision.epoch).length;
   return { station: 'Readings', words: count === 0 ? 'take the first reading' : `${count} taken so far` };

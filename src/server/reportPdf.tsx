@@ -1,78 +1,11 @@
 /** The report on paper: the same data as the page, set by the PDF library, fonts of our own. */
-import { Document, Font, Page, renderToBuffer, StyleSheet, Text, View } from '@react-pdf/renderer';
+import { Document, Page, renderToBuffer, Text, View } from '@react-pdf/renderer';
 import { format } from 'date-fns';
-import { join } from 'node:path';
-import type { ReactNode } from 'react';
 import { reportOf, type ReportData } from '../core/formats/report';
 import { REPORT_FOOT } from '../core/formats/reportFoot';
 import { showMoney, showRange } from '../core/units/money';
 import type { JobSnapshot } from './jobs';
-
-const font = (family: string, file: string) => join(process.cwd(), 'node_modules/@fontsource', family, 'files', file);
-let ready = false;
-function fonts(): void {
-  if (ready) return;
-  ready = true;
-  Font.register({
-    family: 'Barlow',
-    fonts: [
-      { src: font('barlow', 'barlow-latin-400-normal.woff'), fontWeight: 400 },
-      { src: font('barlow', 'barlow-latin-600-normal.woff'), fontWeight: 600 },
-    ],
-  });
-  Font.register({ family: 'Barlow Condensed', src: font('barlow-condensed', 'barlow-condensed-latin-700-normal.woff'), fontWeight: 700 });
-  Font.registerHyphenationCallback((word) => [word]);
-}
-
-/** Barlow has no Greek capitals and no arrows: what a report may hold is put in letters. */
-const plain = (text: string): string => text.replace(/m\u03a9/g, 'milliohm').replace(/\u03a9/g, 'ohm').replace(/\u0394/g, 'delta ').replace(/[\u2190-\u21ff]/g, 'to');
-
-const INK = '#14202B';
-const RULE = '#B9AF97';
-const s = StyleSheet.create({
-  page: { fontFamily: 'Barlow', fontSize: 8.6, color: INK, paddingVertical: 34, paddingHorizontal: 40, lineHeight: 1.25 },
-  head: { flexDirection: 'row', justifyContent: 'space-between', borderBottomWidth: 1.6, borderColor: INK, paddingBottom: 6 },
-  h1: { fontFamily: 'Barlow Condensed', fontSize: 20, lineHeight: 1.1 },
-  h2: { fontFamily: 'Barlow Condensed', fontSize: 11.5, lineHeight: 1.2, marginTop: 8, marginBottom: 2, paddingBottom: 2.5, borderBottomWidth: 0.8, borderColor: INK },
-  outcome: { fontFamily: 'Barlow Condensed', fontSize: 13, marginTop: 8, borderWidth: 1.6, borderColor: INK, padding: 5 },
-  strong: { fontWeight: 600 },
-  row: { flexDirection: 'row', borderBottomWidth: 0.5, borderColor: RULE, paddingVertical: 1.6 },
-  headRow: { flexDirection: 'row', borderBottomWidth: 0.8, borderColor: INK, paddingVertical: 1.6 },
-  foot: { marginTop: 12, fontSize: 7.4, color: '#44505A' },
-  sign: { flexDirection: 'row', gap: 24, marginTop: 26 },
-  line: { borderTopWidth: 0.8, borderColor: INK, width: 180, paddingTop: 2 },
-});
-
-const when = (at: string) => `${format(new Date(at), 'd MMM yyyy, HH:mm')}`;
-const MARK = { ok: 'in band', low: 'low', high: 'high' } as const;
-
-function Table({ widths, head, rows }: { widths: readonly number[]; head: readonly string[]; rows: readonly (readonly string[])[] }) {
-  const cells = (list: readonly string[], strong: boolean) =>
-    list.map((text, i) => (
-      <Text key={i} style={[{ width: `${widths[i]}%`, paddingRight: 4 }, strong ? s.strong : {}]}>
-        {plain(text)}
-      </Text>
-    ));
-  return (
-    <View>
-      <View style={s.headRow}>{cells(head, true)}</View>
-      {rows.map((r, i) => (
-        <View key={i} style={s.row} wrap={false}>
-          {cells(r, false)}
-        </View>
-      ))}
-    </View>
-  );
-}
-
-function Section({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <View>
-      <Text style={s.h2}>{title}</Text>
-      {children}
-    </View>
-  );
-}
+import { fonts, MARK, plain, s, Section, sheetOf, Table, when } from './paper';
 
 /** The PDF's bytes. */
 export async function reportPdf({ job, shop, identity }: Pick<JobSnapshot, 'job' | 'shop' | 'identity'>, now: Date): Promise<Buffer> {
@@ -85,10 +18,9 @@ function Paper({ data, shop, identity, now }: { data: ReportData; shop: JobSnaps
   const { verdict, estimate, approval, repair } = data;
   const { currency } = shop.settings;
   const whose = [identity.customer, identity.plate, identity.make, identity.odometer].filter((x): x is string => Boolean(x));
-  const size = shop.settings.jurisdiction === 'us' || shop.settings.jurisdiction === 'ca' ? 'LETTER' : 'A4';
   return (
     <Document title={`Job ${data.job}, ${data.rig}`} author={shop.name} creator="Surrik" producer="Surrik">
-      <Page size={size} style={s.page}>
+      <Page size={sheetOf(shop.settings)} style={s.page}>
         <View style={s.head}>
           <View>
             <Text style={s.h1}>{plain(`Job ${data.job}, ${data.rig}`)}</Text>
@@ -158,7 +90,7 @@ function Paper({ data, shop, identity, now }: { data: ReportData; shop: JobSnaps
           </Section>
         )}
         {data.proofs.length > 0 && (
-          <Section title={data.outcome.good ? 'It is right now' : 'Proof after the repair'}>
+          <Section title={data.outcome.good ? 'It is right now' : `Proof after the ${data.made ?? 'repair'}`}>
             <Table
               widths={[25, 17, 10, 16, 14, 18]}
               head={['Probe', 'Rig was', 'Before', 'After', 'Healthy rig', 'Why']}
@@ -166,6 +98,17 @@ function Paper({ data, shop, identity, now }: { data: ReportData; shop: JobSnaps
             />
           </Section>
         )}
+        {data.checks.length > 0 && (
+          <Section title="Checks">
+            {data.checks.map((c) => (
+              <Text key={c.name}>{plain(`${c.name}: ${c.result}${c.values ? `, ${c.values}` : ''}. ${c.note ?? ''}`)}</Text>
+            ))}
+          </Section>
+        )}
+        {data.signed && <Text style={{ marginTop: 8 }}>{plain(`Signed: "${data.signed.words}" ${data.signed.by}, ${when(data.signed.at)}.`)}</Text>}
+        {data.reopened.map((r) => (
+          <Text key={r.at}>{plain(`Opened again by ${r.by}, ${when(r.at)}: ${r.reason}`)}</Text>
+        ))}
         <Text style={s.foot}>{plain(`${REPORT_FOOT} Rules named where this shop works, from memory, check the edition: ${data.rules}.`)}</Text>
         <View style={s.sign} wrap={false}>
           <Text style={s.line}>Technician</Text>

@@ -14,6 +14,8 @@ import { statesOf } from '../core/operate/states';
 import { BandTable, type BandWorking } from '../core/probe/bands';
 import type { Band } from '../core/probe/judge';
 import { pointPlace, rigMeasurements, type Measurement, type PointPlace } from '../core/probe/measurement';
+import type { RigCheck } from '../core/prove/check';
+import { rigChecks } from '../core/prove/checks';
 import { proofs, type PointReading, type Proof } from '../core/prove/proofs';
 import type { Job } from '../core/formats/job';
 import { reportOf, type ReportData } from '../core/formats/report';
@@ -95,8 +97,13 @@ const api = {
     return reportOf(job, settings);
   },
 
-  proofs(rig: NamedRig, before: readonly PointReading[], after: readonly PointReading[]): Proof[] {
-    return proofs(bandTable(rig), before, after);
+  /** What has to be proved of a rig that was repaired or built: readings, and checks that are more than one. */
+  proving(rig: NamedRig, how: { made: 'repair' | 'build'; from?: Rig; fault?: string }, before: readonly PointReading[], after: readonly PointReading[]): { readings: Proof[]; checks: RigCheck[] } {
+    const repaired = how.fault === undefined ? undefined : rigFaults(rig.doc).find((f) => f.id === how.fault)?.part;
+    return {
+      readings: proofs(bandTable(rig), before, after),
+      checks: rigChecks({ rig: rig.doc, from: how.from, made: how.made, ...(repaired === undefined ? {} : { repaired }) }),
+    };
   },
 
   /** How the intake sets the start, likeliest fault first. */

@@ -8,7 +8,7 @@ import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
 import { TowInterfaceSchema } from '../rig/towSchema';
-import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, ChoiceSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
+import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, CheckSchema, ChoiceSchema, SignOffSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
 
@@ -78,6 +78,7 @@ export const PAYLOADS = {
       height: PhotoSchema.properties.height,
       bytes: PhotoSchema.properties.bytes,
       caption: PhotoSchema.properties.caption,
+      step: PhotoSchema.properties.step,
     },
     omit,
   ),
@@ -164,6 +165,14 @@ export const PAYLOADS = {
   'build.finish': Type.Object({ revision: uuid, built: uuid }, omit),
   'waiver.record': Type.Object({ id: uuid, rule: WaiverSchema.properties.rule, at: WaiverSchema.properties.at, reason: WaiverSchema.properties.reason }, omit),
   'waiver.withdraw': Type.Object({ id: uuid }, omit),
+  'check.record': Type.Object(
+    { id: uuid, check: CheckSchema.properties.check, result: CheckSchema.properties.result, values: CheckSchema.properties.values, note: CheckSchema.properties.note },
+    omit,
+  ),
+  'check.retract': Type.Object({ id: uuid }, omit),
+  'check.restore': Type.Object({ id: uuid }, omit),
+  'record.sign': Type.Object({ id: uuid, revision: uuid, words: SignOffSchema.properties.words }, omit),
+  'record.reopen': Type.Object({ id: uuid, reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }), revision: uuid }, omit),
   'job.set-status': Type.Object(
     { status: Type.Enum(['waiting', 'in-the-bay', 'waiting-approval', 'waiting-parts', 'done']) },
     omit,
@@ -243,6 +252,13 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'note.retract':
     case 'note.restore':
       return `note ${command.payload.id}`;
+    case 'check.retract':
+    case 'check.restore':
+      return `check ${command.payload.id}`;
+    case 'record.sign':
+    case 'record.reopen':
+      return 'signature';
+    case 'check.record':
     case 'state.set':
     case 'lead.move':
     case 'meter.choose':
@@ -269,6 +285,7 @@ const MATTERS: Readonly<Record<string, string>> = {
   approval: 'the approval',
   usage: 'how the rig is used',
   choice: 'which link was picked',
+  signature: 'the signature',
 };
 
 /** A matter in the words of a message. */

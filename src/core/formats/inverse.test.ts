@@ -39,6 +39,7 @@ function standing(job: Job) {
     waivers: standingWaivers(job).map((w) => [w.rule, w.at, w.reason]),
     build: job.build && (job.build.done.length > 0 || Object.keys(job.build.ticks).length > 0 || job.build.order) && { ...job.build, done: job.build.done.map((d) => [d.step, d.minutes]) },
     usage: job.usage, choice: bare({ ...standingChoice(job), id: '', revision: '' }),
+    checks: (job.checks ?? []).filter((c) => !c.retracted).map((c) => [c.check, c.result, c.values, c.note]),
     repair: job.repairs.filter((r) => !r.withdrawn).map((r) => r.did),
   };
 }
@@ -60,6 +61,7 @@ const trip = usualScenarios({}, 'coach-bank')[0]!;
 const pick = { id: demoUuid('pick'), candidate: 'dcdc-60', name: '60 A DC-DC charger', reasons: 'Fills the bank.', minutes: [60, 120] as [number, number], parts: [300, 500] as [number, number], revision: demoUuid('proposed'), doc };
 const picked = after(open, command('option.choose', pick));
 
+const checked = after(open, command('check.record', { id: demoUuid('check'), check: 'lights', result: 'fail', note: 'left signal dark' }));
 const waiver = { id: demoUuid('waiver'), rule: 'fuse-far', at: 'link-fuse', reason: 'Sheathed all the way up.' };
 const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
 const towed = usualTow(currentRevision(coupled).doc)!;
@@ -110,6 +112,12 @@ const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   'build.finish': [[picked, command('build.finish', { revision: pick.revision, built: newId() })]],
   'waiver.record': [[open, command('waiver.record', waiver)]],
   'waiver.withdraw': [[after(open, command('waiver.record', waiver)), command('waiver.withdraw', { id: waiver.id })]],
+  'check.record': [[open, command('check.record', { id: newId(), check: 'sleep', result: 'pass', values: { amps: 0.05 } })]],
+  'check.retract': [[checked, command('check.retract', { id: demoUuid('check') })]],
+  'check.restore': [[after(checked, command('check.retract', { id: demoUuid('check') })), command('check.restore', { id: demoUuid('check') })]],
+  // Not undone: see reduce.test.ts.
+  'record.sign': [],
+  'record.reopen': [],
   'job.set-status': [[open, command('job.set-status', { status: 'waiting-parts' })]],
 };
 
@@ -125,7 +133,7 @@ describe('undo', () => {
   });
 
   it('of a whole afternoon, last thing first, leaves the job as it came in', () => {
-    const pool = Object.entries(EXAMPLES).filter(([type]) => !['visit.link', 'verdict.withdraw', 'approval.record', 'approval.withdraw', 'repair.record', 'repair.withdraw', 'photo.retract', 'photo.restore', 'note.retract', 'note.restore', 'probe.retire', 'reading.restore', 'identity.set', 'option.withdraw'].includes(type)).flatMap(([, list]) => list.map(([, c]) => c));
+    const pool = Object.entries(EXAMPLES).filter(([type]) => !['visit.link', 'verdict.withdraw', 'approval.record', 'approval.withdraw', 'repair.record', 'repair.withdraw', 'photo.retract', 'photo.restore', 'note.retract', 'note.restore', 'check.retract', 'check.restore', 'probe.retire', 'reading.restore', 'identity.set', 'option.withdraw'].includes(type)).flatMap(([, list]) => list.map(([, c]) => c));
     fc.assert(
       fc.property(fc.shuffledSubarray(pool, { minLength: 2, maxLength: 9 }), (list) => {
         let job = open;

@@ -106,10 +106,18 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const w = before.waivers?.find((x) => x.id === command.payload.id);
       return w && { type: 'waiver.record', payload: { id: w.id, rule: w.rule, at: w.at, reason: w.reason } };
     }
+    case 'check.record':
+    case 'check.restore':
+      return { type: 'check.retract', payload: { id: command.payload.id } };
+    case 'check.retract':
+      return { type: 'check.restore', payload: { id: command.payload.id } };
     case 'job.set-status':
       return { type: 'job.set-status', payload: { status: before.status } };
     // The rig was as it is before the change: what would bring the change back is to make it again.
     case 'change.withdraw':
+    // A signature is not undone: the record is opened again, with a reason.
+    case 'record.sign':
+    case 'record.reopen':
       return undefined;
   }
 }

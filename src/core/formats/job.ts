@@ -3,10 +3,11 @@
  * carrying it.
  */
 import { takesAgree } from '../probe/meter';
+import type { Rig } from '../rig/schema';
 import type { IntakeClue } from '../diagnose/intake';
-import type { Approval, Build, Choice, Intake, Job, Reading, Revision, Usage, Verdict, Waiver } from './jobSchema';
+import type { Approval, Build, Choice, Check, Intake, Job, Reading, Revision, SignOff, Usage, Verdict, Waiver } from './jobSchema';
 
-export type { Approval, Build, Choice, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
+export type { Approval, Build, Check, Choice, SignOff, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
 
 /** The revision that describes the rig as it stands: the newest that is neither proposed nor withdrawn. */
 export function currentRevision(job: Job): Revision {
@@ -82,6 +83,53 @@ export const builtOf = (job: Job, revision: string): Revision | undefined => job
 
 /** The waivers that stand. */
 export const standingWaivers = (job: Job): Waiver[] => (job.waivers ?? []).filter((w) => !w.withdrawn);
+
+/** The signature that stands under the record, if it is signed. */
+export const standingSignOff = (job: Job): SignOff | undefined => job.signOffs?.findLast((s) => !s.reopened);
+
+/** Checks that stand about an epoch: newest result of each; entries of a watch are apart. */
+export function standingChecks(job: Job, epoch: number): Map<string, Check> {
+  return new Map((job.checks ?? []).filter((c) => !c.retracted && c.epoch === epoch && c.result !== 'entry').map((c) => [c.check, c]));
+}
+
+/** What was written down during a watch, in its order. */
+export const watchEntries = (job: Job, epoch: number, check: string): Check[] => (job.checks ?? []).filter((c) => !c.retracted && c.epoch === epoch && c.check === check && c.result === 'entry');
+
+/**
+ * What made the rig as it stands, where that has to be proved: a repair, or the build of a proposal. Undefined
+ * while the rig is as found, or was only described or changed on the way.
+ */
+export function madeBy(job: Job): 'repair' | 'build' | undefined {
+  const { epoch } = currentRevision(job);
+  const ofEpoch = job.revisions.filter((r) => r.epoch === epoch && r.kind === 'as-built' && !r.withdrawn);
+  if (job.repairs.some((r) => !r.withdrawn && ofEpoch.some((v) => v.id === r.revision))) return 'repair';
+  if (ofEpoch.some((v) => job.revisions.some((r) => r.id === v.parent && r.kind === 'proposed'))) return 'build';
+  return undefined;
+}
+
+/** What the rig as it stands is proved against: the readings and the rig before, and the fault that was put right. */
+export function provedAgainst(job: Job): { readings: Reading[]; from?: Rig; fault?: string } {
+  const { epoch } = currentRevision(job);
+  const made = madeBy(job);
+  const first = job.revisions.find((r) => r.epoch === epoch && !r.withdrawn && r.kind === 'as-built');
+  if (!made || !first) return { readings: [] };
+  let from = job.revisions.find((r) => r.id === first.parent);
+  if (from?.kind === 'proposed') from = job.revisions.find((r) => r.id === from!.parent);
+  const repair = job.repairs.find((r) => !r.withdrawn && r.revision === first.id);
+  const fault = job.verdicts.find((v) => v.id === repair?.verdict)?.fault;
+  return {
+    // What another rig read says nothing of one that was built anew.
+    readings: made === 'repair' && from ? standingReadings(job, from.epoch) : [],
+    ...(from ? { from: from.doc } : {}),
+    ...(fault === undefined ? {} : { fault }),
+  };
+}
+
+/** The verdict that stands about the rig as it is now: an earlier one was answered by what made this rig. */
+export const presentVerdict = (job: Job): Verdict | undefined => {
+  const { epoch } = currentRevision(job);
+  return job.verdicts.findLast((v) => !v.withdrawn && v.epoch === epoch);
+};
 
 /** The verdict that stands, if any. */
 export const standingVerdict = (job: Job): Verdict | undefined => job.verdicts.findLast((v) => !v.withdrawn);

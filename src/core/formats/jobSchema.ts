@@ -23,6 +23,7 @@ export const RevisionSchema = Type.Object(
     epoch: Type.Integer({ minimum: 0, description: 'goes up when the rig itself was changed' }),
     at: instant,
     withdrawn: Type.Optional(Type.Boolean()),
+    reason: Type.Optional(Type.String({ minLength: 1, maxLength: 400, description: 'why the record was opened again after it was signed' })),
     doc: RigSchema,
   },
   { additionalProperties: false },
@@ -127,6 +128,7 @@ export const PhotoSchema = Type.Object(
     height: Type.Integer({ minimum: 1, maximum: 10_000 }),
     bytes: Type.Integer({ minimum: 1, maximum: 20_000_000 }),
     caption: Type.String({ maxLength: 160 }),
+    step: Type.Optional(Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$', description: 'step of the build it shows' })),
     at: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),
@@ -218,6 +220,37 @@ export const WaiverSchema = Type.Object(
 );
 export type Waiver = Type.Static<typeof WaiverSchema>;
 
+/** A check of the finished rig that is more than one reading: a watch, brakes, lights; or one entry of a watch. */
+export const CheckSchema = Type.Object(
+  {
+    id: uuid,
+    epoch: Type.Integer({ minimum: 0 }),
+    check: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }),
+    result: Type.Enum(['pass', 'fail', 'does-not-apply', 'entry']),
+    values: Type.Optional(Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Type.Number({ minimum: -1e6, maximum: 1e6 }), { description: 'SI, by name' })),
+    note: Type.Optional(Type.String({ maxLength: 400 })),
+    at: instant,
+    by: person,
+    retracted: Type.Optional(Type.Boolean()),
+  },
+  { additionalProperties: false },
+);
+export type Check = Type.Static<typeof CheckSchema>;
+
+/** A signature under a revision. From then on the record stands; what comes later has a reason and a revision of its own. */
+export const SignOffSchema = Type.Object(
+  {
+    id: uuid,
+    revision: uuid,
+    words: Type.String({ minLength: 1, maxLength: 400, description: 'what is signed' }),
+    at: instant,
+    by: person,
+    reopened: Type.Optional(Type.Object({ reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }), revision: uuid, at: instant, by: person }, { additionalProperties: false })),
+  },
+  { additionalProperties: false },
+);
+export type SignOff = Type.Static<typeof SignOffSchema>;
+
 export const JobSchema = Type.Object(
   {
     schemaVersion: Type.Literal(SCHEMA_VERSION),
@@ -252,6 +285,8 @@ export const JobSchema = Type.Object(
     photos: Type.Array(PhotoSchema),
     waivers: Type.Optional(Type.Array(WaiverSchema)),
     build: Type.Optional(BuildSchema),
+    checks: Type.Optional(Type.Array(CheckSchema)),
+    signOffs: Type.Optional(Type.Array(SignOffSchema)),
   },
   { additionalProperties: false },
 );

@@ -7,7 +7,7 @@ import { checkRig, nextProbeLabel } from '../rig/check';
 import type { Rig } from '../rig/schema';
 import { err, ok, type Result } from '../units/result';
 import type { Command } from './command';
-import { buildOf, builtOf, currentRevision, proposedRevision, standingChoice, type Job } from './job';
+import { buildOf, builtOf, currentRevision, proposedRevision, standingChoice, standingSignOff, type Job } from './job';
 
 export interface Refusal {
   found: string;
@@ -25,6 +25,7 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
   const epoch = currentRevision(job).epoch;
   const by = command.actor;
   const at = command.at;
+  if (standingSignOff(job) && !AFTER_SIGNING.has(command.type)) return no('a record that is signed', 'the record opened again first, under Prove, with a reason');
   switch (command.type) {
     case 'state.set':
       return ok({ ...job, rigState: { id: command.payload.state, since: command.payload.since ?? at } });
@@ -334,10 +335,47 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       return ok({ ...job, waivers: replace(job.waivers, id, (w) => ({ ...w, withdrawn: true })) });
     }
 
+    case 'check.record': {
+      const p = command.payload;
+      if (job.checks?.some((c) => c.id === p.id)) return no(`check ${p.id}`, 'a new id: this one is kept already');
+      return ok({ ...job, checks: [...(job.checks ?? []), { ...p, epoch, at, by }] });
+    }
+
+    case 'check.retract':
+    case 'check.restore': {
+      const { id } = command.payload;
+      if (!job.checks?.some((c) => c.id === id)) return no(`check ${id}`, 'a check of this job');
+      return ok({ ...job, checks: replace(job.checks, id, (c) => ({ ...c, retracted: command.type === 'check.retract' })) });
+    }
+
+    case 'record.sign': {
+      const p = command.payload;
+      if (currentRevision(job).id !== p.revision) return no(`revision ${p.revision}`, 'the rig as it stands: it was changed meanwhile');
+      if (job.signOffs?.some((s) => s.id === p.id)) return no(`signature ${p.id}`, 'a new id');
+      return ok({ ...job, signOffs: [...(job.signOffs ?? []), { ...p, at, by }] });
+    }
+
+    case 'record.reopen': {
+      const { id, reason, revision } = command.payload;
+      if (standingSignOff(job)?.id !== id) return no(`signature ${id}`, 'the signature that stands');
+      if (job.revisions.some((r) => r.id === revision)) return no(`revision ${revision}`, 'a new id');
+      const now = currentRevision(job);
+      // The rig is as it was: its readings stay evidence. What is written from here on hangs on the reason.
+      return ok({
+        ...job,
+        status: job.status === 'done' ? 'in-the-bay' : job.status,
+        revisions: [...job.revisions, { id: revision, kind: 'as-built', parent: now.id, epoch: now.epoch, at, reason, doc: now.doc }],
+        signOffs: replace(job.signOffs!, id, (s) => ({ ...s, reopened: { reason, revision, at, by } })),
+      });
+    }
+
     case 'job.set-status':
       return ok({ ...job, status: command.payload.status });
   }
 }
+
+/** What a signed record still takes: whose rig it is stands beside it, and the ticket may move on the board. */
+const AFTER_SIGNING: ReadonlySet<Command['type']> = new Set(['record.reopen', 'job.set-status', 'identity.set']);
 
 interface Edit {
   means: 'described-wrong' | 'changed' | 'proposed';

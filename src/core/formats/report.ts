@@ -10,12 +10,16 @@ import { clueSays } from '../diagnose/intake';
 import { operatingState } from '../operate/states';
 import { BandTable } from '../probe/bands';
 import { judge, type Verdict as Judged } from '../probe/judge';
+import type { CheckValue } from '../prove/check';
+import { rigChecks } from '../prove/checks';
 import { proofs, type Proof } from '../prove/proofs';
+import type { Rig } from '../rig/schema';
+import { rigFaults } from '../diagnose/faults';
 import { inWordsConfidence, showBand, showPercent, showText } from '../units/format';
-import { RULES_OF } from '../units/preferences';
+import { celsiusShown, RULES_OF } from '../units/preferences';
 import { allInWords } from '../units/vocabulary';
 import { jobEvidence } from './evidence';
-import { intakeClues, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, type Approval, type Job, type Reading } from './job';
+import { currentRevision, intakeClues, madeBy, provedAgainst, standingAnswers, standingApproval, standingChecks, standingChoice, standingReadings, standingSignOff, standingVerdict, type Approval, type Check, type Job, type Reading } from './job';
 import { assumptionsOf, type Settings } from './shop';
 
 export interface ReportReading {
@@ -60,6 +64,12 @@ export interface ReportData {
   meters: string[];
   repair?: { did: string; by: string; at: string };
   proofs: ReportProof[];
+  checks: { name: string; result: string; values: string; note?: string }[];
+  signed?: { words: string; by: string; at: string };
+  /** Times the signed record was opened again. */
+  reopened: { reason: string; by: string; at: string }[];
+  /** What made the rig as it is proved: the heading over the proofs says it. */
+  made?: 'repair' | 'build';
   rules: string;
 }
 
@@ -73,7 +83,9 @@ export function reportOf(job: Job, settings: Settings): ReportData {
   const found = standing.find((r) => r.epoch === verdict?.epoch) ?? standing[0]!;
   const choice = standingChoice(job);
   const repair = job.repairs.findLast((r) => !r.withdrawn);
-  const built = repair && job.revisions.find((r) => r.id === repair.revision);
+  const made = madeBy(job);
+  const built = made === 'build' ? currentRevision(job) : repair && job.revisions.find((r) => r.id === repair.revision);
+  const against = provedAgainst(job);
   const epoch = verdict?.epoch ?? found.epoch;
   const compiled = compileRig(found.doc);
   const bands = new BandTable(compiled);
@@ -100,8 +112,11 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     };
   });
   const proofList = built
-    ? proofs(new BandTable(compileRig(built.doc)), told.map(value), standingReadings(job, built.epoch).filter((r) => r.status === 'measured').map(value))
+    ? proofs(new BandTable(compileRig(built.doc)), made === 'build' ? [] : told.map(value), standingReadings(job, built.epoch).filter((r) => r.status === 'measured').map(value))
     : [];
+  const results = standingChecks(job, built?.epoch ?? -1);
+  const checks = built && made ? rigChecks({ rig: built.doc, from: against.from, made, ...partOfFault(found.doc, against.fault) }).filter((c) => c.required || results.has(c.id)) : [];
+  const signed = standingSignOff(job);
   const approval = verdict && standingApproval(job, verdict.id);
   const { usage, told: history } = job.intake;
   const answers = new Map(belief.questions.map((q) => [q.id, q]));
@@ -110,7 +125,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     rig: found.doc.name,
     kind: found.doc.kind,
     takenIn: standing[0]!.at,
-    outcome: outcome(verdict !== undefined, verdict?.fault, repair !== undefined, proofList),
+    outcome: outcome(verdict !== undefined, verdict?.fault, made, proofList, checks.filter((c) => c.required).map((c) => results.get(c.id)?.result)),
     complaint: job.complaint.words || job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
     intake: [
       ...job.intake.facts.map(clueSays),
@@ -152,16 +167,38 @@ export function reportOf(job: Job, settings: Settings): ReportData {
       healthy: showBand(p.band.lo, p.band.hi, p.band.unit),
       why: p.why,
     })),
+    checks: checks.map((c) => {
+      const r = results.get(c.id);
+      const values = c.values.flatMap((v) => (r?.values?.[v.id] === undefined ? [] : [`${v.label.toLowerCase()} ${inUnit(r.values[v.id]!, v.unit, settings)}`]));
+      return { name: c.name, result: r ? { pass: 'passed', fail: 'failed', 'does-not-apply': 'does not apply', entry: '' }[r.result] : 'to do', values: values.join(', '), ...(r?.note ? { note: r.note } : {}) };
+    }),
+    ...(signed ? { signed: { words: signed.words, by: signed.by, at: signed.at } } : {}),
+    reopened: (job.signOffs ?? []).flatMap((x) => (x.reopened ? [{ reason: x.reopened.reason, by: x.reopened.by, at: x.reopened.at }] : [])),
+    ...(made ? { made } : {}),
     rules: RULES_OF[settings.jurisdiction],
   };
   return allInWords(settings.vocabulary, data);
 }
 
-function outcome(declared: boolean, fault: string | undefined, repaired: boolean, list: readonly Proof[]): ReportData['outcome'] {
+const partOfFault = (rig: Rig, fault: string | undefined): { repaired?: string } => {
+  const part = fault === undefined ? undefined : rigFaults(rig).find((f) => f.id === fault)?.part;
+  return part === undefined ? {} : { repaired: part };
+};
+
+const inUnit = (value: number, unit: CheckValue['unit'], settings: Settings): string =>
+  unit === '°C' ? `${Math.round(celsiusShown(value, settings.temperature))} °${settings.temperature}` : unit === 'times' ? `${value} times` : `${Number(value.toPrecision(3))} ${unit}`;
+
+/** @param checks results of the checks that are due; undefined where one is still to do. */
+function outcome(declared: boolean, fault: string | undefined, made: 'repair' | 'build' | undefined, list: readonly Proof[], checks: readonly (Check['result'] | undefined)[]): ReportData['outcome'] {
   const missing = list.filter((p) => !p.after).length;
-  const good = list.length > 0 && list.every((p) => p.after?.verdict === 'ok');
-  if (good) return { good, words: 'Found, put right, and proven right by measurement.' };
-  if (repaired) return { good, words: missing > 0 ? `Repaired; ${missing} proof ${missing === 1 ? 'reading' : 'readings'} still to take.` : 'Repaired, but not every proof reading is in its band: not proven.' };
+  const toDo = checks.filter((c) => c === undefined).length;
+  const good = list.length > 0 && list.every((p) => p.after?.verdict === 'ok') && checks.every((c) => c === 'pass' || c === 'does-not-apply');
+  const did = made === 'build' ? 'Built' : 'Repaired';
+  if (good) return { good, words: made === 'build' ? 'Built as proposed, and proven right by measurement.' : 'Found, put right, and proven right by measurement.' };
+  if (made && missing > 0) return { good, words: `${did}; ${missing} proof ${missing === 1 ? 'reading' : 'readings'} still to take.` };
+  if (made && list.some((p) => p.after?.verdict !== 'ok')) return { good, words: `${did}, but not every proof reading is in its band: not proven.` };
+  if (made && checks.includes('fail')) return { good, words: `${did}, but a check failed: not proven.` };
+  if (made && toDo > 0) return { good, words: `${did}, every proof in its band; ${toDo} ${toDo === 1 ? 'check' : 'checks'} still to do.` };
   if (declared && fault === NOTHING_WRONG.id) return { good: true, words: 'Nothing is wrong: it works like that.' };
   return { good, words: declared ? 'Found; not yet repaired.' : 'Not yet found.' };
 }

@@ -94,6 +94,8 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   unique(job.photos, 'photos');
   unique(job.choices, 'choices');
   unique(job.waivers ?? [], 'waivers');
+  unique(job.checks ?? [], 'checks');
+  unique(job.signOffs ?? [], 'signOffs');
   unique(job.usage.scenarios, 'usage/scenarios');
   unique(job.instruments, 'instruments');
 
@@ -123,6 +125,9 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   });
   job.approvals.forEach((a, i) => {
     if (!job.verdicts.some((v) => v.id === a.verdict)) add(`/approvals/${i}/verdict`, a.verdict, 'the id of a verdict of this job');
+  });
+  job.signOffs?.forEach((s, i) => {
+    if (!job.revisions.some((r) => r.id === s.revision)) add(`/signOffs/${i}/revision`, s.revision, 'the id of a revision of this job');
   });
   job.choices.forEach((c, i) => {
     if (!job.revisions.some((r) => r.id === c.revision && r.kind === 'proposed')) add(`/choices/${i}/revision`, c.revision, 'the id of a proposed revision of this job');

@@ -3,7 +3,7 @@
  * samples, not from slopes, because currents clip at limits and a link that does not close is no small
  * deviation.
  */
-import { RigModel } from '../operate/settle';
+import { RigModel, type Settled } from '../operate/settle';
 import { statesOf, type OperatingState } from '../operate/states';
 import type { CompiledRig } from '../compile/compile';
 import { seededRng } from '../units/rng';
@@ -34,11 +34,19 @@ export interface BandWorking {
 const SAMPLES = 192;
 
 /** Healthy-rig samples of every output in every operating state; bands of any lead pair come from them. */
+/** Samples under which a band of the intended ones alone would say nothing of its tails. */
+const FEWEST = 24;
+
+/** What every controller does, and whether anything collapsed, as one word. */
+const doing = (settled: Settled): string => `${Object.values(settled.modes).map((m) => m.mode).join()} ${settled.collapsed.join()}`;
+
 export class BandTable {
   readonly outputs: Output[];
   private readonly index: Map<string, number>;
   private readonly samples: Float64Array; // state-major, then output, then sample
   private readonly nominal: Float64Array;
+  /** By state and sample: whether its controllers do there what they do on the rig as described. */
+  private readonly alike: Uint8Array;
   private readonly model: RigModel;
   private readonly states: OperatingState[];
 
@@ -50,22 +58,27 @@ export class BandTable {
     const width = this.outputs.length;
     this.samples = new Float64Array(this.states.length * width * SAMPLES);
     this.nominal = new Float64Array(this.states.length * width);
+    this.alike = new Uint8Array(this.states.length * SAMPLES);
     const rng = seededRng(1);
     const z = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
     const row = new Float64Array(width);
     this.states.forEach((state, s) => {
-      this.model.settle(state.id);
+      const described = doing(this.model.settle(state.id));
       readOutputs(this.model, this.outputs, this.nominal, s * width);
       for (let n = 0; n < SAMPLES; n++) {
-        this.model.settle(state.id, { z: z[n]! });
+        this.alike[s * SAMPLES + n] = doing(this.model.settle(state.id, { z: z[n]! })) === described ? 1 : 0;
         readOutputs(this.model, this.outputs, row);
         for (let o = 0; o < width; o++) this.samples[(s * width + o) * SAMPLES + n] = row[o]!;
       }
     });
   }
 
-  /** Band of red against black (or of a clamp) in an operating state; undefined for points it does not know. */
-  band(stateId: string, red: string, black?: string): Band | undefined {
+  /**
+   * Band of red against black (or of a clamp) in an operating state; undefined for points it does not know.
+   * `intended`: of the rigs whose controllers do what they are drawn to do there. A charger that has not
+   * started is healthy, and no proof that it charges.
+   */
+  band(stateId: string, red: string, black?: string, intended = false): Band | undefined {
     const s = this.states.findIndex((state) => state.id === stateId);
     const r = this.index.get(red);
     const b = black === undefined ? undefined : this.index.get(black);
@@ -74,10 +87,13 @@ export class BandTable {
     const unit = this.outputs[r]!.kind === 'amps' ? 'A' : 'V';
     const at = (o: number | undefined, n: number) =>
       o === undefined ? 0 : this.samples[(s * width + o) * SAMPLES + n]!;
-    const values = Array.from({ length: SAMPLES }, (_, n) => at(r, n) - at(b, n)).sort((x, y) => x - y);
-    const middle = values[SAMPLES >> 1]!;
-    const low = values[Math.floor(SAMPLES * 0.025)]!;
-    const high = values[Math.ceil(SAMPLES * 0.975) - 1]!;
+    const every = Array.from({ length: SAMPLES }, (_, n) => n);
+    const some = intended ? every.filter((n) => this.alike[s * SAMPLES + n] === 1) : every;
+    const values = (some.length < FEWEST ? every : some).map((n) => at(r, n) - at(b, n)).sort((x, y) => x - y);
+    const count = values.length;
+    const middle = values[count >> 1]!;
+    const low = values[Math.floor(count * 0.025)]!;
+    const high = values[Math.ceil(count * 0.975) - 1]!;
     const meter = 2 * meterSpread(unit, middle);
     return {
       lo: middle - Math.hypot(middle - low, meter),

@@ -1,11 +1,12 @@
 /**
- * What has to be measured again after a repair, and whether it is right now: the readings that spoke of the
- * fault, and the link's own function, each against the healthy band.
+ * What has to be measured on a repaired or newly built rig, and whether it is right now: the readings that
+ * spoke of the fault, and the link's own function, each against the healthy band.
  */
 import type { BandTable } from '../probe/bands';
 import { judge, type Band, type Verdict } from '../probe/judge';
-import { STATE_IDS } from '../operate/states';
+import { operatingState, STATE_IDS, statesOf } from '../operate/states';
 import { pointName, rigMeasurements } from '../probe/measurement';
+import { FUNCTION_TESTS } from './functions';
 
 export interface PointReading {
   state: string;
@@ -22,20 +23,32 @@ export interface Proof {
   name: string;
   band: Band;
   why: string;
+  /** Seconds the rig has to have been in the state. */
+  wait: number;
   before?: { value: number; verdict: Verdict };
   after?: { value: number; verdict: Verdict };
 }
 
-/**
- * Each band alone holds 95 % of healthy rigs; of several, one would often be missed by chance. Widened by
- * the ratio of the 99 % to the 95 % normal quantile, 2.58 to 1.96.
- */
-const WIDEN = 2.576 / 1.96;
+/** Chance that a healthy rig misses any of its bands. Assumed. */
+const MISSED_BY_CHANCE = 0.05;
 
-const proofBand = (b: Band): Band => {
-  const middle = (b.lo + b.hi) / 2;
-  const half = ((b.hi - b.lo) / 2) * WIDEN;
-  return { ...b, lo: middle - half, hi: middle + half };
+/**
+ * Standard normal quantile exceeded with probability p < 0.5.
+ * Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 26.2.23, error under 4.5e-4.
+ */
+export function normalTail(p: number): number {
+  const t = Math.sqrt(-2 * Math.log(p));
+  return t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t ** 3);
+}
+
+/**
+ * Each band alone holds 95 % of healthy rigs; of several, one would often be missed by chance. Widened so that
+ * all of `count` together hold 95 % (Bonferroni).
+ */
+const widened = (b: Band, count: number): Band => {
+  const by = normalTail(MISSED_BY_CHANCE / Math.max(1, count) / 2) / normalTail(0.025);
+  const middle = Math.min(b.hi, Math.max(b.lo, b.nominal));
+  return { ...b, lo: middle - (middle - b.lo) * by, hi: middle + (b.hi - middle) * by };
 };
 
 const idOf = (r: { state: string; probe: string; ref?: string }) => `${r.state}/${r.probe}~${r.ref ?? ''}`;
@@ -44,48 +57,40 @@ const idOf = (r: { state: string; probe: string; ref?: string }) => `${r.state}/
 export function proofs(bands: BandTable, before: readonly PointReading[], after: readonly PointReading[]): Proof[] {
   const { rig } = bands.compiled;
   const measurements = rigMeasurements(rig);
-  const labels = new Map(rig.probes.map((p) => [p.key, p.label]));
-  const list = new Map<string, Proof>();
-  const taken = new Map(after.map((r) => [idOf(r), r]));
-  const add = (at: { state: string; probe: string; ref?: string }, why: string, was?: number) => {
-    if (list.has(idOf(at))) return;
-    const usual = bands.band(at.state, at.probe, at.ref);
-    if (!usual) return;
-    const band = proofBand(usual);
-    const now = taken.get(idOf(at));
-    list.set(idOf(at), {
-      state: at.state,
-      probe: at.probe,
-      ...(at.ref === undefined ? {} : { ref: at.ref }),
-      label:
-        measurements.find((m) => m.red === at.probe && m.black === at.ref)?.label ??
-        [at.probe, at.ref].flatMap((k) => (k && labels.has(k) ? [labels.get(k)!] : [])).join('–'),
-      name: measurements.find((m) => m.red === at.probe && m.black === at.ref)?.name ?? pointName(rig, at.probe),
-      band,
-      why,
-      ...(was === undefined ? {} : { before: { value: was, verdict: judge(was, usual) } }),
-      ...(now ? { after: { value: now.value, verdict: judge(now.value, band) } } : {}),
-    });
+  const states = new Set(statesOf(rig).map((s) => s.id));
+  const wanted = new Map<string, { state: string; probe: string; ref?: string; why: string }>();
+  const add = (at: { state: string; probe: string; ref?: string }, why: string) => {
+    if (!wanted.has(idOf(at)) && bands.band(at.state, at.probe, at.ref)) wanted.set(idOf(at), { state: at.state, probe: at.probe, ...(at.ref === undefined ? {} : { ref: at.ref }), why });
   };
   for (const r of before) {
     const band = bands.band(r.state, r.probe, r.ref);
-    if (band && judge(r.value, band) !== 'ok') add(r, 'it was out of its band', r.value);
+    if (band && judge(r.value, band) !== 'ok') add(r, 'it was out of its band');
   }
-  // The link's own function, whatever was wrong: it closes, carries, and answers the boost switch.
+  // The link's own function, whatever was wrong.
+  for (const test of FUNCTION_TESTS) {
+    if (!states.has(test.state)) continue;
+    for (const m of test.points(rig, measurements)) add({ state: test.state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }) }, test.why);
+  }
+  const taken = new Map(after.map((r) => [idOf(r), r.value]));
   const was = new Map(before.map((r) => [idOf(r), r.value]));
-  for (const m of measurements) {
-    const link = rig.parts.find((p) => p.id === m.red.split('.')[0] && p.kind === 'link-solenoid');
-    const across = m.kind === 'drop' && link !== undefined;
-    const bank = rig.parts.find((p) => p.id === m.red.split('.')[0] && p.kind === 'battery-bank' && p.side === 'coach');
-    const rises = m.kind === 'volts' && bank !== undefined && m.red.endsWith('.plus');
-    const at = (state: string) => ({ state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }) });
-    if (across) {
-      add(at('idle'), 'the link closes and carries with the engine running', was.get(idOf(at('idle'))));
-      add(at('boost-engine-off'), 'the link answers the boost switch', was.get(idOf(at('boost-engine-off'))));
-    }
-    if (rises) add(at('idle'), 'the coach bank rises with the engine running', was.get(idOf(at('idle'))));
-  }
-  return [...list.values()].sort((a, b) => STATE_IDS.indexOf(a.state) - STATE_IDS.indexOf(b.state));
+  return [...wanted.values()]
+    .map((at): Proof => {
+      const usual = bands.band(at.state, at.probe, at.ref, true)!;
+      const band = widened(usual, wanted.size);
+      const m = measurements.find((x) => x.red === at.probe && x.black === at.ref);
+      const old = was.get(idOf(at));
+      const now = taken.get(idOf(at));
+      return {
+        ...at,
+        label: m?.label ?? [at.probe, at.ref].flatMap((k) => rig.probes.filter((p) => p.key === k).map((p) => p.label)).join('–'),
+        name: m?.name ?? pointName(rig, at.probe),
+        band,
+        wait: operatingState(at.state).inputs.dwell,
+        ...(old === undefined ? {} : { before: { value: old, verdict: judge(old, usual) } }),
+        ...(now === undefined ? {} : { after: { value: now, verdict: judge(now, band) } }),
+      };
+    })
+    .sort((a, b) => STATE_IDS.indexOf(a.state) - STATE_IDS.indexOf(b.state));
 }
 
 /** All taken and all in their band. */

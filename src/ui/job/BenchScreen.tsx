@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type
 import { judge } from '../../core/probe/judge';
 import type { Measurement } from '../../core/probe/measurement';
 import { show, showBand, showText } from '../../core/units/format';
-import { standingChoice } from '../../core/formats/job';
+import { madeBy, standingChoice } from '../../core/formats/job';
 import { LoomStrip, type FlagFace } from '../strip/LoomStrip';
 import { useTheme } from '../theme';
 import { useMedia } from '../useMedia';
@@ -220,7 +220,7 @@ function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
 /** The station; the bar stands under its left column, so that the keypad keeps its height. */
 function Main({ bar }: { bar: ReactNode }) {
   const { station, job } = useBench();
-  const list = station === 'readings' ? <ReadingSheet /> : station === 'prove' && job.repairs.some((r) => !r.withdrawn) ? <ProveStation /> : undefined;
+  const list = station === 'readings' ? <ReadingSheet /> : station === 'prove' && madeBy(job) ? <ProveStation /> : undefined;
   if (list)
     return (
       <div className="split">

@@ -2,6 +2,7 @@
 /** The bench slip: the next action, what is established, cautions. Cautions are never the part that is cut. */
 import { ArrowRight, TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { presentVerdict } from '../../core/formats/job';
 import { operatingState } from '../../core/operate/states';
 import { contactVerdict } from '../../core/probe/contact';
 import { judge } from '../../core/probe/judge';
@@ -22,7 +23,7 @@ export function NextButton({ className = '' }: { className?: string }) {
     <button type="button" className={`bx next${typed === '' ? ' go' : ''} ${className}`} onClick={act}>
       <span>
         {next.words}
-        {(next.kind === 'measure' || next.kind === 'ask') && <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>}
+        {(next.kind === 'measure' || next.kind === 'ask' || next.kind === 'check') && <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>}
       </span>
       <ArrowRight size={22} aria-hidden="true" />
     </button>
@@ -32,7 +33,7 @@ export function NextButton({ className = '' }: { className?: string }) {
 /** The state's cautions, or those of the state one is about to change to. */
 export function cautionsOf(bench: Bench): readonly string[] {
   const state = bench.next.kind === 'change-state' ? bench.next.state : bench.job.rigState.id;
-  const fault = bench.diagnosis?.suspects.find((s) => s.fault === bench.job.verdicts.findLast((v) => !v.withdrawn)?.fault);
+  const fault = bench.diagnosis?.suspects.find((s) => s.fault === presentVerdict(bench.job)?.fault);
   return [...operatingState(state).cautions, ...(fault?.caution ? [fault.caution] : [])];
 }
 

@@ -1,7 +1,7 @@
 'use client';
 /** Suspects with their odds, why, the next best test, the verdict and the repair. */
 import { useState } from 'react';
-import { standingAnswers } from '../../core/formats/job';
+import { madeBy, presentVerdict, standingAnswers, standingChecks } from '../../core/formats/job';
 import { estimate } from '../../core/diagnose/estimate';
 import { showRange } from '../../core/units/money';
 import { asDesigned } from '../../core/diagnose/asDesigned';
@@ -84,9 +84,23 @@ export function FaultStation() {
   const { job, diagnosis, diagnosing, next, settings } = bench;
   const [picked, pick] = useState<string>();
   const [working, setWorking] = useState(false);
-  const verdict = job.verdicts.findLast((v) => !v.withdrawn);
+  const verdict = presentVerdict(job);
+  const made = madeBy(job);
   const repair = job.repairs.findLast((r) => !r.withdrawn);
-  if (repair && verdict) return <Repaired bench={bench} verdict={verdict} repair={repair} />;
+  const put = job.verdicts.find((v) => v.id === repair?.verdict);
+  const failed = bench.proofs?.filter((p) => p.after && p.after.verdict !== 'ok') ?? [];
+  const failedChecks = bench.checks?.filter((c) => standingChecks(job, bench.epoch).get(c.id)?.result === 'fail') ?? [];
+  if (made && !verdict && failed.length + failedChecks.length === 0)
+    return made === 'repair' && repair && put ? (
+      <Repaired bench={bench} verdict={put} repair={repair} />
+    ) : (
+      <div className="empty">
+        <p>The rig is built as it was proposed. What it reads now is proved under Prove; if a proof fails, its suspects are here.</p>
+        <button type="button" className="bx" onClick={() => bench.go('prove')}>
+          To the proof
+        </button>
+      </div>
+    );
   if (!diagnosis)
     return (
       <div className="empty">
@@ -121,6 +135,11 @@ export function FaultStation() {
         </button>
       </section>
       <section className="why" aria-label={`Why ${chosen.name}`} aria-busy={diagnosing}>
+        {made && !verdict && (
+          <p className="alert alert-error alert-outline" role="status">
+            Not proven: {[...failed.map((p) => `${p.label} at ${operatingState(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`), ...failedChecks.map((c) => `${c.name} failed`)].join('; ')}. The readings since the {made} are the evidence; nothing older speaks of this rig.
+          </p>
+        )}
         {verdict && <AfterVerdict bench={bench} verdict={verdict} />}
         <div className="hdln">
           <b>{chosen.name}</b>

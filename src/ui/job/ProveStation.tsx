@@ -1,22 +1,26 @@
 'use client';
 /** The same probes again, against the healthy bands: before, after, right or not. */
-import { CircleCheck } from 'lucide-react';
-import Link from 'next/link';
+import { madeBy, standingChecks, standingSignOff } from '../../core/formats/job';
 import { operatingState } from '../../core/operate/states';
 import { show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
 import { useBench } from './bench';
+import { CheckList } from './CheckList';
+import { SignBox } from './SignBox';
+
+/** How long a state has to last before a reading in it counts. */
+const waited = (seconds: number): string => (seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`);
 
 export function ProveStation() {
   const bench = useBench();
   const { job, proofs, measurements, selected, select } = bench;
-  const repaired = job.repairs.some((r) => !r.withdrawn);
-  if (!repaired)
+  const made = madeBy(job);
+  if (!made)
     return (
       <div className="empty">
         <p>
-          Proof comes after the repair: the probes that were out of their band, and the link’s own function, are measured again here against what a healthy rig reads.
+          Proof comes after the repair or the build: the probes that were out of their band, and the link’s own function, are measured again here against what a healthy rig of this kind reads.
         </p>
         <button type="button" className="bx" onClick={() => bench.go('fault')}>
           To the fault
@@ -24,11 +28,14 @@ export function ProveStation() {
       </div>
     );
   const right = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
-  const all = proofs !== undefined && right === proofs.length;
+  const signed = standingSignOff(job) !== undefined;
+  const results = standingChecks(job, bench.epoch);
+  const checked = bench.checks?.every((c) => (c.required ? results.has(c.id) : true) && results.get(c.id)?.result !== 'fail') ?? false;
+  const all = proofs !== undefined && proofs.length > 0 && right === proofs.length && checked;
   return (
       <div className="prove">
         <div className="hdln bar-head">
-          <b>Proof after the repair</b>
+          <b>Proof after the {made}</b>
           <span>
             {right} of {proofs?.length ?? 0} in band
           </span>
@@ -45,7 +52,7 @@ export function ProveStation() {
                     {p.label}, {p.name.toLowerCase()}
                   </b>
                   <small>
-                    {operatingState(p.state).label} · {p.why}
+                    {operatingState(p.state).label}, {waited(p.wait)} in it · {p.why}
                   </small>
                 </span>
                 <span className="was">
@@ -74,19 +81,9 @@ export function ProveStation() {
               </button>
             );
           })}
-          {all && (
-            <div className="stampbox">
-              <span className="stamp">
-                <CircleCheck size={20} aria-hidden="true" /> Right now, every proof in band
-              </span>
-              <Link className="bx" href={`/jobs/${job.number}/report`}>
-                Open the one-page report
-              </Link>
-            </div>
-          )}
-          <p className="quiet pad">
-            After any work at a tow connector prove brakes, lights and breakaway as well. Local codes, the vehicle maker’s guide and licensed practice come first.
-          </p>
+          <CheckList locked={signed} />
+          <SignBox proven={all} />
+          <p className="quiet pad">Local codes, the vehicle maker’s guide and licensed practice come first: Surrik advises, the technician decides and signs.</p>
         </div>
       </div>
   );

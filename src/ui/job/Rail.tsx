@@ -2,7 +2,7 @@
 /** Stations in working order; each says what it still lacks. */
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
-import { builtOf, standingChoice } from '../../core/formats/job';
+import { builtOf, madeBy, standingChecks, standingChoice, standingSignOff } from '../../core/formats/job';
 import { STATIONS, useBench, type Station } from './bench';
 import { useTheme } from '../theme';
 
@@ -39,14 +39,20 @@ function PipMark({ pip }: { pip: Pip }) {
 }
 
 export function Rail() {
-  const { job, rig, station, readings, diagnosis, proofs } = useBench();
+  const bench = useBench();
+  const { job, rig, station, readings, diagnosis, proofs, checks } = bench;
   const measuredShare = rig.parts.filter((p) => Object.values(p.params).some((x) => x.provenance === 'measured')).length;
   const [theme, toggle] = useTheme();
   const taken = readings.filter((r) => r.status === 'measured').length;
   const verdict = job.verdicts.findLast((v) => !v.withdrawn);
   const choice = standingChoice(job);
   const repaired = job.repairs.some((r) => !r.withdrawn);
-  const proved = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
+  const made = madeBy(job);
+  const signed = standingSignOff(job);
+  const results = standingChecks(job, bench.epoch);
+  const due = checks?.filter((c) => c.required) ?? [];
+  const proved = (proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0) + due.filter((c) => results.get(c.id)?.result !== undefined && results.get(c.id)!.result !== 'fail').length;
+  const toProve = (proofs?.length ?? 0) + due.length;
   const marks: Record<Station, [Pip, string]> = {
     intake: [job.complaint.codes.length + job.intake.facts.length === 0 ? 'wait' : job.intake.facts.length > 0 ? 'done' : 'part', job.intake.facts.length === 0 ? 'complaint only' : `${job.complaint.codes.length + job.intake.facts.length} told`],
     rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
@@ -55,7 +61,7 @@ export function Rail() {
     options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
     sizing: choice ? ['part', 'to check'] : ['wait', 'as it is'],
     build: !choice ? ['wait', 'nothing picked'] : builtOf(job, choice.revision) ? ['done', 'built'] : job.build?.candidate === choice.candidate && job.build.done.length > 0 ? ['part', `${job.build.done.length} done`] : ['wait', 'planned'],
-    prove: !repaired ? ['wait', 'not yet'] : proofs && proved === proofs.length ? ['done', 'proven'] : ['part', `${proved} of ${proofs?.length ?? 0}`],
+    prove: signed ? ['done', 'signed'] : !made ? ['wait', 'not yet'] : proofs && proved === toProve ? ['done', 'proven'] : ['part', `${proved} of ${toProve}`],
     logbook: ['wait', 'later'],
   };
   return (

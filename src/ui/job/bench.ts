@@ -8,6 +8,7 @@ import { operatingState } from '../../core/operate/states';
 import type { BandWorking } from '../../core/probe/bands';
 import type { Band } from '../../core/probe/judge';
 import type { Measurement, PointPlace } from '../../core/probe/measurement';
+import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
 import type { Rig } from '../../core/rig/schema';
 import type { Identity } from '../../core/formats/identity';
@@ -60,6 +61,7 @@ export interface Bench {
   diagnosis: Diagnosis | undefined;
   diagnosing: boolean;
   proofs: readonly Proof[] | undefined;
+  checks: readonly RigCheck[] | undefined;
   station: Station;
   go(station: Station): void;
   selected: Measurement | undefined;

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import type { Diagnosis } from '../../core/diagnose/diagnose';
 import { rigMeasurements } from '../../core/probe/measurement';
+import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
 import { nextAction } from './nextAction';
 
@@ -14,7 +15,7 @@ const test = (state: string) => ({
 });
 const diagnosis = (over: Partial<Diagnosis>): Diagnosis => ({ suspects: [suspect], next: [], stop: { reached: false, why: '' }, contradiction: [], added: [], telling: {}, classes: [], ...over });
 const proof = (state: string, after?: 'ok' | 'low'): Proof => ({
-  state, probe: 'link.coil-plus', ref: 'frame.bay-2', label: 'P10', name: 'Coil +', band: { lo: 0, hi: 1, nominal: 0.5, unit: 'V' }, why: '',
+  state, probe: 'link.coil-plus', ref: 'frame.bay-2', label: 'P10', name: 'Coil +', band: { lo: 0, hi: 1, nominal: 0.5, unit: 'V' }, why: '', wait: 180,
   ...(after ? { after: { value: 0.5, verdict: after } } : {}),
 });
 const next = (job: typeof open, d?: Diagnosis, p?: Proof[]) => nextAction({ job, diagnosis: d, proofs: p, measurements });
@@ -40,10 +41,27 @@ describe('the one next action', () => {
     expect(next(declared, diagnosis({}))).toMatchObject({ kind: 'approve' });
     const approved = { ...declared, approvals: done.approvals };
     expect(next(approved, diagnosis({}))).toMatchObject({ kind: 'repair' });
-    const repaired = { ...declared, repairs: done.repairs };
+    const repaired = { ...declared, revisions: done.revisions, repairs: done.repairs, readings: [] };
     expect(next(repaired, undefined, [proof('idle')])).toMatchObject({ kind: 'measure' });
-    expect(next(repaired, undefined, [proof('idle', 'low')])).toMatchObject({ kind: 'reopen-fault' });
+    expect(next(repaired, undefined, [proof('shore')])).toMatchObject({ kind: 'change-state', state: 'shore' });
+    // Out of its band once: taken again; twice: looked into, under Fault with the diagnosis of the repaired rig.
+    const inIdle = { ...repaired, rigState: { ...repaired.rigState, id: 'idle' } };
+    const take = { ...done.readings[0]!, epoch: 1, state: 'idle', probe: 'link.coil-plus', ref: 'frame.bay-2', retracted: false };
+    expect(next(inIdle, undefined, [proof('idle', 'low')])).toMatchObject({ kind: 'measure', retake: true });
+    const twice = { ...inIdle, readings: [{ ...take, id: '1' }, { ...take, id: '2' }] };
+    expect(next(twice, undefined, [proof('idle', 'low')])).toMatchObject({ kind: 'reopen-fault' });
+    expect(nextAction({ job: twice, diagnosis: diagnosis({ next: [test('idle')] }), proofs: [proof('idle', 'low')], measurements, atFault: true })).toMatchObject({ kind: 'measure' });
     expect(next(repaired, undefined, [proof('idle', 'ok')])).toMatchObject({ kind: 'finish' });
     expect(next(done, undefined, [])).toMatchObject({ kind: 'report' });
+  });
+  it('asks for the checks that are due after the readings, and not for advised ones', () => {
+    const repaired = { ...open, verdicts: done.verdicts, revisions: done.revisions, repairs: done.repairs, readings: [] };
+    const check = (id: string, required: boolean): RigCheck => ({ id, name: 'Lights', how: '', why: '', state: 'rested', minutes: 4, values: [], watch: false, required });
+    const ask = (checks: RigCheck[], job = repaired) => nextAction({ job, diagnosis: undefined, proofs: [proof('idle', 'ok')], checks, measurements });
+    expect(ask([check('sleep', false), check('lights', true)])).toMatchObject({ kind: 'check', check: 'lights' });
+    const record = { id: 'c', epoch: 1, check: 'lights', at: '2026-11-24T16:00:00Z', by: 'b' };
+    expect(ask([check('lights', true)], { ...repaired, checks: [{ ...record, result: 'entry' as const }] })).toMatchObject({ kind: 'check' });
+    expect(ask([check('lights', true)], { ...repaired, checks: [{ ...record, result: 'pass' as const }] })).toMatchObject({ kind: 'finish' });
+    expect(ask([check('lights', true)], { ...repaired, checks: [{ ...record, result: 'fail' as const }] })).toMatchObject({ kind: 'reopen-fault' });
   });
 });

@@ -3,9 +3,10 @@
  * highlighted; this says which.
  */
 import type { Diagnosis, NextTest } from '../../core/diagnose/diagnose';
-import { standingApproval, type Job } from '../../core/formats/job';
+import { currentRevision, madeBy, presentVerdict, standingApproval, standingChecks, standingSignOff, type Job } from '../../core/formats/job';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
+import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
 
 export type NextAction =
@@ -18,6 +19,7 @@ export type NextAction =
   | { kind: 'look'; words: string }
   | { kind: 'approve'; words: string }
   | { kind: 'repair'; words: string }
+  | { kind: 'check'; check: string; words: string; minutes: number }
   | { kind: 'finish'; words: string }
   | { kind: 'reopen-fault'; words: string }
   | { kind: 'report'; words: string };
@@ -26,6 +28,9 @@ export interface NextInput {
   job: Job;
   diagnosis: Diagnosis | undefined;
   proofs: readonly Proof[] | undefined;
+  checks?: readonly RigCheck[] | undefined;
+  /** The Fault station is open: a failed proof is looked into there. */
+  atFault?: boolean;
   measurements: readonly Measurement[];
   /** The technician goes his own way round. */
   ownRound?: boolean;
@@ -52,18 +57,35 @@ const toAsk = (job: Job, test: NextTest): NextAction =>
     : { kind: 'ask', question: test.test, words: `${VERB[test.kind] ?? 'Look'}: ${test.name}`, minutes: test.minutes };
 const VERB: Readonly<Record<string, string>> = { look: 'Look', listen: 'Listen', feel: 'Feel', try: 'Try' };
 
-export function nextAction({ job, diagnosis, proofs, measurements, ownRound = false }: NextInput): NextAction {
-  const verdict = job.verdicts.findLast((v) => !v.withdrawn);
-  const repair = job.repairs.findLast((r) => !r.withdrawn);
-  if (job.status === 'done') return { kind: 'report', words: 'Print the report' };
-  if (repair) {
-    if (!proofs) return { kind: 'wait', words: 'Working out what to prove' };
-    const bad = proofs.find((p) => p.after && p.after.verdict !== 'ok');
-    const open = proofs.filter((p) => !p.after);
-    const here = open.find((p) => p.state === job.rigState.id) ?? open[0];
-    if (here) return toMeasure(job, measurements, { state: here.state, probe: here.probe, ...(here.ref === undefined ? {} : { ref: here.ref }), minutes: 1 });
-    if (bad) return { kind: 'reopen-fault', words: `${bad.label} is still out of its band: not proven` };
-    return { kind: 'finish', words: 'Finish: it is right now' };
+/** What is still to prove of a rig that was repaired or built; undefined where its fault is being looked for. */
+function toProve({ job, proofs, checks = [], measurements, atFault = false }: NextInput): NextAction | undefined {
+  if (!proofs) return { kind: 'wait', words: 'Working out what to prove' };
+  const { epoch } = currentRevision(job);
+  const read = (p: Proof) => toMeasure(job, measurements, { state: p.state, probe: p.probe, ...(p.ref === undefined ? {} : { ref: p.ref }), minutes: 1, retake: p.after !== undefined });
+  const open = proofs.filter((p) => !p.after);
+  const here = open.find((p) => p.state === job.rigState.id) ?? open[0];
+  if (here) return read(here);
+  const explained = presentVerdict(job)?.fault === 'nothing-wrong';
+  const bad = proofs.filter((p) => p.after && p.after.verdict !== 'ok');
+  // One slip of a lead is no fault: what failed is taken once more before it is looked into.
+  const takes = (p: Proof) => job.readings.filter((r) => !r.retracted && r.epoch === epoch && r.state === p.state && r.probe === p.probe && r.ref === p.ref).length;
+  const once = bad.find((p) => takes(p) < 2);
+  if (once) return read(once);
+  const results = standingChecks(job, epoch);
+  const failed = checks.find((c) => results.get(c.id)?.result === 'fail');
+  if (!explained && (bad.length > 0 || failed)) return atFault ? undefined : { kind: 'reopen-fault', words: bad.length > 0 ? `${bad[0]!.label} is out of its band: find out why` : `${failed!.name}: failed, find out why` };
+  const due = checks.find((c) => c.required && !results.has(c.id));
+  if (due) return { kind: 'check', check: due.id, words: `Check: ${due.name.charAt(0).toLowerCase()}${due.name.slice(1)}`, minutes: due.minutes };
+  return { kind: 'finish', words: 'Finish and sign: it is right now' };
+}
+
+export function nextAction(input: NextInput): NextAction {
+  const { job, diagnosis, measurements, ownRound = false } = input;
+  if (job.status === 'done' || standingSignOff(job)) return { kind: 'report', words: 'Print the report' };
+  const verdict = presentVerdict(job);
+  if (madeBy(job) && (!verdict || verdict.fault === 'nothing-wrong')) {
+    const proving = toProve(input);
+    if (proving) return proving;
   }
   if (verdict && verdict.fault !== 'nothing-wrong' && !standingApproval(job, verdict.id)) return { kind: 'approve', words: 'Record the approval' };
   if (verdict) return { kind: 'repair', words: 'Record the repair' };
@@ -89,6 +111,7 @@ export const stationOf = (next: NextAction): 'readings' | 'fault' | 'prove' | un
     case 'repair':
     case 'reopen-fault':
       return 'fault';
+    case 'check':
     case 'finish':
       return 'prove';
     case 'wait':

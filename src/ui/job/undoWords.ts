@@ -42,5 +42,10 @@ export const UNDO_WORDS: Readonly<Record<CommandType, string>> = {
   'usage.set': 'the change of how the rig is used',
   'option.choose': 'the pick',
   'option.withdraw': 'taking the pick back',
+  'check.record': 'the check',
+  'check.retract': 'taking the check back',
+  'check.restore': 'putting the check back',
+  'record.sign': 'the signature',
+  'record.reopen': 'opening the record again',
   'job.set-status': 'the change of status',
 };

@@ -7,7 +7,7 @@ import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
 import { useOptions } from '@/client/useOptions';
 import { postPhoto } from '@/client/api';
-import { intakeClues, type Job } from '@/core/formats/job';
+import { currentRevision, intakeClues, type Job } from '@/core/formats/job';
 import type { Shop } from '@/core/formats/shop';
 import type { Measurement } from '@/core/probe/measurement';
 import { rigInWords } from '@/core/rig/inWords';
@@ -67,6 +67,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const table = useMemo(() => allInWords(vocabulary, core.table), [vocabulary, core.table]);
   const diagnosis = useMemo(() => allInWords(vocabulary, core.diagnosis), [vocabulary, core.diagnosis]);
   const proofs = useMemo(() => allInWords(vocabulary, core.proofs), [vocabulary, core.proofs]);
+  const checks = useMemo(() => allInWords(vocabulary, core.checks), [vocabulary, core.checks]);
   const [selectedId, setSelectedId] = useState<string>();
   const changeTyped = useChangeTyped();
   const [chooser, setChooser] = useState<{ suggested?: string }>();
@@ -80,8 +81,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
 
   const measurements = useMemo(() => table?.measurements ?? [], [table]);
   const next = useMemo(
-    () => inShopWords(vocabulary, nextAction({ job, diagnosis, proofs, measurements, ownRound })),
-    [vocabulary, job, diagnosis, proofs, measurements, ownRound],
+    () => inShopWords(vocabulary, nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' })),
+    [vocabulary, job, diagnosis, proofs, checks, measurements, ownRound, station],
   );
   const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
   // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
@@ -139,6 +140,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     diagnosis,
     diagnosing: core.diagnosing,
     proofs,
+    checks,
     station,
     go,
     selected,
@@ -171,8 +173,14 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
           break;
         }
         case 'finish':
-          if (station === 'prove') send('job.set-status', { status: 'done' });
-          else go('prove');
+          if (station === 'prove') {
+            send('record.sign', { id: crypto.randomUUID(), revision: currentRevision(job).id, words: 'Measured as written here; it is right now.' });
+            send('job.set-status', { status: 'done' });
+          } else go('prove');
+          break;
+        case 'check':
+          if (station !== 'prove') go('prove');
+          else document.getElementById(`check-${next.check}`)?.scrollIntoView({ block: 'center', behavior: 'smooth' });
           break;
         case 'ask':
           setSeen({ question: next.question });

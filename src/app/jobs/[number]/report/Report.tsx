@@ -165,7 +165,7 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
         </Section>
       )}
       {data.proofs.length > 0 && (
-        <Section title={data.outcome.good ? 'It is right now' : 'Proof after the repair'}>
+        <Section title={data.outcome.good ? 'It is right now' : `Proof after the ${data.made ?? 'repair'}`}>
           <table>
             <thead>
               <tr>
@@ -196,7 +196,27 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           </table>
         </Section>
       )}
+      {data.checks.length > 0 && (
+        <Section title="Checks">
+          {data.checks.map((c) => (
+            <p key={c.name}>
+              {c.name}: <b>{c.result}</b>
+              {c.values && `, ${c.values}`}. {c.note}
+            </p>
+          ))}
+        </Section>
+      )}
       <footer>
+        {data.signed && (
+          <p>
+            <b>Signed:</b> “{data.signed.words}” {data.signed.by}, {when(data.signed.at)}.
+          </p>
+        )}
+        {data.reopened.map((r) => (
+          <p key={r.at}>
+            Opened again by {r.by}, {when(r.at)}: {r.reason}
+          </p>
+        ))}
         <p>
           {REPORT_FOOT} Rules named where this shop works, from memory, check the edition: {data.rules}.
         </p>

@@ -1,0 +1,97 @@
+/**
+ * Checks of the finished rig that are more than one reading: watches, the parasitic check, brakes and lights.
+ * Rows of common practice; a new check is a row. Limits come from the rig where it states them.
+ */
+import type { Part, Rig } from '../rig/schema';
+import { partOption, partValue } from '../rig/value';
+import type { CheckValue, RigCheck } from './check';
+import { isDecider } from './functions';
+
+/** What is proved: the rig before and after, and what made it. */
+export interface Proving {
+  rig: Rig;
+  from: Rig | undefined;
+  made: 'repair' | 'build';
+  /** Part the repair was at. */
+  repaired?: string;
+}
+
+/** °C of an alternator's housing at which to stop where its maker states none: from memory. */
+export const HOUSING_LIMIT = 105;
+/** A of sleep current over which a start battery's drain is looked for: common practice, no source. */
+export const SLEEP_LIMIT = 0.25;
+
+const alternatorOf = (rig: Rig): Part | undefined => rig.parts.find((p) => p.kind === 'alternator');
+const hasTow = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'tow-connector');
+
+/** Whether work was done at the tow connector or on a wire that ends at it. */
+function towTouched({ rig, from, repaired }: Proving): boolean {
+  const connectors = new Set(rig.parts.filter((p) => p.kind === 'tow-connector').map((p) => p.id));
+  if (repaired !== undefined && (connectors.has(repaired) || rig.conductors.some((c) => c.id === repaired && (connectors.has(c.from.part) || connectors.has(c.to.part))))) return true;
+  if (!from) return false;
+  const at = (doc: Rig) => JSON.stringify([doc.tow, doc.parts.filter((p) => connectors.has(p.id)), doc.conductors.filter((c) => connectors.has(c.from.part) || connectors.has(c.to.part))]);
+  return at(from) !== at(rig);
+}
+
+/** The link can let a bank take all an alternator gives: a solenoid, or a charger as large. */
+const heavyCharging = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'link-solenoid' || p.kind === 'dcdc-charger' || p.kind === 'dual-charger');
+const lithium = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'battery-bank' && partOption(p, 'chemistry') === 'lfp');
+
+/** The checks of a rig, in the order to do them. */
+export function rigChecks(proving: Proving): RigCheck[] {
+  const { rig, made, repaired } = proving;
+  const list: RigCheck[] = [];
+  const decider = rig.parts.find((p) => p.id === repaired);
+  const decides = rig.parts.some(isDecider);
+  const alternator = alternatorOf(rig);
+  if (decides)
+    list.push({
+      id: 'hunting',
+      name: 'Nothing hunts',
+      how: 'Engine idling, house loads and lights on. Listen to the link and watch its amps for five minutes; count how often it opens or drops out.',
+      why: 'a link or charger that comes and goes wears out, and never charges',
+      state: 'idle',
+      minutes: 5,
+      values: [{ id: 'drops', label: 'Opened or dropped out', unit: 'times', most: 0, source: 'common practice' }],
+      watch: false,
+      required: made === 'build' || (decider !== undefined && isDecider(decider)),
+    });
+  if (alternator && heavyCharging(rig))
+    list.push({
+      id: 'idle-hour',
+      name: 'An hour at idle, bank low',
+      how: 'Bank as low as it is used, engine idling an hour with the hood as on the road. Every ten minutes write down the alternator’s amps and its housing’s temperature, on a taped or painted spot.',
+      why: 'a low bank at idle is the worst case: most current, least cooling',
+      state: 'idle',
+      minutes: 60,
+      values: [
+        { id: 'amps', label: 'Alternator, highest', unit: 'A', most: partValue(alternator, 'idleLimit'), source: 'what this alternator gives at hot idle, as the rig describes it' },
+        { id: 'celsius', label: 'Housing, highest', unit: '°C', most: HOUSING_LIMIT, source: 'from memory; the maker’s limit comes first' },
+        { id: 'ambient', label: 'Air beside it', unit: '°C' },
+      ],
+      watch: true,
+      required: made === 'build',
+      caution: `Engine only in the open, brake on, wheels chocked.${lithium(rig) ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.' : ''}`,
+    });
+  if (hasTow(rig)) {
+    const touched = towTouched(proving);
+    const tow = { state: 'rested', values: [] as CheckValue[], watch: false, required: touched, caution: 'Brakes and breakaway are safety systems: chock the wheels, and prove them after any work at the connector.' };
+    list.push(
+      { ...tow, id: 'lights', name: 'Lights', how: 'Coupled: tail, brake, both turn signals and reverse, each seen by somebody behind.', why: 'a wire in the wrong position lights the wrong lamp', minutes: 4 },
+      { ...tow, id: 'brakes', name: 'Service brakes', how: 'Coupled: brake by the controller’s lever and by the pedal; each wheel’s brake is heard or felt, and lets go.', why: 'the same plug carries them', minutes: 5 },
+      { ...tow, id: 'breakaway', name: 'Breakaway', how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.', why: 'its battery hangs on the charge line; 15 minutes is the yardstick of 49 CFR 393.43', minutes: 18 },
+    );
+  }
+  list.push({
+    id: 'sleep',
+    name: 'Current at rest',
+    how: 'Doors latched, key away, 20 to 60 minutes until everything sleeps. Clamp round the start battery’s negative, zeroed on the spot; the circuit is never broken for it.',
+    why: 'what was added must not flatten the start battery',
+    state: 'rested',
+    minutes: 30,
+    values: [{ id: 'amps', label: 'Start battery, asleep', unit: 'A', most: SLEEP_LIMIT, source: 'common practice: 0.07 A of alarm and tracker is usual, 0.25 A is a fault' }],
+    watch: false,
+    required: made === 'build',
+  });
+  return list;
+}
