@@ -1,9 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { freshJob, markers, pickLink, signIn, watchConsole } from './world';
+import type { Rig } from '../../src/core/rig/schema';
+import { freshJob, markers, pickLink, signIn, Technician, watchConsole } from './world';
 
-type Snapshot = { job: { build?: { ticks: Record<string, string>; done: { step: string; minutes?: number }[]; order?: string[] }; revisions: { kind: string; epoch: number; withdrawn?: boolean }[] } };
+type Snapshot = { job: { build?: { ticks: Record<string, string>; done: { step: string; minutes?: number }[]; order?: string[] }; revisions: { kind: string; epoch: number; withdrawn?: boolean; reason?: string; doc: Rig }[]; checks?: { check: string; result: string }[]; signOffs?: { reopened?: { reason: string } }[] } };
 
 test('the picked link is ordered, cut, built step by step, and the rig is then another', async ({ page }) => {
   const complaints = watchConsole(page);
@@ -68,5 +69,52 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await expect(page.locator('.slip')).toContainText('Built: the rig is described as it is now');
   await expect.poll(async () => (await snapshot()).job.revisions.map((r) => `${r.kind} ${r.epoch}`)).toEqual(['as-found 0', 'proposed 0', 'as-built 1']);
   expect((await snapshot()).job.build!.done).toHaveLength(count);
+
+  // Proof of exactly this rig: what its charger has to read, engine off and on.
+  await page.locator('.slip .bx.next').click();
+  await expect(page.getByText('Proof after the build')).toBeVisible();
+  await expect(page.locator('.proof').filter({ hasText: 'the charger’s output goes to its stage' })).toHaveCount(1, { timeout: 30_000 });
+  const built = (await snapshot()).job.revisions.at(-1)!.doc;
+  const technician = new Technician(page, 'nothing-wrong', 7, built);
+  let words = '';
+  for (let k = 0; k < 25 && !words.startsWith('Check'); k++) words = await technician.step();
+  expect(words).toMatch(/^Check: nothing hunts/);
+  await page.goto('/jobs/2801/prove');
+  // Nothing is signed before the checks; a value over its limit cannot pass.
+  const hunting = page.getByRole('region', { name: 'Nothing hunts' });
+  await hunting.getByLabel(/Opened or dropped out/).fill('2');
+  await expect(hunting.getByRole('button', { name: 'Pass' })).toBeDisabled();
+  await hunting.getByLabel(/Opened or dropped out/).fill('0');
+  await hunting.getByRole('button', { name: 'Pass' }).click();
+  await expect(hunting).toContainText('passed, 0');
+  // A watch is written down as it goes; what it found is its highest.
+  const hour = page.getByRole('region', { name: /An hour at idle/ });
+  for (const [amps, housing] of [['70', '160'], ['62', '182']]) {
+    await hour.getByLabel('Alternator, highest, A').fill(amps!);
+    await hour.getByLabel('Housing, highest, °F').fill(housing!);
+    await hour.getByRole('button', { name: 'Write down, go on' }).click();
+  }
+  await expect(hour.locator('.entries tbody tr')).toHaveCount(2);
+  await hour.getByRole('button', { name: 'Pass' }).click();
+  await expect(hour).toContainText('passed, 70 A, 182 °F');
+  const asleep = page.getByRole('region', { name: 'Current at rest' });
+  await asleep.getByLabel(/Start battery, asleep/).fill('0.06');
+  await asleep.getByRole('button', { name: 'Pass' }).click();
+  const prove = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).include('.prove').analyze();
+  expect(prove.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
+  await expect(page.locator('.slip .bx.next')).toContainText('Finish and sign');
+  expect(await markers(page)).toBe(1);
+  await page.locator('.slip .bx.next').click();
+  await expect(page.getByText('The record is locked.')).toBeVisible();
+  // Locked; opened again only with a reason, which makes a revision.
+  await page.getByRole('button', { name: 'Open the record again' }).click();
+  await expect(page.getByRole('button', { name: 'Open it' })).toBeDisabled();
+  await page.getByLabel(/Why it is opened again/).fill('Owner rang: the fan is loud.');
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect.poll(async () => (await snapshot()).job.revisions.at(-1)!.reason).toBe('Owner rang: the fan is loud.');
+  await page.goto('/jobs/2801/report');
+  await expect(page.getByRole('article')).toContainText('Built as proposed, and proven right by measurement.');
+  await expect(page.getByRole('article')).toContainText('housing, highest 182 °F');
+  await expect(page.getByRole('article')).toContainText('Opened again');
   expect(complaints).toEqual([]);
 });

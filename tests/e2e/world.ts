@@ -9,6 +9,7 @@ import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { observationsOf } from '../../src/core/diagnose/observations';
 import { OPERATING_STATES } from '../../src/core/operate/states';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
+import type { Rig } from '../../src/core/rig/schema';
 import { readSecrets } from '../../src/server/config';
 import { connect } from '../../src/server/db';
 import { insertJob } from '../../src/server/jobStore';
@@ -20,8 +21,9 @@ export const demoPassword = (): string => secrets()['DEMO_PASSWORD']!;
 export async function freshJob(number: number, like = 1042): Promise<void> {
   const db = connect({ host: '127.0.0.1', port: Number(process.env['SURRIK_DB_PORT']), name: process.env['SURRIK_DB_NAME']! }, 'surrik_owner', secrets()['OWNER_PASSWORD']!);
   try {
-    const job = { ...structuredClone(demoJobs(new Date()).find((j) => j.number === like)!), number };
-    for (const list of [job.revisions, job.readings, job.observations]) for (const item of list) item.id = demoUuid(`${number} ${item.id}`);
+    const original = { ...demoJobs(new Date()).find((j) => j.number === like)!, number };
+    // Ids of its own, and everything that names one with them.
+    const job = JSON.parse(JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) => demoUuid(`${number} ${id}`))) as typeof original;
     await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), job));
   } finally {
     await db.destroy();
@@ -72,8 +74,7 @@ export function watchConsole(page: Page): string[] {
 
 /** A technician who does whatever the highlighted button says, with a meter on a rig that hides a fault. */
 export class Technician {
-  private readonly rig = motorhome('heron', 'Heron');
-  private readonly questions = observationsOf(this.rig, rigFaults(this.rig));
+  private readonly questions;
   private meter: HiddenRig;
   private takes = 0;
 
@@ -81,7 +82,9 @@ export class Technician {
     private readonly page: Page,
     fault: string,
     private readonly seed: number,
+    private readonly rig: Rig = motorhome('heron', 'Heron'),
   ) {
+    this.questions = observationsOf(rig, rigFaults(rig));
     this.meter = new HiddenRig(compileRig(this.rig), fault, seed);
   }
 
@@ -151,7 +154,7 @@ export class Technician {
     const plate = await page.locator('.stateplate b').first().innerText();
     const state = OPERATING_STATES.find((s) => s.label === plate)!.id;
     const probe = this.key(measure[1]!);
-    const ref = probe.endsWith('.clamp') ? undefined : measure[2] ? this.key(measure[2]) : 'frame.bay-2';
+    const ref = probe.endsWith('.clamp') ? undefined : measure[2] ? this.key(measure[2]) : `${this.rig.reference.part}.${this.rig.reference.terminal}`;
     const { value } = this.meter.read(state, probe, ref, this.takes++);
     await page.keyboard.type(String(value));
     await page.keyboard.press('Enter');

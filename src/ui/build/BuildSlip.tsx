@@ -31,8 +31,9 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
       ) : finished ? (
         <>
           <p className="lead-in">Built: the rig is described as it is now. What it reads is proved afresh.</p>
-          <button type="button" className="bx" onClick={() => go('readings')}>
-            To the readings
+          <button type="button" className="bx next go" onClick={() => go('prove')}>
+            <span>Prove it</span>
+            <ArrowRight size={22} aria-hidden="true" />
           </button>
         </>
       ) : next ? (

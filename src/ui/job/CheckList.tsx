@@ -66,7 +66,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
   const current = bench.next.kind === 'check' && bench.next.check === check.id;
   const first = entries[0] ? new Date(entries[0].at).getTime() : 0;
   return (
-    <article className={`chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`} id={`check-${check.id}`} aria-label={check.name}>
+    <section className={`chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`} id={`check-${check.id}`} aria-label={check.name}>
       <header>
         <b>{check.name}</b>
         <span>
@@ -155,7 +155,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
           {ok === false && <p className="over">Over the limit: it does not pass.</p>}
         </div>
       )}
-    </article>
+    </section>
   );
 }
 

@@ -220,10 +220,12 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
         <p>
           {REPORT_FOOT} Rules named where this shop works, from memory, check the edition: {data.rules}.
         </p>
-        <p className="signline">
-          <span>Technician</span>
-          <span>Date</span>
-        </p>
+        {!data.signed && (
+          <p className="signline">
+            <span>Technician</span>
+            <span>Date</span>
+          </p>
+        )}
       </footer>
     </article>
   );
