@@ -18,7 +18,13 @@ export function fonts(): void {
       { src: font('barlow', 'barlow-latin-600-normal.woff'), fontWeight: 600 },
     ],
   });
-  Font.register({ family: 'Barlow Condensed', src: font('barlow-condensed', 'barlow-condensed-latin-700-normal.woff'), fontWeight: 700 });
+  Font.register({
+    family: 'Barlow Condensed',
+    fonts: [
+      { src: font('barlow-condensed', 'barlow-condensed-latin-500-normal.woff'), fontWeight: 500 },
+      { src: font('barlow-condensed', 'barlow-condensed-latin-700-normal.woff'), fontWeight: 700 },
+    ],
+  });
   Font.registerHyphenationCallback((word) => [word]);
 }
 

@@ -20,6 +20,10 @@ import { proofs, type PointReading, type Proof } from '../core/prove/proofs';
 import type { Job } from '../core/formats/job';
 import { reportOf, type ReportData } from '../core/formats/report';
 import { assumptionsOf, type Settings } from '../core/formats/shop';
+import type { WireRow, Wiring } from '../core/formats/wiring/drawing';
+import { wiringOf } from '../core/formats/wiring/layout';
+import { svgOf } from '../core/formats/wiring/svg';
+import { rigInWords } from '../core/rig/inWords';
 import type { Rig } from '../core/rig/schema';
 
 /** A rig document and a name for it that changes when it does. */
@@ -104,6 +108,12 @@ const api = {
       readings: proofs(bandTable(rig), before, after),
       checks: rigChecks({ rig: rig.doc, from: how.from, made: how.made, ...(repaired === undefined ? {} : { repaired }) }),
     };
+  },
+
+  /** The wiring diagram of a rig as an SVG file, and its schedule, in the shop's words. */
+  wiring(doc: Rig, settings: Settings): { svg: string; title: string; wires: WireRow[]; grounds: Wiring['grounds'] } {
+    const { drawing, wires, grounds } = wiringOf(rigInWords(settings.vocabulary, doc), settings);
+    return { svg: svgOf(drawing), title: drawing.title, wires, grounds };
   },
 
   /** How the intake sets the start, likeliest fault first. */

@@ -15,6 +15,9 @@ import { insertJob } from '../../src/server/jobStore';
 import { jobSnapshot } from '../../src/server/jobs';
 import { cleanPhoto, photoContent, storePhoto } from '../../src/server/photos';
 import { reportPdf } from '../../src/server/reportPdf';
+import { cardPdf } from '../../src/server/cardPdf';
+import { wiringPdf } from '../../src/server/wiringPdf';
+import { wiringOf } from '../../src/core/formats/wiring/layout';
 import { testDatabase, type TestDatabase } from './database';
 
 let db: TestDatabase;
@@ -124,9 +127,10 @@ describe('whose rig it is', () => {
 });
 
 describe('the PDF', () => {
-  const text = async (snapshot: Awaited<ReturnType<typeof jobSnapshot>>) => {
+  const text = async (snapshot: Awaited<ReturnType<typeof jobSnapshot>>) => read(await reportPdf(snapshot, NOW));
+  const read = (pdf: Buffer) => {
     const file = join(folder, `${randomUUID()}.pdf`);
-    writeFileSync(file, await reportPdf(snapshot, NOW));
+    writeFileSync(file, pdf);
     const info = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
     return { words: execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replace(/\s+/g, ' '), info };
   };
@@ -138,7 +142,7 @@ describe('the PDF', () => {
     for (const part of ['Job 1009, Heron', 'Shop of Ana', 'Lab of the lagoon', 'Found, put right, and proven right by measurement.', 'Coach ground joint bad', 'Practically certain, 98 %', 'Approved up to $220', 'star washer', 'It is right now', 'Local codes'])
       expect(words).toContain(part);
     // Every reading of the evidence stands there with its unit.
-    for (const r of (await jobSnapshot(db.app, ana, 1009)).job.readings) expect(words).toContain(Math.abs(r.value!) < 0.0999 ? 'mV' : r.value!.toFixed(2));
+    for (const r of (await jobSnapshot(db.app, ana, 1009)).job.readings) expect(words).toContain(r.unit === 'A' ? ' A' : Math.abs(r.value!) < 0.0999 ? 'mV' : r.value!.toFixed(2));
     // Letters the fonts do not have would come back as boxes or nothing.
     expect(words).not.toMatch(/[\u0000-\u0008\ufffd\u25a1]/);
   });
@@ -150,5 +154,24 @@ describe('the PDF', () => {
     expect(words).toContain('Not yet found.');
     expect(words).toContain('Leisure battery not charging on the road');
     expect(info).toMatch(/Page size:\s+595\.\d+ x 841\.\d+ pts \(A4\)/);
+  });
+
+  it('of the wiring: every wire of the schedule on the sheet, across on letter or A4', async () => {
+    const { job, shop } = await jobSnapshot(db.app, ana, 1042);
+    const { words, info } = read(await wiringPdf(1042, job.revisions[0]!, shop, NOW));
+    for (const w of wiringOf(job.revisions[0]!.doc, shop.settings).wires) expect(words.split(new RegExp(`\\b${w.wire}\\b`)).length - 1, w.wire).toBe(2);
+    expect(words).toContain('Isolator');
+    expect(words).toContain('1/0');
+    expect(words).not.toMatch(/[\u0000-\u0008\ufffd\u25a1]/);
+    expect(info).toMatch(/Pages:\s+2\b/);
+    expect(info).toMatch(/Page size:\s+792 x 612 pts \(letter\)/);
+    const a4 = read(await wiringPdf(1042, job.revisions[0]!, { ...shop, settings: { ...shop.settings, jurisdiction: 'uk' } }, NOW));
+    expect(a4.info).toMatch(/Page size:\s+841\.\d+ x 595\.\d+ pts \(A4\)/);
+  });
+
+  it('of the owner’s card: one page an owner can keep', async () => {
+    const { words, info } = read(await cardPdf(await jobSnapshot(db.app, ana, 1042)));
+    expect(info).toMatch(/Pages:\s+1\b/);
+    for (const part of ['Heron: your batteries', 'Never wedge it', 'driving from 20 % to 80 %', 'hot stud', 'Shop of Ana']) expect(words).toContain(part);
   });
 });

@@ -48,14 +48,14 @@ function bisect(low: number, high: number, reached: (x: number) => boolean, tole
 
 const endOf = (of: AskedOf, summary: ReturnType<typeof run>) => summary.batteries.find((b) => b.part === of.bank)!.endSoc;
 
-/** How long to drive, idle, or stay on shore until the bank is at `target`, from `from`. */
-export function howLong(of: AskedOf, kind: 'drive' | 'idle' | 'shore', from: number, target: number): Answer {
+/** How long to drive, idle, or stay on shore until the bank is at `target`, from `from`; at most `longest` hours, to `tolerance` hours. */
+export function howLong(of: AskedOf, kind: 'drive' | 'idle' | 'shore', from: number, target: number, longest = LONGEST_CHARGE, tolerance = HOURS_TOLERANCE): Answer {
   const reachedAfter = (hours: number) => endOf(of, run(of, [leg(kind, hours, of)], from));
   const words = kind === 'drive' ? 'driving' : kind === 'idle' ? 'idling' : 'on shore power';
   if (from >= target) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
-  const most = reachedAfter(LONGEST_CHARGE);
-  if (most < target) return { at: most, says: `Not reached: after ${LONGEST_CHARGE} h ${words} it is at ${percent(most)}.` };
-  const hours = bisect(0.05, LONGEST_CHARGE, (h) => reachedAfter(h) >= target);
+  const most = reachedAfter(longest);
+  if (most < target) return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
+  const hours = bisect(0.05, longest, (h) => reachedAfter(h) >= target, tolerance);
   return { hours, at: target, says: `${inHours(hours)} ${words} from ${percent(from)} to ${percent(target)}.` };
 }
 

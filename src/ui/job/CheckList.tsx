@@ -11,7 +11,7 @@ import { useBench, type Bench } from './bench';
 
 /** A value in the shop's unit, with it. */
 const shown = (bench: Bench, v: CheckValue, value: number): string =>
-  v.unit === '°C' ? `${Math.round(celsiusShown(value, bench.settings.temperature))} °${bench.settings.temperature}` : v.unit === 'times' ? `${value}` : `${value.toFixed(value < 10 ? 2 : 0)} ${v.unit}`;
+  v.unit === '°C' ? `${Math.round(celsiusShown(value, bench.settings.temperature))} °${bench.settings.temperature}` : v.unit === 'times' ? `${value} times` : `${value.toFixed(value < 10 ? 2 : 0)}\u00a0${v.unit}`;
 
 const unitOf = (bench: Bench, v: CheckValue): string => (v.unit === '°C' ? `°${bench.settings.temperature}` : v.unit);
 
@@ -25,16 +25,16 @@ export function CheckList({ locked }: { locked: boolean }) {
   return (
     <>
       {due.length > 0 && (
-        <h3 className="bar-head sub">
-          Checks <span>{due.filter((c) => results.get(c.id)).length} of {due.length} done</span>
+        <h3 className="hdln bar-head sub">
+          <b>Checks</b> <span>{due.filter((c) => results.get(c.id)).length} of {due.length} done</span>
         </h3>
       )}
       {due.map((c) => (
         <CheckRow key={c.id} check={c} result={results.get(c.id)} locked={locked} />
       ))}
       {advised.length > 0 && (
-        <h3 className="bar-head sub">
-          Advised <span>not needed for the signature after this work</span>
+        <h3 className="hdln bar-head sub">
+          <b>Advised</b> <span>not needed for the signature after this work</span>
         </h3>
       )}
       {advised.map((c) => (
@@ -50,6 +50,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
   const bench = useBench();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [note, setNote] = useState('');
+  const [again, setAgain] = useState(false);
   const entries = watchEntries(bench.job, bench.epoch, check.id);
   const values = readValues(bench, check, typed);
   // What a watch found is its highest entry.
@@ -61,7 +62,10 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
   const record = (outcome: Check['result'], of: Record<string, number>) => {
     bench.send('check.record', { id: crypto.randomUUID(), check: check.id, result: outcome, ...(Object.keys(of).length > 0 ? { values: of } : {}), ...(note.trim() ? { note: note.trim() } : {}) });
     setTyped({});
-    if (outcome !== 'entry') setNote('');
+    if (outcome !== 'entry') {
+      setNote('');
+      setAgain(false);
+    }
   };
   const current = bench.next.kind === 'check' && bench.next.check === check.id;
   const first = entries[0] ? new Date(entries[0].at).getTime() : 0;
@@ -92,7 +96,8 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
       </p>
       {check.caution && (
         <p className="care">
-          <TriangleAlert size={15} aria-hidden="true" /> {check.caution}
+          <TriangleAlert size={15} aria-hidden="true" />
+          <span>{check.caution}</span>
         </p>
       )}
       {result?.note && <p className="quiet">{result.note}</p>}
@@ -122,7 +127,12 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
           </tbody>
         </table>
       )}
-      {!locked && (
+      {!locked && result && !again && (
+        <button type="button" className="bx small" onClick={() => setAgain(true)}>
+          Do it again
+        </button>
+      )}
+      {!locked && (!result || again) && (
         <div className="chk-do">
           {check.values.map((v) => (
             <label key={v.id} className="field">

@@ -49,7 +49,7 @@ export function ProveStation() {
                 <span className={`pd${p.label.includes('–') ? ' pair' : ''}`}>{p.label.includes('–') ? 'Δ' : p.label}</span>
                 <span className="nm">
                   <b>
-                    {p.label}, {p.name.toLowerCase()}
+                    {p.label}, {p.name.charAt(0).toLowerCase() === p.name.charAt(0) || /^[A-Z]{2}|^[A-Z]-/.test(p.name) ? p.name : p.name.charAt(0).toLowerCase() + p.name.slice(1)}
                   </b>
                   <small>
                     {operatingState(p.state).label}, {waited(p.wait)} in it · {p.why}
@@ -60,9 +60,9 @@ export function ProveStation() {
                     <>
                       <Sign verdict={p.before.verdict} size={13} onInk={on} /> was {showText(p.before.value, p.band.unit)}
                     </>
-                  ) : (
+                  ) : made === 'repair' ? (
                     'not taken before'
-                  )}
+                  ) : null}
                 </span>
                 <span className="bw">
                   <BandMark band={p.band} value={p.after?.value} />

@@ -4,7 +4,8 @@
  * with unit, spread and how they are known. The strip redraws as one types; what is saved asks whether the
  * description was wrong or the rig was changed.
  */
-import { Plus, TriangleAlert } from 'lucide-react';
+import { Plus, TriangleAlert, Workflow } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
 import { withConductor, withPart } from '../../core/rig/applyEdit';
 import type { ConductorChange, PartChange } from '../../core/rig/edit';
@@ -97,6 +98,9 @@ export function RigStation() {
         <button type="button" className={'add' in picked ? 'on' : ''} onClick={() => choose({ add: true })}>
           <Plus size={18} aria-hidden="true" /> Add a part, wire or probe
         </button>
+        <Link className="wiring-link" href={`/jobs/${bench.job.number}/wiring`}>
+          <Workflow size={18} aria-hidden="true" /> Wiring diagram
+        </Link>
         {ordered.map((p) => (
           <button key={p.id} type="button" className={part?.id === p.id ? 'on' : ''} aria-current={part?.id === p.id} onClick={() => choose({ part: p.id })}>
             {problems.some((x) => x.part === p.id) && <TriangleAlert size={16} aria-label="cannot work:" />}

@@ -24,6 +24,9 @@ export function SignBox({ proven }: { proven: boolean }) {
           <Link className="bx" href={`/jobs/${job.number}/report`}>
             Open the one-page report
           </Link>
+          <Link className="bx" href={`/jobs/${job.number}/card`}>
+            Owner’s card
+          </Link>
         </div>
       )}
       {signed && (

@@ -37,6 +37,12 @@ export function Report({ number }: { number: number }) {
         <Link className="bx" href="/">
           All jobs
         </Link>
+        <Link className="bx" href={`/jobs/${number}/card`}>
+          Owner’s card
+        </Link>
+        <Link className="bx" href={`/jobs/${number}/wiring`}>
+          Wiring
+        </Link>
         <a className="bx" href={`/api/jobs/${number}/report.pdf`} download>
           <FileDown size={20} aria-hidden="true" />
           PDF

@@ -1,0 +1,12 @@
+'use client';
+/** Prints the page it stands on. */
+import { Printer } from 'lucide-react';
+
+export function PrintButton() {
+  return (
+    <button type="button" className="bx go" onClick={() => window.print()}>
+      <Printer size={20} aria-hidden="true" />
+      Print
+    </button>
+  );
+}
