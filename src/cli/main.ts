@@ -6,15 +6,16 @@ import { readFileSync } from 'node:fs';
 import { parseJobText, validateJobDocument } from '../core/formats/validate';
 import { namedRevision, currentRevision, type Job } from '../core/formats/job';
 import { BadInput, type VerbContext } from './verb';
+import { LOG_VERBS } from './logVerbs';
 import { VERBS } from './verbs';
 
-const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from', 'scenario', 'candidates', 'samples', 'run', 'drop', 'upfit', 'severity']);
+const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from', 'scenario', 'candidates', 'samples', 'run', 'drop', 'upfit', 'severity', 'to', 'zone', 'map', 'nominal', 'chemistry']);
 
 /** Options that take no value. */
 const FLAGS = new Set(['csv', 'series']);
 
 function usage(): string {
-  const lines = Object.entries(VERBS).map(([name, v]) => `  ${name.padEnd(9)} ${v.about}\n            e.g. ./surrik ${v.example}`);
+  const lines = Object.entries({ ...VERBS, ...LOG_VERBS }).map(([name, v]) => `  ${name.padEnd(11)} ${v.about}\n              e.g. ./surrik ${v.example}`);
   return `usage: ./surrik VERB JOB [--rig as-found|proposed[:ID]|as-built] [options]\n\n${lines.join('\n')}\n`;
 }
 
@@ -34,7 +35,8 @@ function readJob(path: string): Job {
 
 function main(argv: readonly string[]): number {
   const [verbName, ...rest] = argv;
-  const verb = verbName === undefined ? undefined : VERBS[verbName];
+  const log = verbName === undefined ? undefined : LOG_VERBS[verbName];
+  const verb = verbName === undefined ? undefined : (log ?? VERBS[verbName]);
   if (!verb || rest.includes('--help')) {
     process.stdout.write(verb ? `${verb.about}\n  ./surrik ${verb.example}\n${verb.options}\n` : usage());
     return verb || verbName === '--help' || verbName === undefined ? 0 : 2;
@@ -59,12 +61,16 @@ function main(argv: readonly string[]): number {
       options[name] = value;
     }
     if (files.length !== 1) throw new BadInput('JOB', `${files.length} files`, 'one job file, or - for standard input');
+    const print = (answer: object | string) => process.stdout.write(typeof answer === 'string' ? answer : `${JSON.stringify({ schemaVersion: 1, ...answer }, null, 2)}\n`);
+    if (log) {
+      print(log.run(files[0]!, options));
+      return 0;
+    }
     const job = readJob(files[0]!);
     const revision = options['rig'] === undefined ? currentRevision(job) : namedRevision(job, options['rig']);
     if (!revision) throw new BadInput('--rig', options['rig'] ?? '', `a revision of this job: ${job.revisions.map((r) => r.kind).join(', ')}`);
     const context: VerbContext = { job, revision, options };
-    const answer = verb.run(context);
-    process.stdout.write(typeof answer === 'string' ? answer : `${JSON.stringify({ schemaVersion: 1, ...answer }, null, 2)}\n`);
+    print(VERBS[verbName!]!.run(context));
     return 0;
   } catch (e) {
     if (e instanceof BadInput) {

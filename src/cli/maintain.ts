@@ -5,6 +5,7 @@
 import { randomInt, randomUUID } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { demoJobs } from '../../db/demo/jobs';
+import { demoLog } from '../../db/demo/log';
 import { demoInstruments, DEMO_PEOPLE, DEMO_SHOP } from '../../db/demo/shop';
 import { migrationSource } from '../../db/migrations';
 import { currentRevision } from '../core/formats/job';
@@ -71,6 +72,7 @@ function writeExamples(): void {
   for (const job of demoJobs(new Date('2026-11-24T16:00:00Z'))) {
     const name = job.number === 1009 ? 'heron-1009' : job.rigId;
     writeFileSync(`examples/${name}.surrik.json`, `${JSON.stringify(job, null, 2)}\n`);
+    if (job.number === 1009) writeFileSync('examples/heron-trip.csv', demoLog(job, new Date('2026-11-20T17:00:00Z')));
   }
 }
 

@@ -28,6 +28,14 @@ export interface Verb {
   run(context: VerbContext): object | string;
 }
 
+/** A verb that reads a file of its own rather than a job. */
+export interface LogVerb {
+  about: string;
+  example: string;
+  options: string;
+  run(file: string, options: VerbContext['options']): object;
+}
+
 export function wholeNumber(options: VerbContext['options'], name: string, fallback?: number): number {
   const text = options[name];
   if (text === undefined && fallback !== undefined) return fallback;

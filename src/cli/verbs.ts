@@ -12,6 +12,7 @@ import { RigModel } from '../core/operate/settle';
 import { isStateId, STATE_IDS, statesOf } from '../core/operate/states';
 import { BandTable } from '../core/probe/bands';
 import { readOutputs, rigOutputs } from '../core/probe/outputs';
+import { CONVERT } from './logVerbs';
 import { SIZE_VERBS } from './sizeVerbs';
 import { TIME_VERBS } from './timeVerbs';
 import { BadInput, wholeNumber, type Verb, type VerbContext } from './verb';
@@ -44,6 +45,7 @@ function settled(context: VerbContext) {
 }
 
 export const VERBS: Readonly<Record<string, Verb>> = {
+  convert: CONVERT,
   solve: {
     about: 'volts, amps and controller modes of the rig in one operating state',
     example: 'solve examples/heron.surrik.json --state idle',
