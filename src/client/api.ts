@@ -1,6 +1,10 @@
 'use client';
 /** Calls to our own server, with errors a person can act on. */
+import type { CommandType, Payload } from '../core/formats/command';
+import type { Job } from '../core/formats/job';
+import type { ShopCommandType, ShopPayload } from '../core/formats/shopSchema';
 import type { OpenJob } from '../core/formats/openJob';
+import type { Hit, ShopCalendar } from '../server/history';
 import type { BoardTicket, JobSnapshot } from '../server/jobs';
 import type { StoredPhoto } from '../server/photos';
 import type { ShopSnapshot } from '../server/shop';
@@ -48,8 +52,23 @@ export const postCommand = (to: number | 'shop', command: unknown): Promise<{ id
     body: JSON.stringify(command),
   });
 
-/** Writes a note into a job from outside it. Notes never collide, so it may be sent on whatever is there now. */
-export async function sendNote(job: number, text: string): Promise<void> {
-  const { seq, actor } = await fetchSnapshot(job);
-  await postCommand(job, { id: crypto.randomUUID(), type: 'note.add', version: 1, baseSeq: seq, at: new Date().toISOString(), actor: actor.name, payload: { id: crypto.randomUUID(), text } });
+export const fetchHistory = (job: number): Promise<{ jobs: Job[] }> => call(`/api/jobs/${job}/history`);
+
+export const fetchCalendar = (): Promise<ShopCalendar> => call('/api/calendar');
+
+export const searchShop = (words: string): Promise<{ hits: Hit[]; more: boolean }> => call(`/api/search?q=${encodeURIComponent(words)}`);
+
+/** Changes what the shop sets for itself, from anywhere. */
+export async function sendToShop<T extends ShopCommandType>(type: T, payload: ShopPayload<T>): Promise<void> {
+  const { seq, actor } = await fetchShop();
+  await postCommand('shop', { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: actor.name, payload });
 }
+
+/** Changes a job from outside it, on whatever is there now. */
+export async function sendToJob<T extends CommandType>(job: number, type: T, payload: (actor: string, now: Job) => Payload<T>): Promise<void> {
+  const { seq, actor, job: now } = await fetchSnapshot(job);
+  await postCommand(job, { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: actor.name, payload: payload(actor.name, now) });
+}
+
+/** Writes a note into a job from outside it. Notes never collide, so it may be sent on whatever is there now. */
+export const sendNote = (job: number, text: string): Promise<void> => sendToJob(job, 'note.add', () => ({ id: crypto.randomUUID(), text }));

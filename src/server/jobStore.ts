@@ -178,6 +178,11 @@ interface JobRow {
   build: NonNullable<Job['build']> | null;
   checks: NonNullable<Job['checks']>;
   sign_offs: NonNullable<Job['signOffs']>;
+  follow_ups: NonNullable<Job['followUps']>;
+  bookings: NonNullable<Job['bookings']>;
+  plan_changes: NonNullable<Job['planChanges']>;
+  logs: NonNullable<Job['logs']>;
+  hunt: NonNullable<Job['hunt']> | null;
   came_back: NonNullable<Job['cameBack']> | null;
   instruments: Job['instruments'];
   meter: string | null;
@@ -198,6 +203,11 @@ const jobColumns = (job: Job): Row => ({
   build: job.build ? JSON.stringify(job.build) : null,
   checks: JSON.stringify(job.checks ?? []),
   sign_offs: JSON.stringify(job.signOffs ?? []),
+  follow_ups: JSON.stringify(job.followUps ?? []),
+  bookings: JSON.stringify(job.bookings ?? []),
+  plan_changes: JSON.stringify(job.planChanges ?? []),
+  logs: JSON.stringify(job.logs ?? []),
+  hunt: job.hunt ? JSON.stringify(job.hunt) : null,
   came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
   instruments: JSON.stringify(job.instruments),
   meter: job.meter ?? null,
@@ -229,6 +239,11 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       ...optional('build', row.build),
       ...(row.checks.length > 0 ? { checks: row.checks } : {}),
       ...(row.sign_offs.length > 0 ? { signOffs: row.sign_offs } : {}),
+      ...(row.follow_ups.length > 0 ? { followUps: row.follow_ups } : {}),
+      ...(row.bookings.length > 0 ? { bookings: row.bookings } : {}),
+      ...(row.plan_changes.length > 0 ? { planChanges: row.plan_changes } : {}),
+      ...(row.logs.length > 0 ? { logs: row.logs } : {}),
+      ...optional('hunt', row.hunt),
       ...optional('cameBack', row.came_back),
       instruments: row.instruments,
       ...optional('meter', row.meter),

@@ -8,7 +8,7 @@ import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
 import { TowInterfaceSchema } from '../rig/towSchema';
-import { ANSWER_ID, QUESTION_ID, ApprovalSchema, CameBackSchema, CheckSchema, ChoiceSchema, SignOffSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
+import { ANSWER_ID, QUESTION_ID, ApprovalSchema, BookingSchema, CameBackSchema, CheckSchema, ChoiceSchema, FollowUpSchema, HuntSchema, KeptLogSchema, PlanChangeSchema, SignOffSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
 
@@ -64,6 +64,9 @@ const pieces = {
 const buildId = Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$' });
 const tick = Type.Enum(['have', 'ordered', 'arrived']);
 const buildOrder = Type.Array(buildId, { maxItems: 400 });
+
+/** An item as it was and as it is to be; absent where there was none, or shall be none. */
+const wasAndSet = <T extends Type.TSchema>(item: T) => Type.Object({ was: Type.Optional(item), set: Type.Optional(item) }, omit);
 
 export const PAYLOADS = {
   'intake.set': Type.Object({ was: intakeChange, set: intakeChange }, omit),
@@ -173,6 +176,11 @@ export const PAYLOADS = {
   'check.restore': Type.Object({ id: uuid }, omit),
   'record.sign': Type.Object({ id: uuid, revision: uuid, words: SignOffSchema.properties.words }, omit),
   'record.reopen': Type.Object({ id: uuid, reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }), revision: uuid }, omit),
+  'followUp.set': wasAndSet(FollowUpSchema),
+  'booking.set': wasAndSet(BookingSchema),
+  'planChange.set': wasAndSet(PlanChangeSchema),
+  'log.set': wasAndSet(KeptLogSchema),
+  'hunt.set': wasAndSet(HuntSchema),
   'job.set-status': Type.Object(
     { status: Type.Enum(['waiting', 'in-the-bay', 'waiting-approval', 'waiting-parts', 'done']) },
     omit,
@@ -258,6 +266,13 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'record.sign':
     case 'record.reopen':
       return 'signature';
+    case 'followUp.set':
+    case 'booking.set':
+    case 'planChange.set':
+    case 'log.set':
+      return `${command.type.split('.')[0]!} ${(command.payload.set ?? command.payload.was)?.id ?? ''}`;
+    case 'hunt.set':
+      return 'hunt';
     case 'check.record':
     case 'state.set':
     case 'lead.move':
@@ -286,6 +301,11 @@ const MATTERS: Readonly<Record<string, string>> = {
   usage: 'how the rig is used',
   choice: 'which link was picked',
   signature: 'the signature',
+  followUp: 'this follow-up',
+  booking: 'this booking',
+  planChange: 'this change of plan',
+  log: 'this log',
+  hunt: 'the hunt for the drain',
 };
 
 /** A matter in the words of a message. */

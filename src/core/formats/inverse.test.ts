@@ -39,6 +39,7 @@ function standing(job: Job) {
     waivers: standingWaivers(job).map((w) => [w.rule, w.at, w.reason]),
     build: job.build && (job.build.done.length > 0 || Object.keys(job.build.ticks).length > 0 || job.build.order) && { ...job.build, done: job.build.done.map((d) => [d.step, d.minutes]) },
     usage: job.usage, choice: bare({ ...standingChoice(job), id: '', revision: '' }),
+    followUps: job.followUps ?? [], bookings: job.bookings ?? [], planChanges: job.planChanges ?? [], logs: job.logs ?? [], hunt: job.hunt,
     checks: (job.checks ?? []).filter((c) => !c.retracted).map((c) => [c.check, c.result, c.values, c.note]),
     repair: job.repairs.filter((r) => !r.withdrawn).map((r) => r.did),
   };
@@ -62,6 +63,9 @@ const pick = { id: demoUuid('pick'), candidate: 'dcdc-60', name: '60 A DC-DC cha
 const picked = after(open, command('option.choose', pick));
 
 const checked = after(open, command('check.record', { id: demoUuid('check'), check: 'lights', result: 'fail', note: 'left signal dark' }));
+const BY = 'Bay 2 technician';
+const followUp = { id: demoUuid('follow'), due: '2027-05-01', what: 'Drop across the contact', by: BY };
+const hunt = { sleptMinutes: 40, amps: 0.31, circuits: [] };
 const waiver = { id: demoUuid('waiver'), rule: 'fuse-far', at: 'link-fuse', reason: 'Sheathed all the way up.' };
 const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
 const towed = usualTow(currentRevision(coupled).doc)!;
@@ -118,6 +122,15 @@ const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   // Not undone: see reduce.test.ts.
   'record.sign': [],
   'record.reopen': [],
+  'followUp.set': [
+    [open, command('followUp.set', { set: followUp })],
+    [after(open, command('followUp.set', { set: followUp })), command('followUp.set', { was: followUp, set: { ...followUp, done: '2027-05-01T09:00:00Z' } })],
+    [after(open, command('followUp.set', { set: followUp })), command('followUp.set', { was: followUp })],
+  ],
+  'booking.set': [[open, command('booking.set', { set: { id: newId(), bay: 'Bay 1', start: '2026-12-01T15:00:00Z', minutes: 120, by: BY } })]],
+  'planChange.set': [[open, command('planChange.set', { set: { id: newId(), reason: 'The tunnel is full.', what: 'Link cable 3 m longer', at: '2026-11-24T17:00:00Z', by: BY } })]],
+  'log.set': [[open, command('log.set', { set: { id: newId(), name: 'trip.csv', from: '2026-11-20T17:00:00Z', to: '2026-11-21T17:00:00Z', rows: 10, says: ['Nobody charged.'], estimates: [], at: '2026-11-24T17:00:00Z', by: BY } })]],
+  'hunt.set': [[open, command('hunt.set', { set: hunt })], [after(open, command('hunt.set', { set: hunt })), command('hunt.set', { was: hunt, set: { ...hunt, after: 0.04 } })]],
   'job.set-status': [[open, command('job.set-status', { status: 'waiting-parts' })]],
 };
 

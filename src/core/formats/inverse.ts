@@ -76,6 +76,11 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const probe = currentRevision(before).doc.probes.find((p) => p.key === command.payload.key);
       return probe && { type: 'probe.add', payload: { key: probe.key, name: probe.name } };
     }
+    case 'followUp.set':
+    case 'booking.set':
+    case 'planChange.set':
+    case 'log.set':
+    case 'hunt.set':
     case 'build.tick':
     case 'build.order': {
       const { was, set, ...rest } = command.payload;

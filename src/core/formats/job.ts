@@ -7,7 +7,7 @@ import type { Rig } from '../rig/schema';
 import type { IntakeClue } from '../diagnose/intake';
 import type { Approval, Build, Choice, Check, Intake, Job, Reading, Revision, SignOff, Usage, Verdict, Waiver } from './jobSchema';
 
-export type { Approval, Build, Check, Choice, SignOff, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
+export type { Approval, Booking, Build, Check, Choice, FollowUp, Hunt, KeptLog, PlanChange, SignOff, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
 
 /** The revision that describes the rig as it stands: the newest that is neither proposed nor withdrawn. */
 export function currentRevision(job: Job): Revision {

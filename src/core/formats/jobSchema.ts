@@ -251,6 +251,82 @@ export const SignOffSchema = Type.Object(
 );
 export type SignOff = Type.Static<typeof SignOffSchema>;
 
+const day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
+
+/** Something to look at again later. */
+export const FollowUpSchema = Type.Object(
+  { id: uuid, due: day, what: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }), done: Type.Optional(instant), by: person },
+  { additionalProperties: false },
+);
+export type FollowUp = Type.Static<typeof FollowUpSchema>;
+
+/** Time in a bay. */
+export const BookingSchema = Type.Object(
+  { id: uuid, bay: Type.String({ minLength: 1, maxLength: 40 }), start: instant, minutes: Type.Integer({ minimum: 5, maximum: 6000 }), by: person },
+  { additionalProperties: false },
+);
+export type Booking = Type.Static<typeof BookingSchema>;
+
+/** Why the plan of a build was changed, and what. */
+export const PlanChangeSchema = Type.Object(
+  {
+    id: uuid,
+    reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }),
+    what: Type.String({ minLength: 1, maxLength: 400 }),
+    at: instant,
+    by: person,
+  },
+  { additionalProperties: false },
+);
+export type PlanChange = Type.Static<typeof PlanChangeSchema>;
+
+/** What was read out of a recorder's log; the log itself stays with who has it. */
+export const KeptLogSchema = Type.Object(
+  {
+    id: uuid,
+    name: Type.String({ minLength: 1, maxLength: 120 }),
+    from: instant,
+    to: instant,
+    rows: Type.Integer({ minimum: 0 }),
+    says: Type.Array(Type.String({ maxLength: 400 }), { maxItems: 20 }),
+    estimates: Type.Array(
+      Type.Object(
+        { id: Type.String({ maxLength: 30 }), name: Type.String({ maxLength: 80 }), unit: Type.String({ maxLength: 6 }), value: Type.Number(), lo: Type.Number(), hi: Type.Number(), bound: Type.Optional(Type.Literal('at least')) },
+        { additionalProperties: false },
+      ),
+      { maxItems: 12 },
+    ),
+    at: instant,
+    by: person,
+  },
+  { additionalProperties: false },
+);
+export type KeptLog = Type.Static<typeof KeptLogSchema>;
+
+/** Millivolts across the fuses of a sleeping vehicle: where its current goes. */
+export const HuntSchema = Type.Object(
+  {
+    sleptMinutes: Type.Number({ minimum: 0, maximum: 1440 }),
+    amps: Type.Optional(Type.Number({ minimum: 0, maximum: 200, description: 'all of it, by clamp' })),
+    circuits: Type.Array(
+      Type.Object(
+        {
+          id: uuid,
+          name: Type.String({ minLength: 1, maxLength: 60 }),
+          fuse: Type.String({ minLength: 1, maxLength: 20, description: 'kind and rating, of the table of fuse resistances' }),
+          millivolts: Type.Number({ minimum: -500, maximum: 500 }),
+          known: Type.Boolean({ description: 'alarm, tracker: it is meant to draw' }),
+        },
+        { additionalProperties: false },
+      ),
+      { maxItems: 60 },
+    ),
+    after: Type.Optional(Type.Number({ minimum: 0, maximum: 200, description: 'A, all of it once it was put right' })),
+  },
+  { additionalProperties: false },
+);
+export type Hunt = Type.Static<typeof HuntSchema>;
+
 export const JobSchema = Type.Object(
   {
     schemaVersion: Type.Literal(SCHEMA_VERSION),
@@ -287,6 +363,11 @@ export const JobSchema = Type.Object(
     build: Type.Optional(BuildSchema),
     checks: Type.Optional(Type.Array(CheckSchema)),
     signOffs: Type.Optional(Type.Array(SignOffSchema)),
+    followUps: Type.Optional(Type.Array(FollowUpSchema, { maxItems: 100 })),
+    bookings: Type.Optional(Type.Array(BookingSchema, { maxItems: 100 })),
+    planChanges: Type.Optional(Type.Array(PlanChangeSchema, { maxItems: 200 })),
+    logs: Type.Optional(Type.Array(KeptLogSchema, { maxItems: 50 })),
+    hunt: Type.Optional(HuntSchema),
   },
   { additionalProperties: false },
 );

@@ -369,13 +369,52 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       });
     }
 
+    case 'followUp.set': {
+      const list = withItem(job.followUps, command.payload, by);
+      return list.ok ? ok({ ...job, followUps: list.value }) : list;
+    }
+
+    case 'booking.set': {
+      const list = withItem(job.bookings, command.payload, by);
+      return list.ok ? ok({ ...job, bookings: list.value }) : list;
+    }
+
+    case 'planChange.set': {
+      const list = withItem(job.planChanges, command.payload, by);
+      return list.ok ? ok({ ...job, planChanges: list.value }) : list;
+    }
+
+    case 'log.set': {
+      const list = withItem(job.logs, command.payload, by);
+      return list.ok ? ok({ ...job, logs: list.value }) : list;
+    }
+
+    case 'hunt.set': {
+      const { was, set } = command.payload;
+      if (JSON.stringify(job.hunt) !== JSON.stringify(was)) return no('figures somebody has changed meanwhile', 'the entry made again');
+      const { hunt: _, ...rest } = job;
+      return ok(set ? { ...rest, hunt: set } : rest);
+    }
+
     case 'job.set-status':
       return ok({ ...job, status: command.payload.status });
   }
 }
 
+/** A list with one item put in, changed or taken out, where it stands as the sender saw it. */
+function withItem<T extends { id: string; by: string }>(list: readonly T[] = [], { was, set }: { was?: T; set?: T }, actor: string): Result<T[], Refusal> {
+  const id = (set ?? was)?.id;
+  if (id === undefined || (was && set && was.id !== set.id)) return err({ found: 'nothing to change', wanted: 'an item as it was, as it shall be, or both, under one id' });
+  const now = list.find((x) => x.id === id);
+  if (canonical(now) !== canonical(was)) return err({ found: now ? 'an item somebody has changed meanwhile' : 'an item that is not there', wanted: 'the change made again on what stands now' });
+  if (set && !was && set.by !== actor && list.every((x) => x.by !== set.by)) return err({ found: set.by, wanted: `the name of who enters it: ${actor}` });
+  if (!set) return ok(list.filter((x) => x.id !== id));
+  return ok(now ? list.map((x) => (x.id === id ? set : x)) : [...list, set]);
+}
+const canonical = (x: object | undefined): string => JSON.stringify(x && Object.entries(x).sort(([a], [b]) => (a < b ? -1 : 1)));
+
 /** What a signed record still takes: whose rig it is stands beside it, and the ticket may move on the board. */
-const AFTER_SIGNING: ReadonlySet<Command['type']> = new Set(['record.reopen', 'job.set-status', 'identity.set']);
+const AFTER_SIGNING: ReadonlySet<Command['type']> = new Set(['record.reopen', 'job.set-status', 'identity.set', 'followUp.set', 'booking.set', 'log.set']);
 
 interface Edit {
   means: 'described-wrong' | 'changed' | 'proposed';

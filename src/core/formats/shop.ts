@@ -18,6 +18,9 @@ export const DEFAULT_SETTINGS: Settings = {
   partsTimes: 1,
   openMinutes: { ...ASSUMPTIONS.openMinutes },
   likelihoods,
+  bays: ['Bay 1', 'Bay 2'],
+  hours: { from: 8, to: 17, days: [1, 2, 3, 4, 5] },
+  logMaps: {},
 };
 
 /** The shop after a command. */

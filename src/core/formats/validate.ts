@@ -96,6 +96,10 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   unique(job.waivers ?? [], 'waivers');
   unique(job.checks ?? [], 'checks');
   unique(job.signOffs ?? [], 'signOffs');
+  unique(job.followUps ?? [], 'followUps');
+  unique(job.bookings ?? [], 'bookings');
+  unique(job.planChanges ?? [], 'planChanges');
+  unique(job.logs ?? [], 'logs');
   unique(job.usage.scenarios, 'usage/scenarios');
   unique(job.instruments, 'instruments');
 

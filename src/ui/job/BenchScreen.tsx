@@ -13,7 +13,6 @@ import { readingOf, useBench, type Bench } from './bench';
 import { BenchSlip, NextButton } from './BenchSlip';
 import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
 import { Keypad, useKeep } from './Keypad';
-import { LaterStation } from './LaterStation';
 import { NextBar, PhoneReadings, PhoneTop } from './Phone';
 import { ProveStation } from './ProveStation';
 import { Rail } from './Rail';
@@ -26,6 +25,7 @@ import { useTyped } from './typed';
 
 // Not on the way to the first reading: their scripts come when they are opened.
 const BuildStation = lazy(() => import('../build/BuildStation').then((m) => ({ default: m.BuildStation })));
+const LogbookStation = lazy(() => import('../logbook/LogbookStation').then((m) => ({ default: m.LogbookStation })));
 const SizingStation = lazy(() => import('../sizing/SizingStation').then((m) => ({ default: m.SizingStation })));
 const OptionsStation = lazy(() => import('../options/OptionsStation').then((m) => ({ default: m.OptionsStation })));
 const FaultStation = lazy(() => import('./FaultStation').then((m) => ({ default: m.FaultStation })));
@@ -234,7 +234,7 @@ function Main({ bar }: { bar: ReactNode }) {
   return (
     <div className="col">
       <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
-        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'sizing' ? <SizingStation /> : station === 'build' ? <BuildStation /> : station === 'prove' ? <ProveStation /> : <LaterStation station={station} />}
+        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'sizing' ? <SizingStation /> : station === 'build' ? <BuildStation /> : station === 'prove' ? <ProveStation /> : <LogbookStation />}
       </Suspense>
       {bar}
     </div>

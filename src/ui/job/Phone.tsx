@@ -20,6 +20,7 @@ const TABS = [
   ['readings', 'Readings'],
   ['fault', 'Fault'],
   ['prove', 'Prove'],
+  ['logbook', 'Logbook'],
 ] as const;
 
 export function PhoneTop() {

@@ -2,7 +2,7 @@
 /** Stations in working order; each says what it still lacks. */
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
-import { builtOf, madeBy, standingChecks, standingChoice, standingSignOff } from '../../core/formats/job';
+import { builtOf, madeBy, presentVerdict, standingChecks, standingChoice, standingSignOff } from '../../core/formats/job';
 import { STATIONS, useBench, type Station } from './bench';
 import { useTheme } from '../theme';
 
@@ -18,7 +18,6 @@ const NAMES: Record<Station, string> = {
   logbook: 'Logbook',
 };
 
-export const stationName = (s: Station): string => NAMES[s];
 
 type Pip = 'done' | 'part' | 'wait';
 
@@ -44,9 +43,8 @@ export function Rail() {
   const measuredShare = rig.parts.filter((p) => Object.values(p.params).some((x) => x.provenance === 'measured')).length;
   const [theme, toggle] = useTheme();
   const taken = readings.filter((r) => r.status === 'measured').length;
-  const verdict = job.verdicts.findLast((v) => !v.withdrawn);
+  const verdict = presentVerdict(job);
   const choice = standingChoice(job);
-  const repaired = job.repairs.some((r) => !r.withdrawn);
   const made = madeBy(job);
   const signed = standingSignOff(job);
   const results = standingChecks(job, bench.epoch);
@@ -57,12 +55,12 @@ export function Rail() {
     intake: [job.complaint.codes.length + job.intake.facts.length === 0 ? 'wait' : job.intake.facts.length > 0 ? 'done' : 'part', job.intake.facts.length === 0 ? 'complaint only' : `${job.complaint.codes.length + job.intake.facts.length} told`],
     rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
     readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
-    fault: verdict ? [repaired ? 'done' : 'part', repaired ? 'repaired' : 'declared'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
+    fault: verdict ? ['part', 'declared'] : made === 'repair' && !diagnosis ? ['done', 'repaired'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
     options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
     sizing: choice ? ['part', 'to check'] : ['wait', 'as it is'],
     build: !choice ? ['wait', 'nothing picked'] : builtOf(job, choice.revision) ? ['done', 'built'] : job.build?.candidate === choice.candidate && job.build.done.length > 0 ? ['part', `${job.build.done.length} done`] : ['wait', 'planned'],
     prove: signed ? ['done', 'signed'] : !made ? ['wait', 'not yet'] : proofs && proved === toProve ? ['done', 'proven'] : ['part', `${proved} of ${toProve}`],
-    logbook: ['wait', 'later'],
+    logbook: bench.visits.length > 0 ? ['done', `${bench.visits.length + 1} visits`] : ['part', 'first visit'],
   };
   return (
     <nav className="rail" aria-label="Stations">

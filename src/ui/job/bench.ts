@@ -15,6 +15,7 @@ import type { Identity } from '../../core/formats/identity';
 import type { Settings, Shop } from '../../core/formats/shop';
 import type { ObservationKind } from '../../core/diagnose/observations/observationKind';
 import type { PriorLine } from '../../core/diagnose/priors';
+import type { LogbookSource } from '../logbook/source';
 import type { OptionsSource } from '../options/source';
 import type { NextAction } from './nextAction';
 
@@ -83,6 +84,8 @@ export interface Bench {
   send<T extends CommandType>(type: T, payload: Payload<T>): void;
   /** Ways of linking the batteries, worked out aside. */
   options: OptionsSource;
+  /** Years of this rig, and recorders' logs. */
+  logbook: LogbookSource;
   undo(): void;
   undoable: CommandType | undefined;
 }

@@ -47,5 +47,10 @@ export const UNDO_WORDS: Readonly<Record<CommandType, string>> = {
   'check.restore': 'putting the check back',
   'record.sign': 'the signature',
   'record.reopen': 'opening the record again',
+  'followUp.set': 'the follow-up',
+  'booking.set': 'the booking',
+  'planChange.set': 'the change of plan',
+  'log.set': 'the log',
+  'hunt.set': 'the entry of the hunt',
   'job.set-status': 'the change of status',
 };

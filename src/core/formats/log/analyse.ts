@@ -3,7 +3,7 @@ import { chemistryOf, restVolts } from '../../parts/chemistry';
 import { bisect } from '../../units/bisect';
 import { level, line, ratio, stepResponse, type Estimated } from './estimate';
 import { channel, duration, eventsOf, lowerIndex, type LogEvents, type Span } from './events';
-import type { LogSeries } from './series';
+import type { LogProblem, LogRole, LogSeries } from './series';
 
 export interface LogEstimate {
   id: 'link-ohms' | 'link-drop' | 'loop-ohms' | 'set-point' | 'parasitic' | 'capacity';
@@ -30,6 +30,15 @@ export interface LogReading {
   says: string[];
   cycles?: { every: number; closed: number };
   hunting?: { times: number; within: number };
+}
+
+/** A log read aside, without its samples: what a screen needs of it. */
+export interface ReadLog {
+  reading: LogReading;
+  channels: { role: LogRole; name: string; unit: string; low: number; high: number }[];
+  problems: LogProblem[];
+  counts: Readonly<Partial<Record<LogProblem['kind'], number>>>;
+  gaps: number;
 }
 
 export interface LogContext {

@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { engine } from '@/client/engine';
 import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
+import { useLogbook } from '@/client/logbook';
 import { useOptions } from '@/client/useOptions';
 import { postPhoto } from '@/client/api';
 import { currentRevision, intakeClues, type Job } from '@/core/formats/job';
@@ -61,6 +62,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const station: Station = (STATIONS as readonly string[]).includes(segment ?? '') ? (segment as Station) : 'readings';
   const core = useCore(job, shop.settings);
   const options = useOptions(job, shop.settings);
+  const logbook = useLogbook(job.number, shop.settings);
   const { vocabulary } = shop.settings;
   // Everything is written in one vocabulary; the shop's own is put in here, where it is shown.
   const rig = useMemo(() => rigInWords(vocabulary, core.rig.doc), [vocabulary, core.rig.doc]);
@@ -212,6 +214,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
       if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
     },
     options,
+    logbook,
     undo: view.undo,
     undoable: view.undoable,
   };

@@ -1,0 +1,8 @@
+import { appDb } from '@/server/db';
+import { searchShop } from '@/server/history';
+import { answer } from '@/server/http';
+
+/** Words anywhere in the shop's records. */
+export async function GET(request: Request): Promise<Response> {
+  return answer((actor) => searchShop(appDb(), actor, new URL(request.url).searchParams.get('q') ?? ''));
+}

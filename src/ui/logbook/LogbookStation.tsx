@@ -1,0 +1,45 @@
+'use client';
+/** Years of a rig: what was done, what it read, what falls due, what its recorders wrote. */
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
+import { Choose } from '../fields';
+import { useBench } from '../job/bench';
+import { FollowUps } from './FollowUps';
+import { History } from './History';
+
+const Trends = lazy(() => import('./Trends').then((m) => ({ default: m.Trends })));
+const LogReader = lazy(() => import('./LogReader').then((m) => ({ default: m.LogReader })));
+
+const VIEWS = [
+  { id: 'history', label: 'History' },
+  { id: 'trends', label: 'Trends' },
+  { id: 'follow', label: 'Follow-ups' },
+  { id: 'log', label: 'Read a log' },
+] as const;
+type View = (typeof VIEWS)[number]['id'];
+
+export function LogbookStation() {
+  const { job, logbook, rig } = useBench();
+  const [view, setView] = useState<View>('history');
+  const history = useQuery({ queryKey: ['history', job.number], queryFn: () => logbook.history(), staleTime: 30_000 });
+  // What is on its way of this very job is shown as it will be.
+  const jobs = history.data?.map((j) => (j.number === job.number ? job : j));
+  return (
+    <div className="logbook">
+      <div className="obar">
+        <Choose<View> label="" choices={VIEWS} value={view} onChange={setView} />
+        <b className="ofor">{rig.name}</b>
+      </div>
+      <div className="oscroll">
+        {history.error && (
+          <p className="otroubles" role="alert">
+            Earlier jobs are not at hand: {(history.error as Error).message}
+          </p>
+        )}
+        <Suspense fallback={<p className="waiting pad">Opening …</p>}>
+          {view === 'log' ? <LogReader /> : view === 'follow' ? <FollowUps /> : !jobs ? <p className="waiting pad">Turning the pages …</p> : view === 'history' ? <History jobs={jobs} /> : <Trends jobs={jobs} />}
+        </Suspense>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,21 @@
+/** What the Logbook asks of the other side: the rig's jobs, and a log read aside. */
+import type { LogContext, ReadLog } from '../../core/formats/log/analyse';
+import type { Thinned } from '../../core/formats/log/extremes';
+import type { ColumnMap } from '../../core/formats/log/readCsv';
+import type { LogFace } from '../../core/formats/log/readLog';
+import type { LogRole } from '../../core/formats/log/series';
+import type { Job } from '../../core/formats/job';
+
+export interface LogbookSource {
+  history(): Promise<Job[]>;
+  face(file: Blob, zone: string): Promise<LogFace>;
+  read(file: Blob, face: LogFace, map: ColumnMap | undefined, context: LogContext, progress: (share: number) => void): Promise<ReadLog>;
+  window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]>;
+  /** Stops what is being read. */
+  cancel(): void;
+  /** How columns of such a header were mapped before, and remembering it. */
+  remembered(key: string): ColumnMap | undefined;
+  remember(key: string, map: ColumnMap): void;
+}
+
+export type { ReadLog };
