@@ -34,7 +34,7 @@ export function checkedCommand<C extends Envelope>(checked: Result<C, DocumentIs
 }
 
 /** Keys sorted, so that the same content is known again whatever their order. */
-function canonical(value: unknown): string {
+export function canonical(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
   if (typeof value === 'object' && value !== null)
     return `{${Object.entries(value)

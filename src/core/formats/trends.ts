@@ -38,9 +38,12 @@ export function trendsOf(jobs: readonly Job[]): Trend[] {
       const changed = epoch > epochs[0]!;
       for (const r of readings) {
         const probe = doc.probes.find((p) => p.key === r.probe);
+        const other = doc.probes.find((p) => p.key === r.ref);
+        const ground = doc.grounds.flatMap((g) => g.points.map((p) => ({ key: `${g.id}.${p.id}`, label: p.label }))).find((p) => p.key === r.ref);
+        const against = other ? ` to ${other.name.toLowerCase()}` : ground && r.ref !== `${doc.reference.part}.${doc.reference.terminal}` ? ` to ${ground.label}` : '';
         // Another place of the black lead is another measurement.
         add(
-          { id: `${r.state}/${r.probe}~${r.ref ?? ''}`, label: probe?.label ?? r.probe, name: probe?.name ?? r.probe, state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }), unit: r.unit },
+          { id: `${r.state}/${r.probe}~${r.ref ?? ''}`, label: `${probe?.label ?? r.probe}${other ? `–${other.label}` : ''}`, name: `${probe?.name ?? r.probe}${against}`, state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }), unit: r.unit },
           { at: r.takenAt, value: r.value!, job: job.number, changed },
         );
       }

@@ -194,7 +194,7 @@ function Mapping({ face, map, change, read }: { face: LogFace; map: ColumnMap | 
     return (
       <>
         <p>A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.</p>
-        <button type="button" className="bx next go" onClick={read}>
+        <button type="button" className="bx ink" onClick={read}>
           <span>Read it</span>
         </button>
       </>
@@ -263,7 +263,7 @@ function Mapping({ face, map, change, read }: { face: LogFace; map: ColumnMap | 
             ))}
           </select>
         </label>
-        <button type="button" className="bx next go" disabled={map.columns.length === 0} onClick={read}>
+        <button type="button" className="bx ink" disabled={map.columns.length === 0} onClick={read}>
           <span>Read it</span>
         </button>
       </div>

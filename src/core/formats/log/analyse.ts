@@ -112,7 +112,7 @@ export function analyseLog(s: LogSeries, context: LogContext): LogReading {
   }
   const used = coach && coachAmps ? capacityOf(s, coach, coachAmps, k, context.chemistry) : undefined;
   if (used) estimates.push(used);
-  const cycles = cyclesOf(found.closed, s);
+  const cycles = cyclesOf(found, s);
   const hunting = huntingOf(found.closed);
   return {
     schemaVersion: 1,
@@ -129,9 +129,9 @@ export function analyseLog(s: LogSeries, context: LogContext): LogReading {
   };
 }
 
-/** Closed spells of one length, again and again: a timer. Spells the log cuts off do not count. */
-function cyclesOf(closed: readonly Span[], s: LogSeries): LogReading['cycles'] {
-  const whole = closed.filter((c) => c.from > s.t[0]! && c.to < s.t.at(-1)! && c.to - c.from > 300);
+/** Closed spells of one length, again and again: a timer. Spells the log or the end of the charging cuts off do not count. */
+function cyclesOf(found: LogEvents, s: LogSeries): LogReading['cycles'] {
+  const whole = found.closed.filter((c) => c.from > s.t[0]! && c.to < s.t.at(-1)! && c.to - c.from > 300 && found.charging.every((x) => Math.abs(x.to - c.to) > 120));
   if (whole.length < 2) return undefined;
   const lengths = whole.map((c) => c.to - c.from).sort((a, b) => a - b);
   const middle = lengths[lengths.length >> 1]!;

@@ -1,0 +1,142 @@
+/** A job file out and in on the real database, and everything hostile a file may be. */
+import { strToU8, zipSync } from 'fflate';
+import ICAL from 'ical.js';
+import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoJobs } from '../../db/demo/jobs';
+import type { CommandType, Payload } from '../../src/core/formats/command';
+import type { Job } from '../../src/core/formats/job';
+import type { Actor } from '../../src/server/actor';
+import { calendarFile } from '../../src/server/calendarFile';
+import { submitCommand } from '../../src/server/commands';
+import { rigHistory, searchShop, shopCalendar } from '../../src/server/history';
+import { importJob, packJob } from '../../src/server/jobArchive';
+import { insertJob } from '../../src/server/jobStore';
+import { jobSnapshot } from '../../src/server/jobs';
+import { storePhoto } from '../../src/server/photos';
+import { testDatabase, type TestDatabase } from './database';
+
+let db: TestDatabase;
+const NOW = new Date('2026-11-24T16:00:00Z');
+const person = (name: string): Actor => ({ shopId: randomUUID(), sessionId: randomUUID(), personId: randomUUID(), name, role: 'technician' });
+const ana = person('Ana');
+const eve = person('Eve');
+
+beforeAll(async () => {
+  db = await testDatabase();
+  for (const a of [ana, eve]) {
+    await db.owner('shops').insert({ id: a.shopId, name: `Shop of ${a.name}` });
+    await db.owner('people').insert({ shop_id: a.shopId, id: a.personId, handle: a.name.toLowerCase(), name: a.name, role: 'technician', password_hash: 'x' });
+  }
+  for (const id of new Set(demoJobs(NOW).map((j) => j.rigId))) await db.owner('rigs').insert({ shop_id: ana.shopId, id, nickname: id });
+  await db.owner.transaction(async (tx) => {
+    for (const job of demoJobs(NOW)) await insertJob(tx, ana.shopId, randomUUID(), job);
+  });
+});
+afterAll(async () => db.drop());
+
+const jobOf = async (actor: Actor, number: number): Promise<Job> => (await jobSnapshot(db.app, actor, number)).job;
+const send = async <T extends CommandType>(type: T, payload: Payload<T>, job = 1042) =>
+  submitCommand(db.app, ana, job, { id: randomUUID(), type, version: 1, baseSeq: (await jobSnapshot(db.app, ana, job)).seq, at: NOW.toISOString(), actor: ana.name, payload });
+const count = async (): Promise<number> => Number(((await db.owner('jobs').where({ shop_id: eve.shopId }).count('* as n').first()) as { n: string }).n);
+
+describe('a job file', () => {
+  it('goes out with its photos and comes in whole at another shop; the same again is the same job', async () => {
+    const picture = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#753' } }).jpeg().toBuffer();
+    const kept = await storePhoto(db.app, ana, 1042, picture);
+    await send('photo.keep', { id: randomUUID(), sha256: kept.sha256, width: kept.width, height: kept.height, bytes: kept.bytes, caption: 'Tray' });
+    const file = await packJob(db.app, ana, 1042);
+    const first = await importJob(db.app, eve, file);
+    expect(first).toEqual({ number: 1042, again: false, was: 1042, photos: 1, missing: 0 });
+    const [there, here] = [await jobOf(eve, 1042), await jobOf(ana, 1042)];
+    const bare = ({ photos, cameBack: _, ...rest }: Job) => ({ ...rest, photos: photos.map((p) => ({ ...p, sha256: '' })) });
+    expect(bare(there)).toEqual(bare(here));
+    // The record names the photo that is there.
+    expect(await db.owner('photo_files').where({ shop_id: eve.shopId, sha256: there.photos[0]!.sha256 }).first('sha256')).toBeDefined();
+    expect(await importJob(db.app, eve, file)).toMatchObject({ number: 1042, again: true });
+    expect(await count()).toBe(1);
+  });
+
+  it('of a number that is taken gets the next; one that differs from its twin is refused with where it is', async () => {
+    const job = demoJobs(NOW)[2]!;
+    const other = JSON.parse(JSON.stringify({ ...job, number: 1042 }).replaceAll(job.revisions[0]!.id, randomUUID())) as Job;
+    expect(await importJob(db.app, eve, strToU8(JSON.stringify(other)))).toMatchObject({ number: 1043, was: 1042 });
+    const changed = { ...(await jobOf(eve, 1042)), complaint: { codes: [], words: 'Something else.' } };
+    await expect(importJob(db.app, eve, strToU8(JSON.stringify(changed)))).rejects.toMatchObject({ status: 409, message: expect.stringContaining('1042') });
+  });
+
+  it('that is hostile or broken is said so, and nothing of it is kept', async () => {
+    const before = await count();
+    const good = strToU8(JSON.stringify({ ...demoJobs(NOW)[4]! }));
+    const cases: [string, Uint8Array, RegExp][] = [
+      ['empty', new Uint8Array(0), /empty/],
+      ['no zip', Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9, 9, 9]), /neither JSON nor a zip/],
+      ['no JSON', strToU8('hello'), /JSON document/],
+      ['another schema', strToU8('{"schemaVersion":1}'), /wanted this property/],
+      ['path-climbing name', zipSync({ 'job.surrik.json': good, '../../etc/passwd': strToU8('x') }), /no place in a job file/],
+      ['a name with a drive', zipSync({ 'job.surrik.json': good, 'C:\\evil.exe': strToU8('x') }), /no place in a job file/],
+      ['a bomb', zipSync({ 'job.surrik.json': new Uint8Array(60_000_000) }, { level: 9 }), /unpacks to 57 MB/],
+      ['too many files', zipSync(Object.fromEntries(Array.from({ length: 300 }, (_, i) => [`photos/${String(i).padStart(64, '0')}.jpg`, new Uint8Array(1)]))), /more than 260 files/],
+      ['a photo under a false name', zipSync({ 'job.surrik.json': good, [`photos/${'a'.repeat(64)}.jpg`]: strToU8('not a photo') }), /not the one its name says/],
+      ['no job in it', zipSync({ [`photos/${'a'.repeat(64)}.jpg`]: strToU8('x') }), /There is no job.surrik.json/],
+    ];
+    for (const [name, bytes, says] of cases) await expect(importJob(db.app, eve, bytes), name).rejects.toThrow(says);
+    const bad = JSON.parse(JSON.stringify(demoJobs(NOW)[4]!)) as Job;
+    bad.readings[0]!.value = 'high' as never;
+    await expect(importJob(db.app, eve, strToU8(JSON.stringify(bad)))).rejects.toThrow(/\/readings\/0\/value/);
+    expect(await count()).toBe(before);
+    expect(await db.owner('rigs').where({ shop_id: eve.shopId, id: demoJobs(NOW)[4]!.rigId }).first('id')).toBeUndefined();
+  });
+});
+
+describe('the shop’s calendar', () => {
+  it('leaves as a file another library reads: times, bays, follow-ups with their alarm', async () => {
+    const booking = { id: randomUUID(), bay: 'Bay 2, the long one; with a pit', start: '2026-12-01T15:00:00.000Z', minutes: 150, by: ana.name };
+    const follow = { id: randomUUID(), due: '2027-05-03', what: 'Drop across the contact, with its amps; tray', by: ana.name };
+    await send('booking.set', { set: booking });
+    await send('followUp.set', { set: follow });
+    await send('followUp.set', { set: { id: randomUUID(), due: '2026-12-24', what: 'Done already', done: NOW.toISOString(), by: ana.name } });
+    const text = calendarFile('Shop of Ana', await shopCalendar(db.app, ana, NOW), NOW);
+    expect(text.split('\r\n').every((l) => new TextEncoder().encode(l).length <= 75)).toBe(true);
+    const events = new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+    expect(events).toHaveLength(2);
+    const bay = events.find((e) => e.uid.startsWith('booking'))!;
+    expect(bay.startDate.toJSDate().toISOString()).toBe(booking.start);
+    expect((bay.endDate.toUnixTime() - bay.startDate.toUnixTime()) / 60).toBe(150);
+    expect(bay.location).toBe(booking.bay);
+    const due = events.find((e) => e.uid.startsWith('follow-up'))!;
+    expect(due.startDate.isDate).toBe(true);
+    expect(due.startDate.toString()).toBe('2027-05-03');
+    expect(due.summary).toContain(follow.what);
+    expect(due.component.getAllSubcomponents('valarm')).toHaveLength(1);
+  });
+
+  it('tells what is booked and what has no time yet', async () => {
+    const calendar = await shopCalendar(db.app, ana, NOW);
+    expect(calendar.bookings.map((b) => b.job)).toContain(1042);
+    expect(calendar.unbooked.map((u) => u.job)).toEqual([1043, 1044, 1045, 1046, 1047]);
+  });
+
+  it('is of one shop only', async () => {
+    expect((await shopCalendar(db.app, eve, NOW)).bookings.every((b) => b.job !== 1009)).toBe(true);
+  });
+});
+
+describe('looking back', () => {
+  it('gives all jobs of the rig, oldest first', async () => {
+    expect((await rigHistory(db.app, ana, 1042)).jobs.map((j) => j.number)).toEqual([1009, 1042]);
+  });
+
+  it('finds words wherever they were written, as they were written, in this shop alone', async () => {
+    const where = async (q: string, a = ana) => (await searchShop(db.app, a, q)).hits.map((h) => `${h.job} ${h.where}`);
+    expect(await where('ground')).toEqual(expect.arrayContaining(['1009 verdict', '1009 repair']));
+    expect(await where('BIRD-BANDING')).toContain('1042 told at intake');
+    expect(await where('wedge under')).toContain('1042 note');
+    expect(await where('Drop across the contact')).toContain('1042 follow-up');
+    expect(await where('100%')).toEqual([]);
+    expect(await where('%')).toEqual([]);
+    expect(await where(`'; DROP TABLE jobs; --`)).toEqual([]);
+    expect((await where('ground joint', eve)).filter((x) => x.startsWith('1009'))).toEqual([]);
+  });
+});
