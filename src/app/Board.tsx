@@ -2,10 +2,10 @@
 /** The job board: tickets by where they stand, the one that is due marked. */
 import { useQuery } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
-import { ArrowRight, Calculator, LayoutList, LogOut, Moon, Plus, Search, Settings2, Sun, UserRound } from 'lucide-react';
+import { ArrowRight, CalendarDays, Calculator, FileUp, LayoutList, LogOut, Moon, Plus, Search, Settings2, Sun, UserRound } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
-import { fetchBoard } from '@/client/api';
+import { useRef, useState } from 'react';
+import { fetchBoard, importJobFile, searchShop } from '@/client/api';
 import type { BoardTicket } from '@/server/jobs';
 import { useTheme } from '@/ui/theme';
 import { signOutAction } from './sign-in/actions';
@@ -58,6 +58,23 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
   const [theme, toggle] = useTheme();
   const needle = search.trim().toLowerCase();
   const tickets = data.tickets.filter((t) => `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle));
+  const found = useQuery({ queryKey: ['search', needle], queryFn: () => searchShop(needle), enabled: needle.length >= 2, staleTime: 10_000 });
+  const hits = needle.length >= 2 ? (found.data?.hits ?? []) : [];
+  const input = useRef<HTMLInputElement>(null);
+  const [told, setTold] = useState<{ bad: boolean; words: string; job?: number }>();
+  const takeIn = async (file: File) => {
+    setTold({ bad: false, words: `Taking ${file.name} in …` });
+    try {
+      const r = await importJobFile(file);
+      setTold({
+        bad: false, job: r.number,
+        words: r.again ? `This job is here already: ${r.number}.` : `Taken in as job ${r.number}${r.number === r.was ? '' : ` (it was ${r.was} where it came from)`}, with ${r.photos} ${r.photos === 1 ? 'photo' : 'photos'}${r.missing > 0 ? `; ${r.missing} were not in the file` : ''}.`,
+      });
+    } catch (e) {
+      setTold({ bad: true, words: `${file.name}: ${(e as Error).message}` });
+    }
+    if (input.current) input.current.value = '';
+  };
   const due = tickets.find((t) => t.status === 'in-the-bay') ?? tickets.find((t) => t.status === 'waiting');
   return (
     <div className="app board">
@@ -78,6 +95,10 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
         <Link href="/calculators" className="railbtn">
           <Calculator size={18} aria-hidden="true" />
           <span>Calculators</span>
+        </Link>
+        <Link href="/calendar" className="railbtn">
+          <CalendarDays size={18} aria-hidden="true" />
+          <span>Bays</span>
         </Link>
         <Link href="/shop" className="railbtn">
           <Settings2 size={18} aria-hidden="true" />
@@ -104,14 +125,42 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
         </div>
         <label className="search">
           <Search size={18} aria-hidden="true" />
-          <input type="search" placeholder="Number, rig or complaint" aria-label="Search jobs" value={search} onChange={(e) => setSearch(e.target.value)} />
+          <input type="search" placeholder="Number, rig, fault, part, note" aria-label="Search jobs" value={search} onChange={(e) => setSearch(e.target.value)} />
         </label>
+        <button type="button" className="bx" onClick={() => input.current?.click()} aria-label="Take in a job file">
+          <FileUp size={20} aria-hidden="true" />
+          <span className="wide-only">Job file</span>
+        </button>
+        <input ref={input} type="file" className="sr-only" aria-label="Job file" accept=".zip,.json,.surrik" onChange={(e) => e.target.files?.[0] && void takeIn(e.target.files[0])} />
         <Link href="/jobs/new" className="bx ink">
           <Plus size={20} aria-hidden="true" />
           New job
         </Link>
       </header>
-      <main className="cols">
+      <main className="boardmain">
+        {told && (
+          <p className={told.bad ? 'notice bad' : 'notice'} role={told.bad ? 'alert' : 'status'}>
+            {told.words} {told.job !== undefined && <Link href={`/jobs/${told.job}/readings`}>Open it</Link>}{' '}
+            <button type="button" className="inline" onClick={() => setTold(undefined)}>
+              I have seen it
+            </button>
+          </p>
+        )}
+        {hits.length > 0 && (
+          <section className="hits" aria-label="Found in the records">
+            {hits.map((h, i) => (
+              <p key={i}>
+                <Link href={`/jobs/${h.job}/logbook`}>
+                  {h.job} {h.rig}
+                </Link>
+                <span className="quiet">{h.where}</span>
+                <span>{h.words}</span>
+              </p>
+            ))}
+            {found.data?.more && <p className="quiet">There is more: say it more narrowly.</p>}
+          </section>
+        )}
+        <div className="cols">
         {error && (
           <p role="status" className="notice">
             The board may be out of date: {error.message}
@@ -134,6 +183,7 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
             </section>
           );
         })}
+        </div>
       </main>
     </div>
   );

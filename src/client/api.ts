@@ -5,6 +5,7 @@ import type { Job } from '../core/formats/job';
 import type { ShopCommandType, ShopPayload } from '../core/formats/shopSchema';
 import type { OpenJob } from '../core/formats/openJob';
 import type { Hit, ShopCalendar } from '../server/history';
+import type { Imported } from '../server/jobArchive';
 import type { BoardTicket, JobSnapshot } from '../server/jobs';
 import type { StoredPhoto } from '../server/photos';
 import type { ShopSnapshot } from '../server/shop';
@@ -53,6 +54,9 @@ export const postCommand = (to: number | 'shop', command: unknown): Promise<{ id
   });
 
 export const fetchHistory = (job: number): Promise<{ jobs: Job[] }> => call(`/api/jobs/${job}/history`);
+
+/** Takes a job file in: zip or JSON. */
+export const importJobFile = (file: Blob): Promise<Imported> => call('/api/jobs/import', { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
 
 export const fetchCalendar = (): Promise<ShopCalendar> => call('/api/calendar');
 

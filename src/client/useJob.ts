@@ -8,7 +8,7 @@ import { inverseOf } from '../core/formats/inverse';
 import type { Job } from '../core/formats/job';
 import { reduceJob } from '../core/formats/reduce';
 import type { Shop } from '../core/formats/shop';
-import type { Visit } from '../server/jobs';
+import type { JobSnapshot, Visit } from '../server/jobs';
 import { fetchSnapshot, type ApiError } from './api';
 import type { Entry } from './outbox';
 import { notYetIn, useOutbox } from './useOutbox';
@@ -18,6 +18,7 @@ export interface JobView {
   shop: Shop | undefined;
   identity: Identity;
   visits: readonly Visit[];
+  buildPace: JobSnapshot['buildPace'];
   actor: string;
   error: ApiError | null;
   waiting: number;
@@ -34,6 +35,7 @@ export interface JobView {
 /** How often another person's work is looked for. */
 const REFRESH_MS = 1500;
 const NOTHING: Identity = {};
+const NO_PACE: JobSnapshot['buildPace'] = {};
 
 interface Done {
   before: Job;
@@ -78,6 +80,7 @@ export function useJob(number: number): JobView {
     shop: data?.shop,
     identity: view?.identity ?? NOTHING,
     visits: data?.visits ?? [],
+    buildPace: data?.buildPace ?? NO_PACE,
     actor: data?.actor.name ?? '',
     error: query.error as ApiError | null,
     waiting: entries.filter((e) => e.status === 'waiting').length,

@@ -45,7 +45,7 @@ export function useOptions(job: Job, settings: Settings): OptionsSource {
         const drawn = await sampled(job, ids, scenarios, samples, seed, told, signal);
         return workers()[0]!.spreads(job, ids, drawn, samples, seed);
       },
-      size: (asks) => workers()[1]!.size(job, asks),
+      size: (asks, doc) => workers()[1]!.size(job, asks, doc),
       build: () => workers()[1]!.build(job),
       tow: () => workers()[0]!.tow(job),
       ask: (asked) => workers()[1]!.ask(job, asked),

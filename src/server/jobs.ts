@@ -2,6 +2,7 @@
 import type { Knex } from 'knex';
 import type { Job } from '../core/formats/job';
 import { currentRevision, madeBy, presentVerdict, standingChoice, standingReadings } from '../core/formats/job';
+import { buildPace, type BuildPace } from '../core/plan/build/buildPace';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import type { Identity } from '../core/formats/identity';
@@ -19,6 +20,8 @@ export interface JobSnapshot {
   identity: Identity;
   /** Other jobs of this rig, newest first. */
   visits: Visit[];
+  /** What the shop's own builds say of its minutes. */
+  buildPace: BuildPace;
 }
 
 export interface Visit {
@@ -52,8 +55,17 @@ export async function jobSnapshot(db: Knex, actor: Actor, number: number): Promi
       shop,
       identity: await loadIdentity(tx, stored.job.rigId),
       visits: await visitsOf(tx, stored.job),
+      buildPace: await shopBuildPace(tx),
     };
   });
+}
+
+/** Builds older than these say little of today's shop. */
+const RECENT_BUILDS = 60;
+
+async function shopBuildPace(tx: Knex.Transaction): Promise<BuildPace> {
+  const rows = (await tx('jobs').whereNotNull('build').orderBy('number', 'desc').limit(RECENT_BUILDS).select('build')) as { build: NonNullable<Job['build']> }[];
+  return buildPace(rows.map((r) => r.build.done));
 }
 
 /** Other jobs of the same rig. */

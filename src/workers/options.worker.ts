@@ -4,8 +4,9 @@ import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
 import type { Rates } from '../core/diagnose/estimate';
 import { currentRevision, type Job } from '../core/formats/job';
-import { auditJob, buildJob, jobCandidates, jobScenarios, sizeJob } from '../core/formats/options';
+import { auditJob, buildJob, jobCandidates, jobScenarios, sizedRevision, sizeJob } from '../core/formats/options';
 import type { JobBuild } from '../core/plan/build/build';
+import type { Rig } from '../core/rig/schema';
 import type { Sized } from '../core/rules/sized';
 import type { SizingAsks } from '../core/size/sizing';
 import type { TowReport } from '../core/rules/tow/report';
@@ -45,8 +46,8 @@ const api = {
     const some = pick(job, ids);
     return { spreads: some.map((c) => spreadOf(c.id, drawn)), influences: Object.fromEntries(some.map((c) => [c.id, influences(c, drawn, samples, seed)])) };
   },
-  size(job: Job, asks: SizingAsks): Sized {
-    return sizeJob(job, undefined, asks);
+  size(job: Job, asks: SizingAsks, doc?: Rig): Sized {
+    return sizeJob(job, doc && { ...sizedRevision(job), doc }, asks);
   },
   tow(job: Job): TowReport | undefined {
     return auditJob(job);

@@ -1,7 +1,7 @@
 'use client';
 /** What the shop sets for itself: units, words, rates, minutes, likelihoods, instruments. */
 import { Undo2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useShop, type ShopView } from '@/client/useShop';
 import { ASSUMPTION_LIMITS, type EditableAssumption } from '@/core/diagnose/assumptionLimits';
 import { DEFAULT_SETTINGS, type Shop } from '@/core/formats/shop';
@@ -49,6 +49,20 @@ export function ShopPage() {
   );
 }
 
+const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'] as const;
+
+function BaysField({ bays, set }: { bays: readonly string[]; set(bays: string[]): void }) {
+  const [text, setText] = useState(bays.join(', '));
+  const list = [...new Set(text.split(',').map((b) => b.trim()).filter((b) => b !== ''))];
+  const wrong = list.length === 0 || list.length > 30 || list.some((b) => b.length > 40);
+  return (
+    <label className="field">
+      <span>Bays, parted by commas</span>
+      <input className="input" value={text} aria-invalid={wrong} onChange={(e) => setText(e.target.value)} onBlur={() => !wrong && list.join() !== bays.join() && set(list)} />
+    </label>
+  );
+}
+
 function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
   const { settings: s } = shop;
   const { set } = view;
@@ -63,6 +77,24 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
           <Choose label="Temperatures" choices={TEMPERATURE_UNITS} value={s.temperature} onChange={(temperature) => set({ temperature })} />
           <Choose label="Rules named" choices={JURISDICTIONS} value={s.jurisdiction} onChange={(jurisdiction) => set({ jurisdiction })} />
           <p className="quiet">{RULES_OF[s.jurisdiction]} (from memory: check the edition). Local codes and licensed practice come first.</p>
+        </Group>
+        <Group title="Bays and hours" says="What the calendar holds bookings against.">
+          <BaysField bays={s.bays} set={(bays) => set({ bays })} />
+          <div className="two">
+            <NumberField late label="Opens at" unit="h" value={s.hours.from} min={0} max={23} onChange={(from) => Number.isInteger(from) && from < s.hours.to && set({ hours: { ...s.hours, from } })} />
+            <NumberField late label="Closes at" unit="h" value={s.hours.to} min={1} max={24} onChange={(to) => Number.isInteger(to) && to > s.hours.from && set({ hours: { ...s.hours, to } })} />
+          </div>
+          <fieldset className="choose">
+            <legend>Days</legend>
+            <div>
+              {DAYS.map((name, d) => (
+                <label key={name} className={s.hours.days.includes(d) ? 'on' : ''}>
+                  <input type="checkbox" checked={s.hours.days.includes(d)} onChange={() => set({ hours: { ...s.hours, days: s.hours.days.includes(d) ? s.hours.days.filter((x) => x !== d) : [...s.hours.days, d].sort() } })} />
+                  {name}
+                </label>
+              ))}
+            </div>
+          </fieldset>
         </Group>
         <Group title="Rates" says="What an estimate is made of.">
           <Choose label="Currency" choices={CURRENCIES.map((id) => ({ id, label: id }))} value={s.currency} onChange={(currency) => set({ currency })} />

@@ -162,7 +162,7 @@ export const PAYLOADS = {
   ),
   'option.withdraw': Type.Object({ id: uuid }, omit),
   'build.tick': Type.Object({ candidate: ChoiceSchema.properties.candidate, line: buildId, was: Type.Optional(tick), set: Type.Optional(tick) }, omit),
-  'build.done': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })) }, omit),
+  'build.done': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })), planned: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })) }, omit),
   'build.undone': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId }, omit),
   'build.order': Type.Object({ candidate: ChoiceSchema.properties.candidate, was: Type.Optional(buildOrder), set: Type.Optional(buildOrder) }, omit),
   'build.finish': Type.Object({ revision: uuid, built: uuid }, omit),

@@ -90,7 +90,7 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       return { type: 'build.undone', payload: { candidate: command.payload.candidate, step: command.payload.step } };
     case 'build.undone': {
       const d = before.build?.done.find((x) => x.step === command.payload.step);
-      return d && { type: 'build.done', payload: { ...command.payload, ...(d.minutes === undefined ? {} : { minutes: d.minutes }) } };
+      return d && { type: 'build.done', payload: { ...command.payload, ...(d.minutes === undefined ? {} : { minutes: d.minutes }), ...(d.planned === undefined ? {} : { planned: d.planned }) } };
     }
     case 'build.finish':
       return { type: 'change.withdraw', payload: { revision: command.payload.built } };

@@ -196,7 +196,7 @@ export const BuildSchema = Type.Object(
     candidate: ChoiceSchema.properties.candidate,
     ticks: Type.Record(buildId, Type.Enum(['have', 'ordered', 'arrived']), { description: 'by line of the bill of materials; not named: to get' }),
     done: Type.Array(
-      Type.Object({ step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })), at: instant, by: person }, { additionalProperties: false }),
+      Type.Object({ step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })), planned: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000, description: 'minutes it was planned at then' })), at: instant, by: person }, { additionalProperties: false }),
       { description: 'steps in the order they were done, minutes as they took' },
     ),
     order: Type.Optional(Type.Array(buildId, { maxItems: 400, description: 'the order the shop put the steps in' })),

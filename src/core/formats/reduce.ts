@@ -285,11 +285,11 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
     }
 
     case 'build.done': {
-      const { candidate, step, minutes } = command.payload;
+      const { candidate, step, minutes, planned } = command.payload;
       if (standingChoice(job)?.candidate !== candidate) return no(`pick ${candidate}`, 'the pick that stands');
       const build = buildOf(job, candidate);
       if (build.done.some((d) => d.step === step)) return no('a step that is done', 'it taken back first');
-      return ok({ ...job, build: { ...build, done: [...build.done, { step, ...(minutes === undefined ? {} : { minutes }), at, by }] } });
+      return ok({ ...job, build: { ...build, done: [...build.done, { step, ...(minutes === undefined ? {} : { minutes }), ...(planned === undefined ? {} : { planned }), at, by }] } });
     }
 
     case 'build.undone': {

@@ -1,10 +1,12 @@
 'use client';
 /** The plan of the picked link, carried to the bay: steps in order, parts, cut list, tools; ticked off as it goes. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Printer } from 'lucide-react';
+import { CalendarDays, Printer, Workflow } from 'lucide-react';
+import Link from 'next/link';
 import { bomCsv, cutListCsv } from '../../core/formats/buildCsv';
 import { buildOf, builtOf, proposedRevision, standingChoice } from '../../core/formats/job';
-import type { JobBuild } from '../../core/plan/build/build';
+import type { BuildPlan, JobBuild } from '../../core/plan/build/build';
+import { paced, type BuildPace } from '../../core/plan/build/buildPace';
 import { respects } from '../../core/plan/build/graph';
 import { Choose } from '../fields';
 import { useBench } from '../job/bench';
@@ -12,7 +14,13 @@ import { download } from '../options/exports';
 import { BuildSlip } from './BuildSlip';
 import { CutTable } from './CutTable';
 import { PartTable } from './PartTable';
+import { PlanChange } from './PlanChange';
 import { StepList } from './StepList';
+
+const withPace = (plan: BuildPlan, pace: BuildPace): BuildPlan => {
+  const steps = paced(plan.steps, pace);
+  return { ...plan, steps, minutes: steps.reduce<[number, number]>((sum, s) => [sum[0] + s.minutes[0], sum[1] + s.minutes[1]], [0, 0]) };
+};
 
 const VIEWS = [
   { id: 'steps', label: 'Steps' },
@@ -29,6 +37,7 @@ export function BuildStation() {
   const [built, setBuilt] = useState<JobBuild>();
   const [failed, setFailed] = useState<string>();
   const [refused, setRefused] = useState<string>();
+  const [changing, setChanging] = useState(false);
   const newest = useRef(source);
   useEffect(() => {
     newest.current = source;
@@ -66,12 +75,17 @@ export function BuildStation() {
         </button>
       </div>
     );
-  const plan = built?.plan;
+  const ownMinutes = Object.keys(bench.buildPace).length > 0;
+  const plan = built && withPace(built.plan, bench.buildPace);
   const candidate = choice.candidate;
   const done = new Map(build.done.map((d) => [d.step, d]));
   const next = plan?.steps.find((s) => !done.has(s.id));
   const finished = builtOf(job, proposed.id);
-  const finish = (step: string, minutes?: number) => send('build.done', { candidate, step, ...(minutes === undefined ? {} : { minutes }) });
+  const finish = (step: string, minutes?: number) => {
+    // What it was planned at, by the catalogue: the next plan learns from the two.
+    const range = built?.plan.steps.find((s) => s.id === step)?.minutes;
+    send('build.done', { candidate, step, ...(minutes === undefined ? {} : { minutes }), ...(range ? { planned: Math.round((range[0] + range[1]) * 5) / 10 } : {}) });
+  };
   const move = (order: string[]) => {
     if (!plan) return;
     if (!respects(plan.steps, order)) {
@@ -114,6 +128,12 @@ export function BuildStation() {
                 ))}
               </ul>
             )}
+            {(job.planChanges ?? []).map((p) => (
+              <p key={p.id} className="planchanged">
+                <b>{words(p.what)}</b>, because: {p.reason} <small>{p.by}</small>
+              </p>
+            ))}
+            {ownMinutes && view === 'steps' && <p className="quiet pad">Minutes by this shop’s own builds where it had three of a kind, the catalogue’s elsewhere.</p>}
             <div className="bdfoot">
               <button type="button" className="bx small" onClick={() => download(`${name}-parts.csv`, 'text/csv;charset=utf-8', bomCsv(plan, build.ticks))}>
                 Parts as CSV
@@ -121,6 +141,17 @@ export function BuildStation() {
               <button type="button" className="bx small" onClick={() => download(`${name}-cut-list.csv`, 'text/csv;charset=utf-8', cutListCsv(plan))}>
                 Cut list as CSV
               </button>
+              {!finished && (
+                <button type="button" className="bx small" onClick={() => setChanging(true)}>
+                  Changed the plan because…
+                </button>
+              )}
+              <Link className="bx small" href={`/calendar?job=${job.number}`}>
+                <CalendarDays size={18} aria-hidden="true" /> Book a bay
+              </Link>
+              <Link className="bx small" href={`/jobs/${job.number}/wiring`}>
+                <Workflow size={18} aria-hidden="true" /> Wiring diagram
+              </Link>
               <button type="button" className="bx small" onClick={() => window.print()}>
                 <Printer size={18} aria-hidden="true" /> Print this list
               </button>
@@ -128,6 +159,7 @@ export function BuildStation() {
           </div>
         )}
       </div>
+      {changing && plan && <PlanChange proposed={proposed} plan={plan} onClose={() => setChanging(false)} />}
       <BuildSlip plan={plan} build={build} next={next} finished={finished !== undefined} finish={finish} complete={() => send('build.finish', { revision: proposed.id, built: crypto.randomUUID() })} />
     </div>
   );

@@ -9,6 +9,7 @@ import type { BuildStep } from '../../core/plan/build/graph';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
 import { useBench } from '../job/bench';
+import { StepPhotos } from './StepPhotos';
 
 interface StepListProps {
   plan: BuildPlan;
@@ -61,6 +62,7 @@ function Step({ step, number, now, done, locked, finish, undo }: { step: BuildSt
           {step.under ? ', under the floor' : ''} · {done ? (done.minutes === undefined ? `done, ${done.by}` : `${done.minutes} min, ${done.by}`) : `${Math.round(step.minutes[0])} to ${Math.round(step.minutes[1])} min`}
           {step.torque && !done ? ' · note the torque' : ''}
         </small>
+        <StepPhotos step={step.id} title={step.title} locked={locked} shown={now || done !== undefined} />
         {now &&
           step.cautions.map((c) => (
             <span key={c} className="bdcaution">

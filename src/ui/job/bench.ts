@@ -8,6 +8,7 @@ import { operatingState } from '../../core/operate/states';
 import type { BandWorking } from '../../core/probe/bands';
 import type { Band } from '../../core/probe/judge';
 import type { Measurement, PointPlace } from '../../core/probe/measurement';
+import type { BuildPace } from '../../core/plan/build/buildPace';
 import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
 import type { Rig } from '../../core/rig/schema';
@@ -52,7 +53,11 @@ export interface Bench {
   /** Points that have no probe yet. */
   missing: readonly { key: string; name: string }[];
   askPriors(): Promise<PriorLine[]>;
-  sendPhoto(file: Blob, caption: string): Promise<void>;
+  sendPhoto(file: Blob, caption: string, step?: string): Promise<void>;
+  /** What the proof of a rig would expect to read. */
+  expect(doc: Rig): Promise<readonly Proof[]>;
+  /** This shop's own minutes for steps of a build. */
+  buildPace: BuildPace;
   /** The technician goes his own way round: nothing is asked for, everything counts. */
   ownRound: boolean;
   setOwnRound(on: boolean): void;

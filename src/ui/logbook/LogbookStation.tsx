@@ -8,6 +8,8 @@ import { FollowUps } from './FollowUps';
 import { History } from './History';
 
 const Trends = lazy(() => import('./Trends').then((m) => ({ default: m.Trends })));
+const Drain = lazy(() => import('./Drain').then((m) => ({ default: m.Drain })));
+const Files = lazy(() => import('./Files').then((m) => ({ default: m.Files })));
 const LogReader = lazy(() => import('./LogReader').then((m) => ({ default: m.LogReader })));
 
 const VIEWS = [
@@ -15,6 +17,8 @@ const VIEWS = [
   { id: 'trends', label: 'Trends' },
   { id: 'follow', label: 'Follow-ups' },
   { id: 'log', label: 'Read a log' },
+  { id: 'drain', label: 'Drain' },
+  { id: 'files', label: 'Files' },
 ] as const;
 type View = (typeof VIEWS)[number]['id'];
 
@@ -37,7 +41,7 @@ export function LogbookStation() {
           </p>
         )}
         <Suspense fallback={<p className="waiting pad">Opening …</p>}>
-          {view === 'log' ? <LogReader /> : view === 'follow' ? <FollowUps /> : !jobs ? <p className="waiting pad">Turning the pages …</p> : view === 'history' ? <History jobs={jobs} /> : <Trends jobs={jobs} />}
+          {view === 'log' ? <LogReader /> : view === 'files' ? <Files /> : view === 'drain' ? <Drain /> : view === 'follow' ? <FollowUps /> : !jobs ? <p className="waiting pad">Turning the pages …</p> : view === 'history' ? <History jobs={jobs} /> : <Trends jobs={jobs} />}
         </Suspense>
       </div>
     </div>

@@ -1,4 +1,5 @@
 /** What the Options station asks of the core; answered by workers. */
+import type { Rig } from '../../core/rig/schema';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Answer } from '../../core/plan/questions';
@@ -17,7 +18,8 @@ export interface OptionsSource {
   spread(ids: readonly string[], scenarios: readonly Scenario[], samples: number, told: (share: number) => void, signal: AbortSignal): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
   ask(asked: Asked): Promise<Answer>;
   /** Copper, fuses and chargers of the pick, or of the rig as it is. */
-  size(asks: SizingAsks): Promise<Sized>;
+  /** Of the rig that is sized; of another document in its place, to see what a change would do. */
+  size(asks: SizingAsks, doc?: Rig): Promise<Sized>;
   /** The plan of the pick; undefined where none stands. */
   build(): Promise<JobBuild | undefined>;
   /** The tow interface and its audit; undefined where the rig has none. */

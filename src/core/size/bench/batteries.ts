@@ -120,6 +120,13 @@ export function startLimitSoc(b: Omit<BankState, 'soc'>, starterAmps: number): n
   return bisect(0, 1, (soc) => bankCrankVolts({ ...b, soc }, amps) < limit).high;
 }
 
+/** Seconds a start battery stands with a drain until the starter would fall under its limit; and the charge that is at. */
+export function secondsToNoStart(b: Omit<BankState, 'soc'>, soc: number, starterAmps: number, amps: number): { seconds: number; limit: number; stands: number } {
+  const limit = startLimitSoc(b, starterAmps);
+  const stands = (b.chemistry.selfDischargePerDay / 24) * 2 ** ((b.celsius - 25) / 10) * b.capacity;
+  return { seconds: soc <= limit ? 0 : ((soc - limit) * b.capacity * 3600) / (amps + stands), limit, stands };
+}
+
 export const parasitic: Calculator = {
   id: 'parasitic',
   title: 'Days until no start',
@@ -137,11 +144,9 @@ export const parasitic: Calculator = {
   source: 'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). 0.07 A of alarm and tracker is usual, 0.25 A is a fault (common practice).',
   answer(v) {
     const b = { ...NEW, chemistry: chemistryOf(v.choice('chemistry')), capacity: v.number('capacity'), celsius: v.number('celsius'), ageing: v.number('ageing') };
-    const limit = startLimitSoc(b, v.number('starter'));
     const soc = v.number('soc');
     const amps = v.number('amps');
-    const stands = (b.chemistry.selfDischargePerDay / 24) * 2 ** ((b.celsius - 25) / 10) * b.capacity;
-    const seconds = soc <= limit ? 0 : ((soc - limit) * b.capacity * 3600) / (amps + stands);
+    const { seconds, limit, stands } = secondsToNoStart(b, soc, v.number('starter'), amps);
     const fault = amps >= 0.25;
     return {
       figures: [figure('Stands', seconds, 'days', seconds < 7 * 86_400 ? 'bad' : seconds < 30 * 86_400 ? 'watch' : 'good'), figure('No start under', limit, 'share')],

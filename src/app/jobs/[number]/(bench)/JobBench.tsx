@@ -2,7 +2,7 @@
 /** Joins the job, the core's answers and the screens; owns what is selected and typed. */
 import { useRouter, useSelectedLayoutSegment } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { engine } from '@/client/engine';
+import { engine, namedRig } from '@/client/engine';
 import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
 import { useLogbook } from '@/client/logbook';
@@ -127,10 +127,12 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     questions: table?.questions ?? NO_QUESTIONS,
     missing: table?.missing ?? NO_POINTS,
     askPriors: () => engine().priors(core.rig, intakeClues(job), shop.settings),
-    async sendPhoto(file, caption) {
+    async sendPhoto(file, caption, step) {
       const { sha256, width, height, bytes } = await postPhoto(job.number, file);
-      send('photo.keep', { id: crypto.randomUUID(), sha256, width, height, bytes, caption });
+      send('photo.keep', { id: crypto.randomUUID(), sha256, width, height, bytes, caption, ...(step === undefined ? {} : { step }) });
     },
+    expect: async (doc) => (await engine().proving(namedRig({ id: 'expected', doc }), { made: 'build' }, [], [])).readings,
+    buildPace: view.buildPace,
     ownRound,
     setOwnRound,
     openSeen: (question) => setSeen(question === undefined ? {} : { question }),

@@ -1,0 +1,168 @@
+'use client';
+/** The worksheet of a hunt for what flattens a standing battery. */
+import { TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { FUSE_OHMS, huntResult, SLEEP_MINUTES } from '../../core/formats/hunt';
+import type { Hunt } from '../../core/formats/job';
+import { useBench } from '../job/bench';
+
+const EMPTY: Hunt = { sleptMinutes: 0, circuits: [] };
+const numberOf = (text: string): number | undefined => {
+  const n = Number(text.trim().replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(n) ? undefined : n;
+};
+
+export function Drain() {
+  const { job, send, described, words } = useBench();
+  const hunt = job.hunt ?? EMPTY;
+  const result = huntResult(hunt, described);
+  const set = (next: Hunt) => send('hunt.set', { ...(job.hunt ? { was: job.hunt } : {}), set: next });
+  return (
+    <div className="follow drain">
+      <p className="quiet">
+        Latch the doors, take the key away, wait {SLEEP_MINUTES} to 60 minutes. Never break the circuit: clamp round the battery’s negative, then millivolts across each fuse, before any is pulled.
+      </p>
+      <p className="care">
+        <TriangleAlert size={16} aria-hidden="true" /> Never tap or pull fuses of airbags, brakes or the engine’s computer.
+      </p>
+      <div className="chk-do">
+        <Late label="Asleep for, min" value={hunt.sleptMinutes} most={1440} set={(v) => set({ ...hunt, sleptMinutes: v ?? 0 })} />
+        <Late
+          label="All of it, by clamp, A"
+          value={hunt.amps}
+          most={200}
+          set={(v) => {
+            const { amps: _, ...rest } = hunt;
+            set(v === undefined ? rest : { ...rest, amps: v });
+          }}
+        />
+        <Late
+          label="Once put right, A"
+          value={hunt.after}
+          most={200}
+          set={(v) => {
+            const { after: _, ...rest } = hunt;
+            set(v === undefined ? rest : { ...rest, after: v });
+          }}
+        />
+      </div>
+      {result.says.length > 0 && (
+        <ul className="logsays">
+          {result.says.map((s) => (
+            <li key={s}>{words(s)}</li>
+          ))}
+        </ul>
+      )}
+      {result.lines.length > 0 && (
+        <table className="logtable">
+          <thead>
+            <tr>
+              <th>Circuit</th>
+              <th>Fuse</th>
+              <th className="num">mV</th>
+              <th className="num">Amps</th>
+              <th>Meant to draw</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {result.lines.map((l, i) => {
+              const c = hunt.circuits[i]!;
+              return (
+                <tr key={l.id} className={l.suspect ? 'suspect' : ''}>
+                  <td>
+                    <b>{c.name}</b>
+                    {l.suspect ? ' – look here' : ''}
+                  </td>
+                  <td>{FUSE_OHMS.find((f) => f.id === c.fuse)?.label}</td>
+                  <td className="num">{c.millivolts} mV</td>
+                  <td className="num">
+                    {l.amps.toFixed(2)} A <small>({l.lo.toFixed(2)} to {l.hi.toFixed(2)})</small>
+                  </td>
+                  <td>
+                    <input type="checkbox" className="checkbox" checked={c.known} aria-label={`${c.name} is meant to draw`} onChange={() => set({ ...hunt, circuits: hunt.circuits.map((x) => (x.id === c.id ? { ...x, known: !x.known } : x)) })} />
+                  </td>
+                  <td>
+                    <button type="button" className="bx small" aria-label={`Take out ${c.name}`} onClick={() => set({ ...hunt, circuits: hunt.circuits.filter((x) => x.id !== c.id) })}>
+                      Take out
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      <AddCircuit add={(c) => set({ ...hunt, circuits: [...hunt.circuits, c] })} />
+      <p className="quiet">Amps are millivolts over what such a fuse usually measures, from memory; makers differ by some 15 %, told in brackets.</p>
+    </div>
+  );
+}
+
+/** A number taken over when one leaves the field: each is a change on record. */
+function Late({ label, value, most, set }: { label: string; value: number | undefined; most: number; set(value: number | undefined): void }) {
+  const [typed, setTyped] = useState<string>();
+  const text = typed ?? (value === undefined ? '' : String(value));
+  const n = numberOf(text);
+  const wrong = text.trim() !== '' && (n === undefined || n < 0 || n > most);
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <input
+        className="input"
+        inputMode="decimal"
+        value={text}
+        aria-invalid={wrong}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          if (typed === undefined || wrong) return;
+          if (n !== value) set(n);
+          setTyped(undefined);
+        }}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
+  const [name, setName] = useState('');
+  const [fuse, setFuse] = useState(FUSE_OHMS[2]!.id);
+  const [mv, setMv] = useState('');
+  const n = numberOf(mv);
+  const valid = name.trim() !== '' && n !== undefined && Math.abs(n) <= 500;
+  return (
+    <form
+      className="chk-do"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (!valid) return;
+        add({ id: crypto.randomUUID(), name: name.trim(), fuse, millivolts: n, known: false });
+        setName('');
+        setMv('');
+      }}
+    >
+      <label className="field wide">
+        <span>Circuit, as its lid says</span>
+        <input className="input" maxLength={60} value={name} onChange={(e) => setName(e.target.value)} />
+      </label>
+      <label className="field wide">
+        <span>Fuse</span>
+        <select className="select" value={fuse} onChange={(e) => setFuse(e.target.value)}>
+          {FUSE_OHMS.map((f) => (
+            <option key={f.id} value={f.id}>
+              {f.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>Across it, mV</span>
+        <input className="input" inputMode="decimal" value={mv} aria-invalid={mv.trim() !== '' && !valid && n === undefined} onChange={(e) => setMv(e.target.value)} />
+      </label>
+      <button type="submit" className="bx ink" disabled={!valid}>
+        Add
+      </button>
+    </form>
+  );
+}
