@@ -6,12 +6,12 @@
 import { strToU8, unzip, zipSync, type Unzipped } from 'fflate';
 import type { Knex } from 'knex';
 import { createHash, randomUUID } from 'node:crypto';
+import { canonical } from '../core/formats/canonical';
 import { JOB_FILE_LIMIT_BYTES, parseJobText, validateJobDocument } from '../core/formats/validate';
 import type { Job } from '../core/formats/job';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { insertJob, loadJob, saveJob } from './jobStore';
-import { canonical } from './takeIn';
 import { cleanPhoto, PHOTO_LIMIT_BYTES } from './photos';
 
 /** Packed and unpacked size of what is taken in, and how many files it may hold. */

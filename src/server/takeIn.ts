@@ -1,6 +1,7 @@
 /** What every command goes through before it does anything: its shape, its person, and whether it came before. */
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
+import { canonical } from '../core/formats/canonical';
 import type { DocumentIssue } from '../core/rig/issue';
 import type { Result } from '../core/units/result';
 import { Refused, type Actor } from './actor';
@@ -31,18 +32,6 @@ export function checkedCommand<C extends Envelope>(checked: Result<C, DocumentIs
   if (command.actor !== actor.name)
     throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
   return command;
-}
-
-/** Keys sorted, so that the same content is known again whatever their order. */
-export function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`;
-  if (typeof value === 'object' && value !== null)
-    return `{${Object.entries(value)
-      .filter(([, v]) => v !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([k, v]) => `${JSON.stringify(k)}:${canonical(v)}`)
-      .join(',')}}`;
-  return JSON.stringify(value) ?? 'null';
 }
 
 /** The content of a command to a target as one hash. */

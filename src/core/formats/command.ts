@@ -266,13 +266,12 @@ export function exclusiveMatter(command: Command): string | undefined {
     case 'record.sign':
     case 'record.reopen':
       return 'signature';
+    // These say what stood there before: what changed meanwhile is told by that alone.
     case 'followUp.set':
     case 'booking.set':
     case 'planChange.set':
     case 'log.set':
-      return `${command.type.split('.')[0]!} ${(command.payload.set ?? command.payload.was)?.id ?? ''}`;
     case 'hunt.set':
-      return 'hunt';
     case 'check.record':
     case 'state.set':
     case 'lead.move':
@@ -301,11 +300,6 @@ const MATTERS: Readonly<Record<string, string>> = {
   usage: 'how the rig is used',
   choice: 'which link was picked',
   signature: 'the signature',
-  followUp: 'this follow-up',
-  booking: 'this booking',
-  planChange: 'this change of plan',
-  log: 'this log',
-  hunt: 'the hunt for the drain',
 };
 
 /** A matter in the words of a message. */

@@ -6,6 +6,7 @@ import { withConductor, withPart } from '../rig/applyEdit';
 import { checkRig, nextProbeLabel } from '../rig/check';
 import type { Rig } from '../rig/schema';
 import { err, ok, type Result } from '../units/result';
+import { canonical } from './canonical';
 import type { Command } from './command';
 import { buildOf, builtOf, currentRevision, proposedRevision, standingChoice, standingSignOff, type Job } from './job';
 
@@ -391,7 +392,7 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
 
     case 'hunt.set': {
       const { was, set } = command.payload;
-      if (JSON.stringify(job.hunt) !== JSON.stringify(was)) return no('figures somebody has changed meanwhile', 'the entry made again');
+      if (canonical(job.hunt) !== canonical(was)) return no('figures somebody has changed meanwhile', 'the entry made again');
       const { hunt: _, ...rest } = job;
       return ok(set ? { ...rest, hunt: set } : rest);
     }
@@ -411,7 +412,6 @@ function withItem<T extends { id: string; by: string }>(list: readonly T[] = [],
   if (!set) return ok(list.filter((x) => x.id !== id));
   return ok(now ? list.map((x) => (x.id === id ? set : x)) : [...list, set]);
 }
-const canonical = (x: object | undefined): string => JSON.stringify(x && Object.entries(x).sort(([a], [b]) => (a < b ? -1 : 1)));
 
 /** What a signed record still takes: whose rig it is stands beside it, and the ticket may move on the board. */
 const AFTER_SIGNING: ReadonlySet<Command['type']> = new Set(['record.reopen', 'job.set-status', 'identity.set', 'followUp.set', 'booking.set', 'log.set']);

@@ -48,3 +48,16 @@ describe('a signature', () => {
     expect(standingSignOff(after(opened, command('record.sign', { id: demoUuid('again'), revision: demoUuid('reopened'), words: 'Right.' })))?.id).toBe(demoUuid('again'));
   });
 });
+
+describe('an item as it was and as it shall be', () => {
+  const hunt = { sleptMinutes: 40, amps: 0.3, circuits: [{ id: demoUuid('c'), name: 'Radio', fuse: 'blade-10', millivolts: 1, known: false }] };
+  it('is known again whatever order a database kept its keys in, and refused where it was changed', () => {
+    const job = after(done, command('hunt.set', { set: hunt }));
+    const turned = { ...job, hunt: { circuits: [{ known: false, fuse: 'blade-10', name: 'Radio', id: demoUuid('c'), millivolts: 1 }], amps: 0.3, sleptMinutes: 40 } };
+    expect(after(turned, command('hunt.set', { was: hunt, set: { ...hunt, after: 0.05 } })).hunt).toMatchObject({ after: 0.05 });
+    expect(reduceJob({ ...job, hunt: { ...hunt, amps: 0.4 } }, command('hunt.set', { was: hunt, set: hunt })).ok).toBe(false);
+  });
+  it('is entered under the name of who enters it', () => {
+    expect(reduceJob(done, command('followUp.set', { set: { id: demoUuid('f'), due: '2027-01-01', what: 'x', by: 'Somebody else' } })).ok).toBe(false);
+  });
+});

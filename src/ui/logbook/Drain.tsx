@@ -1,7 +1,8 @@
 'use client';
 /** The worksheet of a hunt for what flattens a standing battery. */
 import { TriangleAlert } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { canonical } from '../../core/formats/canonical';
 import { FUSE_OHMS, huntResult, SLEEP_MINUTES } from '../../core/formats/hunt';
 import type { Hunt } from '../../core/formats/job';
 import { useBench } from '../job/bench';
@@ -14,9 +15,28 @@ const numberOf = (text: string): number | undefined => {
 
 export function Drain() {
   const { job, send, described, words } = useBench();
-  const hunt = job.hunt ?? EMPTY;
+  // Two entries may follow within a blink, before the first has come round: the second builds on it.
+  const [sent, setSent] = useState<Hunt>();
+  const stands = sent ?? job.hunt;
+  const hunt = stands ?? EMPTY;
   const result = huntResult(hunt, described);
-  const set = (next: Hunt) => send('hunt.set', { ...(job.hunt ? { was: job.hunt } : {}), set: next });
+  const latest = useRef(stands);
+  useEffect(() => {
+    latest.current = stands;
+  }, [stands]);
+  const set = (change: (now: Hunt) => Hunt) => {
+    const was = latest.current;
+    const next = change(was ?? EMPTY);
+    latest.current = next;
+    setSent(next);
+    send('hunt.set', { ...(was ? { was } : {}), set: next });
+  };
+  // What came round, or was refused, is read from the record again.
+  useEffect(() => {
+    if (!sent) return;
+    const timer = setTimeout(() => setSent(undefined), canonical(sent) === canonical(job.hunt) ? 0 : 4000);
+    return () => clearTimeout(timer);
+  }, [sent, job.hunt]);
   return (
     <div className="follow drain">
       <p className="quiet">
@@ -26,24 +46,18 @@ export function Drain() {
         <TriangleAlert size={16} aria-hidden="true" /> Never tap or pull fuses of airbags, brakes or the engine’s computer.
       </p>
       <div className="chk-do">
-        <Late label="Asleep for, min" value={hunt.sleptMinutes} most={1440} set={(v) => set({ ...hunt, sleptMinutes: v ?? 0 })} />
+        <Late label="Asleep for, min" value={hunt.sleptMinutes} most={1440} set={(v) => set((h) => ({ ...h, sleptMinutes: v ?? 0 }))} />
         <Late
           label="All of it, by clamp, A"
           value={hunt.amps}
           most={200}
-          set={(v) => {
-            const { amps: _, ...rest } = hunt;
-            set(v === undefined ? rest : { ...rest, amps: v });
-          }}
+          set={(v) => set(({ amps: _, ...rest }) => (v === undefined ? rest : { ...rest, amps: v }))}
         />
         <Late
           label="Once put right, A"
           value={hunt.after}
           most={200}
-          set={(v) => {
-            const { after: _, ...rest } = hunt;
-            set(v === undefined ? rest : { ...rest, after: v });
-          }}
+          set={(v) => set(({ after: _, ...rest }) => (v === undefined ? rest : { ...rest, after: v }))}
         />
       </div>
       {result.says.length > 0 && (
@@ -80,10 +94,10 @@ export function Drain() {
                     {l.amps.toFixed(2)} A <small>({l.lo.toFixed(2)} to {l.hi.toFixed(2)})</small>
                   </td>
                   <td>
-                    <input type="checkbox" className="checkbox" checked={c.known} aria-label={`${c.name} is meant to draw`} onChange={() => set({ ...hunt, circuits: hunt.circuits.map((x) => (x.id === c.id ? { ...x, known: !x.known } : x)) })} />
+                    <input type="checkbox" className="checkbox" checked={c.known} aria-label={`${c.name} is meant to draw`} onChange={() => set((h) => ({ ...h, circuits: h.circuits.map((x) => (x.id === c.id ? { ...x, known: !x.known } : x)) }))} />
                   </td>
                   <td>
-                    <button type="button" className="bx small" aria-label={`Take out ${c.name}`} onClick={() => set({ ...hunt, circuits: hunt.circuits.filter((x) => x.id !== c.id) })}>
+                    <button type="button" className="bx small" aria-label={`Take out ${c.name}`} onClick={() => set((h) => ({ ...h, circuits: h.circuits.filter((x) => x.id !== c.id) }))}>
                       Take out
                     </button>
                   </td>
@@ -93,7 +107,7 @@ export function Drain() {
           </tbody>
         </table>
       )}
-      <AddCircuit add={(c) => set({ ...hunt, circuits: [...hunt.circuits, c] })} />
+      <AddCircuit add={(c) => set((h) => ({ ...h, circuits: [...h.circuits, c] }))} />
       <p className="quiet">Amps are millivolts over what such a fuse usually measures, from memory; makers differ by some 15 %, told in brackets.</p>
     </div>
   );
