@@ -36,6 +36,7 @@ export function heronJob(now: Date): Job {
       told: 'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week. Isolator looks original. Ran the generator twice a day to get through the last trip.',
     },
     cameBack: { job: 1009, warranty: false },
+    bookings: [{ id: demoUuid('heron 1042 booking'), bay: 'Bay 2', start: atHour(now, 15), minutes: 300, by }],
     instruments: demoInstruments(now).slice(0, 1),
     meter: BAY_METER.id,
     rigState: { id: 'idle', since: new Date(now.getTime() - 4 * 60_000).toISOString() },
@@ -66,6 +67,11 @@ export function heronJob(now: Date): Job {
     choices: [],
   };
 }
+
+const DAY = 24 * 3600_000;
+/** A day, and an hour of today by the clock of the record. */
+const inDays = (now: Date, days: number): string => new Date(now.getTime() + days * DAY).toISOString().slice(0, 10);
+const atHour = (now: Date, hour: number): string => new Date(Math.floor(now.getTime() / DAY) * DAY + hour * 3600_000).toISOString();
 
 /** An earlier visit of the same coach, finished: a ground joint cleaned and proven. */
 export function heronEarlierJob(now: Date): Job {
@@ -101,6 +107,10 @@ export function heronEarlierJob(now: Date): Job {
     status: 'done',
     complaint: { codes: ['coach-not-charging'], words: 'Coach bank charges slowly on the road.' },
     intake: { ...EMPTY_INTAKE, facts: ['slowly'] },
+    followUps: [
+      { id: demoUuid('heron 1009 torque'), due: inDays(now, -150), what: 'Re-torque the heavy studs', done: new Date(now.getTime() - 149 * DAY).toISOString(), by },
+      { id: demoUuid('heron 1009 yearly'), due: inDays(now, 175), what: 'Yearly drop across the contact, with its amps', by },
+    ],
     instruments: demoInstruments(start).slice(0, 1),
     rigState: { id: 'rested', since: minute(90) },
     blackLead: REFERENCE,

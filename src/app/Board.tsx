@@ -57,9 +57,10 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
   const [search, setSearch] = useState('');
   const [theme, toggle] = useTheme();
   const needle = search.trim().toLowerCase();
-  const tickets = data.tickets.filter((t) => `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle));
   const found = useQuery({ queryKey: ['search', needle], queryFn: () => searchShop(needle), enabled: needle.length >= 2, staleTime: 10_000 });
   const hits = needle.length >= 2 ? (found.data?.hits ?? []) : [];
+  // A job stands on the board where its ticket, or anything in its record, holds the words.
+  const tickets = data.tickets.filter((t) => `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle) || hits.some((h) => h.job === t.number));
   const input = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<{ bad: boolean; words: string; job?: number }>();
   const takeIn = async (file: File) => {

@@ -78,16 +78,16 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
 
 test('a repair that did not help: the failed proof opens the diagnosis of the repaired rig', async ({ page }) => {
   test.setTimeout(240_000);
-  await freshJob(2004, 1009);
+  await freshJob(2009, 1009);
   await signIn(page);
   // The ground joint was put right; behind it hides a burnt contact, and nothing is proven yet.
-  await page.request.get('/api/jobs/2004/snapshot');
-  await page.goto('/jobs/2004/prove');
-  const snapshot = async () => (await (await page.request.get('/api/jobs/2004/snapshot')).json()) as { seq: number; actor: { name: string }; job: { readings: { id: string; epoch: number; retracted?: boolean }[]; verdicts: { epoch: number; fault: string }[] } };
+  await page.request.get('/api/jobs/2009/snapshot');
+  await page.goto('/jobs/2009/prove');
+  const snapshot = async () => (await (await page.request.get('/api/jobs/2009/snapshot')).json()) as { seq: number; actor: { name: string }; job: { readings: { id: string; epoch: number; retracted?: boolean }[]; verdicts: { epoch: number; fault: string }[] } };
   const told = await snapshot();
   let seq = told.seq;
   const send = async (type: string, payload: object) => {
-    const response = await page.request.post('/api/commands?job=2004', { data: { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: told.actor.name, payload } });
+    const response = await page.request.post('/api/commands?job=2009', { data: { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: told.actor.name, payload } });
     expect(response.ok(), await response.text()).toBe(true);
     seq = ((await response.json()) as { seq: number }).seq;
   };
@@ -98,15 +98,15 @@ test('a repair that did not help: the failed proof opens the diagnosis of the re
   let words = '';
   for (let k = 0; k < 20 && !words.includes('find out why'); k++) words = await technician.step();
   expect(words).toContain('find out why');
-  await page.goto('/jobs/2004/fault');
+  await page.goto('/jobs/2009/fault');
   await expect(page.getByText('Not proven:')).toBeVisible({ timeout: 30_000 });
   words = '';
   for (let k = 0; k < 20 && !words.startsWith('Declare'); k++) {
-    if (!page.url().endsWith('/fault')) await page.goto('/jobs/2004/fault');
+    if (!page.url().endsWith('/fault')) await page.goto('/jobs/2009/fault');
     words = await technician.step();
   }
   expect(words).toMatch(/^Declare: Isolator/);
-  await page.goto('/jobs/2004/fault');
+  await page.goto('/jobs/2009/fault');
   await page.locator('.bx.next').first().click();
   await expect.poll(async () => (await snapshot()).job.verdicts.map((v) => `${v.epoch} ${v.fault}`)).toEqual(['0 coach-negative.bad-joint', '1 link.contact-open']);
 });
