@@ -36,7 +36,7 @@ export function heronJob(now: Date): Job {
       told: 'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week. Isolator looks original. Ran the generator twice a day to get through the last trip.',
     },
     cameBack: { job: 1009, warranty: false },
-    bookings: [{ id: demoUuid('heron 1042 booking'), bay: 'Bay 2', start: atHour(now, 15), minutes: 300, by }],
+    bookings: [{ id: demoUuid('heron 1042 booking'), bay: 'Bay 2', start: atHour(now, 9), minutes: 300, by }],
     instruments: demoInstruments(now).slice(0, 1),
     meter: BAY_METER.id,
     rigState: { id: 'idle', since: new Date(now.getTime() - 4 * 60_000).toISOString() },

@@ -16,6 +16,8 @@ const DASH: Readonly<Partial<Record<LogRole, number[]>>> = { 'coach-volts': [6, 
 const BUCKETS = 900;
 const MOST_MARKS = 60;
 
+const hue = (role: LogRole): string => (role.startsWith('coach') ? '--coach' : role.startsWith('chassis') || role.startsWith('alternator') ? '--engine' : '--ink');
+
 const AXIS = (unit: string): 'y' | 'y1' => (unit === 'V' ? 'y' : 'y1');
 
 export function LogChart({ log, window: ask }: { log: ReadLog; window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]> }) {
@@ -37,7 +39,7 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
       data: {
         datasets: log.channels.map((ch) => ({
           label: ch.name, data: [], yAxisID: AXIS(ch.unit), borderWidth: 1.6, pointRadius: 0, spanGaps: false, parsing: false as const, normalized: true,
-          borderColor: css(ch.role.startsWith('coach') ? '--coach' : ch.role.startsWith('chassis') || ch.role.startsWith('alternator') ? '--engine' : '--ink'), borderDash: DASH[ch.role] ?? [],
+          borderColor: css(hue(ch.role)), borderDash: DASH[ch.role] ?? [],
         })),
       },
       options: {
@@ -45,7 +47,7 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
         maintainAspectRatio: false,
         interaction: { mode: 'nearest', axis: 'x', intersect: false },
         plugins: {
-          legend: { labels: { color: css('--ink'), font, boxHeight: 1, boxWidth: 28 } },
+          legend: { display: false },
           tooltip: { enabled: false },
           annotation: { annotations: Object.fromEntries(marks.map((e, i) => [`e${i}`, { type: 'line', xMin: e.t, xMax: e.t, borderColor: css('--ink-3'), borderWidth: 1, borderDash: [2, 3] }])) },
           zoom: {
@@ -123,6 +125,16 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
         }}
       >
         <canvas ref={canvas} />
+      </div>
+      <div className="loglegend">
+        {log.channels.map((c) => (
+          <span key={c.role}>
+            <svg width={34} height={10} aria-hidden="true">
+              <path d="M0 5H34" stroke={`var(${hue(c.role)})`} strokeWidth={3} strokeDasharray={(DASH[c.role] ?? []).join(' ')} />
+            </svg>
+            {c.name}, {AXIS(c.unit) === 'y' ? 'left' : 'right'}
+          </span>
+        ))}
       </div>
       <figcaption>
         <span aria-live="polite">{spoken}</span>
