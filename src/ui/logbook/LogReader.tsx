@@ -82,6 +82,9 @@ export function LogReader() {
       },
     });
   };
+  // The drain of a sleeping start battery is what the clamp on its negative reads, the way the wire is drawn.
+  const clamp = bench.measurements.find((m) => m.red === 'chassis-negative.clamp');
+  const asleep = clamp && { red: clamp.red, label: clamp.label, sign: (bench.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1 };
   const kept = job.logs?.some((l) => l.name === file?.name && l.rows === log?.reading.rows) ?? false;
   return (
     <div className="logread">
@@ -145,6 +148,11 @@ export function LogReader() {
                     <td className="num">{estimateText(e)}</td>
                     <td>{e.from}</td>
                     <td>
+                      {e.id === 'parasitic' && asleep && (
+                        <button type="button" className="bx small" onClick={() => send('reading.keep', { id: crypto.randomUUID(), state: 'rested', probe: asleep.red, status: 'measured', value: Number((asleep.sign * e.value).toFixed(3)), unit: 'A', secondsInState: 3600 })}>
+                          Keep as reading {asleep.label}
+                        </button>
+                      )}
                       <button type="button" className="bx small" onClick={() => send('note.add', { id: crypto.randomUUID(), text: `From the log ${file!.name}: ${e.name} ${estimateText(e)} (${e.from}).`.slice(0, 2000) })}>
                         Keep as note
                       </button>

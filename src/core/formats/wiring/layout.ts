@@ -267,7 +267,7 @@ shapes.push({ kind: 'box', x: x - w / 2, y: yOf(s.c) - 3.5, w, h: 2.5, width: 0,
     const point = rig.grounds.find((g) => g.id === e.part)?.points.find((q) => q.id === e.terminal);
     return `${groundNames.get(`${e.part}.${e.terminal}`) ?? ''} ${point?.label ?? e.part}`.trim();
   };
-  const wires = rig.conductors.map((c): WireRow => ({ wire: labels.get(c.id)!, name: c.name, use: c.use, from: nameOf(c.from), to: nameOf(c.to), gauge: gaugeShown(c.gauge, units.gauge), length: lengthWords(c.length, units) }));
+  const wires = rig.conductors.map((c): WireRow => ({ wire: labels.get(c.id)!, name: `${c.name}${probes.has(`${c.id}.clamp`) ? `, clamp ${probes.get(`${c.id}.clamp`)!}` : ''}`, use: c.use, from: nameOf(c.from), to: nameOf(c.to), gauge: gaugeShown(c.gauge, units.gauge), length: lengthWords(c.length, units) }));
   const grounds = rig.grounds.flatMap((g) => g.points.map((p) => ({ ground: groundNames.get(`${g.id}.${p.id}`)!, name: `${g.name}, ${p.label}`, place: p.place })));
   return { drawing, wires, grounds };
 }

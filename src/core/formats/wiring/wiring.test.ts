@@ -25,6 +25,8 @@ describe('the wiring diagram', () => {
       const wired = rig.conductors.some((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal));
       if (wired && rig.parts.some((x) => x.id === part)) expect(words.filter((t) => t.endsWith(` ${p.label}`)), p.label).toHaveLength(1);
     }
+    // Where a clamp goes is told in the schedule, beside its wire.
+    for (const p of rig.probes.filter((x) => !x.retired && x.key.endsWith('.clamp'))) expect(wires.filter((w) => w.name.endsWith(`clamp ${p.label}`)), p.label).toHaveLength(1);
     expect(grounds.length).toBe(rig.grounds.flatMap((g) => g.points).length);
     for (const s of drawing.shapes) {
       const xs = s.kind === 'line' ? s.points.map((p) => p[0]) : s.kind === 'box' ? [s.x, s.x + s.w] : [s.x];
