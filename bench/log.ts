@@ -5,12 +5,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
 import { seededRng } from '../src/core/units/rng';
-import { secret, TestServer } from '../scripts/testServer';
+import { quantile, withSignedInPage } from './signedInPage';
 
 const ROWS = 1_000_000;
-const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;
 
 const folder = mkdtempSync(join(tmpdir(), 'surrik-bench-log-'));
 const file = join(folder, 'million.csv');
@@ -24,19 +22,8 @@ for (let i = 0; i < ROWS; i++) {
 }
 writeFileSync(file, `${lines.join('\n')}\n`);
 
-const server = await TestServer.on('surrik_bench');
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-});
-try {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  await page.goto(`${server.url}/sign-in`);
-  await page.getByLabel('Name').fill('bay2');
-  await page.getByLabel('Password').fill(secret('DEMO_PASSWORD'));
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${server.url}/`);
-  await page.goto(`${server.url}/jobs/1042/logbook`);
+await withSignedInPage(async (page, url) => {
+  await page.goto(`${url}/jobs/1042/logbook`);
   await page.getByText('Read a log', { exact: true }).click();
   await page.getByLabel('Log file').setInputFiles(file);
   const read = page.getByRole('button', { name: 'Read it' });
@@ -72,8 +59,4 @@ try {
   const frames = ((await page.evaluate('(cancelAnimationFrame(window.raf), window.frames2.slice(2))')) as number[]) ?? [];
   const total = frames.reduce((a, b) => a + b, 0);
   console.log(`zoomed and panned: ${((1000 * frames.length) / total).toFixed(0)} frames a second (reach 30), a frame p50 ${quantile(frames, 0.5).toFixed(0)} ms, p95 ${quantile(frames, 0.95).toFixed(0)} ms`);
-} finally {
-  await browser.close();
-  await server.stop();
-  rmSync(folder, { recursive: true, force: true });
-}
+}).finally(() => rmSync(folder, { recursive: true, force: true }));

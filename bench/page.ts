@@ -3,26 +3,12 @@
  * loopback. Called by the surrik command with the test cluster up and the application built.
  */
 import { gzipSync } from 'node:zlib';
-import { chromium } from '@playwright/test';
-import { secret, TestServer } from '../scripts/testServer';
+import { quantile, withSignedInPage } from './signedInPage';
 
 const LOADS = 9;
 const KEEPS = 12;
-const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;
 
-const server = await TestServer.on('surrik_bench');
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-});
-try {
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  await page.goto(`${server.url}/sign-in`);
-  await page.getByLabel('Name').fill('bay2');
-  await page.getByLabel('Password').fill(secret('DEMO_PASSWORD'));
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${server.url}/`);
-
+await withSignedInPage(async (page, url) => {
   // As text: a function would carry the transpiler's helpers, which the page does not have.
   await page.addInitScript({
     content: `
@@ -53,7 +39,7 @@ try {
   let script = 0;
   let inWorker = 0;
   for (let k = 0; k < LOADS; k++) {
-    await page.goto(`${server.url}/jobs/1042/readings`);
+    await page.goto(`${url}/jobs/1042/readings`);
     await page.locator('.bx.next:not([disabled])').first().waitFor();
     await page.waitForTimeout(50);
     const { marks } = await seen();
@@ -83,7 +69,4 @@ try {
   const tasks = long.slice(before);
   console.log(`clicks and keys while ${KEEPS} readings are kept, ${flags} flags drawn: slowest to the next frame ${Math.max(0, ...events).toFixed(0)} ms, p95 of those over 16 ms ${events.length ? quantile(events, 0.95).toFixed(0) : 0} ms (reach 100)`);
   console.log(`main thread meanwhile: ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms (reach none over 50)`);
-} finally {
-  await browser.close();
-  await server.stop();
-}
+});

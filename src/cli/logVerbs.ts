@@ -1,6 +1,7 @@
 /** Verbs about files beside the job: reading a recorder's log, turning one format into another. */
 import { readFileSync } from 'node:fs';
-import { analyseLog, estimateInWords } from '../core/formats/log/analyse';
+import { analyseLog } from '../core/formats/log/analyse';
+import { estimateInWords } from '../core/formats/log/words';
 import { faceOf, HEAD_LENGTH, LOG_LIMIT_BYTES, readLog } from '../core/formats/log/readLog';
 import { LOG_ROLES, roleOf } from '../core/formats/log/series';
 import { CHEMISTRIES } from '../core/parts/chemistry';

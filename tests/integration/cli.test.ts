@@ -59,6 +59,33 @@ describe('verbs', () => {
     expect((await surrik('simulate', JOB, '--scenario', '9')).err).toMatch(/--scenario: found 9, wanted one of 1 \(trip\), 2 \(storage\)/);
   });
 
+  it('analyse-log says what a recorder wrote, with intervals, and names what is wrong with its options or its file', async () => {
+    type Read = { events: { kind: string }[]; estimates: { id: string; value: number; lo: number; hi: number }[]; says: string[]; counts: Record<string, number>; dropped: number; columns: { role: string }[] };
+    const read = (await json('analyse-log', 'examples/heron-trip.csv')) as unknown as Read;
+    expect(read.events.filter((e) => e.kind !== 'stage').map((e) => e.kind)).toEqual(['gap', 'engine-start', 'link-closes', 'charging-ends', 'link-opens']);
+    for (const e of read.estimates) expect(e.lo <= e.value && e.value <= e.hi, e.id).toBe(true);
+    expect(read.says.join()).toContain('1 engine start');
+    // Columns may be named by hand; a link that is not in the log is not spoken of.
+    const two = (await json('analyse-log', 'examples/heron-trip.csv', '--map', 'chassis-volts=Start battery (V),coach-volts=3')) as unknown as Read;
+    expect(two.columns.map((c) => c.role)).toEqual(['chassis-volts', 'coach-volts']);
+    expect(await surrik('analyse-log', 'examples/heron-trip.csv', '--map', 'coach-volts=Nowhere')).toMatchObject({ code: 2, err: expect.stringContaining('ROLE=COLUMN with a column of Time') });
+    expect(await surrik('analyse-log', 'examples/heron-trip.csv', '--zone', 'Mars/Olympus')).toMatchObject({ code: 2, err: expect.stringContaining('America/Denver') });
+    expect(await surrik('analyse-log', 'nowhere.csv')).toMatchObject({ code: 2 });
+    const file = join(folder, 'bad.csv');
+    writeFileSync(file, 'time,voltage (V)\n2026-03-04 00:00:10,12.5\n2026-03-04 00:00:00,12.4\n2026-03-04 00:00:20,OL\n');
+    expect((await json('analyse-log', file)) as unknown as Read).toMatchObject({ dropped: 1, counts: { backwards: 1, 'not-a-number': 1 } });
+    writeFileSync(file, 'no log at all');
+    expect(await surrik('analyse-log', file)).toMatchObject({ code: 2, err: expect.stringContaining('wanted a CSV with a column of times') });
+  });
+
+  it('convert turns a job into tables and drawings, and itself into itself', async () => {
+    expect(JSON.parse((await surrik('convert', JOB, '--to', 'job')).out)).toEqual(JSON.parse(readFileSync(JOB, 'utf8')));
+    expect((await surrik('convert', JOB, '--to', 'readings-csv')).out.split('\r\n')[0]).toBe('taken at (UTC),state,probe,key,black lead,value,unit,status,seconds in state,by,epoch');
+    expect((await surrik('convert', JOB, '--to', 'svg')).out).toMatch(/^<\?xml[\s\S]*Isolator[\s\S]*<\/svg>\n$/);
+    expect(await surrik('convert', JOB, '--to', 'bom-csv')).toMatchObject({ code: 2, err: expect.stringContaining('a job with a picked link') });
+    expect(await surrik('convert', JOB, '--to', 'painting')).toMatchObject({ code: 2, err: expect.stringContaining('one of job, readings-csv') });
+  });
+
   it('every demo rig simulates and compares on its own use', async () => {
     for (const name of ['pika', 'dipper', 'marmot', 'osprey', 'wren']) {
       const file = `examples/${name}.surrik.json`;

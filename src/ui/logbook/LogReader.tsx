@@ -4,9 +4,9 @@ import { format } from 'date-fns';
 import { FileUp, TriangleAlert } from 'lucide-react';
 import { useRef, useState } from 'react';
 
-import type { LogEstimate } from '../../core/formats/log/analyse';
 import { headerKey, type ColumnMap } from '../../core/formats/log/readCsv';
 import type { LogFace } from '../../core/formats/log/readLog';
+import { valueInWords } from '../../core/formats/log/words';
 import { LOG_ROLES, type LogRole } from '../../core/formats/log/series';
 import { useBench } from '../job/bench';
 import { LogChart } from './LogChart';
@@ -21,14 +21,6 @@ const FORMATS: readonly { id: ColumnMap['format']; label: string }[] = [
   { id: 'milliseconds', label: 'Milliseconds since 1970' },
   { id: 'elapsed', label: 'Seconds since it began' },
 ];
-
-export const estimateText = (e: Pick<LogEstimate, 'name' | 'unit' | 'value' | 'lo' | 'hi' | 'bound'>): string => {
-  const times = e.unit === 'ohm' ? 1000 : 1;
-  const unit = e.unit === 'ohm' ? 'mΩ' : e.unit;
-  const digits = e.unit === 'ohm' ? 1 : e.unit === 'Ah' ? 0 : 2;
-  const f = (x: number) => (x * times).toFixed(digits);
-  return e.bound ? `at least ${f(e.value)} ${unit}` : `${f(e.value)} ${unit}, ${f(e.lo)} to ${f(e.hi)}`;
-};
 
 export function LogReader() {
   const bench = useBench();
@@ -145,7 +137,7 @@ export function LogReader() {
                 {log.reading.estimates.map((e) => (
                   <tr key={e.id}>
                     <td>{bench.words(e.name)}</td>
-                    <td className="num">{estimateText(e)}</td>
+                    <td className="num">{valueInWords(e)}</td>
                     <td>{e.from}</td>
                     <td>
                       {e.id === 'parasitic' && asleep && (
@@ -153,7 +145,7 @@ export function LogReader() {
                           Keep as reading {asleep.label}
                         </button>
                       )}
-                      <button type="button" className="bx small" onClick={() => send('note.add', { id: crypto.randomUUID(), text: `From the log ${file!.name}: ${e.name} ${estimateText(e)} (${e.from}).`.slice(0, 2000) })}>
+                      <button type="button" className="bx small" onClick={() => send('note.add', { id: crypto.randomUUID(), text: `From the log ${file!.name}: ${e.name} ${valueInWords(e)} (${e.from}).`.slice(0, 2000) })}>
                         Keep as note
                       </button>
                     </td>

@@ -3,6 +3,7 @@ import { chemistryOf, restVolts } from '../../parts/chemistry';
 import { bisect } from '../../units/bisect';
 import { level, line, ratio, stepResponse, type Estimated } from './estimate';
 import { channel, duration, eventsOf, lowerIndex, type LogEvents, type Span } from './events';
+import { valueInWords } from './words';
 import type { LogProblem, LogRole, LogSeries } from './series';
 
 export interface LogEstimate {
@@ -194,17 +195,6 @@ function capacityOf(s: LogSeries, volts: Float64Array, amps: Float64Array, k: nu
   return { id: 'capacity', name: 'Capacity of the coach bank', unit: 'Ah', value: deepest.drawn, lo: deepest.drawn, hi: deepest.drawn, bound: 'at least', from: `${deepest.drawn.toFixed(0)} Ah drawn in one go; no rests to tell what was left` };
 }
 
-const withUnit = (e: LogEstimate): string => {
-  const scale = e.unit === 'ohm' ? 1000 : 1;
-  const unit = e.unit === 'ohm' ? 'mΩ' : e.unit;
-  const digits = e.unit === 'ohm' ? 1 : e.unit === 'V' ? 2 : e.unit === 'Ah' ? 0 : 2;
-  const f = (x: number) => (x * scale).toFixed(digits);
-  return e.bound ? `${e.bound} ${f(e.value)} ${unit}` : `${f(e.value)} ${unit} (${f(e.lo)} to ${f(e.hi)})`;
-};
-
-/** An estimate with its unit and its interval. */
-export const estimateInWords = (e: LogEstimate): string => `${e.name}: ${withUnit(e)}`;
-
 function wordsOf(s: LogSeries, found: LogEvents, estimates: readonly LogEstimate[], cycles: LogReading['cycles'], hunting: LogReading['hunting'], amps: Float64Array | undefined): string[] {
   const out: string[] = [];
   const get = (id: LogEstimate['id']) => estimates.find((e) => e.id === id);
@@ -217,14 +207,14 @@ function wordsOf(s: LogSeries, found: LogEvents, estimates: readonly LogEstimate
   const ohms = get('link-ohms');
   if (ohms) {
     const peak = amps ? amps.reduce((m, x) => (Math.abs(x) > m ? Math.abs(x) : m), 0) : 0;
-    out.push(`Between the two points ${withUnit(ohms)}${peak < JUDGED_ABOVE ? '; at most ' + peak.toFixed(0) + ' A flowed: not enough current to judge a contact' : ''}. It holds cables, joints and contact together.`);
+    out.push(`Between the two points ${valueInWords(ohms)}${peak < JUDGED_ABOVE ? '; at most ' + peak.toFixed(0) + ' A flowed: not enough current to judge a contact' : ''}. It holds cables, joints and contact together.`);
   }
   const set = get('set-point');
-  if (set) out.push(`Charging volts ${withUnit(set)}.`);
+  if (set) out.push(`Charging volts ${valueInWords(set)}.`);
   const drain = get('parasitic');
-  if (drain) out.push(`At rest the start battery loses ${withUnit(drain)}: ${(drain.value * 24).toFixed(1)} Ah a day${drain.lo > 0.25 ? ', more than alarm and tracker explain' : ''}.`);
+  if (drain) out.push(`At rest the start battery loses ${valueInWords(drain)}: ${(drain.value * 24).toFixed(1)} Ah a day${drain.lo > 0.25 ? ', more than alarm and tracker explain' : ''}.`);
   const capacity = get('capacity');
-  if (capacity) out.push(`The coach bank holds ${withUnit(capacity)}.`);
+  if (capacity) out.push(`The coach bank holds ${valueInWords(capacity)}.`);
   if (s.gaps.length > 0) out.push(`${s.gaps.length} ${s.gaps.length === 1 ? 'gap' : 'gaps'} in the log, ${duration(s.gaps.reduce((sum, g) => sum + g.to - g.from, 0))} in all: nothing is known of them.`);
   if (s.dropped > 0) out.push(`${s.dropped} of ${s.rows} lines could not be placed in time and were left out.`);
   return out;
