@@ -87,3 +87,6 @@ export function showQuantity(value: number, unit: string): string {
 export function showSpread(spread: number, scale: 'ratio' | 'offset', unit: string): string {
   return scale === 'ratio' ? `\u00b1${Math.round(spread * 100)} %` : `\u00b1${showQuantity(spread, unit)}`;
 }
+
+/** A name in the middle of a sentence: its first letter small, but for one that is an abbreviation (DC-DC, LFP). */
+export const midSentence = (name: string): string => (/^[A-Z]([A-Z]|-)/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));

@@ -4,10 +4,10 @@ import { TriangleAlert } from 'lucide-react';
 import type { NextTest, Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
-import { showBand, showPercent, showText } from '../../core/units/format';
+import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
 import type { Bench } from './bench';
 
-const title = (t: NextTest) => (t.label === undefined ? t.name : `${t.label}, ${t.name.charAt(0).toLowerCase()}${t.name.slice(1)}`);
+const title = (t: NextTest) => (t.label === undefined ? t.name : `${t.label}, ${midSentence(t.name)}`);
 
 export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare: Suspect; settled: boolean }) {
   const { diagnosis, job, ownRound, setOwnRound } = bench;

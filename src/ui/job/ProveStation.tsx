@@ -2,7 +2,7 @@
 /** The same probes again, against the healthy bands: before, after, right or not. */
 import { madeBy, standingChecks, standingSignOff } from '../../core/formats/job';
 import { operatingState } from '../../core/operate/states';
-import { show, showBand, showText } from '../../core/units/format';
+import { midSentence, show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
 import { useBench } from './bench';
@@ -49,7 +49,7 @@ export function ProveStation() {
                 <span className={`pd${p.label.includes('–') ? ' pair' : ''}`}>{p.label.includes('–') ? 'Δ' : p.label}</span>
                 <span className="nm">
                   <b>
-                    {p.label}, {p.name.charAt(0).toLowerCase() === p.name.charAt(0) || /^[A-Z]{2}|^[A-Z]-/.test(p.name) ? p.name : p.name.charAt(0).toLowerCase() + p.name.slice(1)}
+                    {p.label}, {midSentence(p.name)}
                   </b>
                   <small>
                     {operatingState(p.state).label}, {waited(p.wait)} in it · {p.why}

@@ -4,6 +4,7 @@ import type { Diagnosis } from '../../core/diagnose/diagnose';
 import { rigMeasurements } from '../../core/probe/measurement';
 import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
+import { midSentence } from '../../core/units/format';
 import { nextAction } from './nextAction';
 
 const [done, open] = demoJobs(new Date('2026-11-24T16:00:00Z')) as [ReturnType<typeof demoJobs>[0], ReturnType<typeof demoJobs>[0]];
@@ -30,6 +31,9 @@ describe('the one next action', () => {
   it('measures in the present state, or first changes it', () => {
     expect(next(open, diagnosis({ next: [test('idle')] }))).toMatchObject({ kind: 'measure' });
     expect(next(open, diagnosis({ next: [test('shore')] }))).toMatchObject({ kind: 'change-state', state: 'shore', then: expect.stringContaining('P10') });
+  });
+  it('keeps an abbreviation as it is written in the middle of a sentence', () => {
+    expect(['Coach +', 'DC-DC in amps', 'LFP bank'].map(midSentence)).toEqual(['coach +', 'DC-DC in amps', 'LFP bank']);
   });
   it('declares when the diagnosis stops, looks when nothing tells suspects apart, waits while it thinks', () => {
     expect(next(open, diagnosis({ stop: { reached: true, why: '' } }))).toMatchObject({ kind: 'declare', words: 'Declare: A fault' });

@@ -6,6 +6,7 @@ import type { Diagnosis, NextTest } from '../../core/diagnose/diagnose';
 import { currentRevision, madeBy, presentVerdict, standingApproval, standingChecks, standingSignOff, type Job } from '../../core/formats/job';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
+import { midSentence } from '../../core/units/format';
 import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
 
@@ -43,7 +44,7 @@ const toMeasure = (
 ): NextAction => {
   const m = measurements.find((x) => x.red === test.probe && x.black === test.ref);
   if (!m) return { kind: 'wait', words: 'Working out the next measurement' };
-  const what = `${m.label}, ${m.name.charAt(0).toLowerCase()}${m.name.slice(1)}`;
+  const what = `${m.label}, ${midSentence(m.name)}`;
   if (test.state !== job.rigState.id) {
     return { kind: 'change-state', state: test.state, words: `Change to: ${operatingState(test.state).label}`, then: `Measure ${what}` };
   }
@@ -75,7 +76,7 @@ function toProve({ job, proofs, checks = [], measurements, atFault = false }: Ne
   const failed = checks.find((c) => results.get(c.id)?.result === 'fail');
   if (!explained && (bad.length > 0 || failed)) return atFault ? undefined : { kind: 'reopen-fault', words: bad.length > 0 ? `${bad[0]!.label} is out of its band: find out why` : `${failed!.name}: failed, find out why` };
   const due = checks.find((c) => c.required && !results.has(c.id));
-  if (due) return { kind: 'check', check: due.id, words: `Check: ${due.name.charAt(0).toLowerCase()}${due.name.slice(1)}`, minutes: due.minutes };
+  if (due) return { kind: 'check', check: due.id, words: `Check: ${midSentence(due.name)}`, minutes: due.minutes };
   return { kind: 'finish', words: 'Finish and sign: it is right now' };
 }
 
