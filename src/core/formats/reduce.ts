@@ -4,22 +4,13 @@
  */
 import { withConductor, withPart } from '../rig/applyEdit';
 import { checkRig, nextProbeLabel } from '../rig/check';
-import type { Rig } from '../rig/schema';
-import { err, ok, type Result } from '../units/result';
+import { ok, type Result } from '../units/result';
 import { canonical } from './canonical';
 import type { Command } from './command';
+import { withItem } from './itemList';
 import { buildOf, builtOf, currentRevision, proposedRevision, standingChoice, standingSignOff, type Job } from './job';
-
-export interface Refusal {
-  found: string;
-  wanted: string;
-}
-
-type Listed = { id: string };
-const replace = <T extends Listed>(list: readonly T[], id: string, change: (item: T) => T): T[] =>
-  list.map((item) => (item.id === id ? change(item) : item));
-
-const no = (found: string, wanted: string): Result<Job, Refusal> => err({ found, wanted });
+import { no, replace, type Refusal } from './refusal';
+import { described, edited, knownPoint } from './rigEdits';
 
 /** The job after the command. Lists that did not change stay the same object. */
 export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
@@ -402,46 +393,5 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
   }
 }
 
-/** A list with one item put in, changed or taken out, where it stands as the sender saw it. */
-function withItem<T extends { id: string; by: string }>(list: readonly T[] = [], { was, set }: { was?: T; set?: T }, actor: string): Result<T[], Refusal> {
-  const id = (set ?? was)?.id;
-  if (id === undefined || (was && set && was.id !== set.id)) return err({ found: 'nothing to change', wanted: 'an item as it was, as it shall be, or both, under one id' });
-  const now = list.find((x) => x.id === id);
-  if (canonical(now) !== canonical(was)) return err({ found: now ? 'an item somebody has changed meanwhile' : 'an item that is not there', wanted: 'the change made again on what stands now' });
-  if (set && !was && set.by !== actor && list.every((x) => x.by !== set.by)) return err({ found: set.by, wanted: `the name of who enters it: ${actor}` });
-  if (!set) return ok(list.filter((x) => x.id !== id));
-  return ok(now ? list.map((x) => (x.id === id ? set : x)) : [...list, set]);
-}
-
 /** What a signed record still takes: whose rig it is stands beside it, and the ticket may move on the board. */
 const AFTER_SIGNING: ReadonlySet<Command['type']> = new Set(['record.reopen', 'job.set-status', 'identity.set', 'followUp.set', 'booking.set', 'log.set']);
-
-interface Edit {
-  means: 'described-wrong' | 'changed' | 'proposed';
-  revision?: string;
-}
-
-/** The document an edit is about; undefined where it names a proposal that does not stand. */
-const described = (job: Job, edit: Edit): Rig | undefined =>
-  edit.means === 'proposed' ? job.revisions.find((r) => r.id === edit.revision && r.kind === 'proposed' && !r.withdrawn)?.doc : currentRevision(job).doc;
-
-/** The job with its rig described anew, or changed: see `editMeaning`. */
-function edited(job: Job, doc: Rig, edit: Edit, at: string): Result<Job, Refusal> {
-  const [issue] = checkRig(doc);
-  if (issue) return no(`${issue.pointer}: ${issue.found}`, issue.wanted);
-  if (edit.means === 'proposed') return ok({ ...job, revisions: replace(job.revisions, edit.revision!, (r) => ({ ...r, doc })) });
-  const now = currentRevision(job);
-  if (edit.means === 'described-wrong') return ok({ ...job, revisions: replace(job.revisions, now.id, (r) => ({ ...r, doc })) });
-  if (edit.revision === undefined || job.revisions.some((r) => r.id === edit.revision)) return no('a change of the rig without a new revision', 'an id for it');
-  const epoch = Math.max(...job.revisions.map((r) => r.epoch)) + 1;
-  return ok({ ...job, revisions: [...job.revisions, { id: edit.revision, kind: 'as-built', parent: now.id, epoch, at, doc }] });
-}
-
-function knownPoint(job: Job, key: string): boolean {
-  const { doc } = currentRevision(job);
-  const [owner, terminal] = key.split('.');
-  return (
-    doc.probes.some((p) => p.key === key) ||
-    doc.grounds.some((g) => g.id === owner && g.points.some((p) => p.id === terminal))
-  );
-}

@@ -2,7 +2,7 @@
 /** One page that says what was wrong, how it was shown, and that it is right now. */
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
-import { FileDown, Printer } from 'lucide-react';
+import { FileDown } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { engine } from '@/client/engine';
@@ -14,6 +14,7 @@ import type { Shop } from '@/core/formats/shop';
 import { showMoney, showRange } from '@/core/units/money';
 import { howWords } from '@/ui/job/AfterVerdict';
 import { Sign } from '@/ui/strip/glyphs';
+import { PrintButton } from '@/ui/PrintButton';
 
 const when = (at: string) => format(new Date(at), 'd MMM yyyy, HH:mm');
 
@@ -47,10 +48,7 @@ export function Report({ number }: { number: number }) {
           <FileDown size={20} aria-hidden="true" />
           PDF
         </a>
-        <button type="button" className="bx go" onClick={() => window.print()}>
-          <Printer size={20} aria-hidden="true" />
-          Print
-        </button>
+        <PrintButton />
       </div>
       <Page data={result.data} shop={shop} identity={identity} />
     </main>

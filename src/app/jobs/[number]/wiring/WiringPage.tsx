@@ -1,13 +1,14 @@
 'use client';
 /** The wiring diagram of each version of a rig: to read, to print, to take along as SVG or PDF. */
 import { useQuery } from '@tanstack/react-query';
-import { FileDown, Printer } from 'lucide-react';
+import { FileDown } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { engine } from '@/client/engine';
 import { useJob } from '@/client/useJob';
 import { currentRevision, type Revision } from '@/core/formats/job';
 import { download } from '@/ui/options/exports';
+import { PrintButton } from '@/ui/PrintButton';
 
 const KIND: Readonly<Record<Revision['kind'], string>> = { 'as-found': 'As found', proposed: 'Proposed', 'as-built': 'As built' };
 
@@ -51,10 +52,7 @@ export function WiringPage({ number }: { number: number }) {
           <FileDown size={20} aria-hidden="true" />
           PDF
         </a>
-        <button type="button" className="bx go" onClick={() => window.print()}>
-          <Printer size={20} aria-hidden="true" />
-          Print
-        </button>
+        <PrintButton />
       </div>
       {result.error && <p role="alert">The diagram could not be drawn: {(result.error as Error).message}. Reload to try again.</p>}
       {!wiring ? (
