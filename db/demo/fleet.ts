@@ -97,7 +97,7 @@ const dipper = (now: Date): Job =>
 const marmot = (now: Date): Job =>
   visit(now, {
     number: 1045, nickname: 'Marmot', status: 'in-the-bay', hoursAgo: 5, truth: 'nothing-wrong', seed: 1045, state: 'idle',
-    rig: coupledRig('marmot', 'Marmot', USUAL_COUPLED['second-battery']),
+    rig: coupledRig('marmot', 'Marmot', { ...USUAL_COUPLED['second-battery'], alternatorAmps: 180 }),
     complaint: { codes: ['coach-not-charging'], words: 'Under way everything cuts out again and again.' },
     intake: { usage: { driveHours: 4, nights: 2 }, told: 'Two chargers one after the other, fridge on the trailer set to 12 V.' },
     taken: [{ state: 'rested', probe: 'accessory-bank.plus', minute: 6 }, { state: 'idle', probe: 'accessory-bank.plus', minute: 21 }, { state: 'idle', probe: 'dcdc.input', minute: 24 }],
@@ -113,19 +113,18 @@ const marmot = (now: Date): Job =>
 const osprey = (now: Date): Job =>
   visit(now, {
     number: 1046, nickname: 'Osprey', status: 'waiting-approval', hoursAgo: 50, truth: 'nothing-wrong', seed: 1046, state: 'rested',
-    rig: coupledRig('osprey', 'Osprey', USUAL_COUPLED['trailer-48']),
+    rig: coupledRig('osprey', 'Osprey', { ...USUAL_COUPLED['trailer-48'], dcdcAmps: 8 }),
     complaint: { codes: ['coach-not-charging'], words: 'Clinic days run the 48 V bank down faster than the road puts it back.' },
-    intake: { usage: { driveHours: 3, nights: 3 }, told: 'Mobile clinic: vaccine fridge all day, clinic lights and computers from nine to five.' },
+    intake: { usage: { driveHours: 1.5, nights: 3 }, told: 'Mobile clinic: an hour and a half between villages, vaccine fridge all day, clinic lights and computers from nine to five.' },
     taken: [{ state: 'rested', probe: 'coach-bank.plus', minute: 12 }],
     scenarios: [
       {
         id: 'round', name: 'Clinic round', startHour: 6, startSoc: { 'coach-bank': 0.9 },
-        legs: [
-          leg('out', 'Drive out', 'drive', 3, { idleShare: 0.1, sunHours: 4 }),
-          leg('day', 'Clinic day', 'stand', 9, { loads: ['standby', 'fridge-residential', 'screens', 'lights'], sunHours: 4 }),
-          leg('night', 'Night', 'stand', 12, { loads: ['standby', 'fridge-residential'] }),
-          leg('next', 'Drive on', 'drive', 2, { idleShare: 0.1, sunHours: 4 }),
-        ],
+        legs: [1, 2, 3].flatMap((day) => [
+          leg(`out-${day}`, day === 1 ? 'Drive out' : 'Drive on', 'drive', 1.5, { idleShare: 0.1, sunHours: 4 }),
+          leg(`day-${day}`, `Clinic day ${day}`, 'stand', 9, { loads: ['standby', 'fridge-residential', 'screens', 'lights'], moreAmps: 0.3, sunHours: 4 }),
+          leg(`night-${day}`, `Night ${day}`, 'stand', 13.5, { loads: ['standby', 'fridge-residential'] }),
+        ]).concat(leg('home', 'Drive home', 'drive', 1.5, { idleShare: 0.1, sunHours: 4 })),
       },
     ],
   });

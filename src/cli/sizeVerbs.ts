@@ -21,7 +21,7 @@ const towShown = ({ tow, described, audit }: TowReport) => {
 
 export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
   size: {
-    about: 'every heavy cable in every gauge, every fuse with its checks, thresholds against predicted volts, on the job’s own use',
+    about: 'every heavy cable in every gauge, every fuse with its checks, thresholds and lockouts against predicted volts, on the job’s own use',
     example: 'size examples/heron.surrik.json --drop 3',
     options: '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge line may lose (default 3)  --upfit AMPS  the vehicle’s maker allows',
     run(context) {
@@ -33,10 +33,10 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
       if (upfit !== undefined && !(upfit > 0 && upfit <= 500)) throw new BadInput('--upfit', upfitText!, 'amps above 0, at most 500');
       const revision = revisionOf(context);
       const drops = Object.fromEntries(revision.doc.conductors.map((c) => [c.id, percent / 100]));
-      const { runs, fuses, chargers, thresholds } = sizeJob(context.job, revision, { drops, ...(upfit === undefined ? {} : { upfit }) });
+      const { runs, fuses, chargers, thresholds, lockouts } = sizeJob(context.job, revision, { drops, ...(upfit === undefined ? {} : { upfit }) });
       const only = context.options['run'];
       if (only !== undefined && !runs.some((r) => r.id === only)) throw new BadInput('--run', only, `one of ${runs.map((r) => r.id).join(', ')}`);
-      return { revision: { id: revision.id, kind: revision.kind }, runs: runs.filter((r) => only === undefined || r.id === only), fuses: fuses.map(({ curves: _, ...f }) => f), chargers, thresholds };
+      return { revision: { id: revision.id, kind: revision.kind }, runs: runs.filter((r) => only === undefined || r.id === only), fuses: fuses.map(({ curves: _, ...f }) => f), chargers, thresholds, lockouts };
     },
   },
   check: {

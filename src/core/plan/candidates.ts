@@ -6,7 +6,7 @@ import type { Effect } from '../operate/effects';
 import type { Range } from '../diagnose/estimate';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
-import { linksFor } from '../rig/archetypes/coupledChoices';
+import { linksFor, type CoupledFamily } from '../rig/archetypes/coupledChoices';
 import { drawRig, linkWords } from '../rig/archetypes/families';
 import type { Made, Rig } from '../rig/schema';
 import { carryOver, differences, type Difference } from './difference';
@@ -41,6 +41,14 @@ const SCHOOL_OF: Readonly<Record<string, School>> = {
   'dcdc-boost': 'regulated', dcdc: 'regulated', 'thin-line': 'thin', 'voltage-relay': 'sensed', 'heavy-line': 'direct', 'dcdc-pin': 'regulated', 'dcdc-dual': 'regulated', chained: 'regulated', 'diode-lamp': 'small',
 };
 
+/** A of the chargers behind a tow connector that are worth looking at; behind a van that fills a battery already also a small one. */
+const CHARGER_AMPS: Readonly<Record<string, { usual: readonly number[] } & Readonly<Partial<Record<CoupledFamily, readonly number[]>>>>> = {
+  dcdc: { usual: [25, 40], 'second-battery': [12, 25, 40], 'trailer-48': [12, 15, 20] },
+  'dcdc-pin': { usual: [12] },
+  'dcdc-dual': { usual: [30] },
+  chained: { usual: [25] },
+};
+
 const bypassed = (made: Made): boolean => made.family === 'motorhome' && (made.choices.bypass ?? false);
 
 /** Links a rig can be given, other than its own, with the sizes worth looking at. */
@@ -64,8 +72,8 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
   }
   const { family } = made.choices;
   return linksFor(family).flatMap(({ id: link }) => {
-    const sizes = link === 'dcdc' && family !== 'trailer-48' ? [25, 40] : link === 'dcdc' ? [12, 20] : link === 'dcdc-pin' ? [12] : link === 'dcdc-dual' ? [30] : link === 'chained' ? [25] : [undefined];
-    return sizes.map((amps) => ({
+    const sizes = CHARGER_AMPS[link];
+    return (sizes?.[family] ?? sizes?.usual ?? [undefined]).map((amps) => ({
       id: amps === undefined ? link : `${link}-${amps}`,
       link,
       name: named(link, amps),

@@ -8,6 +8,7 @@ import { voltsLinksOnLithium } from '../rules/lithium';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult, StartCheck } from '../simulate/result';
 import { simulate } from '../simulate/simulate';
+import { lockoutsOf } from '../size/lockouts';
 import { starterOf } from '../simulate/starter';
 import type { Candidate } from './candidates';
 
@@ -37,6 +38,8 @@ export interface Outcome {
   profiles: ProfileCheck[];
   hunting: string[];
   collapsed: string[];
+  /** Chargers whose feed may not carry them at idle: of 100 rigs as this one is assumed. */
+  starves: { name: string; of100: number; says: string }[];
   dangers: string[];
   /** What the design rules call a danger in this kind of link: it may be built, the owner is told. */
   cautions: string[];
@@ -86,8 +89,20 @@ function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
   });
 }
 
-/** What can be said from its runs, one a scenario; `shore` false skips the extra run on shore power. */
-export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], compiled = compileRig(candidate.rig), shore = true): Outcome {
+/** Of 100 rigs, from so many on a charger that starves is told. */
+const STARVES_FROM = 10;
+
+function starvesOf(compiled: CompiledRig): Outcome['starves'] {
+  return lockoutsOf(compiled).flatMap((l) => {
+    const of100 = Math.max(l.starved, l.drawnOn);
+    // More than half of them with their battery drawn on: it is not the line.
+    const why = l.drawnOn > l.starved / 2 ? 'its source has no more to give' : 'its line loses too much for its lockout';
+    return of100 < STARVES_FROM ? [] : [{ name: l.name, of100, says: `${l.name} starves at idle on ${of100} of 100 rigs as this one is assumed: ${why}.` }];
+  });
+}
+
+/** What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore power, the feeds of chargers. */
+export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], compiled = compileRig(candidate.rig), whole = true): Outcome {
   const { rig } = candidate;
   const house = houseBankOf(rig);
   // Where somebody drives is where one arrives.
@@ -117,10 +132,11 @@ export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], comp
     linkPeakAmps: most((x) => Math.max(0, ...x.summary.links.filter((l) => rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector').map((l) => Math.abs(l.peakAmps)))),
     boost: (has('bypass-switch') || (has('boost-switch') && has('link-solenoid'))) && !candidate.effects?.length ? 'keeps' : 'none',
     handsOff: !has('link-switch') && !rig.parts.some((p) => p.kind.endsWith('-charger') && p.options?.['enable'] === 'manual'),
-    ...(has('shore-charger') && start ? { startOnShore: shore ? gainsOnShore(candidate, compiled, start, house?.id) : false } : {}),
+    ...(has('shore-charger') && start ? { startOnShore: whole ? gainsOnShore(candidate, compiled, start, house?.id) : false } : {}),
     profiles: profilesOf(rig, runs),
     hunting: [...new Set(runs.flatMap((x) => x.summary.hunting))].map((id) => rig.parts.find((p) => p.id === id)!.name),
     collapsed: [...new Set(runs.flatMap((x) => x.summary.collapsed))].map((id) => rig.parts.find((p) => p.id === id)!.name),
+    starves: whole ? starvesOf(compiled) : [],
     dangers: dangersOf(rig),
     cautions: linkDangers(rig).map((f) => `${f.title}: ${f.why.charAt(0).toLowerCase()}${f.why.slice(1)}`),
   };

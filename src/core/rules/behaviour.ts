@@ -66,6 +66,10 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     check: (c) => c.sizing.thresholds.filter((t) => t.verdict !== 'holds').map((t) => saw(t.part, `${t.name}: ${t.says}`, t.wants ? `Close at ${t.wants.closeAt.toFixed(2)} V, open at ${t.wants.openAt.toFixed(2)} V.` : 'An ignition lead instead of volts.', t.wants ? { part: t.part, set: { params: { [t.params.closes]: param(t.wants.closeAt), [t.params.opens]: param(t.wants.openAt) } } } : undefined)),
   },
   {
+    id: 'lockout-under-load', severity: 'will not work', title: 'A charger that starves at idle', why: 'Its input sags, it lets go, the volts come back: it hunts.', source: 'Predicted volts at its input, middle 95 % of what the assumptions allow',
+    check: (c) => c.sizing.lockouts.filter((l) => l.verdict !== 'holds').map((l) => saw(l.part, `${l.name}: ${l.says}`, l.wants ? `Lock out at ${l.wants.lockout.toFixed(1)} V, restart at ${l.wants.restart.toFixed(1)} V.` : 'A smaller charger, or a better line.', l.wants ? { part: l.part, set: { params: { lockout: param(l.wants.lockout), restart: param(l.wants.restart) } } } : undefined)),
+  },
+  {
     id: 'sensing-smart-alternator', severity: 'will not work', title: 'Voltage sensing on a smart alternator', why: 'Its volts no longer prove that the engine runs.', source: PRACTICE,
     check: (c) => (c.parts('alternator').some((a) => c.option(a, 'regulator') === 'smart')
       ? [...c.parts(DCDC).filter((p) => c.option(p, 'enable') === 'volts'), ...c.parts(BY_VOLTS)].map((p) => saw(p.id, `${p.name} goes by volts; the alternator holds back when the batteries seem full.`, 'An ignition lead to its enable.'))

@@ -11,7 +11,7 @@ export const RULES: readonly Rule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
 
 /** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */
 const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'brake-behind-converter', 'enable-always'];
-const UNSIZED: Sizing = { runs: [], fuses: [], chargers: [], thresholds: [] };
+const UNSIZED: Sizing = { runs: [], fuses: [], chargers: [], thresholds: [], lockouts: [] };
 
 /** What the rules call a danger in the way a rig is linked, whatever it is built of. */
 export const linkDangers = (rig: Rig): Finding[] => checkDesign(rig, UNSIZED).filter((f) => f.severity === 'danger' && OF_THE_LINK.includes(f.rule));

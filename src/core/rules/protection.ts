@@ -2,6 +2,7 @@
 import type { FuseCheck } from '../size/fuseChecks';
 import { runsOf } from '../size/runs';
 import { FUSE_KINDS } from '../parts/fuses';
+import { midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import type { Rule, RuleContext, Saw } from './rule';
 
@@ -19,6 +20,13 @@ const rated = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> =>
     ? { fix: 'A thicker wire behind it, or less current.' }
     : { fix: `Fit ${f.window.pick} A.`, mend: { part: f.part, set: { note: `${f.window.pick} A`, params: { rating: { value: f.window.pick, spread: 0, provenance: 'nameplate' } } } } };
 
+/** A smaller fuse where one still carries the load; else more copper in the piece it does not protect. */
+const protecting = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> => {
+  if (f.window.pick !== undefined && f.window.pick < f.rating) return rated(f);
+  const { id, name, thicker } = f.weakest;
+  return thicker ? { fix: `${name} in ${gaugeName(thicker)}, or a fuse of its own where it begins.`, mend: { conductors: [id], set: { gauge: thicker } } } : { fix: `A fuse of its own where ${midSentence(name)} begins.` };
+};
+
 const kindFor = (f: FuseCheck, volts: number): Pick<Saw, 'fix' | 'mend'> => {
   const kind = FUSE_KINDS.find((k) => k.volts >= volts && k.interrupts >= f.fault.near && k.ratings.includes(f.rating));
   return kind ? { fix: `Take “${kind.label}”: ${kind.volts} V, opens into ${kind.interrupts} A.`, mend: { part: f.part, set: { options: { type: kind.id } } } } : { fix: 'Take a fuse of class T, in a rating that is made.' };
@@ -28,7 +36,7 @@ const blocksOf = (c: RuleContext, f: FuseCheck): number => 14.5 * Math.max(1, ..
 export const PROTECTION_RULES: readonly Rule[] = [
   {
     id: 'fuse-over-wire', severity: 'danger', title: 'A fuse rated over its wire', why: 'The wire burns before the fuse opens.', source: '33 CFR 183.460 (from memory); ampacity by 183.425 table 5',
-    check: (c) => fuses(c, 'window', 'bad', rated, (f) => f.rating > f.window.to),
+    check: (c) => fuses(c, 'window', 'bad', protecting, (f) => f.rating > f.window.to),
   },
   {
     id: 'fuse-under-load', severity: 'will not work', title: 'A fuse under its load', why: 'It opens on the road, some hot day.', source: PRACTICE,
@@ -56,7 +64,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
   },
   {
     id: 'short-harms-wire', severity: 'danger', title: 'A short outlasts its wire', why: 'At the far end the bank’s current is too small to open the fuse in time.', source: 'IEC 60364-4-43, 434.5.2; gates of ISO 8820',
-    check: (c) => fuses(c, 'clears', 'bad', rated),
+    check: (c) => fuses(c, 'clears', 'bad', protecting),
   },
   {
     id: 'fuse-far', severity: 'danger', title: 'Much unprotected cable', why: 'Between battery and fuse a chafed cable has nothing to stop it.', source: '33 CFR 183.455 (7 in, for boats): common guide for RVs',

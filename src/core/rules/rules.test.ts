@@ -51,6 +51,7 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
   'thresholds-crossed': { breaks: () => part(home({ link: 'one-way' }), 'delay', { openAt: 13.4 }), keeps: () => home({ link: 'one-way' }) },
   'thresholds-close': { breaks: () => part(home({ link: 'one-way' }), 'delay', { openAt: 12.96 }), keeps: () => home({ link: 'one-way' }) },
   'thresholds-no-room': { breaks: () => part(home({ link: 'one-way' }), 'delay', { openAt: 12.4 }), keeps: () => home({ link: 'one-way' }) },
+  'lockout-under-load': { breaks: () => coupled({ family: 'trailer-48', dcdcAmps: 15 }), keeps: () => coupled({ family: 'trailer-48', dcdcAmps: 8 }) },
   'sensing-smart-alternator': { breaks: () => part(home({ link: 'bidirectional' }), 'alternator', {}, { regulator: 'smart' }), keeps: () => home({ link: 'bidirectional' }) },
   'enable-always': { breaks: () => coupled({ family: 'trailer', link: 'dcdc', enable: 'always' }), keeps: () => coupled({ family: 'trailer', link: 'dcdc' }) },
   'enable-missing': { breaks: () => cut(home({ link: 'dcdc' }), 'dcdc-enable'), keeps: () => home({ link: 'dcdc' }) },
@@ -107,5 +108,27 @@ describe('the design rules', () => {
       pressed++;
     }
     expect(pressed).toBeGreaterThanOrEqual(10);
+  });
+});
+
+describe('pressing the next button again and again', () => {
+  it.each([
+    ['a van that feeds trailer and fridge', () => coupled({ family: 'second-battery', link: 'dcdc', dcdcAmps: 12, alternatorAmps: 180 })],
+    ['a clinic on 48 V', () => coupled({ family: 'trailer-48', dcdcAmps: 15 })],
+    ['a truck and trailer', () => coupled({ family: 'trailer', link: 'dcdc', dcdcAmps: 40 })],
+    ['lithium on a charger', () => home({ link: 'dcdc', coach: lfp, dcdcAmps: 60 })],
+  ] as [string, () => Rig][])('mends %s in some steps, each of which changes something', (_, draw) => {
+    let rig = draw();
+    const pressed: string[] = [];
+    for (;;) {
+      const next = check(rig).find((f) => f.mend && f.severity !== 'tidy');
+      if (!next) break;
+      const m = next.mend!;
+      const mended = 'part' in m ? withPart(rig, m.part, m.set) : m.conductors.reduce((r, c) => withConductor(r, c, m.set), rig);
+      expect(mended, `${next.rule} at ${next.at}: ${next.fix}`).not.toEqual(rig);
+      pressed.push(next.fix);
+      expect(pressed.length, pressed.join(' ')).toBeLessThan(16);
+      rig = mended;
+    }
   });
 });

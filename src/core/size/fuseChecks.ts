@@ -15,6 +15,8 @@ import { fuseWindow, type FuseWindow } from './protect';
 import { ratingOf } from './rating';
 import { bearsSeconds } from './shortCircuit';
 import type { WireLoad } from './wireLoads';
+import { ampacity } from '../units/ampacity';
+import { gaugeFamily, gaugesOf, wireArea, type Gauge } from '../units/wire';
 
 export interface Check {
   id: 'window' | 'made' | 'volts' | 'interrupts' | 'place' | 'clears' | 'type' | 'crank';
@@ -31,6 +33,8 @@ export interface FuseCheck {
   window: FuseWindow;
   /** Conductors it must protect. */
   protects: string[];
+  /** The one of them it fails first, and the thinnest gauge in its place that it protects; none where that is far thicker: a branch wants a fuse of its own. */
+  weakest: { id: string; name: string; thicker?: Gauge };
   /** A a dead short just behind it, and one at the far end, would draw. */
   fault: { near: number; far: number };
   checks: Check[];
@@ -43,6 +47,10 @@ const PROTECTS = ['link-fuse', 'line-breaker'];
 const WITHIN = 0.18;
 /** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
 const CHARGING = 14.5;
+
+/** Copper of one AWG number over the next (ASTM B258, two numbers a size sold); how many sizes thicker a wire is made for its fuse. */
+const ONE_STEP = 92 ** (4 / 39);
+const STEPS_AT_MOST = 2.5;
 
 interface Reach {
   battery?: Part;
@@ -125,8 +133,12 @@ export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): Fuse
       const bms = crank.bmsLimit !== undefined && crank.amps > crank.bmsLimit;
       say('crank', holds && !bms ? 'good' : 'watch', `Cranking with boost held, ${crank.amps.toFixed(0)} of the starter’s ${crank.starter.toFixed(0)} A come this way${holds ? `: it bears that ${inSeconds(quickest)}.` : `: it may open within ${inSeconds(quickest)}.`}${bms ? ` ${crank.donor.name}’s BMS may let out only about ${crank.bmsLimit!.toFixed(0)} A.` : ''}${holds && !bms ? '' : ' On the owner’s card: hold boost to charge, wait, release, then crank.'}`);
     }
+    const carries = (c: Conductor, g: Gauge) => ampacity(g, insulationOf(c), placeOf(c));
+    const first = rating > window.to ? protectedWires.reduce((a, b) => (carries(b, b.gauge) < carries(a, a.gauge) ? b : a)) : weakest;
+    const thicker = rating > 0 ? gaugesOf(gaugeFamily(first.gauge)).find((g) => wireArea(g) > wireArea(first.gauge) && carries(first, g) >= rating && [farFault, nearFault].every((a) => opens(a) <= bearsSeconds(g, insulationOf(first), a))) : undefined;
+    const steps = thicker === undefined ? Infinity : Math.log(wireArea(thicker) / wireArea(first.gauge)) / Math.log(ONE_STEP);
     const curves: FuseCheck['curves'] = [];
     if (rating > 0) for (let m = 1.35; m <= 60; m *= 1.2) curves.push({ amps: rating * m, fuse: opens(rating * m), wire: bears(rating * m) });
-    return { part: part.id, name: part.name, rating, kind: kind?.label ?? 'Breaker', continuous, window, protects: protectedWires.map((c) => c.id), fault: { near: nearFault, far: farFault }, checks, curves };
+    return { part: part.id, name: part.name, rating, kind: kind?.label ?? 'Breaker', continuous, window, protects: protectedWires.map((c) => c.id), weakest: { id: first.id, name: first.name, ...(thicker && steps < STEPS_AT_MOST ? { thicker } : {}) }, fault: { near: nearFault, far: farFault }, checks, curves };
   });
 }

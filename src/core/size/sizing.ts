@@ -7,6 +7,7 @@ import { fuseChecks, type FuseCheck } from './fuseChecks';
 import { gaugeTable, judgedStates, type GaugeTable } from './gaugeTable';
 import { chargerSize, type ChargerSize } from './chargerSize';
 import { endsFor, type Ends } from './hardware';
+import { feedLoop, lockoutsOf, type Lockout } from './lockouts';
 import { runsOf, straightMetres, type Run } from './runs';
 import { thresholdsOf, type Threshold } from './thresholds';
 import { wireLoads, type WireLoad } from './wireLoads';
@@ -27,6 +28,7 @@ export interface SizedRun {
 
 export interface Sizing {
   thresholds: Threshold[];
+  lockouts: Lockout[];
   runs: SizedRun[];
   fuses: FuseCheck[];
   chargers: ChargerSize[];
@@ -87,13 +89,6 @@ export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, 
       };
     })
     .sort((a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous);
-  // Ω of what feeds a charger, out and back, as its own run was solved.
-  const loopOhms = (charger: string): number => {
-    const fed = runsOf(rig).find((r) => [r.from, r.to].some((e) => e.part === charger && e.terminal === 'input'));
-    const row = runs.find((r) => r.id === fed?.id);
-    const now = row?.table.rows.find((x) => x.gauge === row.table.now);
-    return now && now.amps > 1 ? now.loopDrop / now.amps : 0;
-  };
-  const chargers = rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger').flatMap((p) => chargerSize(rig, p, scenarios, loopOhms(p.id), upfit) ?? []);
-  return { runs, fuses, chargers, thresholds: thresholdsOf(compiled) };
+  const chargers = rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger').flatMap((p) => chargerSize(rig, p, scenarios, feedLoop(model, p).ohms, upfit) ?? []);
+  return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled) };
 }

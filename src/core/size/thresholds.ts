@@ -10,6 +10,7 @@ import { STATED_AT, VOLTS_PER_KELVIN } from '../simulate/alternator';
 import { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
 import { seededRng } from '../units/rng';
+import { middleOf, type Range } from './range';
 
 const SAMPLES = 96;
 
@@ -23,11 +24,6 @@ const WATCHERS: Readonly<Record<string, { sense: string; closes: string; opens: 
 };
 
 export type Verdict = 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
-
-export interface Range {
-  lo: number;
-  hi: number;
-}
 
 export interface Threshold {
   part: string;
@@ -57,11 +53,6 @@ const STATED_BATTERY = 25;
 
 const verdictOf = (closeAt: number, openAt: number, off: Range, before: Range, loaded: Range): Verdict =>
   loaded.lo - off.hi <= 0 ? 'no room' : openAt > loaded.lo ? 'may hunt' : openAt < off.hi ? 'may not let go' : closeAt > before.lo ? 'may not close' : 'holds';
-
-const band = (values: number[]): Range => {
-  const sorted = [...values].sort((a, b) => a - b);
-  return { lo: sorted[Math.floor(sorted.length * 0.025)]!, hi: sorted[Math.ceil(sorted.length * 0.975) - 1]! };
-};
 
 /** The thresholds of a rig, each with its bands and a verdict. */
 export function thresholdsOf(compiled: CompiledRig): Threshold[] {
@@ -96,7 +87,7 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
     }
     const value = (name: string) => compiled.params[compiled.param.get(`${part.id}.${name}`)!]!.parameter.value;
     const [closeAt, openAt] = [value(w.closes), value(w.opens)];
-    const bands = { off: band(off), before: band(before), loaded: loaded.length > 0 ? band(loaded) : band(before) };
+    const bands = { off: middleOf(off), before: middleOf(before), loaded: loaded.length > 0 ? middleOf(loaded) : middleOf(before) };
     const floor = bands.off.hi;
     const verdict = verdictOf(closeAt, openAt, bands.off, bands.before, bands.loaded);
     const blocks = nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12;

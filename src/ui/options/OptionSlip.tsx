@@ -51,7 +51,12 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
           </>
         )}
         <h3>Next</h3>
-        <p className="quiet">The proposed rig is kept as a revision. Sizing of its cables and fuses comes with the Sizing station.</p>
+        {choice.revision && (
+          <button type="button" className="bx next go" onClick={() => go('sizing')}>
+            <span>Size its cables and fuses</span>
+            <ArrowRight size={22} aria-hidden="true" />
+          </button>
+        )}
         <button type="button" className="bx" onClick={() => go('fault')}>
           To the verdict
         </button>

@@ -75,7 +75,7 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
                   <LineSample index={i} picked={on} />
                   <span>
                     {words(candidate.name)}
-                    {scored.ruledOut.length > 0 ? <small>{words(scored.ruledOut[0]!)}</small> : candidate.school === 'leave' ? <small>{words(candidate.says)}</small> : null}
+                    {scored.ruledOut.length > 0 ? <small>{words(scored.ruledOut[0]!)}</small> : outcome.starves.length > 0 ? <small>{words(outcome.starves[0]!.says)}</small> : candidate.school === 'leave' ? <small>{words(candidate.says)}</small> : null}
                   </span>
                 </button>
               </th>

@@ -3,6 +3,7 @@
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
+import type { Lockout } from '../../core/size/lockouts';
 import { NumberField } from '../fields';
 import { useBench } from '../job/bench';
 
@@ -53,6 +54,7 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
                 Make it {c.pick} A
               </button>
             )}
+            {sized.lockouts.filter((l) => l.part === c.part).map((l) => <LockoutLines key={l.part} lockout={l} {...(sized.revision ? { mend } : {})} />)}
           </section>
         );
       })}
@@ -61,6 +63,30 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
         <p className="quiet">Vehicle makers publish how much an upfitter may take: 40 to 80 A on many vans (common practice). One charger for each run; a bank’s label and the maker’s guide come first.</p>
       </section>
     </div>
+  );
+}
+
+/** What its input sees under load, against what it locks out at. */
+function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Mend): void }) {
+  const { words } = useBench();
+  const param = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
+  return (
+    <>
+      <h3>Input lockout</h3>
+      <p className={`omark${l.verdict === 'holds' ? '' : ' bad'}`}>
+        {l.verdict === 'holds' ? <CircleCheck size={18} aria-hidden="true" /> : <TriangleAlert size={18} aria-hidden="true" />}
+        <b>{l.verdict}</b>
+      </p>
+      <p>{words(l.says)}</p>
+      <p className="quiet">
+        Running at idle {l.loaded.lo.toFixed(1)} to {l.loaded.hi.toFixed(1)} V, before it starts {l.before.lo.toFixed(1)} to {l.before.hi.toFixed(1)} V{l.fedBy ? `; ${(l.loopOhms * 1000).toFixed(0)} mΩ from ${words(l.fedBy)} out and back` : ''}. Middle 95 % of what the assumptions allow.
+      </p>
+      {l.wants && mend && (
+        <button type="button" className="bx" onClick={() => mend({ part: l.part, set: { params: { lockout: param(l.wants!.lockout), restart: param(l.wants!.restart) } } })}>
+          Lock out at {l.wants.lockout.toFixed(1)} V, restart at {l.wants.restart.toFixed(1)} V
+        </button>
+      )}
+    </>
   );
 }
 

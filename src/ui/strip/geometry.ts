@@ -27,6 +27,10 @@ export const STRIP = {
 } as const;
 
 export const PITCH = 84;
+/** Icons nearer than this would touch. */
+export const LEAST_PITCH = 72;
+/** px a part's name takes in its face and size, with a little air. */
+export const nameWidth = (text: string): number => text.length * 6.1 + 5;
 export const FLAG_PITCH = 76;
 export const CHIP_WIDTH = 50;
 export const FEET = 0.3048;
@@ -108,3 +112,6 @@ export interface Placed {
   y: number;
   out: 'up' | 'down';
 }
+
+/** Which side of the link a place on the drawing is. */
+export const sideAt = (layout: StripLayout, x: number): 'coach' | 'engine' => ((x < layout.meet) === layout.engineFirst ? 'engine' : 'coach');

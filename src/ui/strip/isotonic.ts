@@ -1,13 +1,14 @@
 /**
  * Places things along a line as near as possible to where they want to be, in order and with at least their
  * own room: least squares with minimum gaps, by pooling neighbours that push each other (isotonic regression).
+ * @param gaps least distance of each from the next, where it is not half the room of either.
  */
-export function spread(wanted: readonly number[], room: readonly number[], min: number, max: number): number[] {
+export function spread(wanted: readonly number[], room: readonly number[], min: number, max: number, gaps?: readonly number[]): number[] {
   const n = wanted.length;
   if (n === 0) return [];
   // With y_i = x_i − offset_i the gaps become y_i ≤ y_{i+1}.
   const offset: number[] = [0];
-  for (let i = 1; i < n; i++) offset.push(offset[i - 1]! + (room[i - 1]! + room[i]!) / 2);
+  for (let i = 1; i < n; i++) offset.push(offset[i - 1]! + (gaps?.[i - 1] ?? (room[i - 1]! + room[i]!) / 2));
   const pools: { sum: number; count: number }[] = [];
   for (let i = 0; i < n; i++) {
     pools.push({ sum: wanted[i]! - offset[i]!, count: 1 });

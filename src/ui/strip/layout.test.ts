@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { coupledRig, USUAL_COUPLED } from '../../core/rig/archetypes/coupled';
+import { COUPLED_FAMILIES, linksFor, type CoupledFamily, type CoupledLink } from '../../core/rig/archetypes/coupledChoices';
 import { motorhome } from '../../core/rig/archetypes/motorhome';
 import { spread } from './isotonic';
-import { STRIP } from './geometry';
+import { LEAST_PITCH, nameWidth, STRIP } from './geometry';
 import { stripLayout } from './layout';
 import { feetTicks, rulerLabels } from './ruler';
 
@@ -78,5 +80,20 @@ describe('the loom strip of the coach', () => {
     for (let i = 1; i < ticks.length; i++) expect(ticks[i]!.x0).toBeCloseTo(ticks[i - 1]!.x1, 6);
     const labels = rulerLabels(layout, 'ft', 26);
     for (let i = 1; i < labels.length; i++) expect(labels[i]!.x - labels[i - 1]!.x).toBeGreaterThanOrEqual(26);
+  });
+});
+
+describe.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l): [string, string] => [id, l.id])))('the loom strip of a %s with %s', (family, link) => {
+  const rig = coupledRig('t', 'T', { ...USUAL_COUPLED[family as CoupledFamily], link: link as CoupledLink });
+  const { columns } = stripLayout(rig);
+
+  it('no name runs into the next, no icon into another, all on the paper', () => {
+    for (let i = 1; i < columns.length; i++) {
+      const gap = columns[i]!.x - columns[i - 1]!.x;
+      expect(gap, columns[i - 1]!.part.name).toBeGreaterThanOrEqual(Math.max(LEAST_PITCH, nameWidth(columns[i - 1]!.part.name)) - 1);
+    }
+    const last = columns.at(-1)!;
+    expect(columns[0]!.x - 38).toBeGreaterThanOrEqual(0);
+    expect(last.x - 38 + nameWidth(last.part.name)).toBeLessThanOrEqual(STRIP.width);
   });
 });

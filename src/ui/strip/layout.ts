@@ -6,7 +6,7 @@ import type { Endpoint, Part, Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
 import { ANCHORS, IN_LINE } from './anchors';
 import { legendPlaces, placeFlags } from './flags';
-import { CHIP_WIDTH, PITCH, STRIP, type Column, type Placed, type Shell, type StripLayout } from './geometry';
+import { CHIP_WIDTH, LEAST_PITCH, nameWidth, PITCH, STRIP, type Column, type Placed, type Shell, type StripLayout } from './geometry';
 import { spread } from './isotonic';
 import { shellsOf } from './vehicles';
 import { drawWires, returns } from './wires';
@@ -19,8 +19,8 @@ export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
   const length = shells.reduce((most, v) => Math.max(most, v.to), 1);
   const parts = [...rig.parts].sort((a, b) => a.station - b.station);
   const want = parts.map((p) => 60 + (STRIP.width - 120) * (p.station / length));
-  const pitch = Math.min(PITCH, (STRIP.width - 30) / Math.max(1, parts.length));
-  const xs = spread(want, parts.map(() => pitch), 14, STRIP.width - 10);
+  const { pitch, gaps } = pitches(parts);
+  const xs = spread(want, parts.map(() => pitch), 14, STRIP.width - 10, gaps);
   const columns = parts.map((part, i) => ({ part, x: Math.round(xs[i]!) }));
   const columnOf = new Map(columns.map((c) => [c.part.id, c]));
   const station = stationScale(columns, length);
@@ -44,6 +44,15 @@ export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
   };
   const engineFirst = middle('engine') < middle('coach');
   return { columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst), chipWidth: CHIP_WIDTH, shells: drawnShells(shells, columns, station) };
+}
+
+/** The next part's name begins where this one's ends: where many parts stand close, short names make room for long ones. */
+function pitches(parts: readonly Part[]): { pitch: number; gaps: number[] } {
+  const room = STRIP.width - 30;
+  const gapsAt = (pitch: number) => parts.slice(0, -1).map((p) => Math.max(pitch, nameWidth(p.name)));
+  let pitch = Math.min(PITCH, room / Math.max(1, parts.length));
+  while (pitch > LEAST_PITCH && gapsAt(pitch).reduce((sum, g) => sum + g, pitch) > room) pitch -= 1;
+  return { pitch, gaps: gapsAt(pitch) };
 }
 
 /** Half of the gap a plug bridges, px. */

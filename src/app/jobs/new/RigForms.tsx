@@ -3,7 +3,7 @@
 import type { ReactNode } from 'react';
 import { CHARGER_CHOICES, CHEMISTRY_CHOICES, DISCONNECT_CHOICES, ENGINE_CHOICES, LAYOUT_CHOICES, LINK_CHOICES, SENSE_CHOICES } from '@/core/rig/archetypes/choices';
 import type { BankChoice, MotorhomeChoices } from '@/core/rig/archetypes/choicesSchema';
-import { linksFor } from '@/core/rig/archetypes/coupledChoices';
+import { linksFor, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
 import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
 import { ENABLE_SCHOOLS } from '@/core/parts/enableSchools';
 import { Choose, NumberField } from '@/ui/fields';
@@ -122,7 +122,14 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
         <Bank title="Start battery" bank={c.start} change={(start) => set({ start })} />
       </div>
       <div>
-        {c.accessory && <Bank title="Accessory battery in the van" bank={c.accessory} change={(accessory) => set({ accessory })} />}
+        {c.accessory && (
+          <>
+            <Bank title="Accessory battery in the van" bank={c.accessory} change={(accessory) => set({ accessory })} />
+            <Group title="What fills it">
+              <NumberField label="Van charger output" unit="A" value={c.accessoryAmps ?? USUAL_VAN_AMPS} min={5} max={120} onChange={(accessoryAmps) => set({ accessoryAmps })} />
+            </Group>
+          </>
+        )}
         <Group title={car ? 'Towed car' : 'Behind'}>
           {length('Length', c.behindLength, 7, 59, (behindLength) => set({ behindLength }))}
           {!car && (

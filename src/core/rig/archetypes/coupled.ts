@@ -5,9 +5,9 @@
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
-import { COUPLED_FAMILIES, type CoupledFamily, type CoupledLink } from './coupledChoices';
+import { COUPLED_FAMILIES, USUAL_VAN_AMPS, type CoupledFamily, type CoupledLink } from './coupledChoices';
 import type { CoupledChoices } from './coupledSchema';
-import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, fuseRating, fuseType, PROFILES } from './drawing';
+import { at, bankNote, cable, chargerGauge, drawPart, FEET, fuseAbove, fuseRating, fuseType, lineGauge, PROFILES } from './drawing';
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
 const USUAL: Omit<CoupledChoices, 'family'> = {
@@ -38,6 +38,9 @@ const WORDS: Readonly<Record<CoupledFamily, { tow: string; behind: string; bank:
 /** Metres between the vehicles; a camper stands on the bed. */
 const GAP = { trailer: 1.2, camper: -2.2, 'towed-car': 1.8, 'second-battery': 1, 'trailer-48': 1.2 } as const;
 
+/** A three-way fridge's 12 V element: 23–25 A, common practice. */
+const FRIDGE_AMPS = 25;
+
 const heavy = (link: CoupledLink) => link === 'heavy-line' || link === 'dcdc' || link === 'dcdc-dual' || link === 'chained';
 const charges = (link: CoupledLink) => link.startsWith('dcdc') || link === 'chained';
 
@@ -58,12 +61,17 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     part(partId, 'battery-bank', where, side, place, partName, bankNote(b), { capacity: assumed(b.capacity, 0.1), soc: assumed(soc, 0.12) }, { chemistry: b.chemistry, layout: b.layout, ...options });
 
   const car = c.family === 'towed-car';
-  const relayed = c.link === 'heavy-line' || (c.feed === 'ignition' && !charges(c.link) && c.link !== 'diode-lamp') || (c.feed === 'ignition' && c.link === 'dcdc-pin');
+  const chained = c.link === 'chained';
+  // A line laid for a charger is switched where a fridge hangs on it: its element stops with the ignition.
+  const fridgeLine = c.fridge && heavy(c.link) && !chained;
+  const relayed = c.link === 'heavy-line' || (c.feed === 'ignition' && (fridgeLine || c.link === 'dcdc-pin' || (!charges(c.link) && c.link !== 'diode-lamp')));
   const amps = c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40);
+  const vanAmps = c.accessoryAmps ?? USUAL_VAN_AMPS;
   const outVolts = c.family === 'trailer-48' ? 4 : 1;
   const inAmps = amps * outVolts * 1.3;
-  const line = heavy(c.link) ? chargerGauge(c.link === 'heavy-line' ? 50 : inAmps) : '10';
-  const chained = c.link === 'chained';
+  const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? FRIDGE_AMPS : 0);
+  const lineMetres = 2 * (run(S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
+  const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : '10';
   const dual = c.link === 'dcdc-dual';
   // A dual-input charger takes the panels itself.
   const solar = c.solar && !dual;
@@ -73,7 +81,7 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
   const scaled = (value: number, spread: number) => assumed(value * outVolts, spread * outVolts);
   const enable = c.enable ?? 'ignition';
 
-  const lineRating = heavy(c.link) ? fuseAbove(c.link === 'heavy-line' ? 80 : inAmps * 1.25) : 30;
+  const lineRating = heavy(c.link) ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? FRIDGE_AMPS * 1.25 : 0)) : 30;
   const behindRating = charges(c.link) ? fuseAbove(amps * 1.25) : heavy(c.link) ? lineRating : 30;
   const parts: Part[] = [
     part('alternator', 'alternator', S.alternator, 'engine', words.tow, 'Alternator', `${c.alternatorAmps} A${c.smart ? ', smart' : ''}`, {
@@ -89,7 +97,7 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     part('ignition', 'ignition-switch', S.ignition, 'engine', words.tow, 'Ignition', 'dash'),
     ...(c.accessory
       ? [
-          part('accessory-charger', 'dcdc-charger', S.accessoryCharger, 'both', words.tow, 'Van charger', `${amps} A`, { limit: assumed(amps, 0.05), inLimit: assumed(Math.round(amps * 1.5), 0.1), tail: assumed(0.03 * c.accessory.capacity, 0.2) }, { enable: 'ignition' }),
+          part('accessory-charger', 'dcdc-charger', S.accessoryCharger, 'both', words.tow, 'Van charger', `${vanAmps} A`, { limit: assumed(vanAmps, 0.05), inLimit: assumed(Math.round(vanAmps * 1.5), 0.1), tail: assumed(0.03 * c.accessory.capacity, 0.2) }, { enable: 'ignition' }),
           bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory', c.accessory, 0.75),
         ]
       : []),

@@ -21,3 +21,6 @@ export type CoupledFamily = (typeof COUPLED_FAMILIES)[number]['id'];
 export type CoupledLink = (typeof COUPLED_LINKS)[number]['id'];
 
 export const linksFor = (family: CoupledFamily): readonly (typeof COUPLED_LINKS)[number][] => COUPLED_LINKS.filter((l) => (l.for as readonly string[]).includes(family));
+
+/** A of the charger that fills a van's accessory battery, where nobody says: usual. */
+export const USUAL_VAN_AMPS = 25;

@@ -1,7 +1,7 @@
 /** What every archetype draws with: cables with their joints, parts with their kind's usual figures. */
 import { partKind } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
-import type { Gauge } from '../../units/wire';
+import { AWG_GAUGES, wireResistance, type Gauge } from '../../units/wire';
 import type { Conductor, Endpoint, Part } from '../schema';
 import type { BankChoice } from './choicesSchema';
 
@@ -32,6 +32,15 @@ export const PROFILES = { flooded: { absorb: 14.4, float: 13.5 }, agm: { absorb:
 
 /** Gauge for a DC-DC charger's amps over the length of a coach or of a car: common practice. */
 export const chargerGauge = (amps: number): Gauge => (amps <= 22 ? '8' : amps <= 32 ? '6' : amps <= 55 ? '4' : '2');
+
+/** V a charger's own line may lose in its copper, out and back: 4 % of 12 V, from memory. */
+const LINE_DROP = 0.48;
+
+/** Gauge for a charger's own line of so many metres out and back: never thinner than practice lays for the amps, thicker where the length wants it. */
+export const lineGauge = (amps: number, metres: number): Gauge => {
+  const usual = AWG_GAUGES.indexOf(chargerGauge(amps) as (typeof AWG_GAUGES)[number]);
+  return AWG_GAUGES.find((g, i) => i >= usual && amps * wireResistance(g, metres) <= LINE_DROP) ?? '4/0';
+};
 
 /** How a heavy-line fuse of a rating is usually made: the smaller ones on smaller studs. */
 export const fuseType = (amps: number): string => (amps < 60 ? 'bolt-small' : 'bolt-large');
