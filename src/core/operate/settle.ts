@@ -7,6 +7,7 @@ import type { Values } from '../circuit/network';
 import type { Mode } from '../control/controller';
 import { parameterAt } from '../units/parameter';
 import { severityAt } from './effects';
+import { leapOver, type Pause } from './leap';
 import { RigNetwork, type Situation } from './rigNetwork';
 import { operatingState } from './states';
 
@@ -25,8 +26,11 @@ export interface Settled {
 }
 
 export class RigModel extends RigNetwork {
-  /** Settles the rig in an operating state. Volts are in `solver.volts`, element values in `values`. */
-  settle(stateId: string, situation: Situation = {}): Settled {
+  /**
+   * Settles the rig in an operating state. Volts are in `solver.volts`, element values in `values`.
+   * @param leap whole cycles that are bound to repeat are leapt over; the answer is the same without.
+   */
+  settle(stateId: string, situation: Situation = {}, leap = true): Settled {
     const { controllers } = this.compiled;
     let modes = this.begin(operatingState(stateId).inputs, situation);
     const why: string[] = controllers.map(() => '');
@@ -34,6 +38,7 @@ export class RigModel extends RigNetwork {
     let dt = 0;
     let previous: string[] = [];
     const collapsed = new Set<string>();
+    const pauses: Pause[] = [];
     const result = (solved: boolean): Settled => ({ modes: this.describe(modes, why), collapsed: [...collapsed], solved });
     for (let round = 0; round < MAX_ROUNDS; round++) {
       this.writeValues();
@@ -41,6 +46,7 @@ export class RigModel extends RigNetwork {
       this.converterStates.forEach((s, k) => s.collapsed && collapsed.add(this.compiled.converters[k]!.part));
       let changed = false;
       let timer = Infinity;
+      const timers: (number | undefined)[] = [];
       const next: Mode[] = [];
       for (let k = 0; k < controllers.length; k++) {
         if (changed) {
@@ -56,6 +62,7 @@ export class RigModel extends RigNetwork {
         }
         next.push(step.mode);
         why[k] = step.why;
+        timers[k] = step.timer;
         if (step.timer !== undefined) timer = Math.min(timer, step.timer);
         changed = this.applyStep(k, step);
       }
@@ -63,6 +70,16 @@ export class RigModel extends RigNetwork {
       modes = next;
       dt = 0;
       if (changed) continue;
+      if (leap) {
+        const now: Pause = { round, elapsed, modes, timers, volts: this.solver.volts.slice() };
+        const later = leapOver(pauses, now, this.inputs.dwell, MAX_ROUNDS - 1);
+        if (later) {
+          ({ round, elapsed } = later);
+          modes = [...later.modes];
+          timer = Math.min(...later.timers.map((t) => t ?? Infinity));
+          pauses.length = 0;
+        } else pauses.push(now);
+      }
       if (elapsed + timer > this.inputs.dwell) return result(true);
       dt = timer;
       elapsed += timer;

@@ -90,10 +90,12 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
       ) : (
         <>
           <p className="lead-in">{grave.length === 0 ? 'Nothing left to mend by a button: the design stands.' : 'What is left wants a judgement: see the rules.'}</p>
-          <button type="button" className={`bx${grave.length === 0 ? ' next go' : ''}`} onClick={() => go('build')}>
-            <span>Plan the build</span>
-            <ArrowRight size={22} aria-hidden="true" />
-          </button>
+          {grave.length === 0 && (
+            <button type="button" className="bx next go" onClick={() => go('build')}>
+              <span>Plan the build</span>
+              <ArrowRight size={22} aria-hidden="true" />
+            </button>
+          )}
         </>
       )}
       <h3>What the rules see</h3>

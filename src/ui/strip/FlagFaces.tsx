@@ -30,7 +30,7 @@ const sameFlag = (a: FlagProps, b: FlagProps): boolean =>
   a.face.band === b.face.band &&
   a.face.verdict === b.face.verdict;
 
-export const HighFlag = memo(function HighFlag({ flag, face, lead, onPick }: FlagProps) {
+export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick }: FlagProps & { width: number }) {
   const pick = () => onPick(flag.key);
   const { flag: y, plate, plateHeight } = STRIP;
   const [tx, ty] = flag.tap;
@@ -45,9 +45,9 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, onPick }: Fla
       <circle cx={tx} cy={ty} r={4.2} className="tap" />
       {text !== '' && (
         <>
-          <rect x={flag.x - 36} y={plate} width={72} height={plateHeight} rx={3} className={`pl${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${lead === 'red' ? ' here' : ''}`} />
+          <rect x={flag.x - width / 2} y={plate} width={width} height={plateHeight} rx={3} className={`pl${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${lead === 'red' ? ' here' : ''}`} />
           {face.verdict && (
-            <g transform={`translate(${flag.x - 26} ${plate + 12}) scale(.85)`} className={`sign ${bad ? 'on-bad' : 'good'}`}>
+            <g transform={`translate(${flag.x - width / 2 + 10} ${plate + 12}) scale(.85)`} className={`sign ${bad ? 'on-bad' : 'good'}`}>
               {signShape(face.verdict)}
             </g>
           )}

@@ -118,7 +118,7 @@ export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPic
         const face = faces[flag.key] ?? { spoken: `${flag.label}, ${flag.name}` };
         const l = lead(flag.key);
         const props = { flag, face, onPick, ...(l ? { lead: l } : {}) };
-        return flag.low ? <LowChip key={flag.key} {...props} width={layout.chipWidth} /> : <HighFlag key={flag.key} {...props} />;
+        return flag.low ? <LowChip key={flag.key} {...props} width={layout.chipWidth} /> : <HighFlag key={flag.key} {...props} width={layout.plateWidth} />;
       })}
     </svg>
   );

@@ -3,6 +3,12 @@ import type { Endpoint, Rig } from '../../core/rig/schema';
 import { CHIP_WIDTH, FLAG_PITCH, STRIP, type Column, type Flag, type Placed } from './geometry';
 import { spread } from './isotonic';
 
+/** px of paper left free at either end. */
+const EDGE = 8;
+
+/** Width of the high flags' plates: what their pitch leaves. */
+export const plateWidth = (flags: readonly Flag[]): number => Math.min(72, Math.floor((STRIP.width - 2 * EDGE) / Math.max(1, flags.filter((f) => !f.low).length)) - 3);
+
 export function placeFlags(
   rig: Rig,
   place: (e: Endpoint) => Placed | undefined,
@@ -53,8 +59,9 @@ export function placeFlags(
   const flags: Flag[] = [];
   for (const low of [false, true]) {
     const list = wanted.filter((w) => w.low === low).sort((a, b) => a.want - b.want);
-    const room = list.map(() => (low ? CHIP_WIDTH + 3 : FLAG_PITCH));
-    const xs = spread(list.map((w) => w.want), room, 8, STRIP.width - 8);
+    // Many stand closer: the paper has no more room.
+    const pitch = Math.min(low ? CHIP_WIDTH + 3 : FLAG_PITCH, (STRIP.width - 2 * EDGE) / Math.max(1, list.length));
+    const xs = spread(list.map((w) => w.want), list.map(() => pitch), EDGE, STRIP.width - EDGE);
     list.forEach(({ want: _want, ...flag }, i) => flags.push({ ...flag, x: Math.round(xs[i]!) }));
   }
   return flags;

@@ -87,6 +87,7 @@ export interface StripLayout {
   engineFirst: boolean;
   legend: { coach: number; engine: number };
   chipWidth: number;
+  plateWidth: number;
   /** Vehicles, nose to tail, with their ends on the drawing. */
   shells: (Shell & { x0: number; x1: number })[];
 }

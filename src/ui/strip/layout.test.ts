@@ -85,7 +85,21 @@ describe('the loom strip of the coach', () => {
 
 describe.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l): [string, string] => [id, l.id])))('the loom strip of a %s with %s', (family, link) => {
   const rig = coupledRig('t', 'T', { ...USUAL_COUPLED[family as CoupledFamily], link: link as CoupledLink });
-  const { columns } = stripLayout(rig);
+  const layout = stripLayout(rig);
+  const { columns } = layout;
+
+  it('no two flags of a row overlap, none leaves the paper', () => {
+    for (const low of [true, false]) {
+      const xs = layout.flags.filter((f) => f.low === low).map((f) => f.x);
+      const width = low ? layout.chipWidth : layout.plateWidth;
+      expect(width).toBeGreaterThanOrEqual(low ? 50 : 64);
+      for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThanOrEqual(width);
+      for (const x of xs) {
+        expect(x - width / 2).toBeGreaterThanOrEqual(0);
+        expect(x + width / 2).toBeLessThanOrEqual(STRIP.width);
+      }
+    }
+  });
 
   it('no name runs into the next, no icon into another, all on the paper', () => {
     for (let i = 1; i < columns.length; i++) {

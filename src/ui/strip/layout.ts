@@ -5,7 +5,7 @@
 import type { Endpoint, Part, Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
 import { ANCHORS, IN_LINE } from './anchors';
-import { legendPlaces, placeFlags } from './flags';
+import { legendPlaces, placeFlags, plateWidth } from './flags';
 import { CHIP_WIDTH, LEAST_PITCH, nameWidth, PITCH, STRIP, type Column, type Placed, type Shell, type StripLayout } from './geometry';
 import { spread } from './isotonic';
 import { shellsOf } from './vehicles';
@@ -43,7 +43,7 @@ export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
     return of.reduce((sum, c) => sum + c.x, 0) / Math.max(1, of.length);
   };
   const engineFirst = middle('engine') < middle('coach');
-  return { columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst), chipWidth: CHIP_WIDTH, shells: drawnShells(shells, columns, station) };
+  return { columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst), chipWidth: CHIP_WIDTH, plateWidth: plateWidth(flags), shells: drawnShells(shells, columns, station) };
 }
 
 /** The next part's name begins where this one's ends: where many parts stand close, short names make room for long ones. */
