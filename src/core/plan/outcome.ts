@@ -96,8 +96,8 @@ function starvesOf(compiled: CompiledRig): Outcome['starves'] {
   return lockoutsOf(compiled).flatMap((l) => {
     const of100 = Math.max(l.starved, l.drawnOn);
     // More than half of them with their battery drawn on: it is not the line.
-    const why = l.drawnOn > l.starved / 2 ? 'its source has no more to give' : 'its line loses too much for its lockout';
-    return of100 < STARVES_FROM ? [] : [{ name: l.name, of100, says: `${l.name} starves at idle on ${of100} of 100 rigs as this one is assumed: ${why}.` }];
+    const why = l.drawnOn > l.starved / 2 ? 'its source has no more' : 'its line loses too much';
+    return of100 < STARVES_FROM ? [] : [{ name: l.name, of100, says: `${l.name} starves at idle on ${of100} of 100 rigs like it: ${why}.` }];
   });
 }
 

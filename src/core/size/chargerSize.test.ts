@@ -1,15 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
+import { RigModel } from '../operate/settle';
 import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
 import type { Rig } from '../rig/schema';
 import type { Scenario } from '../simulate/scenarioSchema';
 import { simulate } from '../simulate/simulate';
 import { chargerSize, CHARGER_SIZES } from './chargerSize';
+import { feedOf } from './lockouts';
 
 const rigOf = (capacity: number, chemistry: 'flooded' | 'lfp' = 'flooded', alternatorAmps = 160): Rig =>
   coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 40, alternatorAmps, behind: { chemistry, layout: 'single', capacity } });
 const drive = (hours: number, soc = 0.5): Scenario[] => [{ id: 'd', name: 'D', startHour: 8, startSoc: { 'coach-bank': soc }, legs: [{ id: 'l', name: 'L', kind: 'drive', hours, celsius: 25, sunHours: 0, loads: [] }] }];
-const size = (rig: Rig, scenarios: Scenario[], ohms = 0.01, upfit?: number) => chargerSize(rig, rig.parts.find((p) => p.id === 'dcdc')!, scenarios, ohms, upfit)!;
+const size = (rig: Rig, scenarios: Scenario[], ohms = 0.01, upfit?: number) => chargerSize(rig, rig.parts.find((p) => p.id === 'dcdc')!, scenarios, { volts: 13.8, ohms }, upfit)!;
 
 describe('the size of a charger', () => {
   it('asks more the bigger and flatter the bank, and the shorter the drive', () => {
@@ -41,5 +43,16 @@ describe('the size of a charger', () => {
     const fitted: Rig = { ...rig, parts: rig.parts.map((p) => (p.id === 'dcdc' ? { ...p, params: { ...p.params, limit: { value: s.pick, spread: 0, provenance: 'nameplate' as const }, inLimit: { value: s.pick * 1.6, spread: 0, provenance: 'nameplate' as const } } } : p)) };
     const end = simulate(compileRig(fitted), drive(5, 0.4)[0]!).summary.batteries.find((b) => b.part === 'coach-bank')!.endSoc;
     expect(end).toBeGreaterThan(0.85);
+  });
+  it('asks no feed for more than it can give: what it allows does not lock out, in the whole rig', () => {
+    for (const dcdcAmps of [15, 20]) {
+      const rig = coupledRig('t', 'T', { ...USUAL_COUPLED['trailer-48'], dcdcAmps });
+      const model = new RigModel(compileRig(rig));
+      const dcdc = rig.parts.find((p) => p.id === 'dcdc')!;
+      const s = chargerSize(rig, dcdc, drive(1.5, 0.2), feedOf(model, dcdc))!;
+      expect(s.bounds.find((b) => b.id === 'cable')!.amps).toBeLessThan(dcdcAmps);
+      const fitted: Rig = { ...rig, parts: rig.parts.map((p) => (p.id === 'dcdc' ? { ...p, params: { ...p.params, limit: { value: s.pick, spread: 0, provenance: 'nameplate' as const } } } : p)) };
+      expect(new RigModel(compileRig(fitted)).settle('idle').modes['dcdc']!.mode).toBe('bulk');
+    }
   });
 });

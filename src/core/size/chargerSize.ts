@@ -47,8 +47,8 @@ export interface ChargerSize {
 }
 
 
-/** @param loopOhms Ω of its input's feed and return; 0 where not known. @param upfit A the vehicle's maker allows, where known. */
-export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenario[], loopOhms: number, upfit?: number): ChargerSize | undefined {
+/** @param feed V at its input before it starts and Ω behind it, 0 where not known. @param upfit A the vehicle's maker allows, where known. */
+export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenario[], feed: { volts: number; ohms: number }, upfit?: number): ChargerSize | undefined {
   const vehicle = (p: Part) => rig.vehicles.find((v) => v.id === p.vehicle)!;
   const volts = partValue(charger, 'absorb');
   const blocks = Math.max(1, Math.round(volts / 14));
@@ -77,9 +77,9 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
   ];
   if (upfit !== undefined && upfit > 0) bounds.push({ id: 'upfit', label: 'Maker’s upfit limit', amps: gives(upfit, SOURCE), says: `${upfit.toFixed(0)} A may be taken in all.` });
   const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT;
-  if (loopOhms > 0) {
-    const in_ = Math.max(0, (SOURCE - lowest) / loopOhms);
-    bounds.push({ id: 'cable', label: 'Cable as drawn', amps: gives(in_, lowest), says: `${(loopOhms * 1000).toFixed(0)} mΩ out and back: at ${in_.toFixed(0)} A the input falls to ${lowest.toFixed(1)} V, near its lockout.` });
+  if (feed.ohms > 0) {
+    const most = Math.max(0, (feed.volts - lowest) / feed.ohms);
+    bounds.push({ id: 'cable', label: 'Feed as drawn', amps: gives(most, lowest), says: `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.` });
   }
   const tightest = bounds.reduce((a, b) => (b.amps < a.amps ? b : a));
   const may = [...CHARGER_SIZES].reverse().find((s) => s <= tightest.amps) ?? CHARGER_SIZES[0];
@@ -92,6 +92,6 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
     asksSays: drive ? `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.` : 'No drive in the use: loads alone.',
     bounds, pick,
     says: pick < wants ? `${tightest.label} allows no more than ${pick} A: ${pick <= draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`}.` : now > wants ? `${wants} A would do; more gets it there sooner.` : `${pick} A do it, and nothing stands in the way.`,
-    verdict: now > tightest.amps * 1.05 ? 'too big' : now < Math.min(asks, tightest.amps) * 0.9 ? 'too small' : 'right',
+    verdict: now > tightest.amps * 1.05 ? 'too big' : now < pick ? 'too small' : 'right',
   };
 }

@@ -6,7 +6,7 @@ import type { CoupledChoices } from '../rig/archetypes/coupledSchema';
 import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import type { Rig } from '../rig/schema';
 import { wireResistance } from '../units/wire';
-import { feedLoop, lockoutsOf } from './lockouts';
+import { feedOf, lockoutsOf } from './lockouts';
 
 const clinic = (more: Partial<CoupledChoices> = {}): Rig => coupledRig('t', 'T', { ...USUAL_COUPLED['trailer-48'], ...more });
 const dcdc = (rig: Rig) => rig.parts.find((p) => p.id === 'dcdc')!;
@@ -19,8 +19,9 @@ const set = (rig: Rig, to: Record<string, number>): Rig => ({
 describe('the loop that feeds a charger', () => {
   it('is the ohms of every piece from the post out and back', () => {
     const rig = clinic();
-    const { fedBy, ohms } = feedLoop(new RigModel(compileRig(rig)), dcdc(rig));
-    expect(fedBy?.id).toBe('chassis-bank');
+    const { battery, loopOhms: ohms, ohms: whole } = feedOf(new RigModel(compileRig(rig)), dcdc(rig));
+    expect(whole).toBeGreaterThan(ohms);
+    expect(battery?.id).toBe('chassis-bank');
     const ids = ['fuse-lead', 'line', 'plug-line', 'line-return', 'plug-return', 'dcdc-ground', 'chassis-negative'];
     const copper = rig.conductors.filter((c) => ids.includes(c.id)).reduce((sum, c) => sum + wireResistance(c.gauge, c.length) + c.joints.value, 0);
     const inline = rig.parts.find((p) => p.id === 'link-fuse')!.params['element']!.value + ['pin', 'groundPin'].reduce((sum, k) => sum + rig.parts.find((p) => p.id === 'connector')!.params[k]!.value, 0);
@@ -30,7 +31,7 @@ describe('the loop that feeds a charger', () => {
   });
   it('of a chained charger begins at the battery that feeds it', () => {
     const rig = coupledRig('t', 'T', USUAL_COUPLED['second-battery']);
-    expect(feedLoop(new RigModel(compileRig(rig)), dcdc(rig)).fedBy?.id).toBe('accessory-bank');
+    expect(feedOf(new RigModel(compileRig(rig)), dcdc(rig)).battery?.id).toBe('accessory-bank');
   });
 });
 

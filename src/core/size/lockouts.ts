@@ -56,15 +56,28 @@ const runs = (p: Part): Effect => ({ do: 'scale-param', param: `${p.id}.lockout`
 const across = ({ compiled, solver }: RigModel, part: string, plus: string, minus: string): number => solver.volts[compiled.node.get(`${part}.${plus}`)!]! - solver.volts[compiled.node.get(`${part}.${minus}`)!]!;
 const input = (model: RigModel, p: Part): number => across(model, p.id, 'input', 'ground');
 
-/** The battery that feeds a charger, and Ω from its posts to the charger's input, out and back, as solved at idle; 0 where it takes nothing. */
-export function feedLoop(model: RigModel, charger: Part): { fedBy?: Part; ohms: number } {
+/** What feeds a charger at idle. */
+export interface Feed {
+  battery?: Part;
+  /** Ω from that battery's posts to the charger's input, out and back; 0 where it takes nothing. */
+  loopOhms: number;
+  /** V at its input before it starts, and Ω of all that sags behind it: alternator, its cable, the loop. */
+  volts: number;
+  ohms: number;
+}
+
+/** What feeds a charger, as solved at idle with and without it. */
+export function feedOf(model: RigModel, charger: Part): Feed {
   const { rig, resistor } = model.compiled;
-  const fedBy = follow(rig, { part: charger.id, terminal: 'input' }).find((s) => s.part?.kind === 'battery-bank')?.part;
+  const battery = follow(rig, { part: charger.id, terminal: 'input' }).find((s) => s.part?.kind === 'battery-bank')?.part;
   const lead = rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === charger.id && e.terminal === 'input'));
-  if (!fedBy || !lead) return { ohms: 0 };
+  model.settle('idle', { effects: [{ do: 'dead-controller', part: charger.id }] });
+  const volts = input(model, charger);
+  if (!lead) return { loopOhms: 0, volts, ohms: 0 };
   model.settle('idle', { effects: [runs(charger)] });
   const amps = Math.abs(resistorAmps(model.solver, model.values, resistor.get(lead.id)!));
-  return { fedBy, ohms: amps > 1 ? Math.max(0, (across(model, fedBy.id, 'plus', 'minus') - input(model, charger)) / amps) : 0 };
+  const by = (drop: number) => (amps > 1 ? Math.max(0, drop / amps) : 0);
+  return { ...(battery ? { battery } : {}), loopOhms: battery ? by(across(model, battery.id, 'plus', 'minus') - input(model, charger)) : 0, volts, ohms: by(volts - input(model, charger)) };
 }
 
 /** Every charger that a wire enables, on the same rigs drawn from what is assumed. */
@@ -77,7 +90,7 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
   const draws = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
   const running = chargers.map(runs);
   return chargers.map((part): Lockout => {
-    const { fedBy: feed, ohms: loopOhms } = feedLoop(model, part);
+    const { battery: feed, loopOhms } = feedOf(model, part);
     const cells = compiled.topology.emfs.flatMap((e, i) => (feed && e.id.startsWith(`${feed.id}.`) ? [i] : []));
     const before: number[] = [];
     const loaded: number[] = [];

@@ -7,7 +7,7 @@ import { fuseChecks, type FuseCheck } from './fuseChecks';
 import { gaugeTable, judgedStates, type GaugeTable } from './gaugeTable';
 import { chargerSize, type ChargerSize } from './chargerSize';
 import { endsFor, type Ends } from './hardware';
-import { feedLoop, lockoutsOf, type Lockout } from './lockouts';
+import { feedOf, lockoutsOf, type Lockout } from './lockouts';
 import { runsOf, straightMetres, type Run } from './runs';
 import { thresholdsOf, type Threshold } from './thresholds';
 import { wireLoads, type WireLoad } from './wireLoads';
@@ -89,6 +89,6 @@ export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, 
       };
     })
     .sort((a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous);
-  const chargers = rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger').flatMap((p) => chargerSize(rig, p, scenarios, feedLoop(model, p).ohms, upfit) ?? []);
+  const chargers = rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger').flatMap((p) => chargerSize(rig, p, scenarios, feedOf(model, p), upfit) ?? []);
   return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled) };
 }

@@ -57,12 +57,14 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
             <ArrowRight size={22} aria-hidden="true" />
           </button>
         )}
-        <button type="button" className="bx" onClick={() => go('fault')}>
-          To the verdict
-        </button>
-        <button type="button" className="bx" onClick={() => send('option.withdraw', { id: choice.id })}>
-          Take the pick back
-        </button>
+        <div className="two">
+          <button type="button" className="bx" onClick={() => go('fault')}>
+            To the verdict
+          </button>
+          <button type="button" className="bx" onClick={() => send('option.withdraw', { id: choice.id })}>
+            Take the pick back
+          </button>
+        </div>
       </aside>
     );
   const row = comparison?.rows.find((r) => r.candidate.id === picked);
