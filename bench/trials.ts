@@ -5,6 +5,7 @@
 import { compileRig, type CompiledRig } from '../src/core/compile/compile';
 import { LINK_CHOICES } from '../src/core/rig/archetypes/choices';
 import { motorhome, USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
+import { readingGains } from './draws';
 import { drawCases, solveCase } from './optimum';
 import { runTrials, type TrialOptions } from './trial';
 
@@ -39,6 +40,10 @@ const REPORTS: Record<string, (trials: number) => void> = {
       report(`${label}, spreads 1.5 times wider, blunders 3 %`, compileRig(motorhome('trials', 'Trial coach', { ...USUAL_MOTORHOME, link, boost: link !== 'diode' })), {
         trials: Math.max(1, Math.round(n / 20)), seed: 90_100, ...wide, complaints: ['coach-not-charging'],
       });
+  },
+  draws: (n) => {
+    console.log(`\nreadings drawn from the model, ${n} rigs: what each adds to the log-probability of the truth, nats`);
+    readingGains(usual, n, 11).forEach(({ mean, error }, k) => console.log(`  reading ${k + 1}: ${mean.toFixed(3)} ± ${error.toFixed(3)} (reach: not under −3 standard errors)`));
   },
   optimum: (n) => {
     const count = Math.min(120, Math.max(10, Math.round(n / 5)));

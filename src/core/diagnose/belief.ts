@@ -135,7 +135,7 @@ export class Belief {
       closes: (part, state) => c.closes(part, state),
       volts: (state, probe) => {
         const row = this.rowOf(state, probe);
-        return row === undefined ? undefined : c.y[row];
+        return row === undefined ? undefined : c.value(row);
       },
       nominal: this.nominal,
     });
@@ -212,9 +212,9 @@ export class Belief {
     const per = this.bench.outputsPerState;
     const first = Math.floor(red / per) * per;
     const list: number[] = [];
-    const base = black < 0 ? 0 : component.y[black]!;
+    const base = black < 0 ? 0 : component.value(black);
     for (let o = 0; o < per; o++) {
-      if (first + o !== red && this.outputs[o]!.kind === 'volts') list.push(component.y[first + o]! - base);
+      if (first + o !== red && this.outputs[o]!.kind === 'volts') list.push(component.value(first + o) - base);
     }
     return list;
   }

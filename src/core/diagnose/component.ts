@@ -58,8 +58,10 @@ export const strataOf = (effects: readonly Effect[]): number => (hasSeverity(eff
 export class Component {
   /** Where the linearisation of each operating state stands: a state nobody measured in keeps its first one. */
   readonly x0: readonly Float64Array[];
-  readonly y: Float64Array;
-  readonly J: Float64Array;
+  private readonly y: Float64Array;
+  private readonly J: Float64Array;
+  /** States that were linearised: one nobody asks about never is. */
+  private readonly ready: Uint8Array;
   /** Posterior mean and the update vectors. */
   readonly mean: Float64Array;
   private readonly vectors: Float64Array[] = [];
@@ -84,7 +86,20 @@ export class Component {
     this.mean = new Float64Array(bench.width);
     this.y = new Float64Array(bench.rows);
     this.J = new Float64Array(bench.rows * bench.width);
-    bench.states.forEach((_, s) => this.linearise(s));
+    this.ready = new Uint8Array(bench.states.length);
+  }
+
+  /** The state of a row, linearised now if it was not yet. */
+  private stateOf(row: number): number {
+    const s = Math.floor(row / this.bench.outputsPerState);
+    if (this.ready[s] === 0) this.linearise(s);
+    return s;
+  }
+
+  /** V or A of an output's row, where its state is linearised about. */
+  value(row: number): number {
+    this.stateOf(row);
+    return this.y[row]!;
   }
 
   /** Severity share at a latent value: the stratum's middle, spread as a uniform of its width would be. */
@@ -95,6 +110,7 @@ export class Component {
   /** Settles an operating state at its x0 and takes values and slopes there. */
   private linearise(s: number): void {
     const { bench, y, J } = this;
+    this.ready[s] = 1;
     const x0 = this.x0[s]!;
     const { spreadFactor, severityColumn } = bench;
     const situation = { z: bench.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
@@ -133,11 +149,14 @@ export class Component {
     this.x0.forEach((x0, s) => {
       if (x0.every((x) => x === 0)) return;
       x0.fill(0);
-      this.linearise(s);
+      this.ready[s] = 0;
     });
   }
 
   closes(part: string, state: string): boolean {
+    const s = this.bench.states.findIndex((x) => x.id === state);
+    if (s < 0) return false;
+    this.stateOf(s * this.bench.outputsPerState);
     return this.closed.has(`${part}/${state}`);
   }
 
@@ -166,9 +185,9 @@ export class Component {
    * `gain` is the meter's gain spread against the usual one's.
    */
   predict(red: number, black: number, row: Float64Array, pRow?: Float64Array, gain = 1): { mean: number; variance: number } {
+    const x0 = this.x0[this.stateOf(red)]!;
     this.slopes(red, black, row, gain);
     const { mean } = this;
-    const x0 = this.x0[Math.floor(red / this.bench.outputsPerState)]!;
     let mu = this.y[red]! - (black < 0 ? 0 : this.y[black]!);
     let variance = 0;
     for (let k = 0; k < row.length; k++) {

@@ -32,7 +32,8 @@ export class RigNetwork {
   private readonly closed = new Map<string, boolean>();
   private readonly chosen = new Map<string, string>();
   private readonly dead = new Set<string>();
-  private readonly scratch: number[] = [];
+  /** Arguments of a rule, by how many it takes: arrays that grow and shrink are slow. */
+  private readonly scratch: number[][] = [];
 
   constructor(readonly compiled: CompiledRig) {
     this.solver = new Solver(compiled.topology);
@@ -112,9 +113,10 @@ export class RigNetwork {
 
   protected ruleValue(rule: BoundRule & Pick<ModelRule, 'closedBy'>, p: ArrayLike<number>, made = false): number {
     if (rule.closedBy && !made && !this.isClosed(rule as ModelRule)) return Infinity;
-    this.scratch.length = 0;
-    for (const i of rule.params) this.scratch.push(p[i]!);
-    return rule.value(this.scratch, this.inputs, rule.choice === undefined ? undefined : this.chosen.get(rule.choice));
+    const { params } = rule;
+    const args = (this.scratch[params.length] ??= new Array<number>(params.length).fill(0));
+    for (let i = 0; i < params.length; i++) args[i] = p[params[i]!]!;
+    return rule.value(args, this.inputs, rule.choice === undefined ? undefined : this.chosen.get(rule.choice));
   }
 
   /** What faults do to the rig's own numbers, before anything is worked out from them. */

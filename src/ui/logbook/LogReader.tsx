@@ -3,7 +3,8 @@
 import { format } from 'date-fns';
 import { FileUp, TriangleAlert } from 'lucide-react';
 import { useRef, useState } from 'react';
-
+import type { LogEstimate } from '../../core/formats/log/analyse';
+import { logFigure } from '../../core/formats/log/figures';
 import { headerKey, type ColumnMap } from '../../core/formats/log/readCsv';
 import type { LogFace } from '../../core/formats/log/readLog';
 import { valueInWords } from '../../core/formats/log/words';
@@ -145,6 +146,7 @@ export function LogReader() {
                           Keep as reading {asleep.label}
                         </button>
                       )}
+                      <IntoTheRig estimate={e} file={file!.name} />
                       <button type="button" className="bx small" onClick={() => send('note.add', { id: crypto.randomUUID(), text: `From the log ${file!.name}: ${e.name} ${valueInWords(e)} (${e.from}).`.slice(0, 2000) })}>
                         Keep as note
                       </button>
@@ -186,6 +188,25 @@ export function LogReader() {
         </article>
       ))}
     </div>
+  );
+}
+
+/** The rig's own figure made what the log measured: it was described less well before, so readings stay evidence. */
+function IntoTheRig({ estimate, file }: { estimate: LogEstimate; file: string }) {
+  const { described, send, words } = useBench();
+  const f = logFigure(described, estimate, file);
+  if (!f) return null;
+  const there = f.was.provenance === 'measured' && f.was.source === f.set.source && f.was.value === f.set.value;
+  return (
+    <>
+      <button type="button" className="bx small" disabled={there} onClick={() => send('part.edit', { part: f.part, was: { params: { [f.param]: f.was } }, set: { params: { [f.param]: f.set } }, means: 'described-wrong' })}>
+        {there ? 'Is the rig’s figure' : 'Make it the rig’s figure'}
+      </button>
+      <small className="logfigure">
+        {words(f.name)}: {there ? '' : `now ${Number(f.was.value.toPrecision(4))} ${estimate.unit}, ${f.was.provenance}; `}
+        {f.because}.
+      </small>
+    </>
   );
 }
 
