@@ -98,6 +98,16 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   await page.keyboard.press('0');
   await expect.poll(async () => (await drawn.innerText()) === whole).toBe(true);
   await book.getByRole('button', { name: 'Keep as note' }).first().click();
+  // What it measured becomes the rig's own figure, and can be taken back.
+  const row = book.getByRole('row', { name: /Charging volts/ });
+  await expect(row).toContainText('assumed');
+  await row.getByRole('button', { name: 'Make it the rig’s figure' }).click();
+  await expect(row.getByRole('button', { name: 'Is the rig’s figure' })).toBeDisabled();
+  type Doc = { job: { revisions: { doc: { parts: { id: string; params: Record<string, { value: number; provenance: string; source?: string }> }[] } }[] } };
+  const setPoint = async () => ((await (await page.request.get(`/api/jobs/2902/snapshot`)).json()) as Doc).job.revisions.at(-1)!.doc.parts.find((p) => p.id === 'alternator')!.params['setPoint']!;
+  await expect.poll(setPoint).toMatchObject({ provenance: 'measured', source: 'log heron-trip.csv' });
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(setPoint).toMatchObject({ provenance: 'assumed' });
   await book.getByRole('button', { name: 'Keep what it says with the job' }).click();
   await expect(book.locator('.keptlog')).toContainText('heron-trip.csv');
   // The shop remembers how such a recorder's columns were mapped.

@@ -3,8 +3,7 @@
 import { format } from 'date-fns';
 import { FileUp, TriangleAlert } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { LogEstimate } from '../../core/formats/log/analyse';
-import { logFigure } from '../../core/formats/log/figures';
+import { logFigure, type LogFigure } from '../../core/formats/log/figures';
 import { headerKey, type ColumnMap } from '../../core/formats/log/readCsv';
 import type { LogFace } from '../../core/formats/log/readLog';
 import { valueInWords } from '../../core/formats/log/words';
@@ -135,18 +134,30 @@ export function LogReader() {
                 </tr>
               </thead>
               <tbody>
-                {log.reading.estimates.map((e) => (
+                {log.reading.estimates.map((e) => ({ e, f: logFigure(bench.described, e, file!.name) })).map(({ e, f }) => (
                   <tr key={e.id}>
                     <td>{bench.words(e.name)}</td>
                     <td className="num">{valueInWords(e)}</td>
-                    <td>{e.from}</td>
+                    <td>
+                      {e.from}
+                      {f && (
+                        <small className="logfigure">
+                          {bench.words(f.name)}: {isThere(f) ? 'this is it' : `${Number(f.was.value.toPrecision(4))} ${e.unit}, ${f.was.provenance}`}; {f.because}.
+                        </small>
+                      )}
+                    </td>
                     <td>
                       {e.id === 'parasitic' && asleep && (
                         <button type="button" className="bx small" onClick={() => send('reading.keep', { id: crypto.randomUUID(), state: 'rested', probe: asleep.red, status: 'measured', value: Number((asleep.sign * e.value).toFixed(3)), unit: 'A', secondsInState: 3600 })}>
                           Keep as reading {asleep.label}
                         </button>
                       )}
-                      <IntoTheRig estimate={e} file={file!.name} />
+                      {f && (
+                        // It was described less well before: readings stay evidence.
+                        <button type="button" className="bx small" disabled={isThere(f)} onClick={() => send('part.edit', { part: f.part, was: { params: { [f.param]: f.was } }, set: { params: { [f.param]: f.set } }, means: 'described-wrong' })}>
+                          {isThere(f) ? 'Is the rig’s figure' : 'Make it the rig’s figure'}
+                        </button>
+                      )}
                       <button type="button" className="bx small" onClick={() => send('note.add', { id: crypto.randomUUID(), text: `From the log ${file!.name}: ${e.name} ${valueInWords(e)} (${e.from}).`.slice(0, 2000) })}>
                         Keep as note
                       </button>
@@ -191,24 +202,8 @@ export function LogReader() {
   );
 }
 
-/** The rig's own figure made what the log measured: it was described less well before, so readings stay evidence. */
-function IntoTheRig({ estimate, file }: { estimate: LogEstimate; file: string }) {
-  const { described, send, words } = useBench();
-  const f = logFigure(described, estimate, file);
-  if (!f) return null;
-  const there = f.was.provenance === 'measured' && f.was.source === f.set.source && f.was.value === f.set.value;
-  return (
-    <>
-      <button type="button" className="bx small" disabled={there} onClick={() => send('part.edit', { part: f.part, was: { params: { [f.param]: f.was } }, set: { params: { [f.param]: f.set } }, means: 'described-wrong' })}>
-        {there ? 'Is the rig’s figure' : 'Make it the rig’s figure'}
-      </button>
-      <small className="logfigure">
-        {words(f.name)}: {there ? '' : `now ${Number(f.was.value.toPrecision(4))} ${estimate.unit}, ${f.was.provenance}; `}
-        {f.because}.
-      </small>
-    </>
-  );
-}
+/** Whether the rig's figure is the log's already. */
+const isThere = (f: LogFigure): boolean => f.was.provenance === 'measured' && f.was.source === f.set.source && f.was.value === f.set.value;
 
 function Mapping({ face, map, change, read }: { face: LogFace; map: ColumnMap | undefined; change(map: ColumnMap): void; read(): void }) {
   if (!map)

@@ -15,7 +15,7 @@ interface FigureRow {
 
 const ROWS: readonly FigureRow[] = [
   { estimate: 'capacity', which: (p) => p.kind === 'battery-bank' && p.side === 'coach', param: 'capacity', beside: 0.02, because: 'a monitor counts to about two in a hundred (from memory)' },
-  { estimate: 'set-point', which: (p) => p.kind === 'alternator', param: 'setPoint', beside: 0.08, because: 'its own cable and the loads drop about a tenth of a volt that a log at the battery does not see (assumed)' },
+  { estimate: 'set-point', which: (p) => p.kind === 'alternator', param: 'setPoint', beside: 0.08, because: 'its own cable and the loads drop a tenth of a volt more (assumed)' },
   { estimate: 'parasitic', which: (p) => p.kind === 'chassis-loads', param: 'off', beside: 0.005, because: 'a clamp’s zero (from memory)' },
 ];
 
