@@ -13,10 +13,13 @@ let failed = 0;
 const started = Date.now();
 mkdirSync('test-results', { recursive: true });
 
-function run(command: string, args: string[], env: Record<string, string> = {}): Promise<number> {
+/** Its exit code. @param said takes what it says; without, that is shown as it comes. */
+function run(command: string, args: string[], env: Record<string, string> = {}, said?: Buffer[]): Promise<number> {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
-    child.on('exit', (code) => resolve(code ?? 1));
+    const child = spawn(command, args, { stdio: said ? ['ignore', 'pipe', 'pipe'] : 'inherit', env: { ...process.env, ...env } });
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d: Buffer) => said?.push(d));
+    child.on('error', () => resolve(1));
+    child.on('close', (code) => resolve(code ?? 1));
   });
 }
 
@@ -24,12 +27,7 @@ function run(command: string, args: string[], env: Record<string, string> = {}):
 async function check(...rows: [name: string, command: string, args: string[]][]): Promise<void> {
   for (const [name, command, args] of rows) {
     const said: Buffer[] = [];
-    const code = await new Promise<number>((resolve) => {
-      const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
-      for (const stream of [child.stdout, child.stderr]) stream.on('data', (d: Buffer) => said.push(d));
-      child.on('error', () => resolve(1));
-      child.on('close', (c) => resolve(c ?? 1));
-    });
+    const code = await run(command, args, {}, said);
     console.log(`\n— ${name}\n${Buffer.concat(said).toString().trim()}`);
     if (code === 0) passed++;
     else {

@@ -48,7 +48,7 @@ const WITHIN = 0.18;
 /** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
 const CHARGING = 14.5;
 
-/** Copper of one AWG number over the next (ASTM B258, two numbers a size sold); how many sizes thicker a wire is made for its fuse. */
+/** Copper of a size over the next thinner one sold, two AWG numbers apart (ASTM B258); how many sizes thicker a wire is made for its fuse. */
 const ONE_STEP = 92 ** (4 / 39);
 const STEPS_AT_MOST = 2.5;
 

@@ -70,7 +70,7 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
   const outVolts = c.family === 'trailer-48' ? 4 : 1;
   const inAmps = amps * outVolts * 1.3;
   const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? FRIDGE_AMPS : 0);
-  const lineMetres = 2 * (run(S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
+  const lineMetres = 2 * (run(chained ? S.accessory : S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
   const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : '10';
   const dual = c.link === 'dcdc-dual';
   // A dual-input charger takes the panels itself.
