@@ -8,11 +8,15 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { demoPassword } from './world';
 
-const folder = mkdtempSync(join(tmpdir(), 'surrik-tls-'));
+// One server for the file: run in parallel, each test would set up its own, and in a worker that has already put one away.
+test.describe.configure({ mode: 'default' });
+
+let folder: string;
 let server: ChildProcess;
 let port = 0;
 
 test.beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'surrik-tls-'));
   execFileSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=surrik.test', '-addext', 'subjectAltName=DNS:surrik.test,IP:127.0.0.2', '-keyout', join(folder, 'key.pem'), '-out', join(folder, 'cert.pem')], { stdio: 'ignore' });
   port = await new Promise<number>((resolve) => {
     const probe = createServer().listen(0, '127.0.0.2', () => {
