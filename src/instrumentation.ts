@@ -2,6 +2,6 @@
 export function register(): void {
   if (process.env['NEXT_RUNTIME'] !== 'nodejs') return;
   setTimeout(() => {
-    import('./server/warmPaper').then((p) => p.warmPaper()).catch((e: unknown) => console.error('The PDF library could not be read beforehand:', e));
+    import('./server/papers').then(({ onPaper }) => onPaper((paper) => paper.warm())).catch((e: unknown) => console.error('The PDF library could not be read beforehand:', e));
   }, 1500).unref();
 }

@@ -7,6 +7,7 @@ import * as m0004 from './0004-usage-and-choices';
 import * as m0005 from './0005-waivers';
 import * as m0006 from './0006-build';
 import * as m0007 from './0007-proof';
+import * as m0008 from './0008-log-files';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -21,6 +22,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0005-waivers', m0005],
   ['0006-build', m0006],
   ['0007-proof', m0007],
+  ['0008-log-files', m0008],
 ];
 
 /** Knex's view of the list. */

@@ -7,6 +7,7 @@ import type { OpenJob } from '../core/formats/openJob';
 import type { Hit, ShopCalendar } from '../server/history';
 import type { Imported } from '../server/jobArchive';
 import type { BoardTicket, JobSnapshot } from '../server/jobs';
+import type { StoredLog } from '../server/logs';
 import type { StoredPhoto } from '../server/photos';
 import type { ShopSnapshot } from '../server/shop';
 
@@ -20,18 +21,19 @@ export class ApiError extends Error {
   }
 }
 
-async function call<T>(path: string, init?: RequestInit): Promise<T> {
+async function request(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, { ...init, headers: { accept: 'application/json', ...init?.headers } });
   } catch {
     throw new ApiError(0, 'unreachable', 'The server does not answer. What you enter is kept here and sent when it does.');
   }
+  if (response.ok) return response;
   const body = (await response.json().catch(() => undefined)) as { error?: { code: string; message: string } } | undefined;
-  if (!response.ok)
-    throw new ApiError(response.status, body?.error?.code ?? 'failed', body?.error?.message ?? 'The server could not do this now.');
-  return body as T;
+  throw new ApiError(response.status, body?.error?.code ?? 'failed', body?.error?.message ?? 'The server could not do this now.');
 }
+
+const call = async <T>(path: string, init?: RequestInit): Promise<T> => (await (await request(path, init)).json()) as T;
 
 export const fetchSnapshot = (job: number): Promise<JobSnapshot> => call(`/api/jobs/${job}/snapshot`);
 
@@ -40,6 +42,12 @@ export const fetchShop = (): Promise<ShopSnapshot> => call('/api/shop');
 /** Sends a photo's file; the command that keeps it names what comes back. */
 export const postPhoto = (job: number, file: Blob): Promise<StoredPhoto> =>
   call(`/api/jobs/${job}/photos`, { method: 'POST', headers: { 'content-type': file.type.startsWith('image/') ? file.type : 'image/unknown' }, body: file });
+
+/** Sends a packed log; the command that keeps it names what comes back. */
+export const postLog = (job: number, packed: Blob): Promise<StoredLog> => call(`/api/jobs/${job}/logs`, { method: 'POST', headers: { 'content-type': 'application/gzip' }, body: packed });
+
+/** A kept log, unpacked on the way. */
+export const fetchLog = (job: number, sha256: string): Promise<Blob> => request(`/api/jobs/${job}/logs/${sha256}`).then((r) => r.blob());
 
 export const fetchBoard = (): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> => call('/api/jobs');
 

@@ -6,7 +6,7 @@ import type { ColumnMap } from '../core/formats/log/readCsv';
 import type { Settings } from '../core/formats/shop';
 import type { LogbookSource } from '../ui/logbook/source';
 import type { LogApi } from '../workers/log.worker';
-import { fetchHistory, sendToShop } from './api';
+import { fetchHistory, fetchLog, postLog, sendToShop } from './api';
 
 let worker: { raw: Worker; api: Remote<LogApi> } | undefined;
 const log = (): Remote<LogApi> => {
@@ -35,6 +35,8 @@ export function useLogbook(job: number, settings: Settings): LogbookSource {
         worker = undefined;
         giveUp?.(new Error('Stopped. The file is as it was; nothing was kept of it.'));
       },
+      keepFile: async (file) => postLog(job, await new Response(file.stream().pipeThrough(new CompressionStream('gzip'))).blob()),
+      keptFile: async ({ name, file }) => new File([await fetchLog(job, file!.sha256)], name, { type: 'text/plain' }),
       remembered: (key) => settings.logMaps[key] as ColumnMap | undefined,
       remember(key, map) {
         if (JSON.stringify(settings.logMaps[key]) === JSON.stringify(map)) return;

@@ -11,6 +11,7 @@ import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { saveIdentity } from './identity';
 import { loadJob, saveJob } from './jobStore';
+import { logReceived } from './logs';
 import { photoReceived } from './photos';
 import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './takeIn';
 
@@ -41,6 +42,8 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
 
     if (command.type === 'photo.keep' && !(await photoReceived(tx, stored.id, command.payload.sha256)))
       throw new Refused(409, 'no-file', 'The photo itself has not arrived. Choose it again.');
+    if (command.type === 'log.set' && command.payload.set?.file && !(await logReceived(tx, stored.id, command.payload.set.file.sha256)))
+      throw new Refused(409, 'no-file', 'The log itself has not arrived. Keep it again.');
     if (command.type === 'visit.link' && command.payload.set && !(await tx('jobs').where({ number: command.payload.set.job, rig_id: stored.job.rigId }).first('id')))
       throw new Refused(409, 'refused', `Not possible: job ${command.payload.set.job} is no earlier job of this rig.`);
     if (command.type === 'identity.set') await saveIdentity(tx, actor.shopId, stored.job.rigId, command.payload.set);

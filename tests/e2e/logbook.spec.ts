@@ -4,7 +4,7 @@ import ICAL from 'ical.js';
 import { expect, test } from '@playwright/test';
 import { freshJob, markers, openJob, signIn, watchConsole } from './world';
 
-type Snapshot = { job: { logs?: { name: string; says: string[] }[]; followUps?: { what: string; done?: string }[]; hunt?: { circuits: unknown[] }; readings: { probe: string; value?: number }[] } };
+type Snapshot = { job: { logs?: { name: string; says: string[]; file?: { bytes: number } }[]; followUps?: { what: string; done?: string }[]; hunt?: { circuits: unknown[] }; readings: { probe: string; value?: number; takenAt: string }[] } };
 
 test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tables out and in', async ({ page }) => {
   const complaints = watchConsole(page);
@@ -60,6 +60,13 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
   await book.getByLabel('Table of readings').setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from('state,probe,value\nidle,P9,12.4\nidle,P17,31.5\n') });
   await book.getByRole('button', { name: 'Keep them' }).click();
   await expect.poll(async () => (await snapshot()).job.readings.length).toBe(before + 2);
+  // Its own table brings nothing twice; a reading of yesterday keeps its time and does not stand over today's.
+  await book.getByLabel('Table of readings').setInputFiles({ name: 'same.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await expect(book.locator('.files')).toContainText(`${before} readings of the table are here already.`);
+  await book.getByRole('button', { name: 'Leave them' }).click();
+  await book.getByLabel('Table of readings').setInputFiles({ name: 'earlier.csv', mimeType: 'text/csv', buffer: Buffer.from('taken at,state,probe,value\n2026-05-04T09:30:00Z,idle,P17,28.25\n') });
+  await book.getByRole('button', { name: 'Keep them' }).click();
+  await expect.poll(async () => (await snapshot()).job.readings.find((r) => r.value === 28.25)?.takenAt).toBe('2026-05-04T09:30:00.000Z');
   const [packed] = await Promise.all([page.waitForEvent('download'), book.getByRole('link', { name: /^Job with its photos/ }).click()]);
   expect(readFileSync(await packed.path()).subarray(0, 2).toString()).toBe('PK');
   expect(await markers(page)).toBeLessThanOrEqual(1);
@@ -72,6 +79,7 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   const complaints = watchConsole(page);
   await freshJob(2902);
   await signIn(page);
+  const snapshot = async () => (await (await page.request.get('/api/jobs/2902/snapshot')).json()) as Snapshot;
   await openJob(page, 2902, 'logbook');
   const book = page.locator('.logbook');
   await book.getByText('Read a log', { exact: true }).click();
@@ -110,6 +118,17 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   await expect.poll(setPoint).toMatchObject({ provenance: 'assumed' });
   await book.getByRole('button', { name: 'Keep what it says with the job' }).click();
   await expect(book.locator('.keptlog')).toContainText('heron-trip.csv');
+  // The log itself is there too: read again from the record it says the same.
+  await expect.poll(async () => (await snapshot()).job.logs?.[0]?.file?.bytes).toBe(readFileSync('examples/heron-trip.csv').length);
+  const [copy] = await Promise.all([page.waitForEvent('download'), book.getByRole('link', { name: /^The log, / }).click()]);
+  expect(readFileSync(await copy.path(), 'utf8')).toBe(readFileSync('examples/heron-trip.csv', 'utf8'));
+  await page.reload();
+  await book.getByText('Read a log', { exact: true }).click();
+  await book.getByRole('button', { name: 'Read again' }).click();
+  await expect(book.getByLabel('Clock of the recorder')).toHaveValue('UTC');
+  await book.getByRole('button', { name: 'Read it' }).click();
+  await expect(book.locator('.logsays')).toContainText('1 engine start; charged for 5.0 h of 22.0 h.', { timeout: 30_000 });
+  await expect(book.getByRole('button', { name: 'Kept with the job' })).toBeDisabled();
   // The shop remembers how such a recorder's columns were mapped.
   await page.reload();
   await book.getByText('Read a log', { exact: true }).click();

@@ -1,7 +1,8 @@
 /** A job file out and in on the real database, and everything hostile a file may be. */
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import ICAL from 'ical.js';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
+import { gunzipSync, gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoJobs } from '../../db/demo/jobs';
@@ -14,6 +15,7 @@ import { rigHistory, searchShop, shopCalendar } from '../../src/server/history';
 import { importJob, packJob } from '../../src/server/jobArchive';
 import { insertJob } from '../../src/server/jobStore';
 import { jobSnapshot } from '../../src/server/jobs';
+import { checkedLog, packedLog, storeLog } from '../../src/server/logs';
 import { storePhoto } from '../../src/server/photos';
 import { testDatabase, type TestDatabase } from './database';
 
@@ -48,7 +50,7 @@ describe('a job file', () => {
     await send('photo.keep', { id: randomUUID(), sha256: kept.sha256, width: kept.width, height: kept.height, bytes: kept.bytes, caption: 'Tray' });
     const file = await packJob(db.app, ana, 1042);
     const first = await importJob(db.app, eve, file);
-    expect(first).toEqual({ number: 1042, again: false, was: 1042, photos: 1, missing: 0 });
+    expect(first).toEqual({ number: 1042, again: false, was: 1042, photos: 1, logs: 0, missing: 0 });
     const [there, here] = [await jobOf(eve, 1042), await jobOf(ana, 1042)];
     const bare = ({ photos, cameBack: _, ...rest }: Job) => ({ ...rest, photos: photos.map((p) => ({ ...p, sha256: '' })) });
     expect(bare(there)).toEqual(bare(here));
@@ -87,6 +89,65 @@ describe('a job file', () => {
     await expect(importJob(db.app, eve, strToU8(JSON.stringify(bad)))).rejects.toThrow(/\/readings\/0\/value/);
     expect(await count()).toBe(before);
     expect(await db.owner('rigs').where({ shop_id: eve.shopId, id: demoJobs(NOW)[4]!.rigId }).first('id')).toBeUndefined();
+  });
+});
+
+describe('a recorder’s log', () => {
+  const TEXT = `time;volts\n${Array.from({ length: 5000 }, (_, i) => `${i};${(12 + Math.sin(i / 50)).toFixed(3)}`).join('\n')}\n`;
+  const sha256 = createHash('sha256').update(TEXT).digest('hex');
+  const record = (file?: { sha256: string; bytes: number }) => ({ id: randomUUID(), name: 'trip.csv', from: '2026-11-20T08:00:00Z', to: '2026-11-20T09:00:00Z', rows: 5000, says: ['It charged.'], estimates: [], at: NOW.toISOString(), by: ana.name, ...(file ? { file } : {}) });
+
+  it('is kept as it came, once, for its own shop, and comes back to the byte', async () => {
+    await expect(send('log.set', { set: record({ sha256, bytes: TEXT.length }) }, 1044)).rejects.toMatchObject({ code: 'no-file' });
+    const packed = gzipSync(TEXT);
+    const kept = await storeLog(db.app, ana, 1044, packed);
+    expect(kept).toEqual({ sha256, bytes: TEXT.length });
+    expect(await storeLog(db.app, ana, 1044, gzipSync(TEXT, { level: 1 }))).toEqual(kept);
+    expect(Number(((await db.owner('log_files').where({ shop_id: ana.shopId }).count('* as n').first()) as { n: string }).n)).toBe(1);
+    await send('log.set', { set: record(kept) }, 1044);
+    expect(gunzipSync(await packedLog(db.app, ana, 1044, sha256)).toString()).toBe(TEXT);
+    await expect(packedLog(db.app, eve, 1044, sha256)).rejects.toMatchObject({ status: 404 });
+    await expect(packedLog(db.app, ana, 1042, sha256)).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('goes out and comes in with its job, and a job without it says that it is missing', async () => {
+    const file = await packJob(db.app, ana, 1044);
+    expect(await importJob(db.app, eve, file)).toMatchObject({ was: 1044, logs: 1, missing: 0 });
+    const there = (await searchShop(db.app, eve, 'trip.csv')).hits[0]!.job;
+    expect(gunzipSync(await packedLog(db.app, eve, there, sha256)).toString()).toBe(TEXT);
+    expect(await importJob(db.app, eve, file)).toMatchObject({ again: true, number: there });
+    // Another shop gets the record alone.
+    const { [`logs/${sha256}.gz`]: _, ...rest } = unzipSync(file);
+    const sam = person('Sam');
+    await db.owner('shops').insert({ id: sam.shopId, name: 'Shop of Sam' });
+    await db.owner('people').insert({ shop_id: sam.shopId, id: sam.personId, handle: 'sam', name: sam.name, role: 'technician', password_hash: 'x' });
+    expect(await importJob(db.app, sam, zipSync(rest))).toMatchObject({ logs: 0, missing: 1 });
+    expect((await jobOf(sam, 1044)).logs).toEqual([expect.not.objectContaining({ file: expect.anything() as unknown })]);
+  });
+
+  it('that is no log, is broken, or unpacks without end is refused, and nothing is kept', async () => {
+    const whole = gzipSync(TEXT);
+    const cases: [string, Uint8Array, RegExp][] = [
+      ['not packed', strToU8(TEXT), /did not arrive whole/],
+      ['cut short', whole.subarray(0, whole.length / 2), /did not arrive whole/],
+      ['a flipped byte', Uint8Array.from(whole, (b, i) => (i === whole.length - 6 ? b ^ 1 : b)), /did not arrive whole/],
+      ['a picture', gzipSync(Uint8Array.from([0x89, 0x50, 0, 1, 2])), /no text/],
+      ['empty', gzipSync(''), /empty/],
+      // As many members as it takes: each is a megabyte of blanks out of a kilobyte.
+      ['a bomb', Buffer.concat(Array.from({ length: 230 }, () => gzipSync(' '.repeat(1_000_000)))), /more than 200 MB/],
+    ];
+    for (const [name, packed, says] of cases) await expect(checkedLog(packed), name).rejects.toThrow(says);
+    await expect(storeLog(db.app, ana, 9999, whole)).rejects.toMatchObject({ status: 404 });
+    const good = unzipSync(await packJob(db.app, ana, 1044));
+    await expect(importJob(db.app, person('No one'), zipSync({ ...good, [`logs/${'b'.repeat(64)}.gz`]: whole }))).rejects.toThrow(/not the one its name says/);
+  });
+
+  it('fills a job to its limit and no further, whatever comes at once', async () => {
+    // Letters in no order pack to three quarters: two of thirteen packed megabytes are more than 24.
+    const noise = () => gzipSync(randomBytes(13_000_000).toString('base64'), { level: 1 });
+    const results = await Promise.allSettled([storeLog(db.app, ana, 1045, noise()), storeLog(db.app, ana, 1045, noise())]);
+    expect(results.map((r) => r.status).sort()).toEqual(['fulfilled', 'rejected']);
+    expect((results.find((r) => r.status === 'rejected') as PromiseRejectedResult).reason).toMatchObject({ status: 413, message: expect.stringContaining('at most 24 MB') as unknown });
   });
 });
 

@@ -174,7 +174,8 @@ function classList(belief: Belief): Diagnosis['classes'] {
 
 const logit = (p: number) => Math.log(Math.max(p, 1e-12) / Math.max(1 - p, 1e-12));
 
-function suspectList(belief: Belief, left: readonly Float64Array[]): Suspect[] {
+/** Every suspect, likeliest first, with what points at it and what clears it. `left`: what stays when each reading is left out. */
+export function suspectList(belief: Belief, left: readonly Float64Array[] = belief.leaveOneOut()): Suspect[] {
   const labels = new Map(belief.compiled.rig.probes.map((p) => [p.key, p.label]));
   const questions = new Map(belief.questions.map((o) => [o.id, o]));
   const unseen = belief.withoutObservation();

@@ -28,6 +28,7 @@ const readingPayload = Type.Object(
     unit: ReadingSchema.properties.unit,
     secondsInState: ReadingSchema.properties.secondsInState,
     meter: ReadingSchema.properties.meter,
+    takenAt: Type.Optional(Type.Unsafe<string>({ ...instant, description: 'where it was taken before it is kept, out of a table say' })),
   },
   omit,
 );

@@ -21,21 +21,18 @@ export function namedRevision(job: Job, name: string): Revision | undefined {
   return [...job.revisions].reverse().find((r) => !r.withdrawn && r.kind === kind && (id === undefined || r.id === id));
 }
 
+/** Readings about an epoch that were not taken back, in the order they were taken: a table brings older ones later. */
+const takenReadings = (job: Job, epoch: number): Reading[] =>
+  job.readings.filter((r) => !r.retracted && r.epoch === epoch).sort((a, b) => Date.parse(a.takenAt) - Date.parse(b.takenAt));
+
 /** Readings that stand as evidence about an epoch: newest of each point, nothing retracted. */
-export function standingReadings(job: Job, epoch: number): Reading[] {
-  const newest = new Map<string, Reading>();
-  for (const r of job.readings) {
-    if (r.retracted || r.epoch !== epoch) continue;
-    newest.set(`${r.state}/${r.probe}/${r.ref ?? ''}`, r);
-  }
-  return [...newest.values()];
-}
+export const standingReadings = (job: Job, epoch: number): Reading[] => [...new Map(takenReadings(job, epoch).map((r) => [`${r.state}/${r.probe}/${r.ref ?? ''}`, r])).values()];
 
 /** Standing readings whose last two takes at the same point agree: a slip on them is ruled out. */
 export function confirmedIds(job: Job, epoch: number): Set<string> {
   const takes = new Map<string, Reading[]>();
-  for (const r of job.readings) {
-    if (r.retracted || r.epoch !== epoch || r.value === undefined) continue;
+  for (const r of takenReadings(job, epoch)) {
+    if (r.value === undefined) continue;
     const key = `${r.state}/${r.probe}/${r.ref ?? ''}`;
     takes.set(key, [...(takes.get(key) ?? []), r]);
   }

@@ -280,7 +280,7 @@ export const PlanChangeSchema = Type.Object(
 );
 export type PlanChange = Type.Static<typeof PlanChangeSchema>;
 
-/** What was read out of a recorder's log; the log itself stays with who has it. */
+/** What was read out of a recorder's log, and the log itself where it was kept. */
 export const KeptLogSchema = Type.Object(
   {
     id: uuid,
@@ -288,6 +288,7 @@ export const KeptLogSchema = Type.Object(
     from: instant,
     to: instant,
     rows: Type.Integer({ minimum: 0 }),
+    file: Type.Optional(Type.Object({ sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }), bytes: Type.Integer({ minimum: 1 }) }, { additionalProperties: false, description: 'of the log as it came, unpacked' })),
     says: Type.Array(Type.String({ maxLength: 400 }), { maxItems: 20 }),
     estimates: Type.Array(
       Type.Object(

@@ -110,9 +110,8 @@ function boostWords(rig: Rig): string[] {
 
 /** Charge the hours are asked from and to. */
 const ASKED: readonly [from: number, to: number][] = [[0.5, 0.8], [0.2, 0.8]];
-/** An owner asks in days of driving and quarters of an hour. */
+/** An owner asks in days of driving. */
 const LONGEST_DRIVE = 24;
-const QUARTER_HOUR = 0.25;
 const FLOOR: Readonly<Record<string, number>> = { lfp: 0.15 };
 
 /** The card of the rig as it stands. */
@@ -128,7 +127,7 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
   const percent = (x: number) => `${Math.round(x * 100)} %`;
   const hours: OwnerCard['hours'] = [];
   if (bank) {
-    for (const [from, to] of ASKED) hours.push({ ask: `Drive, to fill it from ${percent(from)} to ${percent(to)}`, answer: howLong(of(drive), 'drive', from, to, LONGEST_DRIVE, QUARTER_HOUR).says });
+    for (const [from, to] of ASKED) hours.push({ ask: `Drive, to fill it from ${percent(from)} to ${percent(to)}`, answer: howLong(of(drive), 'drive', from, to, LONGEST_DRIVE).says });
     const floor = FLOOR[partOption(bank, 'chemistry')] ?? 0.5;
     hours.push({ ask: `Parked with the usual on, full down to ${percent(floor)}`, answer: howLongLasts(of(stand), 1, floor).says });
   }

@@ -72,7 +72,8 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       if (p.meter !== undefined && !job.instruments.some((i) => i.id === p.meter)) return no(`meter ${p.meter}`, 'an instrument chosen on this job');
       if ((p.status === 'measured') !== (p.value !== undefined))
         return no(p.status, p.status === 'measured' ? 'a value with a measured reading' : 'no value with this status');
-      return ok({ ...job, readings: [...job.readings, { ...p, epoch, takenAt: at, by }] });
+      if (p.takenAt !== undefined && Date.parse(p.takenAt) > Date.parse(at)) return no(`a reading of ${p.takenAt}`, 'a time that is past');
+      return ok({ ...job, readings: [...job.readings, { ...p, epoch, takenAt: p.takenAt ?? at, by }] });
     }
 
     case 'reading.retract':

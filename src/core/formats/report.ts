@@ -4,7 +4,7 @@ import { asDesigned } from '../diagnose/asDesigned';
 import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
 import { Belief } from '../diagnose/belief';
 import { COMPLAINTS } from '../diagnose/complaints';
-import { diagnose } from '../diagnose/diagnose';
+import { suspectList } from '../diagnose/diagnose';
 import { estimate, type Estimate } from '../diagnose/estimate';
 import { clueSays } from '../diagnose/intake';
 import { operatingState } from '../operate/states';
@@ -91,7 +91,8 @@ export function reportOf(job: Job, settings: Settings): ReportData {
   const bands = new BandTable(compiled);
   const belief = new Belief(compiled, intakeClues(job), assumptionsOf(settings));
   belief.setEvidence(jobEvidence(job, epoch), standingAnswers(job, epoch));
-  const suspect = diagnose(belief, { state: 'rested' }).suspects.find((s) => s.fault === verdict?.fault);
+  // What to measure next is no matter of a report.
+  const suspect = verdict && suspectList(belief).find((s) => s.fault === verdict.fault);
   const told = standingReadings(job, epoch).filter((r) => r.status === 'measured');
 
   const label = (key: string) =>

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { demoJobs } from '../../../db/demo/jobs';
 import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { compileRig } from '../compile/compile';
 import { rigFaults } from '../diagnose/faults';
@@ -10,6 +11,8 @@ import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { checkRig } from '../rig/check';
 import { unworkable } from '../rig/workable';
 import type { Rig } from '../rig/schema';
+import { currentRevision } from '../formats/job';
+import { simulate } from '../simulate/simulate';
 import { candidatesOf, MOST_COMPARED, usualPick } from './candidates';
 import { compare } from './compare';
 import { carryOver, differences } from './difference';
@@ -117,6 +120,29 @@ describe('questions asked backwards', () => {
     expect(howLong(of, 'drive', 0.5, 0.8).hours!).toBeLessThan(long.hours!);
     expect(howLong(of, 'drive', 0.9, 0.8)).toMatchObject({ hours: 0 });
     expect(howLong(of, 'idle', 0.3, 0.8).hours!).toBeGreaterThanOrEqual(long.hours! * 0.9);
+  });
+  it('hold when that long is driven or stood, on every demo rig, hunting ones too', () => {
+    const at = new Date('2026-11-24T16:00:00Z');
+    for (const job of demoJobs(at)) {
+      const rig = currentRevision(job).doc;
+      const bank = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'coach')!.id;
+      const asked = { compiled: compileRig(rig), bank, celsius: 15, loads: ['standby'] as ['standby'] };
+      const after = (kind: 'drive' | 'stand', hours: number, soc: number) =>
+        simulate(asked.compiled, { id: 'q', name: 'Q', startHour: 8, startSoc: { [bank]: soc }, legs: [{ id: 'l', name: 'L', kind, hours, celsius: 15, sunHours: 0, loads: asked.loads }] }, { series: false }).summary;
+      const soc = (s: ReturnType<typeof after>) => s.batteries.find((b) => b.part === bank)!.endSoc;
+      const long = howLong(asked, 'drive', 0.3, 0.7, 24);
+      if (long.hours === undefined) expect(soc(after('drive', 24, 0.3)), rig.name).toBeLessThan(0.7);
+      // A hunting charger moves the bank by up to a hundredth at a leap.
+      else expect(Math.abs(soc(after('drive', long.hours, 0.3)) - 0.7), rig.name).toBeLessThan(0.012);
+      const lasts = howLongLasts(asked, 0.9, 0.5);
+      if (lasts.hours !== undefined) expect(Math.abs(soc(after('stand', lasts.hours, 0.9)) - 0.5), rig.name).toBeLessThan(0.002);
+      const stands = howLongStands(asked);
+      if (stands.hours) {
+        // Some minutes before it starts, some after it does not.
+        const standing = (hours: number) => simulate(asked.compiled, { id: 'q', name: 'Q', startHour: 8, legs: [{ id: 'l', name: 'L', kind: 'stand', hours, celsius: 15, sunHours: 0, loads: asked.loads }] }, { series: false }).summary.starts.at(-1)!.starts;
+        expect([standing(stands.hours * 0.998), standing(stands.hours * 1.002)], rig.name).toEqual([true, false]);
+      }
+    }
   });
   it('tell the latest start, and that some targets cannot be reached', () => {
     const late = howLate(of, 6, 0.5, 0.8);

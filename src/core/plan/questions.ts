@@ -1,7 +1,7 @@
-/** Questions asked backwards, by root finding on the simulation: how long, how late, how many days. */
+/** Questions asked backwards of the simulation: how long, how late, how many days. */
 import type { CompiledRig } from '../compile/compile';
 import type { Leg, Scenario } from '../simulate/scenarioSchema';
-import { simulate } from '../simulate/simulate';
+import { simulate, type Followed } from '../simulate/simulate';
 import type { Situation } from '../operate/rigNetwork';
 
 export interface Answer {
@@ -21,7 +21,7 @@ export interface AskedOf {
   loads: Leg['loads'];
 }
 
-/** Root found to this, h. */
+/** The latest hour to begin charging is found to this, h. */
 const HOURS_TOLERANCE = 1 / 120;
 const LONGEST_CHARGE = 72;
 const LONGEST_STAND = 24 * 365;
@@ -31,9 +31,29 @@ const percent = (x: number) => `${Math.round(x * 100)} %`;
 
 const leg = (kind: Leg['kind'], hours: number, of: AskedOf, more: Partial<Leg> = {}): Leg => ({ id: kind, name: kind, kind, hours, celsius: of.celsius, sunHours: 0, loads: [...of.loads], ...more });
 
-function run(of: AskedOf, legs: Leg[], startSoc?: number) {
+function run(of: AskedOf, legs: Leg[], startSoc?: number, follow?: (now: Followed) => boolean) {
   const scenario: Scenario = { id: 'question', name: 'Question', startHour: 8, ...(startSoc === undefined ? {} : { startSoc: { [of.bank]: startSoc } }), legs };
-  return simulate(of.compiled, scenario, { series: false, ...(of.situation ? { situation: of.situation } : {}) }).summary;
+  return simulate(of.compiled, scenario, { series: false, ...(of.situation ? { situation: of.situation } : {}), ...(follow ? { follow } : {}) }).summary;
+}
+
+/**
+ * The hours of one leg until what is looked at has come to nought, by one run of the longest: where a leg is
+ * the same throughout, a shorter one is its beginning. Between two looks it moves evenly.
+ * @param left what is left to go: positive until it is reached
+ */
+function until(of: AskedOf, whole: Leg, startSoc: number | undefined, left: (now: Followed) => number) {
+  let before = { t: 0, left: Infinity };
+  let hours: number | undefined;
+  const summary = run(of, [whole], startSoc, (now) => {
+    const here = { t: now.t, left: left(now) };
+    if (here.left > 0) {
+      before = here;
+      return false;
+    }
+    hours = (before.left === Infinity ? here.t : before.t + ((here.t - before.t) * before.left) / (before.left - here.left)) / 3600;
+    return true;
+  });
+  return { hours, summary };
 }
 
 /** The least x in [low, high] at which `reached`, which is false at low and true at high; by bisection. */
@@ -48,14 +68,13 @@ function bisect(low: number, high: number, reached: (x: number) => boolean, tole
 
 const endOf = (of: AskedOf, summary: ReturnType<typeof run>) => summary.batteries.find((b) => b.part === of.bank)!.endSoc;
 
-/** How long to drive, idle, or stay on shore until the bank is at `target`, from `from`; at most `longest` hours, to `tolerance` hours. */
-export function howLong(of: AskedOf, kind: 'drive' | 'idle' | 'shore', from: number, target: number, longest = LONGEST_CHARGE, tolerance = HOURS_TOLERANCE): Answer {
-  const reachedAfter = (hours: number) => endOf(of, run(of, [leg(kind, hours, of)], from));
+/** How long to drive, idle, or stay on shore until the bank is at `target`, from `from`; at most `longest` hours. */
+export function howLong(of: AskedOf, kind: 'drive' | 'idle' | 'shore', from: number, target: number, longest = LONGEST_CHARGE): Answer {
   const words = kind === 'drive' ? 'driving' : kind === 'idle' ? 'idling' : 'on shore power';
   if (from >= target) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
-  const most = reachedAfter(longest);
-  if (most < target) return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
-  const hours = bisect(0.05, longest, (h) => reachedAfter(h) >= target, tolerance);
+  const { hours, summary } = until(of, leg(kind, longest, of), from, (now) => target - now.soc(of.bank));
+  const most = endOf(of, summary);
+  if (hours === undefined) return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
   return { hours, at: target, says: `${inHours(hours)} ${words} from ${percent(from)} to ${percent(target)}.` };
 }
 
@@ -79,21 +98,22 @@ export function howLate(of: AskedOf, driveHours: number, from: number, target: n
 
 /** How long the rig can stand until the engine would no longer start. */
 export function howLongStands(of: AskedOf, more: Partial<Leg> = {}): Answer {
-  const check = (hours: number) => run(of, [leg('stand', hours, of, more)]).starts.at(-1)!;
-  const now = check(0.1);
-  if (!now.starts) return { hours: 0, at: now.volts, says: `It would not start now: ${now.volts.toFixed(1)} V under the starter.` };
-  const most = check(LONGEST_STAND);
-  if (most.starts) return { at: most.volts, says: `Longer than a year: still ${most.volts.toFixed(1)} V under the starter.` };
-  const hours = bisect(0.1, LONGEST_STAND, (h) => !check(h).starts, 0.5);
-  return { hours, at: most.limit, says: `The engine starts for ${inHours(hours)}.` };
+  // A rig that cannot start a few minutes after it is parked cannot start now.
+  const settling = 0.1;
+  const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), undefined, (now) => {
+    const check = now.start()!;
+    return check.volts - check.limit;
+  });
+  const last = summary.starts.at(-1)!;
+  if (hours === undefined) return { at: last.volts, says: `Longer than a year: still ${last.volts.toFixed(1)} V under the starter.` };
+  if (hours <= settling) return { hours: 0, at: last.volts, says: `It would not start now: ${last.volts.toFixed(1)} V under the starter.` };
+  return { hours, at: last.limit, says: `The engine starts for ${inHours(hours)}.` };
 }
 
 /** How long the bank lasts, standing, down to `floor`. */
 export function howLongLasts(of: AskedOf, from: number, floor: number, more: Partial<Leg> = {}): Answer {
-  const after = (hours: number) => endOf(of, run(of, [leg('stand', hours, of, more)], from));
   if (from <= floor) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
-  const most = after(LONGEST_STAND);
-  if (most > floor) return { at: most, says: `Longer than a year: still at ${percent(most)}.` };
-  const hours = bisect(0.1, LONGEST_STAND, (h) => after(h) <= floor, 0.1);
+  const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), from, (now) => now.soc(of.bank) - floor);
+  if (hours === undefined) return { at: endOf(of, summary), says: `Longer than a year: still at ${percent(endOf(of, summary))}.` };
   return { hours, at: floor, says: `${inHours(hours)} from ${percent(from)} down to ${percent(floor)}.` };
 }

@@ -14,7 +14,7 @@ import { heatingsOf, type Heating } from './heating';
 import { HuntingWatch, type Cycle } from './hunting';
 import { phasesOf, sunShare, type Phase } from './phases';
 import { Recorder } from './recorder';
-import type { SimEvent, SimResult } from './result';
+import type { SimEvent, SimResult, StartCheck } from './result';
 import type { Scenario } from './scenarioSchema';
 import { starterOf } from './starter';
 
@@ -26,8 +26,20 @@ export interface SimOptions {
   progress?: (share: number) => void;
   /** Looks at the solved network at the end of each accepted step of h seconds. */
   watch?: (net: RigNetwork, h: number, t: number) => void;
+  /** Looks at the batteries at the start and after each accepted step and leap; true ends the run there. */
+  follow?: (now: Followed) => boolean;
   /** Off where only the summary is wanted. */
   series?: boolean;
+}
+
+/** Where a run stands. */
+export interface Followed {
+  /** s */
+  t: number;
+  /** State of charge of a battery, 0 to 1. */
+  soc(part: string): number;
+  /** Whether the engine would start now; undefined on a rig without a starter. */
+  start(): StartCheck | undefined;
 }
 
 /** Thrown where the network has no operating point: the rig's document, not the customer's trip, is at fault. */
@@ -75,6 +87,8 @@ export class Simulation {
   private readonly lastRound = new Map<string, Round>();
   private readonly collapsed = new Set<string>();
   private readonly hasSun: boolean;
+  /** Ended by who follows it. */
+  private over = false;
   private readonly starter: ReturnType<typeof starterOf>;
 
   constructor(
@@ -105,6 +119,7 @@ export class Simulation {
   run(): SimResult {
     const total = this.phases[this.phases.length - 1]!.to;
     for (const phase of this.phases) {
+      if (this.over) break;
       if (phase.first) this.enterLeg(phase);
       this.runPhase(phase, total);
     }
@@ -121,13 +136,21 @@ export class Simulation {
   }
 
   private checkStart(when: string): void {
-    if (!this.starter) return;
-    const bank = this.batteries.find((b) => b.part === this.starter!.battery);
-    if (!bank) return;
-    const check = this.starter.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, (key) => this.net.parameterNow(key));
+    const check = this.startNow();
+    if (!check) return;
     this.recorder.starts.push(check);
+    const bank = this.starter!.battery;
     if (!check.starts)
-      this.events.push({ t: this.t, kind: 'start', part: bank.part, what: `The engine would not start ${when}`, why: `${bank.name} would fall to ${check.volts.toFixed(1)} V under the starter, limit ${check.limit.toFixed(1)} V` });
+      this.events.push({ t: this.t, kind: 'start', part: bank, what: `The engine would not start ${when}`, why: `${this.nameOf(bank)} would fall to ${check.volts.toFixed(1)} V under the starter, limit ${check.limit.toFixed(1)} V` });
+  }
+
+  private startNow(): StartCheck | undefined {
+    const bank = this.batteries.find((b) => b.part === this.starter?.battery);
+    return bank && this.starter!.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, (key) => this.net.parameterNow(key));
+  }
+
+  private followed(): void {
+    this.over ||= this.options.follow?.({ t: this.t, soc: (part) => this.batteries.find((b) => b.part === part)!.soc, start: () => this.startNow() }) ?? false;
   }
 
   /** Sets the sun for a step and works all values out anew. */
@@ -223,8 +246,9 @@ export class Simulation {
   private runPhase(phase: Phase, total: number): void {
     this.settleInstant(phase);
     this.recorder.record(this.t, this.net);
+    this.followed();
     let h = FIRST_STEP;
-    while (this.t < phase.to - 1e-6) {
+    while (this.t < phase.to - 1e-6 && !this.over) {
       if (++this.steps > MAX_STEPS) throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
       if (this.options.progress && this.steps % 64 === 0) this.options.progress(this.t / total);
       const longest = this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0) ? DAYLIGHT_STEP : LONGEST_STEP;
@@ -251,6 +275,7 @@ export class Simulation {
         this.recorder.record(this.t, this.net);
         h = FIRST_STEP;
       } else this.look(step, true);
+      this.followed();
     }
   }
 

@@ -87,6 +87,8 @@ export interface Bench {
   showWorking(state: string, measurement: Measurement): void;
   askWorking(state: string, measurement: Measurement): Promise<BandWorking | undefined>;
   send<T extends CommandType>(type: T, payload: Payload<T>): void;
+  /** Entries that are on this device and not yet on the server. */
+  waiting: number;
   /** Ways of linking the batteries, worked out aside. */
   options: OptionsSource;
   /** Years of this rig, and recorders' logs. */

@@ -1,18 +1,25 @@
 'use client';
 /** The job's files, out and in: the whole job, readings as a table, drawings, reports, dates. */
+import { format } from 'date-fns';
 import { FileDown, FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { currentRevision } from '../../core/formats/job';
-import { parseReadingsCsv, READINGS_CSV_LIMIT, readingsCsv, type ReadingIn } from '../../core/formats/readingsCsv';
+import { parseReadingsCsv, READINGS_CSV_LIMIT, readingsCsv, type ReadingsIn } from '../../core/formats/readingsCsv';
 import { operatingState } from '../../core/operate/states';
 import { showText } from '../../core/units/format';
 import { useBench } from '../job/bench';
+import { ServerFile } from '../job/ServerFile';
 import { download } from '../options/exports';
 
+const STATUS_WORDS = { measured: 'measured', overload: 'over range', 'cannot-reach': 'can’t reach' } as const;
+const counted = (n: number): string => `${n} ${n === 1 ? 'reading' : 'readings'}`;
+const leftOut = ({ here, before }: ReadingsIn): string =>
+  [here > 0 && `${counted(here)} of the table ${here === 1 ? 'is' : 'are'} here already.`, before > 0 && `${counted(before)} ${before === 1 ? 'is' : 'are'} about the rig before it was changed and ${before === 1 ? 'stays' : 'stay'} out.`].filter(Boolean).join(' ');
+
 export function Files() {
-  const { job, described, send } = useBench();
+  const { job, described, send, words } = useBench();
   const input = useRef<HTMLInputElement>(null);
-  const [found, setFound] = useState<{ name: string; readings: ReadingIn[] }>();
+  const [found, setFound] = useState<{ name: string } & ReadingsIn>();
   const [wrong, setWrong] = useState<string[]>([]);
   const [taken, setTaken] = useState<number>();
   const n = job.number;
@@ -20,19 +27,19 @@ export function Files() {
     setFound(undefined);
     setTaken(undefined);
     if (file.size > READINGS_CSV_LIMIT) return setWrong([`The file has ${Math.round(file.size / 1024)} kB; readings have at most ${READINGS_CSV_LIMIT / 1024} kB. A recorder’s log is read under “Read a log”.`]);
-    const parsed = parseReadingsCsv(await file.text(), described);
+    const parsed = parseReadingsCsv(await file.text(), job, Date.now());
     if (parsed.ok) {
       setWrong([]);
-      setFound({ name: file.name, readings: parsed.value });
+      setFound({ name: file.name, ...parsed.value });
     } else setWrong(parsed.error.map((e) => `${e.pointer}: found ${e.found}, wanted ${e.wanted}`));
   };
   const keep = () => {
-    for (const r of found!.readings) send('reading.keep', { id: crypto.randomUUID(), ...r });
+    for (const { taken: at, ...r } of found!.readings) send('reading.keep', { id: crypto.randomUUID(), ...r, ...(at === undefined ? {} : { takenAt: new Date(at).toISOString() }) });
     setTaken(found!.readings.length);
     setFound(undefined);
   };
   const links: readonly [string, string][] = [
-    ['Job with its photos (zip)', `/api/jobs/${n}/file`],
+    ['Job with its photos and logs (zip)', `/api/jobs/${n}/file`],
     ['Report (PDF)', `/api/jobs/${n}/report.pdf`],
     ['Owner’s card (PDF)', `/api/jobs/${n}/card.pdf`],
     ['Wiring (PDF)', `/api/jobs/${n}/wiring.pdf?revision=${currentRevision(job).id}`],
@@ -43,9 +50,9 @@ export function Files() {
       <h3>Out</h3>
       <div className="row">
         {links.map(([label, href]) => (
-          <a key={href} className="bx" href={href} download>
-            <FileDown size={20} aria-hidden="true" /> {label}
-          </a>
+          <ServerFile key={href} href={href}>
+            {label}
+          </ServerFile>
         ))}
         <button type="button" className="bx" onClick={() => download(`job-${n}-readings.csv`, 'text/csv;charset=utf-8', readingsCsv(job))}>
           <FileDown size={20} aria-hidden="true" /> Readings (CSV)
@@ -70,22 +77,35 @@ export function Files() {
         </div>
       )}
       {found && (
-        <>
+        // What is asked next must be on the screen.
+        <div className="found" ref={(box) => box?.scrollIntoView({ block: 'nearest' })}>
           <p>
-            <b>{found.name}</b>: {found.readings.length} {found.readings.length === 1 ? 'reading' : 'readings'}, to be kept as taken by you, now. {found.readings.slice(0, 3).map((r) => `${described.probes.find((p) => p.key === r.probe)?.label} ${r.value === undefined ? r.status : showText(r.value, r.unit)}, ${operatingState(r.state).label.toLowerCase()}`).join('; ')}
-            {found.readings.length > 3 ? ' …' : ''}
+            <b>{found.name}</b>: {counted(found.readings.length)}, to be kept as entered by you. {leftOut(found)}
           </p>
+          <ul className="logsays">
+            {found.readings.slice(0, 4).map((r, i) => {
+              const probe = described.probes.find((p) => p.key === r.probe);
+              return (
+                <li key={i}>
+                  {probe?.label} {words(probe?.name ?? '')}: {r.value === undefined ? STATUS_WORDS[r.status] : showText(r.value, r.unit)}, {words(operatingState(r.state).label.toLowerCase())}, {r.taken === undefined ? 'now' : format(new Date(r.taken), 'd MMM yyyy HH:mm')}
+                </li>
+              );
+            })}
+            {found.readings.length > 4 && <li>and {found.readings.length - 4} more</li>}
+          </ul>
           <div className="row">
-            <button type="button" className="bx ink" onClick={keep}>
-              Keep them
-            </button>
+            {found.readings.length > 0 && (
+              <button type="button" className="bx ink" onClick={keep}>
+                Keep them
+              </button>
+            )}
             <button type="button" className="bx" onClick={() => setFound(undefined)}>
               Leave them
             </button>
           </div>
-        </>
+        </div>
       )}
-      {taken !== undefined && <p role="status">{taken} {taken === 1 ? 'reading is' : 'readings are'} kept. Each can be taken back on the sheet.</p>}
+      {taken !== undefined && <p role="status">{counted(taken)} kept. Each can be taken back on the sheet.</p>}
       <p className="quiet">A whole job file is taken in on the board.</p>
     </div>
   );

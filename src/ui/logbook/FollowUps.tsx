@@ -5,6 +5,7 @@ import { CalendarPlus, Check } from 'lucide-react';
 import { useState } from 'react';
 import type { FollowUp } from '../../core/formats/job';
 import { useBench } from '../job/bench';
+import { ServerFile } from '../job/ServerFile';
 
 /** What a shop usually comes back to: common practice. */
 const USUAL: readonly { what: string; after: (from: Date) => Date }[] = [
@@ -60,9 +61,9 @@ export function FollowUps() {
         })}
       </div>
       {list.length > 0 && (
-        <a className="bx" href={`/api/jobs/${job.number}/follow-ups.ics`} download>
-          <CalendarPlus size={20} aria-hidden="true" /> Calendar file
-        </a>
+        <ServerFile href={`/api/jobs/${job.number}/follow-ups.ics`} icon={<CalendarPlus size={20} aria-hidden="true" />}>
+          Calendar file
+        </ServerFile>
       )}
     </div>
   );

@@ -7,20 +7,12 @@ import { logFigure, type LogFigure } from '../../core/formats/log/figures';
 import { headerKey, type ColumnMap } from '../../core/formats/log/readCsv';
 import type { LogFace } from '../../core/formats/log/readLog';
 import { valueInWords } from '../../core/formats/log/words';
-import { LOG_ROLES, type LogRole } from '../../core/formats/log/series';
 import { useBench } from '../job/bench';
+import { KeptLogs } from './KeptLogs';
 import { LogChart } from './LogChart';
+import { LogMapping, ZONE } from './LogMapping';
+import type { KeptLog } from '../../core/formats/job';
 import type { ReadLog } from './source';
-
-const ZONE = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
-const FORMATS: readonly { id: ColumnMap['format']; label: string }[] = [
-  { id: 'iso', label: 'Year first' },
-  { id: 'day-first', label: 'Day first' },
-  { id: 'month-first', label: 'Month first' },
-  { id: 'seconds', label: 'Seconds since 1970' },
-  { id: 'milliseconds', label: 'Milliseconds since 1970' },
-  { id: 'elapsed', label: 'Seconds since it began' },
-];
 
 export function LogReader() {
   const bench = useBench();
@@ -32,6 +24,8 @@ export function LogReader() {
   const [share, setShare] = useState<number>();
   const [log, setLog] = useState<ReadLog>();
   const [trouble, setTrouble] = useState<string>();
+  const [whole, setWhole] = useState(true);
+  const [keeping, setKeeping] = useState(false);
   const bank = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'coach');
   const nominal = rig.vehicles.find((v) => v.id === (bank ?? rig.parts[0]!).vehicle)!.nominalVolts;
 
@@ -63,16 +57,34 @@ export function LogReader() {
       setShare(undefined);
     }
   };
-  const keep = () => {
+  const keep = async () => {
     if (!log || !file) return;
     const { reading } = log;
+    setKeeping(true);
+    setTrouble(undefined);
+    let kept: KeptLog['file'];
+    try {
+      if (whole) kept = await logbook.keepFile(file);
+    } catch (e) {
+      setTrouble(`The log itself could not be kept: ${(e as Error).message} What it says is.`);
+    }
+    setKeeping(false);
     const iso = (s: number) => new Date(Math.round(s) * 1000).toISOString();
     send('log.set', {
       set: {
-        id: crypto.randomUUID(), name: file.name.slice(0, 120), from: iso(reading.from), to: iso(reading.to), rows: reading.rows, says: reading.says.map((s) => s.slice(0, 400)).slice(0, 20),
+        id: crypto.randomUUID(), name: file.name.slice(0, 120), from: iso(reading.from), to: iso(reading.to), rows: reading.rows, ...(kept ? { file: kept } : {}),
+        says: reading.says.map((s) => s.slice(0, 400)).slice(0, 20),
         estimates: reading.estimates.map(({ id, name, unit, value, lo, hi, bound }) => ({ id, name: name.slice(0, 80), unit, value, lo, hi, ...(bound ? { bound } : {}) })), at: new Date().toISOString(), by: actor,
       },
     });
+  };
+  const again = async (l: KeptLog) => {
+    setTrouble(undefined);
+    try {
+      await open(await logbook.keptFile(l));
+    } catch (e) {
+      setTrouble((e as Error).message);
+    }
   };
   // The drain of a sleeping start battery is what the clamp on its negative reads, the way the wire is drawn.
   const clamp = bench.measurements.find((m) => m.red === 'chassis-negative.clamp');
@@ -87,13 +99,13 @@ export function LogReader() {
         <input ref={input} type="file" className="sr-only" aria-label="Log file" accept=".csv,.txt,.log,text/*" onChange={(e) => e.target.files?.[0] && void open(e.target.files[0])} />
         {file && <b className="fname">{file.name}</b>}
       </div>
-      {!file && <p className="waiting">A recorder’s CSV, or a text log of the CAN bus with frames of DC sources. It is read on this device; only what it says is kept with the job.</p>}
+      {!file && <p className="waiting">A recorder’s CSV, or a text log of the CAN bus with frames of DC sources. It is read on this device. What it says is kept with the job when you say so, and the log itself if you like.</p>}
       {trouble && (
         <p className="alert alert-error alert-outline" role="alert">
           {trouble}
         </p>
       )}
-      {face && !log && share === undefined && <Mapping face={face} map={map} change={setMap} read={() => void read()} />}
+      {face && !log && share === undefined && <LogMapping face={face} map={map} change={setMap} read={() => void read()} />}
       {share !== undefined && (
         <div className="row" role="status">
           <progress className="progress" value={share} max={1} aria-label="Reading the log" />
@@ -177,113 +189,22 @@ export function LogReader() {
               ))}
             </ol>
           </details>
-          <button type="button" className="bx ink" disabled={kept} onClick={keep}>
-            {kept ? 'Kept with the job' : 'Keep what it says with the job'}
-          </button>
+          <div className="row">
+            <button type="button" className="bx ink" disabled={kept || keeping} onClick={() => void keep()}>
+              {kept ? 'Kept with the job' : keeping ? 'Packing and sending …' : 'Keep what it says with the job'}
+            </button>
+            {!kept && (
+              <label className="tick">
+                <input type="checkbox" className="checkbox" checked={whole} onChange={(e) => setWhole(e.target.checked)} /> and the log itself, to be read again
+              </label>
+            )}
+          </div>
         </>
       )}
-      {(job.logs ?? []).map((l) => (
-        <article key={l.id} className="keptlog">
-          <b>{l.name}</b>{' '}
-          <small>
-            {format(new Date(l.from), 'd MMM yyyy HH:mm')} to {format(new Date(l.to), 'd MMM HH:mm')}, {l.rows} lines
-          </small>
-          <ul>
-            {l.says.slice(0, 4).map((s) => (
-              <li key={s}>{s}</li>
-            ))}
-          </ul>
-          <button type="button" className="bx small" onClick={() => send('log.set', { was: l })}>
-            Take out
-          </button>
-        </article>
-      ))}
+      <KeptLogs again={(l) => void again(l)} />
     </div>
   );
 }
 
 /** Whether the rig's figure is the log's already. */
 const isThere = (f: LogFigure): boolean => f.was.provenance === 'measured' && f.was.source === f.set.source && f.was.value === f.set.value;
-
-function Mapping({ face, map, change, read }: { face: LogFace; map: ColumnMap | undefined; change(map: ColumnMap): void; read(): void }) {
-  if (!map)
-    return (
-      <>
-        <p>A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.</p>
-        <button type="button" className="bx ink" onClick={read}>
-          <span>Read it</span>
-        </button>
-      </>
-    );
-  const header = face.rows[map.header] ?? [];
-  const sample = face.rows[map.header + 1] ?? [];
-  const roleOf = (i: number): string => (i === map.time ? 'time' : i === map.clock ? 'clock' : (map.columns.find((c) => c.index === i)?.role ?? ''));
-  const set = (index: number, role: string) => {
-    const { clock: _, ...bare } = map;
-    const rest = map.columns.filter((c) => c.index !== index && c.role !== role);
-    const base = map.clock === index ? bare : map;
-    if (role === 'time') change({ ...base, time: index, columns: rest });
-    else if (role === 'clock') change({ ...map, clock: index, columns: rest });
-    else change({ ...base, columns: role === '' ? rest : [...rest, { index, role: role as LogRole, name: header[index] ?? `Column ${index + 1}`, times: /\bm[VA]\b|\(m[VA]\)/.test(header[index] ?? '') ? 0.001 : 1 }] });
-  };
-  return (
-    <div className="mapping">
-      <h3>What the columns are</h3>
-      <table className="logtable">
-        <tbody>
-          {header.map((h, i) => (
-            <tr key={i}>
-              <td>
-                <b>{h.trim() || `Column ${i + 1}`}</b>
-              </td>
-              <td>{sample[i]}</td>
-              <td>
-                <select className="select" aria-label={`Column ${h.trim() || i + 1} is`} value={roleOf(i)} onChange={(e) => set(i, e.target.value)}>
-                  <option value="">not used</option>
-                  <option value="time">Time</option>
-                  <option value="clock">Time of day, beside the date</option>
-                  {LOG_ROLES.map((r) => (
-                    <option key={r.id} value={r.id}>
-                      {r.label}
-                    </option>
-                  ))}
-                </select>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <div className="chk-do">
-        <label className="field">
-          <span>Dates are</span>
-          <select className="select" value={map.format} onChange={(e) => change({ ...map, format: e.target.value as ColumnMap['format'] })}>
-            {FORMATS.map((f) => (
-              <option key={f.id} value={f.id}>
-                {f.label}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          <span>Decimals with</span>
-          <select className="select" value={map.decimal} onChange={(e) => change({ ...map, decimal: e.target.value as '.' | ',' })}>
-            <option value=".">a point</option>
-            <option value=",">a comma</option>
-          </select>
-        </label>
-        <label className="field wide">
-          <span>Clock of the recorder</span>
-          <select className="select" value={map.zone} onChange={(e) => change({ ...map, zone: e.target.value })}>
-            {[...new Set([map.zone, ZONE(), 'UTC', ...Intl.supportedValuesOf('timeZone')])].map((z) => (
-              <option key={z}>{z}</option>
-            ))}
-          </select>
-        </label>
-        <button type="button" className="bx ink" disabled={map.columns.length === 0} onClick={read}>
-          <span>Read it</span>
-        </button>
-      </div>
-      {map.columns.length === 0 && <p className="over">Say of at least one column what it is.</p>}
-    </div>
-  );
-}

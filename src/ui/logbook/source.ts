@@ -4,7 +4,7 @@ import type { Thinned } from '../../core/formats/log/extremes';
 import type { ColumnMap } from '../../core/formats/log/readCsv';
 import type { LogFace } from '../../core/formats/log/readLog';
 import type { LogRole } from '../../core/formats/log/series';
-import type { Job } from '../../core/formats/job';
+import type { Job, KeptLog } from '../../core/formats/job';
 
 export interface LogbookSource {
   history(): Promise<Job[]>;
@@ -13,6 +13,10 @@ export interface LogbookSource {
   window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]>;
   /** Stops what is being read. */
   cancel(): void;
+  /** Keeps a log itself, packed, beside the job; the record that names it follows. */
+  keepFile(file: Blob): Promise<NonNullable<KeptLog['file']>>;
+  /** A kept log as the file it was. */
+  keptFile(log: KeptLog): Promise<File>;
   /** How columns of such a header were mapped before, and remembering it. */
   remembered(key: string): ColumnMap | undefined;
   remember(key: string, map: ColumnMap): void;

@@ -215,6 +215,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
       // A kept reading hands over to the next action.
       if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
     },
+    waiting: view.waiting,
     options,
     logbook,
     undo: view.undo,

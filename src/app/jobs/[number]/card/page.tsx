@@ -2,10 +2,10 @@ import { redirect } from 'next/navigation';
 import { FileDown } from 'lucide-react';
 import Link from 'next/link';
 import { PrintButton } from '@/ui/PrintButton';
-import { ownerCard } from '@/core/formats/ownerCard';
 import { appDb } from '@/server/db';
 import { currentActor } from '@/server/http';
 import { jobSnapshot } from '@/server/jobs';
+import { onPaper } from '@/server/papers';
 import { Refused } from '@/server/actor';
 
 /** The owner's card, worked out on the server: the owner's telephone may open it on paper only. */
@@ -18,7 +18,7 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
     throw e;
   });
   if (!found) return <main className="plain"><h1>No such job</h1><p>There is no job {number} in this shop.</p><Link className="bx" href="/">All jobs</Link></main>;
-  const card = ownerCard(found.job, found.shop.settings);
+  const card = await onPaper((paper) => paper.ownerCard(found.job, found.shop.settings));
   return (
     <main className="report card">
       <div className="report-bar no-print">

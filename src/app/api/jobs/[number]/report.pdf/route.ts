@@ -1,14 +1,15 @@
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
 import { jobSnapshot } from '@/server/jobs';
-import { reportPdf } from '@/server/reportPdf';
+import { onPaper } from '@/server/papers';
 
 /** The report as a PDF. */
 export async function GET(_: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   return answerWith(async (actor) => {
     const number = jobNumber((await params).number);
-    const pdf = await reportPdf(await jobSnapshot(appDb(), actor, number), new Date());
-    return new Response(new Uint8Array(pdf), {
+    const { job, shop, identity } = await jobSnapshot(appDb(), actor, number);
+    const pdf = await onPaper((paper) => paper.report({ job, shop, identity }, new Date()));
+    return new Response(pdf, {
       headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="job-${number}-report.pdf"`, 'cache-control': 'no-store' },
     });
   });

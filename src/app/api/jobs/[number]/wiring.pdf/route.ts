@@ -2,7 +2,7 @@ import { appDb } from '@/server/db';
 import { Refused } from '@/server/actor';
 import { answerWith, jobNumber } from '@/server/http';
 import { jobSnapshot } from '@/server/jobs';
-import { wiringPdf } from '@/server/wiringPdf';
+import { onPaper } from '@/server/papers';
 
 /** The wiring diagram of a revision as a PDF. */
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
@@ -12,8 +12,8 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     const id = new URL(request.url).searchParams.get('revision');
     const revision = job.revisions.find((r) => r.id === id);
     if (!revision) throw new Refused(404, 'no-revision', 'There is no such version of this rig.');
-    const pdf = await wiringPdf(number, revision, shop, new Date());
-    return new Response(new Uint8Array(pdf), {
+    const pdf = await onPaper((paper) => paper.wiring(number, revision, shop, new Date()));
+    return new Response(pdf, {
       headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="job-${number}-wiring.pdf"`, 'cache-control': 'no-store' },
     });
   });

@@ -1,0 +1,38 @@
+'use client';
+/** Logs kept with the job: what each said, and the log itself where it is there to be read again. */
+import { format } from 'date-fns';
+import { FileDown, RotateCcw } from 'lucide-react';
+import type { KeptLog } from '../../core/formats/job';
+import { useBench } from '../job/bench';
+
+export function KeptLogs({ again }: { again(log: KeptLog): void }) {
+  const { job, send, words } = useBench();
+  return (job.logs ?? []).map((l) => (
+    <article key={l.id} className="keptlog">
+      <b>{l.name}</b>{' '}
+      <small>
+        {format(new Date(l.from), 'd MMM yyyy HH:mm')} to {format(new Date(l.to), 'd MMM HH:mm')}, {l.rows} lines, kept by {l.by}
+      </small>
+      <ul>
+        {l.says.slice(0, 4).map((s) => (
+          <li key={s}>{words(s)}</li>
+        ))}
+      </ul>
+      <div className="row">
+        {l.file && (
+          <>
+            <button type="button" className="bx small" onClick={() => again(l)}>
+              <RotateCcw size={16} aria-hidden="true" /> Read again
+            </button>
+            <a className="bx small" href={`/api/jobs/${job.number}/logs/${l.file.sha256}`} download={l.name}>
+              <FileDown size={16} aria-hidden="true" /> The log, {(l.file.bytes / 1e6).toFixed(l.file.bytes < 1e6 ? 2 : 1)} MB
+            </a>
+          </>
+        )}
+        <button type="button" className="bx small" onClick={() => send('log.set', { was: l })}>
+          Take out
+        </button>
+      </div>
+    </article>
+  ));
+}

@@ -1,0 +1,99 @@
+'use client';
+/** What the columns of a recorder's table are, looked over before it is read. */
+import type { ColumnMap } from '../../core/formats/log/readCsv';
+import type { LogFace } from '../../core/formats/log/readLog';
+import { LOG_ROLES, type LogRole } from '../../core/formats/log/series';
+
+/** The clock of this device: the best guess for a recorder's. */
+export const ZONE = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
+const FORMATS: readonly { id: ColumnMap['format']; label: string }[] = [
+  { id: 'iso', label: 'Year first' },
+  { id: 'day-first', label: 'Day first' },
+  { id: 'month-first', label: 'Month first' },
+  { id: 'seconds', label: 'Seconds since 1970' },
+  { id: 'milliseconds', label: 'Milliseconds since 1970' },
+  { id: 'elapsed', label: 'Seconds since it began' },
+];
+
+export function LogMapping({ face, map, change, read }: { face: LogFace; map: ColumnMap | undefined; change(map: ColumnMap): void; read(): void }) {
+  if (!map)
+    return (
+      <>
+        <p>A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.</p>
+        <button type="button" className="bx ink" onClick={read}>
+          <span>Read it</span>
+        </button>
+      </>
+    );
+  const header = face.rows[map.header] ?? [];
+  const sample = face.rows[map.header + 1] ?? [];
+  const roleOf = (i: number): string => (i === map.time ? 'time' : i === map.clock ? 'clock' : (map.columns.find((c) => c.index === i)?.role ?? ''));
+  const set = (index: number, role: string) => {
+    const { clock: _, ...bare } = map;
+    const rest = map.columns.filter((c) => c.index !== index && c.role !== role);
+    const base = map.clock === index ? bare : map;
+    if (role === 'time') change({ ...base, time: index, columns: rest });
+    else if (role === 'clock') change({ ...map, clock: index, columns: rest });
+    else change({ ...base, columns: role === '' ? rest : [...rest, { index, role: role as LogRole, name: header[index] ?? `Column ${index + 1}`, times: /\bm[VA]\b|\(m[VA]\)/.test(header[index] ?? '') ? 0.001 : 1 }] });
+  };
+  return (
+    <div className="mapping">
+      <h3>What the columns are</h3>
+      <table className="logtable">
+        <tbody>
+          {header.map((h, i) => (
+            <tr key={i}>
+              <td>
+                <b>{h.trim() || `Column ${i + 1}`}</b>
+              </td>
+              <td>{sample[i]}</td>
+              <td>
+                <select className="select" aria-label={`Column ${h.trim() || i + 1} is`} value={roleOf(i)} onChange={(e) => set(i, e.target.value)}>
+                  <option value="">not used</option>
+                  <option value="time">Time</option>
+                  <option value="clock">Time of day, beside the date</option>
+                  {LOG_ROLES.map((r) => (
+                    <option key={r.id} value={r.id}>
+                      {r.label}
+                    </option>
+                  ))}
+                </select>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="chk-do">
+        <label className="field">
+          <span>Dates are</span>
+          <select className="select" value={map.format} onChange={(e) => change({ ...map, format: e.target.value as ColumnMap['format'] })}>
+            {FORMATS.map((f) => (
+              <option key={f.id} value={f.id}>
+                {f.label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>Decimals with</span>
+          <select className="select" value={map.decimal} onChange={(e) => change({ ...map, decimal: e.target.value as '.' | ',' })}>
+            <option value=".">a point</option>
+            <option value=",">a comma</option>
+          </select>
+        </label>
+        <label className="field wide">
+          <span>Clock of the recorder</span>
+          <select className="select" value={map.zone} onChange={(e) => change({ ...map, zone: e.target.value })}>
+            {[...new Set([map.zone, ZONE(), 'UTC', ...Intl.supportedValuesOf('timeZone')])].map((z) => (
+              <option key={z}>{z}</option>
+            ))}
+          </select>
+        </label>
+        <button type="button" className="bx ink" disabled={map.columns.length === 0} onClick={read}>
+          <span>Read it</span>
+        </button>
+      </div>
+      {map.columns.length === 0 && <p className="over">Say of at least one column what it is.</p>}
+    </div>
+  );
+}
