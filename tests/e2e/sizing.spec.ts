@@ -54,5 +54,14 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
       return JSON.stringify(type('proposed')) !== JSON.stringify(type('as-found'));
     })
     .toBe(true);
+  // A fuse that is missing is put in by a press, drawn on the strip, and taken out again by undo.
+  const missing = findings.filter({ hasText: 'A fuse at Chassis bank:' }).first();
+  await missing.getByRole('button', { name: 'Do it' }).click();
+  const fitted = page.locator('.strip').getByText('Fuse at chassis bank', { exact: true });
+  await expect(fitted).toBeVisible({ timeout: 20_000 });
+  await expect(missing).toHaveCount(0, { timeout: 20_000 });
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(fitted).toHaveCount(0, { timeout: 20_000 });
+  await expect(missing).toHaveCount(1, { timeout: 20_000 });
   expect(complaints).toEqual([]);
 });

@@ -4,7 +4,7 @@
  */
 import Type from 'typebox';
 import { OPERATING_STATES } from '../operate/states';
-import { ConductorChangeSchema, PartChangeSchema } from '../rig/edit';
+import { ConductorChangeSchema, PartChangeSchema, piecesSchema } from '../rig/edit';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
 import { TowInterfaceSchema } from '../rig/towSchema';
@@ -56,12 +56,6 @@ const intakeChange = Type.Object(
 );
 export type IntakeChange = Type.Static<typeof intakeChange>;
 
-/** Parts and conductors put into a rig, or taken out of it; each is the other's inverse. */
-const pieces = {
-  parts: Type.Array(PartSchema, { maxItems: 20 }),
-  conductors: Type.Array(ConductorSchema, { maxItems: 60 }),
-};
-
 const buildId = Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$' });
 const tick = Type.Enum(['have', 'ordered', 'arrived']);
 const buildOrder = Type.Array(buildId, { maxItems: 400 });
@@ -88,8 +82,9 @@ export const PAYLOADS = {
   ),
   'photo.retract': Type.Object({ id: uuid }, omit),
   'photo.restore': Type.Object({ id: uuid }, omit),
-  'pieces.add': Type.Object({ ...pieces, ...editMeaning }, omit),
-  'pieces.remove': Type.Object({ ...pieces, ...editMeaning }, omit),
+  // Each is the other's inverse.
+  'pieces.add': Type.Object({ ...piecesSchema, ...editMeaning }, omit),
+  'pieces.remove': Type.Object({ ...piecesSchema, ...editMeaning }, omit),
   'probe.add': Type.Object({ key: ProbeSchema.properties.key, name: ProbeSchema.properties.name }, omit),
   'probe.retire': Type.Object({ key: ProbeSchema.properties.key }, omit),
   'part.edit': Type.Object({ part: PartSchema.properties.id, was: PartChangeSchema, set: PartChangeSchema, ...editMeaning }, omit),

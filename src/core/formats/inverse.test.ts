@@ -4,6 +4,7 @@ import { demoJobs } from '../../../db/demo/jobs';
 import { demoInstruments, demoUuid } from '../../../db/demo/shop';
 import type { Command, CommandType, Payload } from './command';
 import { COMMAND_TYPES } from './command';
+import { insertFuse } from '../rig/insertFuse';
 import { inverseOf } from './inverse';
 import { currentRevision, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, standingWaivers, type Job } from './job';
 import { usualTow } from '../rules/tow/usual';
@@ -56,6 +57,7 @@ const probed = after(open, command('probe.add', { key: 'house.plus', name: 'Hous
 const [meter, other] = demoInstruments(NOW) as [ReturnType<typeof demoInstruments>[0], ReturnType<typeof demoInstruments>[0]];
 const doc = currentRevision(open).doc;
 const wire = doc.conductors.find((c) => c.id === 'boost-wire')!;
+const fused = insertFuse(doc, doc.conductors.find((c) => c.id === 'link-cable')!, 'to', 150, 'terminal');
 const link = doc.parts.find((p) => p.id === 'link')!;
 const reading = open.readings[0]!;
 const trip = usualScenarios({}, 'coach-bank')[0]!;
@@ -79,7 +81,7 @@ const EXAMPLES: Record<CommandType, [Job, Command][]> = {
   'photo.keep': [[open, command('photo.keep', photo)]],
   'photo.retract': [[pictured, command('photo.retract', { id: photo.id })]],
   'photo.restore': [[after(pictured, command('photo.retract', { id: photo.id })), command('photo.restore', { id: photo.id })]],
-  'pieces.add': [[open, command('pieces.add', { parts: [], conductors: [{ ...wire, id: 'second-boost-wire' }], means: 'described-wrong' })], [open, command('pieces.add', { parts: [], conductors: [{ ...wire, id: 'third' }], means: 'changed', revision: newId() })]],
+  'pieces.add': [[open, command('pieces.add', { ...fused, means: 'described-wrong' })], [open, command('pieces.add', { parts: [], conductors: [{ ...wire, id: 'second-boost-wire' }], means: 'described-wrong' })], [open, command('pieces.add', { parts: [], conductors: [{ ...wire, id: 'third' }], means: 'changed', revision: newId() })]],
   'pieces.remove': [[open, command('pieces.remove', { parts: [], conductors: [wire], means: 'described-wrong' })]],
   'probe.add': [[open, command('probe.add', { key: 'house.plus', name: 'House panel' })]],
   'probe.retire': [[probed, command('probe.retire', { key: 'house.plus' })]],

@@ -2,7 +2,7 @@
  * What a command does to a job: one pure function, used by the server before it stores and by the client to
  * show what is still on its way. A refusal says what stands in the way and what to do.
  */
-import { withConductor, withPart } from '../rig/applyEdit';
+import { withConductor, withoutPieces, withPart, withPieces } from '../rig/applyEdit';
 import { checkRig, nextProbeLabel } from '../rig/check';
 import { ok, type Result } from '../units/result';
 import { canonical } from './canonical';
@@ -10,7 +10,7 @@ import type { Command } from './command';
 import { withItem } from './itemList';
 import { buildOf, builtOf, currentRevision, proposedRevision, standingChoice, standingSignOff, type Job } from './job';
 import { no, replace, type Refusal } from './refusal';
-import { described, edited, knownPoint } from './rigEdits';
+import { described, edited, knownPoint, movedSince } from './rigEdits';
 
 /** The job after the command. Lists that did not change stay the same object. */
 export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
@@ -191,7 +191,7 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       if (!doc) return no(`proposal ${p.revision}`, 'a standing proposal of this job');
       const taken = [...p.parts, ...p.conductors].find((x) => [...doc.parts, ...doc.conductors, ...doc.grounds, ...doc.bonds].some((y) => y.id === x.id));
       if (taken) return no(taken.id, 'an id of its own');
-      return edited(job, { ...doc, parts: [...doc.parts, ...p.parts], conductors: [...doc.conductors, ...p.conductors] }, p, at);
+      return movedSince(doc, p.moved, 'was') ?? edited(job, withPieces(doc, p), p, at);
     }
 
     case 'pieces.remove': {
@@ -203,9 +203,7 @@ export function reduceJob(job: Job, command: Command): Result<Job, Refusal> {
       if (missing !== undefined) return no(missing, 'a part or conductor of this rig');
       const bonded = doc.bonds.find((b) => gone.has(b.from.part) || gone.has(b.to.part));
       if (bonded) return no(`${bonded.name}, which is bolted to it`, 'a part that is not bolted to metal');
-      // Probes on what goes are retired: their labels are never given to another point.
-      const probes = doc.probes.map((x) => (gone.has(x.key.split('.')[0]!) ? { ...x, retired: true } : x));
-      return edited(job, { ...doc, probes, parts: doc.parts.filter((x) => !gone.has(x.id)), conductors: doc.conductors.filter((x) => !gone.has(x.id)) }, p, at);
+      return movedSince(doc, p.moved, 'set') ?? edited(job, withoutPieces(doc, p), p, at);
     }
 
     case 'probe.add': {

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { Command, CommandType, Payload } from './command';
 import { currentRevision, standingReadings, type Job } from './job';
 import { reduceJob } from './reduce';
+import { insertFuse } from '../rig/insertFuse';
 import { validateCommand, validateOpenJob } from './validate';
 import { USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 
@@ -96,6 +97,21 @@ describe('an edit of the rig', () => {
     const other = command('part.edit', { part: 'coach-bank', was: { options: { chemistry: 'flooded' } }, set: { options: { chemistry: 'nickel' } }, means: 'described-wrong' });
     expect(reduceJob(open(), other)).toMatchObject({ ok: false, error: { wanted: 'one of flooded, agm, gel, lfp' } });
     expect(validateCommand(command('conductor.edit', { conductor: 'link-cable', was: { length: 4 }, set: { length: -4 }, means: 'changed' }))).toMatchObject({ ok: false });
+  });
+
+  it('that puts a fuse into a cable moves the cable’s end to it; made on a cable somebody moved meanwhile it is refused', () => {
+    const before = open();
+    const pieces = insertFuse(currentRevision(before).doc, linkCable(before), 'to', 150, 'terminal');
+    const add = command('pieces.add', { ...pieces, means: 'described-wrong' });
+    const after = apply(before, add);
+    expect(linkCable(after).to).toEqual({ part: pieces.parts[0]!.id, terminal: 'load' });
+    const longer = apply(before, command('conductor.edit', { conductor: 'link-cable', was: { length: linkCable(before).length }, set: { length: 9 }, means: 'described-wrong' }));
+    expect(reduceJob(longer, add)).toMatchObject({ ok: false, error: { found: 'conductor link-cable between other points, or of another length' } });
+    const back = command('pieces.remove', { ...pieces, means: 'described-wrong' });
+    expect(currentRevision(apply(after, back)).doc).toEqual(currentRevision(before).doc);
+    const shorter = apply(after, command('conductor.edit', { conductor: 'link-cable', was: { length: linkCable(after).length }, set: { length: 1 }, means: 'described-wrong' }));
+    expect(reduceJob(shorter, back)).toMatchObject({ ok: false });
+    expect(reduceJob(after, add)).toMatchObject({ ok: false, error: { wanted: 'an id of its own' } });
   });
 });
 

@@ -1,7 +1,9 @@
 /** Which document an edit of a rig is about, and the job with it edited. */
 import { checkRig } from '../rig/check';
+import type { Pieces } from '../rig/edit';
 import type { Rig } from '../rig/schema';
 import { ok, type Result } from '../units/result';
+import { canonical } from './canonical';
 import { currentRevision, type Job } from './job';
 import { no, replace, type Refusal } from './refusal';
 
@@ -24,6 +26,15 @@ export function edited(job: Job, doc: Rig, edit: Edit, at: string): Result<Job, 
   if (edit.revision === undefined || job.revisions.some((r) => r.id === edit.revision)) return no('a change of the rig without a new revision', 'an id for it');
   const epoch = Math.max(...job.revisions.map((r) => r.epoch)) + 1;
   return ok({ ...job, revisions: [...job.revisions, { id: edit.revision, kind: 'as-built', parent: now.id, epoch, at, doc }] });
+}
+
+/** A refusal where a conductor that is to move does not end any more where this edit found it. */
+export function movedSince(rig: Rig, moved: Pieces['moved'], which: 'was' | 'set'): Result<Job, Refusal> | undefined {
+  const bad = moved?.find((m) => {
+    const c = rig.conductors.find((x) => x.id === m.conductor);
+    return !c || canonical({ from: c.from, to: c.to, length: c.length }) !== canonical(m[which]);
+  });
+  return bad && no(`conductor ${bad.conductor} between other points, or of another length`, 'the edit made again on what stands now');
 }
 
 /** Whether a key is a probe or a ground point of the rig as it stands. */

@@ -8,6 +8,7 @@ import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
 import { runsOf } from '../size/runs';
 import type { Part } from '../rig/schema';
 import { BY_VOLTS, voltsLinksOnLithium } from './lithium';
+import { fitFuse } from './ownFuse';
 import type { Rule, RuleContext, Saw } from './rule';
 
 const PRACTICE = 'common practice';
@@ -168,7 +169,10 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
   },
   {
     id: 'brake-line-unfused', severity: 'danger', title: 'A brake feed without a fuse of its own', why: 'The line’s fuse is far too big for its thin wire.', source: PRACTICE,
-    check: (c) => brakeBanks(c).flatMap((p) => c.on(p.id, 'plus')).filter((w) => ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse')).map((w) => saw(w.id, `${w.name}, ${gaugeName(w.gauge)}, hangs on the charge line unfused.`, 'Its own fuse where it leaves the line; after that prove brakes and breakaway.')),
+    check: (c) => brakeBanks(c).flatMap((p) => c.on(p.id, 'plus')).filter((w) => ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse')).map((w) => {
+      const { fix, mend } = fitFuse(c, w, c.part(w.to.part)?.kind === 'battery-bank' ? 'from' : 'to', 'of its own where it leaves the line');
+      return saw(w.id, `${w.name}, ${gaugeName(w.gauge)}, hangs on the charge line unfused.`, `${fix} After that prove brakes and breakaway.`, mend);
+    }),
   },
   {
     id: 'frame-return-only', severity: 'will not work', title: 'No return but the hitch', why: 'A greased ball is no return.', source: PRACTICE,

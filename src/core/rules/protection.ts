@@ -4,6 +4,9 @@ import { runsOf } from '../size/runs';
 import { FUSE_KINDS } from '../parts/fuses';
 import { midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
+import { follow, type Step } from '../rig/follow';
+import type { Conductor } from '../rig/schema';
+import { fitFuse } from './ownFuse';
 import type { Rule, RuleContext, Saw } from './rule';
 
 const PRACTICE = 'common practice';
@@ -12,8 +15,8 @@ const SAME_COPPER = 0.6;
 const FUSES = ['link-fuse', 'line-breaker'] as const;
 
 /** Fuse checks with a verdict, as what a rule saw. */
-const fuses = (c: RuleContext, id: FuseCheck['checks'][number]['id'], verdict: 'bad' | 'watch', fix: (f: FuseCheck) => Pick<Saw, 'fix' | 'mend'>, only: (f: FuseCheck) => boolean = () => true): Saw[] =>
-  c.sizing.fuses.filter(only).flatMap((f) => f.checks.filter((k) => k.id === id && k.verdict === verdict).map((k) => ({ at: f.part, says: `${f.name}: ${k.says}`, ...fix(f) })));
+const fuses = (c: RuleContext, id: FuseCheck['checks'][number]['id'], verdict: 'bad' | 'watch', fix: (f: FuseCheck, c: RuleContext) => Pick<Saw, 'fix' | 'mend'>, only: (f: FuseCheck) => boolean = () => true): Saw[] =>
+  c.sizing.fuses.filter(only).flatMap((f) => f.checks.filter((k) => k.id === id && k.verdict === verdict).map((k) => ({ at: f.part, says: `${f.name}: ${k.says}`, ...fix(f, c) })));
 
 const rated = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> =>
   f.window.pick === undefined
@@ -21,10 +24,24 @@ const rated = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> =>
     : { fix: `Fit ${f.window.pick} A.`, mend: { part: f.part, set: { note: `${f.window.pick} A`, params: { rating: { value: f.window.pick, spread: 0, provenance: 'nameplate' } } } } };
 
 /** A smaller fuse where one still carries the load; else more copper in the piece it does not protect. */
-const protecting = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> => {
+const protecting = (f: FuseCheck, c: RuleContext): Pick<Saw, 'fix' | 'mend'> => {
   if (f.window.pick !== undefined && f.window.pick < f.rating) return rated(f);
   const { id, name, thicker } = f.weakest;
-  return thicker ? { fix: `${name} in ${gaugeName(thicker)}, or a fuse of its own where it begins.`, mend: { conductors: [id], set: { gauge: thicker } } } : { fix: `A fuse of its own where ${midSentence(name)} begins.` };
+  if (thicker) return { fix: `${name} in ${gaugeName(thicker)}, or a fuse of its own where it begins.`, mend: { conductors: [id], set: { gauge: thicker } } };
+  const wire = c.rig.conductors.find((w) => w.id === id)!;
+  const end = beginsAt(c, f, id);
+  // It is the first behind this fuse: another one beside it would be no smaller.
+  if (wire[end].part === f.part) return { fix: `A smaller fuse, or ${midSentence(name)} far thicker.` };
+  return fitFuse(c, wire, end, `of its own where ${midSentence(name)} begins`);
+};
+
+/** What is reached from a fuse's two studs before another fuse. */
+const around = (c: RuleContext, fuse: string): Step[] => ['source', 'load'].flatMap((terminal) => follow(c.rig, { part: fuse, terminal }, (p) => !(FUSES as readonly string[]).includes(p.kind)));
+
+/** The end of a branch nearer to the fuse before it. */
+const beginsAt = (c: RuleContext, f: FuseCheck, id: string): 'from' | 'to' => {
+  const step = around(c, f.part).find((s) => s.conductor.id === id);
+  return step && step.to.part === step.conductor.from.part && step.to.terminal === step.conductor.from.terminal ? 'to' : 'from';
 };
 
 const kindFor = (f: FuseCheck, volts: number): Pick<Saw, 'fix' | 'mend'> => {
@@ -68,7 +85,13 @@ export const PROTECTION_RULES: readonly Rule[] = [
   },
   {
     id: 'fuse-far', severity: 'danger', title: 'Much unprotected cable', why: 'Between battery and fuse a chafed cable has nothing to stop it.', source: '33 CFR 183.455 (7 in, for boats): common guide for RVs',
-    check: (c) => fuses(c, 'place', 'bad', () => ({ fix: 'Move the fuse to the battery.' })),
+    check: (c) =>
+      fuses(c, 'place', 'bad', (f) => {
+        const near = around(c, f.part).filter((s) => s.part?.kind === 'battery-bank').sort((a, b) => a.metres - b.metres)[0];
+        const wire = near?.conductor;
+        const fit = wire && fitFuse(c, wire, wire.from.part === near.part!.id ? 'from' : 'to', `at ${near.part!.name}`);
+        return fit?.mend ? { ...fit, fix: `Move it to the battery, or fit one there. ${fit.fix}` } : { fix: 'Move the fuse to the battery.' };
+      }),
   },
   {
     id: 'fuse-somewhat-far', severity: 'tidy', title: 'A fuse some way from its battery', why: 'The guide is 0.18 m; more wants loom and a clear route.', source: '33 CFR 183.455 (7 in, for boats): common guide for RVs',
@@ -85,7 +108,12 @@ export const PROTECTION_RULES: readonly Rule[] = [
         const ends = [run.from, run.to].map((e) => c.part(e.part));
         if (!ends.every((p) => p?.kind === 'battery-bank')) return [];
         const count = run.inline.filter((p) => (FUSES as readonly string[]).includes(p.kind)).length;
-        return count >= 2 ? [] : [{ at: run.id, says: `${run.name}: ${count === 0 ? 'no fuse' : 'one fuse'} between ${ends[0]!.name} and ${ends[1]!.name}.`, fix: 'A fuse at each battery.' }];
+        if (count >= 2) return [];
+        // The end farther from the fuse that is there, by cable.
+        const metres = (list: readonly Conductor[]) => list.slice(0, Math.max(0, list.findIndex((w) => [w.from, w.to].some((e) => (FUSES as readonly string[]).includes(c.part(e.part)?.kind ?? ''))))).reduce((s, w) => s + w.length, 0);
+        const last = count === 1 && metres(run.conductors) <= metres([...run.conductors].reverse());
+        const [bank, wire] = last ? [ends[1]!, run.conductors.at(-1)!] : [ends[0]!, run.conductors[0]!];
+        return [{ at: run.id, says: `${run.name}: ${count === 0 ? 'no fuse' : 'one fuse'} between ${ends[0]!.name} and ${ends[1]!.name}.`, ...fitFuse(c, wire, wire.from.part === bank.id ? 'from' : 'to', `at ${bank.name}`) }];
       }),
   },
   {
@@ -96,7 +124,8 @@ export const PROTECTION_RULES: readonly Rule[] = [
         const charger = [a, b].find((p) => p?.kind === 'dcdc-charger' || p?.kind === 'dual-charger');
         const bank = [a, b].find((p) => p?.kind === 'battery-bank');
         if (!charger || !bank || run.inline.some((p) => (FUSES as readonly string[]).includes(p.kind))) return [];
-        return [{ at: run.id, says: `${run.name}: nothing between ${bank.name} and ${charger.name}.`, fix: `A fuse at ${bank.name}.` }];
+        const wire = run.conductors.find((w) => [w.from, w.to].some((e) => e.part === bank.id))!;
+        return [{ at: run.id, says: `${run.name}: nothing between ${bank.name} and ${charger.name}.`, ...fitFuse(c, wire, wire.from.part === bank.id ? 'from' : 'to', `at ${bank.name}`) }];
       }),
   },
   {

@@ -1,5 +1,5 @@
 /** A design rule: what it looks for in a rig, what it saw in numbers, why it matters, and what mends it. */
-import type { ConductorChange, PartChange } from '../rig/edit';
+import type { ConductorChange, PartChange, Pieces } from '../rig/edit';
 import type { Conductor, Part, Rig } from '../rig/schema';
 import type { Sizing } from '../size/sizing';
 
@@ -7,7 +7,7 @@ export type Severity = 'danger' | 'will not work' | 'wears out' | 'tidy';
 export const SEVERITIES: readonly Severity[] = ['danger', 'will not work', 'wears out', 'tidy'];
 
 /** An edit that mends it without a judgement: one button. */
-export type Mend = { part: string; set: PartChange } | { conductors: readonly string[]; set: ConductorChange };
+export type Mend = { part: string; set: PartChange } | { conductors: readonly string[]; set: ConductorChange } | { pieces: Pieces };
 
 export interface Saw {
   /** Part or conductor it is about. */

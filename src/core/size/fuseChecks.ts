@@ -70,13 +70,16 @@ function reach(rig: Rig, fuse: Part, terminal: string): Reach {
 }
 
 /** A into a dead short behind so many ohms: a full, new, warm bank. */
-function faultAmps(rig: Rig, bank: Part, ohms: number): number {
+export function faultAmps(rig: Rig, bank: Part, ohms: number): number {
   const state = {
     chemistry: chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!), capacity: bank.params['capacity']?.value ?? 100,
     blocks: nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) / 12, soc: 1, celsius: 25, ageing: 1,
   };
   return bankRestVolts(state) / (bankOhms(state, false) + ohms);
 }
+
+/** V while the battery at a part's place is charged hard: of the bank itself, or of its vehicle. */
+export const chargingVolts = (rig: Rig, part: Part): number => (CHARGING * nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!)) / 12;
 
 const inSeconds = (s: number): string => (!Number.isFinite(s) ? 'for ever' : s < 0.1 ? `${(s * 1000).toFixed(0)} ms` : s < 120 ? `${Number(s.toPrecision(2))} s` : `${(s / 60).toFixed(0)} min`);
 
@@ -101,8 +104,7 @@ export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): Fuse
     const opens = (amps: number) => (rating <= 0 ? Infinity : breaker ? tripSeconds(amps / rating) : opensAtLatest(kind!, amps / rating));
     const bears = (amps: number) => bearsSeconds(weakest.gauge, insulationOf(weakest), amps);
     // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
-    const nominal = bank ? nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) : 12;
-    const charging = (CHARGING * nominal) / 12;
+    const charging = bank ? chargingVolts(rig, bank) : CHARGING;
     const checks: Check[] = [];
     const say = (id: Check['id'], verdict: Check['verdict'], says: string) => checks.push({ id, verdict, says });
 

@@ -98,6 +98,10 @@ export function SizingStation() {
       send('part.edit', { part: m.part, was, set: m.set, means: 'proposed', revision });
       return;
     }
+    if ('pieces' in m) {
+      send('pieces.add', { ...m.pieces, means: 'proposed', revision });
+      return;
+    }
     for (const id of m.conductors) {
       const c = doc.conductors.find((x) => x.id === id);
       if (!c) continue;

@@ -1,0 +1,43 @@
+/** A fuse put into a conductor at one of its ends. */
+import { partKind } from '../parts/kinds';
+import { assumed, type Parameter } from '../units/parameter';
+import type { Pieces } from './edit';
+import type { Conductor, Endpoint, Part, Rig } from './schema';
+
+/** m of cable between what the conductor began at and the fuse: within the 7 in of 33 CFR 183.455, with room for a hand. */
+const PIGTAIL = 0.15;
+/** Two lugs on clean studs, from memory. */
+const JOINTS = assumed(0.0008, 0.45);
+
+/** An id nobody in the rig has: the words, numbered where taken. */
+function freeId(rig: Rig, base: string): string {
+  const taken = new Set([...rig.parts, ...rig.conductors, ...rig.grounds, ...rig.bonds].map((x) => x.id));
+  let id = base.slice(0, 36);
+  for (let n = 2; taken.has(id); n++) id = `${base.slice(0, 36)}-${n}`;
+  return id;
+}
+
+/**
+ * The conductor keeps its id and ends at the fuse now; a short piece joins the fuse to where it ended. What is
+ * there on either side of a battery's fuse stays nearer the engine first, as everywhere.
+ * @param rating A, and `type` one of FUSE_KINDS
+ */
+export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', rating: number, type: string): Pieces {
+  const at: Endpoint = conductor[end];
+  const owner = rig.parts.find((p) => p.id === at.part)!;
+  const other = rig.parts.find((p) => p.id === conductor[end === 'from' ? 'to' : 'from'].part);
+  const away = Math.sign((other?.station ?? owner.station) - owner.station) || 1;
+  const id = freeId(rig, `${conductor.id}-fuse`);
+  const element = partKind('link-fuse').params['element']!.default;
+  const fuse: Part = {
+    id, kind: 'link-fuse', vehicle: owner.vehicle, station: owner.station + away * PIGTAIL, side: owner.side === 'both' ? (other?.side ?? 'coach') : owner.side, place: owner.place,
+    name: `Fuse at ${owner.name.charAt(0).toLowerCase()}${owner.name.slice(1)}`.slice(0, 60), note: `${rating} A`, options: { type },
+    params: { element, rating: { value: rating, spread: 0, provenance: 'nameplate' } satisfies Parameter },
+  };
+  const source = { part: id, terminal: 'source' };
+  const load = { part: id, terminal: 'load' };
+  const { joints: _, ...like } = conductor;
+  const pigtail: Conductor = { ...like, id: freeId(rig, `${conductor.id}-pigtail`), name: `${owner.name} to its fuse`.slice(0, 60), length: PIGTAIL, joints: JOINTS, from: end === 'from' ? at : source, to: end === 'from' ? source : at };
+  const was = { from: conductor.from, to: conductor.to, length: conductor.length };
+  return { parts: [fuse], conductors: [pigtail], moved: [{ conductor: conductor.id, was, set: { ...was, [end]: load, length: Math.max(0.05, Number((conductor.length - PIGTAIL).toFixed(3))) } }] };
+}
