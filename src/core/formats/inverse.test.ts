@@ -1,27 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demoJobs } from '../../../db/demo/jobs';
-import { demoInstruments, demoUuid } from '../../../db/demo/shop';
-import type { Command, CommandType, Payload } from './command';
-import { COMMAND_TYPES } from './command';
-import { insertFuse } from '../rig/insertFuse';
+import { after, approved, BY, checked, command, coupled, declared, done, followUp, fused, hunt, link, meter, newId, noted, open, other, photo, pick, picked, pictured, probed, reading, repaired, towed, trip, waiver, wire } from '../../../tests/afternoon';
+import { demoUuid } from '../../../db/demo/shop';
+import { COMMAND_TYPES, exclusiveMatter, matterInWords, type Command, type CommandType } from './command';
 import { inverseOf } from './inverse';
 import { currentRevision, standingAnswers, standingApproval, standingChoice, standingReadings, standingVerdict, standingWaivers, type Job } from './job';
-import { usualTow } from '../rules/tow/usual';
-import { usualScenarios } from '../plan/usualScenarios';
 import { reduceJob } from './reduce';
-
-const NOW = new Date('2026-11-24T16:00:00Z');
-const [done, open] = demoJobs(NOW) as [Job, Job];
-let n = 0;
-const newId = () => demoUuid(`inverse ${n++}`);
-const command = <T extends CommandType>(type: T, payload: Payload<T>): Command =>
-  ({ id: newId(), type, version: 1, baseSeq: 0, at: '2026-11-24T17:00:00Z', actor: 'Bay 2 technician', payload }) as Command;
-const after = (job: Job, c: Command): Job => {
-  const next = reduceJob(job, c);
-  if (!next.ok) throw new Error(`${c.type}: ${next.error.found}, wanted ${next.error.wanted}`);
-  return next.value;
-};
 
 /** What stands of a job: what anybody would read off it, without what was taken back. */
 function standing(job: Job) {
@@ -46,31 +30,6 @@ function standing(job: Job) {
   };
 }
 const byId = (a: { id: string }, b: { id: string }) => (a.id < b.id ? -1 : 1);
-
-const declared = after(open, command('verdict.declare', { id: demoUuid('v'), fault: 'link.contact-open', name: 'n', repair: 'r', probability: 0.9, settled: true }));
-const approved = after(declared, command('approval.record', { id: demoUuid('a'), verdict: demoUuid('v'), upTo: 200, currency: 'USD', who: 'owner', how: 'phone' }));
-const repaired = after(approved, command('repair.record', { id: demoUuid('r'), verdict: demoUuid('v'), revision: demoUuid('rev'), did: 'fitted' }));
-const photo = { id: demoUuid('p'), sha256: 'a'.repeat(64), width: 10, height: 10, bytes: 100, caption: 'x' };
-const pictured = after(open, command('photo.keep', photo));
-const noted = after(open, command('note.add', { id: demoUuid('note'), text: 'hot' }));
-const probed = after(open, command('probe.add', { key: 'house.plus', name: 'House panel' }));
-const [meter, other] = demoInstruments(NOW) as [ReturnType<typeof demoInstruments>[0], ReturnType<typeof demoInstruments>[0]];
-const doc = currentRevision(open).doc;
-const wire = doc.conductors.find((c) => c.id === 'boost-wire')!;
-const fused = insertFuse(doc, doc.conductors.find((c) => c.id === 'link-cable')!, 'to', 150, 'terminal');
-const link = doc.parts.find((p) => p.id === 'link')!;
-const reading = open.readings[0]!;
-const trip = usualScenarios({}, 'coach-bank')[0]!;
-const pick = { id: demoUuid('pick'), candidate: 'dcdc-60', name: '60 A DC-DC charger', reasons: 'Fills the bank.', minutes: [60, 120] as [number, number], parts: [300, 500] as [number, number], revision: demoUuid('proposed'), doc };
-const picked = after(open, command('option.choose', pick));
-
-const checked = after(open, command('check.record', { id: demoUuid('check'), check: 'lights', result: 'fail', note: 'left signal dark' }));
-const BY = 'Bay 2 technician';
-const followUp = { id: demoUuid('follow'), due: '2027-05-01', what: 'Drop across the contact', by: BY };
-const hunt = { sleptMinutes: 40, amps: 0.31, circuits: [] };
-const waiver = { id: demoUuid('waiver'), rule: 'fuse-far', at: 'link-fuse', reason: 'Sheathed all the way up.' };
-const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
-const towed = usualTow(currentRevision(coupled).doc)!;
 
 /** One example at least of every command, and the job it is given on. */
 const EXAMPLES: Record<CommandType, [Job, Command][]> = {
@@ -145,6 +104,15 @@ describe('undo', () => {
     const view = (j: Job) => (c.type === 'repair.withdraw' ? { ...standing(j), epoch: 0, readings: [] } : standing(j));
     expect(view(restored)).toEqual(view(job));
     if (c.type !== 'identity.set') expect(changed).not.toEqual(job);
+  });
+
+  it.each(COMMAND_TYPES.flatMap((type) => EXAMPLES[type].map((x, i) => [`${type} ${i}`, ...x] as const)))('of %s is about the same matter: who undoes collides with whoever decided meanwhile', (_, job, c) => {
+    const back = inverseOf(job, c, newId)!;
+    const matter = exclusiveMatter(c);
+    // What only adds to a list never collides; taking it back is about that one thing. A change of the rig is taken back whole.
+    const changed = 'means' in c.payload && c.payload.means === 'changed';
+    if (matter !== undefined) expect(exclusiveMatter(command(back.type, back.payload as never))).toBe(changed ? 'revision' : matter);
+    if (matter !== undefined) expect(matterInWords(matter)).not.toMatch(/undefined|-[0-9a-f]{4}-/);
   });
 
   it('of a whole afternoon, last thing first, leaves the job as it came in', () => {
