@@ -57,7 +57,7 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
   // A fuse that is missing is put in by a press, drawn on the strip, and taken out again by undo.
   const missing = findings.filter({ hasText: 'A fuse at Chassis bank:' }).first();
   await missing.getByRole('button', { name: 'Do it' }).click();
-  const fitted = page.locator('.strip').getByText('Fuse at chassis bank', { exact: true });
+  const fitted = page.locator('.strip').getByText('Chassis bank fuse', { exact: true });
   await expect(fitted).toBeVisible({ timeout: 20_000 });
   await expect(missing).toHaveCount(0, { timeout: 20_000 });
   await page.getByRole('button', { name: /^Undo/ }).click();

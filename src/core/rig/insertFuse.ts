@@ -31,7 +31,7 @@ export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', r
   const element = partKind('link-fuse').params['element']!.default;
   const fuse: Part = {
     id, kind: 'link-fuse', vehicle: owner.vehicle, station: owner.station + away * PIGTAIL, side: owner.side === 'both' ? (other?.side ?? 'coach') : owner.side, place: owner.place,
-    name: `Fuse at ${owner.name.charAt(0).toLowerCase()}${owner.name.slice(1)}`.slice(0, 60), note: `${rating} A`, options: { type },
+    name: `${owner.name} fuse`.slice(0, 60), note: `${rating} A`, options: { type },
     params: { element, rating: { value: rating, spread: 0, provenance: 'nameplate' } satisfies Parameter },
   };
   const source = { part: id, terminal: 'source' };

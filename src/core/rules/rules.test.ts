@@ -116,6 +116,22 @@ describe('the design rules', () => {
   });
 });
 
+describe('a branch with a fuse of its own', () => {
+  it('is no longer the bigger fuse’s to protect, nor is the hand of cable to it', () => {
+    const rig = coupled({ family: 'trailer-48', dcdcAmps: 15 });
+    const sized = (r: Rig) => sizeRig(r, use);
+    const protects = (r: Rig) => sized(r).fuses.find((f) => f.part === 'link-fuse')!.protects;
+    expect(protects(rig)).toContain('brake-feed');
+    const found = check(rig).find((f) => f.rule === 'brake-line-unfused')!;
+    const fused = mended(rig, found.mend!);
+    expect(protects(fused)).not.toContain('brake-feed');
+    expect(protects(fused)).not.toContain('brake-feed-pigtail');
+    expect(sized(fused).runs.find((r) => r.conductors.some((c) => c.id === 'brake-feed'))!.verdict).not.toBe('thin');
+    // As much cable again and it has to bear the bigger fuse.
+    expect(protects(withConductor(fused, 'brake-feed-pigtail', { length: 0.4 }))).toContain('brake-feed-pigtail');
+  });
+});
+
 describe('pressing the next button again and again', () => {
   it.each([
     ['a van that feeds trailer and fridge', () => coupled({ family: 'second-battery', link: 'dcdc', dcdcAmps: 12, alternatorAmps: 180 })],

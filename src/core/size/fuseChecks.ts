@@ -7,7 +7,7 @@ import { BREAKER_TYPES } from '../parts/inline';
 import { fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
-import { follow } from '../rig/follow';
+import { follow, type Step } from '../rig/follow';
 import type { Conductor, Part, Rig } from '../rig/schema';
 import { CRANK_SECONDS, crankShare } from './crankShare';
 import { insulationOf, placeOf } from './gaugeTable';
@@ -62,11 +62,14 @@ interface Reach {
   wires: Conductor[];
 }
 
+/** A hand of cable to a fuse of its own: it need not bear what the fuse before it lets through (33 CFR 183.455, within 7 in). */
+const isPigtail = ({ part, conductor }: Step): boolean => part !== undefined && PROTECTS.includes(part.kind) && conductor.length <= WITHIN;
+
 /** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
 function reach(rig: Rig, fuse: Part, terminal: string): Reach {
   const steps = follow(rig, { part: fuse.id, terminal }, (p) => !PROTECTS.includes(p.kind));
   const near = steps.filter((s) => s.part?.kind === 'battery-bank').sort((a, b) => a.metres - b.metres)[0];
-  return { ...(near ? { battery: near.part!, metres: near.metres, ohms: near.ohms } : { metres: Infinity, ohms: 0 }), farthest: Math.max(0, ...steps.map((s) => s.ohms)), wires: steps.map((s) => s.conductor) };
+  return { ...(near ? { battery: near.part!, metres: near.metres, ohms: near.ohms } : { metres: Infinity, ohms: 0 }), farthest: Math.max(0, ...steps.map((s) => s.ohms)), wires: steps.filter((s) => !isPigtail(s)).map((s) => s.conductor) };
 }
 
 /** A into a dead short behind so many ohms: a full, new, warm bank. */

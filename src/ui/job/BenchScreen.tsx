@@ -108,12 +108,22 @@ function Strip() {
       box.scrollBy({ left: a.left + a.width / 2 - (b.left + b.width / 2), behavior: 'smooth' });
     }
   }, [selected]);
+  // Most rigs fit a wide screen; one of very many parts is panned there too.
+  const [wide, setWide] = useState(false);
+  useEffect(() => {
+    const box = pan.current;
+    if (!box) return;
+    const look = new ResizeObserver(() => setWide(box.scrollWidth > (box.parentElement?.clientWidth ?? 0) + 1));
+    look.observe(box);
+    if (box.firstElementChild) look.observe(box.firstElementChild);
+    return () => look.disconnect();
+  }, []);
   const shift = (by: number) => pan.current?.scrollBy({ left: by, behavior: 'smooth' });
   const linkOn = job.rigState.id === 'idle' || job.rigState.id === 'boost-engine-off' || job.rigState.id === 'key-on';
   const first = rig.probes[0]?.label;
   const last = rig.probes.at(-1)?.label;
   return (
-    <section className="stripbox" aria-label="Loom strip">
+    <section className={wide ? 'stripbox wide' : 'stripbox'} aria-label="Loom strip">
       <button type="button" className="edge l" onClick={() => shift(-420)} aria-label="Pan toward the nose">
         <ChevronLeft size={20} aria-hidden="true" />
         <b>{first}</b>nose

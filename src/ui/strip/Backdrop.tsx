@@ -4,9 +4,9 @@ import { feetTicks, rulerLabels } from './ruler';
 import { coupling, outline } from './vehicles';
 
 export function Backdrop({ layout }: { layout: StripLayout }) {
-  const { rail, railHeight, roof, width } = STRIP;
+  const { rail, railHeight, roof } = STRIP;
   const floor = rail + railHeight;
-  const { shells } = layout;
+  const { shells, width } = layout;
   const alone = shells.length === 1;
   return (
     <>
@@ -41,12 +41,12 @@ export function Ruler({ layout, unit }: { layout: StripLayout; unit: 'ft' | 'm' 
         <rect key={t.x0} x={t.x0} y={STRIP.bar} width={t.x1 - t.x0} height={5} className={t.dark ? 'tick dark' : 'tick'} />
       ))}
       {rulerLabels(layout, unit, 26).map((l) => (
-        <text key={l.text} x={Math.min(l.x, STRIP.width - 12)} y={STRIP.feet} className="rt" textAnchor={l.x < 20 ? 'start' : 'middle'}>
+        <text key={l.text} x={Math.min(l.x, layout.width - 12)} y={STRIP.feet} className="rt" textAnchor={l.x < 20 ? 'start' : 'middle'}>
           {l.text}
         </text>
       ))}
       {rulerLabels(layout, other, 34).map((l) => (
-        <text key={l.text} x={Math.min(l.x, STRIP.width - 12)} y={STRIP.metres} className="rt quiet" textAnchor={l.x < 20 ? 'start' : 'middle'}>
+        <text key={l.text} x={Math.min(l.x, layout.width - 12)} y={STRIP.metres} className="rt quiet" textAnchor={l.x < 20 ? 'start' : 'middle'}>
           {l.text}
         </text>
       ))}

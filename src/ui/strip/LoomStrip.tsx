@@ -7,7 +7,7 @@ import { memo, useMemo } from 'react';
 import type { Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
 import { HighFlag, Leader, LowChip, type FlagFace } from './FlagFaces';
-import { nameWidth, sideAt, STRIP, type StripLayout } from './geometry';
+import { NAME_BEGINS, nameWidth, sideAt, STRIP, type StripLayout } from './geometry';
 import { Backdrop, Ruler } from './Backdrop';
 import { Harness } from './Harness';
 import { stripLayout } from './layout';
@@ -63,20 +63,20 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
         const first = share >= 0.01 && share === Math.max(...Object.values(suspects ?? {}));
         const note = share >= 0.01 ? undefined : part.note;
         const cut = (y: number, h: number, text: string) => {
-          const from = x - 38;
+          const from = x - NAME_BEGINS;
           const to = from + nameWidth(text);
           const middle = Math.min(to, Math.max(from, layout.meet));
           return (
             <>
               <rect x={from} y={y} width={middle - from} height={h} className={`cut ${sideAt(layout, 0)}`} />
-              <rect x={middle} y={y} width={to - middle} height={h} className={`cut ${sideAt(layout, STRIP.width)}`} />
+              <rect x={middle} y={y} width={to - middle} height={h} className={`cut ${sideAt(layout, layout.width)}`} />
             </>
           );
         };
         return (
           <g key={part.id}>
             {cut(STRIP.name - 13, 16, part.name)}
-            <text x={x - 36} y={STRIP.name} className="nm">
+            <text x={x - NAME_BEGINS + 2} y={STRIP.name} className="nm">
               {part.name}
             </text>
             {share >= 0.01 && (
@@ -90,7 +90,7 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
             {note && (
               <>
                 {cut(STRIP.note - 12, 15, note)}
-                <text x={x - 36} y={STRIP.note} className="sp">
+                <text x={x - NAME_BEGINS + 2} y={STRIP.note} className="sp">
                   {note}
                 </text>
               </>
@@ -106,7 +106,7 @@ export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPic
   const layout = useMemo(() => stripLayout(rig, gauge), [rig, gauge]);
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
   return (
-    <svg className="strip" viewBox={`0 0 ${STRIP.width} ${STRIP.height}`} width={STRIP.width} height={STRIP.height} role="group" aria-label={`Loom strip of ${rig.name}, nose to tail`}>
+    <svg className="strip" viewBox={`0 0 ${layout.width} ${STRIP.height}`} width={layout.width} height={STRIP.height} role="group" aria-label={`Loom strip of ${rig.name}, nose to tail`}>
       <Ruler layout={layout} unit={unit} />
       <Backdrop layout={layout} />
       {suspects && <Marks layout={layout} suspects={suspects} />}

@@ -3,7 +3,6 @@
 import { useMemo } from 'react';
 import type { Measurement } from '../../core/probe/measurement';
 import type { Rig } from '../../core/rig/schema';
-import { STRIP } from './geometry';
 import { stripLayout } from './layout';
 
 const WIDTH = 358;
@@ -11,7 +10,7 @@ const HEIGHT = 60;
 
 export function MiniStrip({ rig, dots, here }: { rig: Rig; dots: Readonly<Record<string, 'ok' | 'bad' | 'todo'>>; here: Measurement | undefined }) {
   const layout = useMemo(() => stripLayout(rig), [rig]);
-  const k = (WIDTH - 24) / STRIP.width;
+  const k = (WIDTH - 24) / layout.width;
   const x = (px: number) => 12 + px * k;
   const y = (low: boolean) => (low ? 43 : 30);
   const meet = x(layout.meet);

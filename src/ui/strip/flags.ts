@@ -4,16 +4,17 @@ import { CHIP_WIDTH, FLAG_PITCH, STRIP, type Column, type Flag, type Placed } fr
 import { spread } from './isotonic';
 
 /** px of paper left free at either end. */
-const EDGE = 8;
+export const EDGE = 8;
 
 /** Width of the high flags' plates: what their pitch leaves. */
-export const plateWidth = (flags: readonly Flag[]): number => Math.min(72, Math.floor((STRIP.width - 2 * EDGE) / Math.max(1, flags.filter((f) => !f.low).length)) - 3);
+export const plateWidth = (flags: readonly Flag[], width: number): number => Math.min(72, Math.floor((width - 2 * EDGE) / Math.max(1, flags.filter((f) => !f.low).length)) - 3);
 
 export function placeFlags(
   rig: Rig,
   place: (e: Endpoint) => Placed | undefined,
   laneOf: ReadonlyMap<string, number>,
   columnOf: ReadonlyMap<string, Column>,
+  width: number,
 ): Flag[] {
   interface Wanted extends Omit<Flag, 'x'> {
     want: number;
@@ -60,15 +61,15 @@ export function placeFlags(
   for (const low of [false, true]) {
     const list = wanted.filter((w) => w.low === low).sort((a, b) => a.want - b.want);
     // Many stand closer: the paper has no more room.
-    const pitch = Math.min(low ? CHIP_WIDTH + 3 : FLAG_PITCH, (STRIP.width - 2 * EDGE) / Math.max(1, list.length));
-    const xs = spread(list.map((w) => w.want), list.map(() => pitch), EDGE, STRIP.width - EDGE);
+    const pitch = Math.min(low ? CHIP_WIDTH + 3 : FLAG_PITCH, (width - 2 * EDGE) / Math.max(1, list.length));
+    const xs = spread(list.map((w) => w.want), list.map(() => pitch), EDGE, width - EDGE);
     list.forEach(({ want: _want, ...flag }, i) => flags.push({ ...flag, x: Math.round(xs[i]!) }));
   }
   return flags;
 }
 
 /** The widest free stretch of the bottom row on each side, for the side's name. */
-export function legendPlaces(flags: readonly Flag[], meet: number, engineFirst: boolean): { coach: number; engine: number } {
+export function legendPlaces(flags: readonly Flag[], meet: number, engineFirst: boolean, width: number): { coach: number; engine: number } {
   const low = flags.filter((f) => f.low).map((f) => f.x);
   const widest = (from: number, to: number) => {
     const inside = [from, ...low.filter((x) => x > from && x < to).flatMap((x) => [x - CHIP_WIDTH / 2, x + CHIP_WIDTH / 2]), to];
@@ -83,6 +84,6 @@ export function legendPlaces(flags: readonly Flag[], meet: number, engineFirst: 
     return Math.round(best);
   };
   const nose = widest(14, meet);
-  const tail = widest(meet, STRIP.width - 14);
+  const tail = widest(meet, width - 14);
   return engineFirst ? { coach: tail, engine: nose } : { coach: nose, engine: tail };
 }

@@ -3,6 +3,7 @@ import { AWG_GAUGES, wireArea, type Gauge } from '../../core/units/wire';
 import type { Part, Rig } from '../../core/rig/schema';
 
 export const STRIP = {
+  /** What a screen 1280 wide has room for; a rig of very many parts takes more, and is panned. */
   width: 1160,
   height: 312,
   feet: 12,
@@ -29,6 +30,10 @@ export const STRIP = {
 export const PITCH = 84;
 /** Icons nearer than this would touch. */
 export const LEAST_PITCH = 72;
+/** Narrowest a high flag's plate may be. */
+export const LEAST_PLATE = 64;
+/** A part's name begins this far before its middle, px. */
+export const NAME_BEGINS = 38;
 /** px a part's name takes in its face and size, with a little air. */
 export const nameWidth = (text: string): number => text.length * 6.1 + 5;
 export const FLAG_PITCH = 76;
@@ -74,6 +79,7 @@ export interface Shell {
 }
 
 export interface StripLayout {
+  width: number;
   columns: Column[];
   wires: Wire[];
   bolts: [number, number][];

@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { coupledRig, USUAL_COUPLED } from '../../core/rig/archetypes/coupled';
 import { COUPLED_FAMILIES, linksFor, type CoupledFamily, type CoupledLink } from '../../core/rig/archetypes/coupledChoices';
 import { motorhome } from '../../core/rig/archetypes/motorhome';
+import { withPieces } from '../../core/rig/applyEdit';
+import { insertFuse } from '../../core/rig/insertFuse';
 import { spread } from './isotonic';
-import { LEAST_PITCH, nameWidth, STRIP } from './geometry';
+import { LEAST_PITCH, LEAST_PLATE, NAME_BEGINS, nameWidth, STRIP } from './geometry';
 import { stripLayout } from './layout';
 import { feetTicks, rulerLabels } from './ruler';
 
@@ -109,5 +111,39 @@ describe.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l): [string
     const last = columns.at(-1)!;
     expect(columns[0]!.x - 38).toBeGreaterThanOrEqual(0);
     expect(last.x - 38 + nameWidth(last.part.name)).toBeLessThanOrEqual(STRIP.width);
+  });
+});
+
+describe('the loom strip of a rig somebody has added to', () => {
+  const drawn = [motorhome('t', 'T'), ...COUPLED_FAMILIES.map(({ id }) => coupledRig('t', 'T', USUAL_COUPLED[id]))];
+  it('takes the room it needs: nothing overlaps, nothing leaves the paper, the ruler never runs backwards', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...drawn), fc.array(fc.tuple(fc.nat(40), fc.constantFrom('from' as const, 'to' as const)), { maxLength: 9 }), (start, fuses) => {
+        const rig = fuses.reduce((r, [k, end]) => {
+          const feeds = r.conductors.filter((c) => c.use === 'feed' && r.parts.some((p) => p.id === c[end].part));
+          return withPieces(r, insertFuse(r, feeds[k % feeds.length]!, end, 60, 'bolt-large'));
+        }, start);
+        const layout = stripLayout(rig);
+        const { columns, width } = layout;
+        expect(width).toBeGreaterThanOrEqual(STRIP.width);
+        for (let i = 1; i < columns.length; i++) {
+          const gap = columns[i]!.x - columns[i - 1]!.x;
+          expect(gap, columns[i - 1]!.part.name).toBeGreaterThanOrEqual(Math.max(LEAST_PITCH, nameWidth(columns[i - 1]!.part.name)) - 1);
+        }
+        for (const { part, x } of [columns[0]!, columns.at(-1)!]) {
+          expect(x - NAME_BEGINS, part.name).toBeGreaterThanOrEqual(0);
+          expect(x - NAME_BEGINS + nameWidth(part.name), part.name).toBeLessThanOrEqual(width);
+        }
+        for (const low of [true, false]) {
+          const xs = layout.flags.filter((f) => f.low === low).map((f) => f.x);
+          const plate = low ? layout.chipWidth : layout.plateWidth;
+          expect(plate).toBeGreaterThanOrEqual(low ? 50 : LEAST_PLATE);
+          for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThanOrEqual(plate);
+        }
+        for (const t of feetTicks(layout)) expect(t.x1).toBeGreaterThan(t.x0);
+        for (const s of layout.shells) expect(s.x1).toBeGreaterThan(s.x0);
+      }),
+      { numRuns: 150 },
+    );
   });
 });
