@@ -8,6 +8,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Thinned } from '../../core/formats/log/extremes';
 import type { LogRole } from '../../core/formats/log/series';
 import { useTheme } from '../theme';
+import { clockTicks, tickPattern } from './clockTicks';
 import type { ReadLog } from './source';
 
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, annotation, zoom);
@@ -17,6 +18,9 @@ const BUCKETS = 900;
 const MOST_MARKS = 60;
 
 const hue = (role: LogRole): string => (role.startsWith('coach') ? '--coach' : role.startsWith('chassis') || role.startsWith('alternator') ? '--engine' : '--ink');
+
+/** s this device's clock is ahead of UTC. */
+const aheadAt = (t: number): number => -60 * new Date(t * 1000).getTimezoneOffset();
 
 const AXIS = (unit: string): 'y' | 'y1' => (unit === 'V' ? 'y' : 'y1');
 
@@ -57,7 +61,14 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
           },
         },
         scales: {
-          x: { type: 'linear', min: from, max: to, ticks: { maxTicksLimit: 8, color: css('--ink'), font, callback: (v) => format(new Date(Number(v) * 1000), to - from > 172_800 ? 'd MMM HH:mm' : 'HH:mm:ss') }, grid: { color: css('--rule-2') } },
+          x: {
+            type: 'linear', min: from, max: to, grid: { color: css('--rule-2') },
+            afterBuildTicks: (axis) => {
+              const { step, at } = clockTicks(axis.min, axis.max, 8, aheadAt(axis.min));
+              axis.ticks = at.map((value) => ({ value, label: format(new Date(value * 1000), tickPattern(value, step, aheadAt(value))) }));
+            },
+            ticks: { color: css('--ink'), font, callback: (_, i, ticks) => ticks[i]!.label as string },
+          },
           y: { display: log.channels.some((x) => AXIS(x.unit) === 'y'), title: { display: true, text: 'V', color: css('--ink'), font }, ticks: { color: css('--ink'), font }, grid: { color: css('--rule-2') } },
           y1: { display: log.channels.some((x) => AXIS(x.unit) === 'y1'), position: 'right', title: { display: true, text: 'A', color: css('--ink'), font }, ticks: { color: css('--ink'), font }, grid: { display: false } },
         },
