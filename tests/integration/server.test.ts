@@ -60,7 +60,13 @@ describe('shops', () => {
   it('see nothing of each other, whatever the query', async () => {
     const seen = await withShop(db.app, shops[0], (tx) => tx('people').select('name'));
     expect(seen.map((p) => (p as { name: string }).name).sort()).toEqual(['Technician 00', 'Technician 01']);
-    for (const table of ['shops', 'people', 'sessions', 'customers', 'rigs', 'jobs', 'revisions', 'commands', 'readings', 'observations', 'verdicts', 'repairs', 'approvals', 'photos', 'photo_files', 'shop_commands']) {
+    // Every table there is, so that none that is added later is forgotten.
+    const { rows } = await db.owner.raw<{ rows: { table: string; guarded: boolean }[] }>(
+      `SELECT c.relname AS table, c.relrowsecurity AS guarded FROM pg_class c WHERE c.relkind = 'r' AND c.relnamespace = current_schema()::regnamespace AND (c.relname = 'shops' OR EXISTS (SELECT 1 FROM pg_attribute a WHERE a.attrelid = c.oid AND a.attname = 'shop_id'))`,
+    );
+    expect(rows.map((r) => r.table)).toEqual(expect.arrayContaining(['shops', 'people', 'jobs', 'revisions', 'commands', 'readings', 'photo_files', 'log_files', 'shop_commands']));
+    expect(rows.filter((r) => !r.guarded)).toEqual([]);
+    for (const { table } of rows) {
       expect(await db.app(table).select('*'), `${table} without a shop`).toEqual([]);
     }
     await expect(withShop(db.app, shops[0], (tx) => tx('customers').insert({ shop_id: shops[1], id: randomUUID(), name: 'x' }))).rejects.toThrow(/row-level security/);
