@@ -30,6 +30,9 @@ const sameFlag = (a: FlagProps, b: FlagProps): boolean =>
   a.face.band === b.face.band &&
   a.face.verdict === b.face.verdict;
 
+/** Characters from which a reading is set smaller on its plate. */
+const LONG_VALUE = 7;
+
 export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick }: FlagProps & { width: number }) {
   const pick = () => onPick(flag.key);
   const { flag: y, plate, plateHeight } = STRIP;
@@ -38,6 +41,8 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
   const pole = tx === flag.x ? `M${tx} ${from}V${ty}` : `M${flag.x} ${from}V${Math.max(from + 2, ty - 20)}L${tx} ${ty}`;
   const bad = face.verdict === 'low' || face.verdict === 'high';
   const text = face.value ?? face.band ?? '';
+  // Millivolts with their sign take more room than the mark beside them leaves.
+  const size = text.length >= LONG_VALUE ? 'pv tight' : 'pv';
   return (
     <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={lead === 'red'} onClick={pick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}>
       <path d={pole} className="cas" strokeWidth={5} />
@@ -51,7 +56,7 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
               {signShape(face.verdict)}
             </g>
           )}
-          <text x={flag.x + (face.verdict ? 8 : 0)} y={plate + (face.value === undefined ? 17 : 18.4)} className={face.value === undefined ? 'pb' : bad ? 'pv bad' : 'pv'} textAnchor="middle">
+          <text x={flag.x + (face.verdict ? 8 : 0)} y={plate + (face.value === undefined ? 17 : 18.4)} className={face.value === undefined ? 'pb' : bad ? `${size} bad` : size} textAnchor="middle">
             {text}
           </text>
         </>

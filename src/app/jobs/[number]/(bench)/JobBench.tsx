@@ -10,7 +10,7 @@ import { useOptions } from '@/client/useOptions';
 import { postPhoto } from '@/client/api';
 import { currentRevision, intakeClues, type Job } from '@/core/formats/job';
 import type { Shop } from '@/core/formats/shop';
-import type { Measurement } from '@/core/probe/measurement';
+import { measurementId, type Measurement } from '@/core/probe/measurement';
 import { rigInWords } from '@/core/rig/inWords';
 import type { Rig } from '@/core/rig/schema';
 import { allInWords, inWords, type Vocabulary } from '@/core/units/vocabulary';
@@ -101,7 +101,9 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     },
     [changeTyped],
   );
-  const band = useCallback((state: string, id: string) => core.table?.bands[state]?.[id], [core.table]);
+  // What has to be proved is held against the band of all proofs together, everywhere on the page alike.
+  const proofBands = useMemo(() => new Map((core.proofs ?? []).map((p) => [`${p.state}/${measurementId(p.probe, p.ref)}`, p.band])), [core.proofs]);
+  const band = useCallback((state: string, id: string) => proofBands.get(`${state}/${id}`) ?? core.table?.bands[state]?.[id], [proofBands, core.table]);
   const words = useCallback((text: string) => inWords(vocabulary, text), [vocabulary]);
   const declare = (suspect: { fault: string }, settled: boolean) => {
     // What is recorded is recorded in the catalogue's own words.
