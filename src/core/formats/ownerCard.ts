@@ -2,6 +2,7 @@
  * The card for the owner: how the batteries are joined and by what, what lamps say, boost and how not to use
  * it, how long to drive for how much, what to look for. Words are rows; hours are simulated on this rig.
  */
+import { isFuseOrBreaker } from '../parts/fuses';
 import { compileRig } from '../compile/compile';
 import { houseBankOf } from '../plan/outcome';
 import { howLong, howLongLasts, howLongStands, type AskedOf } from '../plan/questions';
@@ -96,7 +97,7 @@ function boostWords(rig: Rig): string[] {
   const share = crankShare(rig);
   const weakest = share?.through.flatMap((id) => {
     const p = rig.parts.find((x) => x.id === id)!;
-    const rating = p.kind === 'link-fuse' || p.kind === 'line-breaker' ? partValue(p, 'rating') || Number.parseFloat(p.note ?? '') : NaN;
+    const rating = isFuseOrBreaker(p) ? partValue(p, 'rating') || Number.parseFloat(p.note ?? '') : NaN;
     return Number.isFinite(rating) && rating > 0 ? [{ name: p.name, rating }] : [];
   }).sort((a, b) => a.rating - b.rating)[0];
   const over = share && ((weakest && share.amps > weakest.rating) || (share.bmsLimit !== undefined && share.amps > share.bmsLimit));

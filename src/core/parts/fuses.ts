@@ -38,6 +38,9 @@ export const FUSE_KINDS: readonly FuseKind[] = [
   { id: 'class-t', label: 'Class T, fast', standard: 'UL 248-15', volts: 125, interrupts: 20_000, ratings: [60, 80, 100, 110, 125, 150, 175, 200, 225, 250, 300, 350, 400], gates: gates([1.35, 20, 3600], [2, 4, 480], [5, 0.03, 0.4], [10, 0.004, 0.02]), stud: 'M8' },
 ];
 
+/** Whether a part opens on too much current. */
+export const isFuseOrBreaker = (part: { kind: string } | undefined): boolean => part?.kind === 'link-fuse' || part?.kind === 'line-breaker';
+
 const KINDS = new Map(FUSE_KINDS.map((k) => [k.id, k]));
 
 /** The kind with this id; undefined for one nobody makes. */

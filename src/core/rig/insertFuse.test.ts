@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { compileRig } from '../compile/compile';
@@ -9,6 +10,7 @@ import { coupledRig, USUAL_COUPLED } from './archetypes/coupled';
 import { COUPLED_FAMILIES } from './archetypes/coupledChoices';
 import { motorhome } from './archetypes/motorhome';
 import { checkRig } from './check';
+import { freeId } from './freeId';
 import { insertFuse } from './insertFuse';
 import type { Rig } from './schema';
 
@@ -55,5 +57,17 @@ describe('a fuse put into a conductor', () => {
     expect(plan.cuts.map((c) => c.id).sort()).toEqual(['link-cable', 'link-cable-pigtail']);
     expect(plan.steps.map((s) => s.id)).toContain('mount-link-cable-fuse');
     expect(plan.parts.filter((p) => p.group === 'part').map((p) => `${p.what}: ${p.needs}`)).toEqual([expect.stringMatching(/fuse.*150 A/i)]);
+  });
+});
+
+describe('an id for a new piece', () => {
+  it('is one the document allows and nobody has, whatever words it is made of', () => {
+    const rig = motorhome('t', 'T');
+    const taken = new Set([...rig.parts, ...rig.conductors, ...rig.grounds, ...rig.bonds].map((x) => x.id));
+    fc.assert(fc.property(fc.oneof(fc.string({ maxLength: 80 }), fc.constantFrom(...taken), fc.constant('Überlandleitung 12 V, links')), (words) => {
+      const id = freeId(rig, words);
+      expect(id).toMatch(/^[a-z][a-z0-9-]{0,39}$/);
+      expect(taken.has(id)).toBe(false);
+    }));
   });
 });

@@ -2,6 +2,7 @@
 import { partKind } from '../parts/kinds';
 import { assumed, type Parameter } from '../units/parameter';
 import type { Pieces } from './edit';
+import { freeId } from './freeId';
 import type { Conductor, Endpoint, Part, Rig } from './schema';
 
 /** m of cable between what the conductor began at and the fuse: within the 7 in of 33 CFR 183.455, with room for a hand. */
@@ -9,18 +10,11 @@ const PIGTAIL = 0.15;
 /** Two lugs on clean studs, from memory. */
 const JOINTS = assumed(0.0008, 0.45);
 
-/** An id nobody in the rig has: the words, numbered where taken. */
-function freeId(rig: Rig, base: string): string {
-  const taken = new Set([...rig.parts, ...rig.conductors, ...rig.grounds, ...rig.bonds].map((x) => x.id));
-  let id = base.slice(0, 36);
-  for (let n = 2; taken.has(id); n++) id = `${base.slice(0, 36)}-${n}`;
-  return id;
-}
-
 /**
- * The conductor keeps its id and ends at the fuse now; a short piece joins the fuse to where it ended. What is
- * there on either side of a battery's fuse stays nearer the engine first, as everywhere.
- * @param rating A, and `type` one of FUSE_KINDS
+ * The conductor keeps its id and ends at the fuse now; a short piece, written the same way round, joins the fuse
+ * to where it ended.
+ * @param rating A
+ * @param type id of one of FUSE_KINDS
  */
 export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', rating: number, type: string): Pieces {
   const at: Endpoint = conductor[end];

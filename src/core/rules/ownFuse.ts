@@ -1,5 +1,5 @@
 /** The mend that puts a fuse of its own into a conductor. */
-import { FUSE_KINDS } from '../parts/fuses';
+import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
 import { chargingVolts, faultAmps } from '../size/fuseChecks';
 import { insulationOf, placeOf } from '../size/gaugeTable';
 import { fuseWindow } from '../size/protect';
@@ -24,7 +24,7 @@ const UNKNOWN_LOAD = 0.5;
 export function ownFuse(c: RuleContext, conductor: Conductor, end: 'from' | 'to'): Mend | undefined {
   const run = runsOf(c.rig).find((r) => r.conductors.some((x) => x.id === conductor.id))!;
   const load = c.sizing.runs.find((r) => r.id === run.id)?.table.continuous;
-  const others = run.inline.filter((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker').map(ratingOf);
+  const others = run.inline.filter(isFuseOrBreaker).map(ratingOf);
   const bank = c.part(conductor[end].part);
   const atBank = bank?.kind === 'battery-bank';
   // On a branch: what the fuse before it would have to open into, at most.

@@ -1,7 +1,7 @@
 /** Rules of fuses, breakers and wires. What they judge by is worked out in size/. */
 import type { FuseCheck } from '../size/fuseChecks';
 import { runsOf } from '../size/runs';
-import { FUSE_KINDS } from '../parts/fuses';
+import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
 import { midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type Step } from '../rig/follow';
@@ -12,7 +12,6 @@ import type { Rule, RuleContext, Saw } from './rule';
 const PRACTICE = 'common practice';
 /** Share of the feed's copper from which a return counts as like it: one AWG step. */
 const SAME_COPPER = 0.6;
-const FUSES = ['link-fuse', 'line-breaker'] as const;
 
 /** Fuse checks with a verdict, as what a rule saw. */
 const fuses = (c: RuleContext, id: FuseCheck['checks'][number]['id'], verdict: 'bad' | 'watch', fix: (f: FuseCheck, c: RuleContext) => Pick<Saw, 'fix' | 'mend'>, only: (f: FuseCheck) => boolean = () => true): Saw[] =>
@@ -36,7 +35,7 @@ const protecting = (f: FuseCheck, c: RuleContext): Pick<Saw, 'fix' | 'mend'> => 
 };
 
 /** What is reached from a fuse's two studs before another fuse. */
-const around = (c: RuleContext, fuse: string): Step[] => ['source', 'load'].flatMap((terminal) => follow(c.rig, { part: fuse, terminal }, (p) => !(FUSES as readonly string[]).includes(p.kind)));
+const around = (c: RuleContext, fuse: string): Step[] => ['source', 'load'].flatMap((terminal) => follow(c.rig, { part: fuse, terminal }, (p) => !isFuseOrBreaker(p)));
 
 /** The end of a branch nearer to the fuse before it. */
 const beginsAt = (c: RuleContext, f: FuseCheck, id: string): 'from' | 'to' => {
@@ -107,10 +106,10 @@ export const PROTECTION_RULES: readonly Rule[] = [
       runsOf(c.rig).flatMap((run): Saw[] => {
         const ends = [run.from, run.to].map((e) => c.part(e.part));
         if (!ends.every((p) => p?.kind === 'battery-bank')) return [];
-        const count = run.inline.filter((p) => (FUSES as readonly string[]).includes(p.kind)).length;
+        const count = run.inline.filter(isFuseOrBreaker).length;
         if (count >= 2) return [];
         // The end farther from the fuse that is there, by cable.
-        const metres = (list: readonly Conductor[]) => list.slice(0, Math.max(0, list.findIndex((w) => [w.from, w.to].some((e) => (FUSES as readonly string[]).includes(c.part(e.part)?.kind ?? ''))))).reduce((s, w) => s + w.length, 0);
+        const metres = (list: readonly Conductor[]) => list.slice(0, Math.max(0, list.findIndex((w) => [w.from, w.to].some((e) => isFuseOrBreaker(c.part(e.part)))))).reduce((s, w) => s + w.length, 0);
         const last = count === 1 && metres(run.conductors) <= metres([...run.conductors].reverse());
         const [bank, wire] = last ? [ends[1]!, run.conductors.at(-1)!] : [ends[0]!, run.conductors[0]!];
         return [{ at: run.id, says: `${run.name}: ${count === 0 ? 'no fuse' : 'one fuse'} between ${ends[0]!.name} and ${ends[1]!.name}.`, ...fitFuse(c, wire, wire.from.part === bank.id ? 'from' : 'to', `at ${bank.name}`) }];
@@ -123,7 +122,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
         const [a, b] = [c.part(run.from.part), c.part(run.to.part)];
         const charger = [a, b].find((p) => p?.kind === 'dcdc-charger' || p?.kind === 'dual-charger');
         const bank = [a, b].find((p) => p?.kind === 'battery-bank');
-        if (!charger || !bank || run.inline.some((p) => (FUSES as readonly string[]).includes(p.kind))) return [];
+        if (!charger || !bank || run.inline.some(isFuseOrBreaker)) return [];
         const wire = run.conductors.find((w) => [w.from, w.to].some((e) => e.part === bank.id))!;
         return [{ at: run.id, says: `${run.name}: nothing between ${bank.name} and ${charger.name}.`, ...fitFuse(c, wire, wire.from.part === bank.id ? 'from' : 'to', `at ${bank.name}`) }];
       }),

@@ -4,7 +4,7 @@
  */
 import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
 import { BREAKER_TYPES } from '../parts/inline';
-import { fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
+import { isFuseOrBreaker, fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
 import { follow, type Step } from '../rig/follow';
@@ -42,7 +42,6 @@ export interface FuseCheck {
   curves: { amps: number; fuse: number; wire: number }[];
 }
 
-const PROTECTS = ['link-fuse', 'line-breaker'];
 /** m from a battery within which a fuse belongs: 7 in, 33 CFR 183.455 for boats, the common guide for RVs. */
 const WITHIN = 0.18;
 /** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
@@ -63,11 +62,11 @@ interface Reach {
 }
 
 /** A hand of cable to a fuse of its own: it need not bear what the fuse before it lets through (33 CFR 183.455, within 7 in). */
-const isPigtail = ({ part, conductor }: Step): boolean => part !== undefined && PROTECTS.includes(part.kind) && conductor.length <= WITHIN;
+const isPigtail = ({ part, conductor }: Step): boolean => isFuseOrBreaker(part) && conductor.length <= WITHIN;
 
 /** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
 function reach(rig: Rig, fuse: Part, terminal: string): Reach {
-  const steps = follow(rig, { part: fuse.id, terminal }, (p) => !PROTECTS.includes(p.kind));
+  const steps = follow(rig, { part: fuse.id, terminal }, (p) => !isFuseOrBreaker(p));
   const near = steps.filter((s) => s.part?.kind === 'battery-bank').sort((a, b) => a.metres - b.metres)[0];
   return { ...(near ? { battery: near.part!, metres: near.metres, ohms: near.ohms } : { metres: Infinity, ohms: 0 }), farthest: Math.max(0, ...steps.map((s) => s.ohms)), wires: steps.filter((s) => !isPigtail(s)).map((s) => s.conductor) };
 }
@@ -89,7 +88,7 @@ const inSeconds = (s: number): string => (!Number.isFinite(s) ? 'for ever' : s <
 /** Every fuse and breaker of a rig, checked. */
 export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): FuseCheck[] {
   const crank = crankShare(rig);
-  return rig.parts.filter((p) => PROTECTS.includes(p.kind)).map((part): FuseCheck => {
+  return rig.parts.filter(isFuseOrBreaker).map((part): FuseCheck => {
     const sides = [reach(rig, part, 'source'), reach(rig, part, 'load')] as const;
     const near = sides[0].metres <= sides[1].metres ? sides[0] : sides[1];
     const far = near === sides[0] ? sides[1] : sides[0];

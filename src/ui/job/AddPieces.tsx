@@ -2,6 +2,7 @@
 /** A part, a wire or a probe the rig has beyond its archetype. */
 import { useState } from 'react';
 import { PART_KINDS } from '../../core/parts/kinds';
+import { freeId } from '../../core/rig/freeId';
 import type { Conductor, Endpoint, Part } from '../../core/rig/schema';
 import { assumed } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
@@ -22,14 +23,6 @@ const USES = [
 ] as const;
 /** Two lugs on clean studs, from memory; thin wire more. */
 const JOINTS_OHMS = { feed: 0.0008, return: 0.0008, control: 0.01 } as const;
-
-/** An id nobody has: the words in kebab case, numbered where taken. */
-function freeId(words: string, taken: ReadonlySet<string>): string {
-  const base = words.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '').slice(0, 34) || 'piece';
-  let id = base;
-  for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
-  return id;
-}
 
 export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { conductor: string }): void }) {
   const [what, setWhat] = useState<(typeof WHAT)[number]['id']>('wire');
@@ -100,7 +93,7 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
   const [metres, setMetres] = useState(1);
   const name = from && to ? `${points.find((p) => p.key === from)!.label} to ${points.find((p) => p.key === to)!.label}`.slice(0, 120) : '';
   const add = (means: Means) => {
-    const id = freeId(`${endpoint(from).part} ${endpoint(to).part}`, new Set([...described.conductors, ...described.parts, ...described.grounds, ...described.bonds].map((x) => x.id)));
+    const id = freeId(described, `${endpoint(from).part} ${endpoint(to).part}`);
     const conductor: Conductor = { id, name, use, from: endpoint(from), to: endpoint(to), gauge, length: metres, joints: assumed(JOINTS_OHMS[use], 0.45) };
     send('pieces.add', { parts: [], conductors: [conductor], ...meaning(means) });
     onAdded(id);
@@ -127,7 +120,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
   const [place, setPlace] = useState(places[0] ?? 'Coach bay');
   const [metres, setMetres] = useState(3);
   const add = (means: Means) => {
-    const id = freeId(name, new Set([...described.parts, ...described.conductors, ...described.grounds, ...described.bonds].map((x) => x.id)));
+    const id = freeId(described, name);
     const part: Part = { id, kind, vehicle: described.vehicles[0]!.id, station: metres, side, place, name: name.trim(), params: {} };
     send('pieces.add', { parts: [part], conductors: [], ...meaning(means) });
     onAdded(id);

@@ -16,6 +16,9 @@ const counted = (n: number): string => `${n} ${n === 1 ? 'reading' : 'readings'}
 const leftOut = ({ here, before }: ReadingsIn): string =>
   [here > 0 && `${counted(here)} of the table ${here === 1 ? 'is' : 'are'} here already.`, before > 0 && `${counted(before)} ${before === 1 ? 'is' : 'are'} about the rig before it was changed and ${before === 1 ? 'stays' : 'stay'} out.`].filter(Boolean).join(' ');
 
+/** What is asked next must be on the screen; once, so that it stays where somebody scrolls it. */
+const intoView = (box: HTMLElement | null): void => box?.scrollIntoView({ block: 'nearest' });
+
 export function Files() {
   const { job, described, send, words } = useBench();
   const input = useRef<HTMLInputElement>(null);
@@ -77,8 +80,7 @@ export function Files() {
         </div>
       )}
       {found && (
-        // What is asked next must be on the screen.
-        <div className="found" ref={(box) => box?.scrollIntoView({ block: 'nearest' })}>
+        <div className="found" ref={intoView}>
           <p>
             <b>{found.name}</b>: {counted(found.readings.length)}, to be kept as entered by you. {leftOut(found)}
           </p>

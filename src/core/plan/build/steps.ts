@@ -3,6 +3,7 @@
  * lugs before pulling where an end is tight; grounds before controls before feeds; battery positives after
  * everything else, their fuses after them, negatives last. Minutes are assumed.
  */
+import { isFuseOrBreaker } from '../../parts/fuses';
 import type { Range } from '../../diagnose/estimate';
 import { partKind } from '../../parts/kinds';
 import type { Part, Rig } from '../../rig/schema';
@@ -86,7 +87,7 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
   const positives = cuts.filter(positive).map((c) => connect(c, 'feed', [...grounds, ...controls, ...feeds]));
   const minuses = cuts.filter(negative).map((c) => connect(c, 'ground', [...positives, ...feeds]));
   const all = [...grounds, ...controls, ...feeds, ...positives, ...setups, ...alters, ...mounted.values(), ...removed.values(), ...taken];
-  const fuses = to.parts.filter((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker').filter((p) => come.includes(p) || cuts.some((c) => c.ends.some((e) => e.at.part === p.id))).map((p) => add({ id: `fuse-${p.id}`, title: `${p.name}: fuse in, ${p.note ?? ''}`.trim(), place: p.place, under: false, minutes: MINUTES.fuse, after: [...all, ...minuses], cautions: ['Nobody’s hand on a stud.'], piece: p.id }));
+  const fuses = to.parts.filter(isFuseOrBreaker).filter((p) => come.includes(p) || cuts.some((c) => c.ends.some((e) => e.at.part === p.id))).map((p) => add({ id: `fuse-${p.id}`, title: `${p.name}: fuse in, ${p.note ?? ''}`.trim(), place: p.place, under: false, minutes: MINUTES.fuse, after: [...all, ...minuses], cautions: ['Nobody’s hand on a stud.'], piece: p.id }));
   const on = batteries.map((b) => add({ id: `on-${b.id}`, title: `${b.name}: negative on, last of all`, place: b.place, under: false, minutes: MINUTES.negative, after: [...all, ...minuses, ...fuses], cautions: ['Torque by the battery’s own figure; note it.'], piece: b.id, torque: true }));
   add({ id: 'label', title: 'Label breaker and bypass; as-built sheet and owner’s card into the rig; then Prove', place: 'Dash', under: false, minutes: MINUTES.label, after: on, cautions: [] });
   return steps;

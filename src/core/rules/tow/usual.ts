@@ -2,6 +2,7 @@
  * The tow interface of a rig nobody has described yet: its charge line as the rig is drawn, and round it the
  * lamps, brakes and breakaway battery such a trailer usually has (assumed).
  */
+import { isFuseOrBreaker } from '../../parts/fuses';
 import { connectorOf, type PositionUse } from '../../parts/connectors';
 import type { FeedId, UseId } from '../../parts/pinUses';
 import { nominalOf } from '../../parts/kinds';
@@ -40,7 +41,7 @@ export function usualTow(rig: Rig): TowInterface | undefined {
   const behind = follow(rig, { part: drawn.id, terminal: 'rear' });
   const source = ahead.find((s) => s.part?.kind === 'battery-bank' && s.part.vehicle === pulls);
   const inline = ahead.flatMap((s) => (s.part && s.part !== drawn && s.metres <= (source?.metres ?? Infinity) ? [s.part] : []));
-  const fuse = inline.find((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker');
+  const fuse = inline.find(isFuseOrBreaker);
   const reached = (kinds: readonly string[]) => behind.find((s) => s.part !== undefined && kinds.includes(s.part.kind) && s.part.vehicle !== pulls)?.part;
   const charger = reached(['dcdc-charger', 'dual-charger']);
   const fridge = reached(['fridge-element']);
