@@ -8,14 +8,23 @@ const corePurity = {
     '@typescript-eslint/no-explicit-any': 'error',
     'no-restricted-imports': [
       'error',
-      { patterns: [{ regex: '^(react|react-dom|next|knex|pg|node:|comlink|idb)(/|$)|^@/', message: 'The core knows no framework, database or Node module.' }] },
+      {
+        patterns: [
+          {
+            regex: '^(react|react-dom|next|knex|pg|node:|comlink|idb)(/|$)|^@/',
+            message: 'The core knows no framework, database or Node module.',
+          },
+        ],
+      },
     ],
     'no-restricted-globals': [
       'error',
-      ...['window', 'document', 'process', 'fetch', 'performance', 'self', 'setTimeout', 'setInterval', 'crypto'].map((name) => ({
-        name,
-        message: 'The core is pure: pass it in as an argument.',
-      })),
+      ...['window', 'document', 'process', 'fetch', 'performance', 'self', 'setTimeout', 'setInterval', 'crypto'].map(
+        (name) => ({
+          name,
+          message: 'The core is pure: pass it in as an argument.',
+        }),
+      ),
     ],
     'no-restricted-properties': [
       'error',
@@ -30,7 +39,18 @@ const corePurity = {
 };
 
 const config = [
-  { ignores: ['.next/', '.build/', '.data/', 'node_modules/', 'next-env.d.ts', 'src/core/formats/generated/validators.js', 'test-results/', 'playwright-report/'] },
+  {
+    ignores: [
+      '.next/',
+      '.build/',
+      '.data/',
+      'node_modules/',
+      'next-env.d.ts',
+      'src/core/formats/generated/validators.js',
+      'test-results/',
+      'playwright-report/',
+    ],
+  },
   // React's rules where React is: its compiler's take half a minute over the core.
   ...next.map((c) => (c.ignores && !c.rules ? c : { ...c, files: ['src/{app,client,ui}/**/*.{ts,tsx}'] })),
   ...tseslint.configs.recommended,
@@ -49,7 +69,10 @@ const config = [
         'error',
         {
           patterns: [
-            { regex: '(^|/)(server|client|app|workers|cli)/', message: 'Screens get everything through props and the bench.' },
+            {
+              regex: '(^|/)(server|client|app|workers|cli)/',
+              message: 'Screens get everything through props and the bench.',
+            },
             { regex: '^(knex|pg|comlink|idb)$', message: 'No data access in a component.' },
           ],
         },

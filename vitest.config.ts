@@ -2,7 +2,18 @@ import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** The longest files first, so that no core idles at the end while one file runs on alone. */
-const LONG = ['belief.test', 'cli.test', 'beliefTrials.test', 'sizing.test', 'rules.test', 'reference/tow.test', 'ngspice.test', 'backup.test', 'optimum.test', 'diagnose.test'];
+const LONG = [
+  'belief.test',
+  'cli.test',
+  'beliefTrials.test',
+  'sizing.test',
+  'rules.test',
+  'reference/tow.test',
+  'ngspice.test',
+  'backup.test',
+  'optimum.test',
+  'diagnose.test',
+];
 class LongFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
     const rank = (f: TestSpecification) => {

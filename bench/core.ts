@@ -82,15 +82,25 @@ const source = ownSweep(40_000, (k, points) => {
   last = v;
   model.solver.iterate(model.values);
 });
-const sourceSpice = spiceSweep((n) => `.dc V_coach_bank_emf ${HALF_FROM} ${HALF_TO} ${(HALF_TO - HALF_FROM) / n}`, (d) => d);
+const sourceSpice = spiceSweep(
+  (n) => `.dc V_coach_bank_emf ${HALF_FROM} ${HALF_TO} ${(HALF_TO - HALF_FROM) / n}`,
+  (d) => d,
+);
 const resistance = ownSweep(40_000, (k, points) => {
   model.values.resistorOhms[contact] = 0.0005 + (0.1 * k) / points;
   model.solver.solve(model.values);
 });
 model.values.resistorOhms[contact] = ohms;
-const resistanceSpice = spiceSweep((n) => `.dc R_link_contact 0.0005 0.1005 ${0.1 / n}`, (d) => d);
-console.log(`DC solve, source swept:     ${source.toFixed(2)} µs a point, ngspice ${sourceSpice.toFixed(2)}: ${(sourceSpice / source).toFixed(1)}× (reach 5×)`);
-console.log(`DC solve, resistance swept: ${resistance.toFixed(2)} µs a point, ngspice ${resistanceSpice.toFixed(2)}: ${(resistanceSpice / resistance).toFixed(1)}× (reach 1.5×)`);
+const resistanceSpice = spiceSweep(
+  (n) => `.dc R_link_contact 0.0005 0.1005 ${0.1 / n}`,
+  (d) => d,
+);
+console.log(
+  `DC solve, source swept:     ${source.toFixed(2)} µs a point, ngspice ${sourceSpice.toFixed(2)}: ${(sourceSpice / source).toFixed(1)}× (reach 5×)`,
+);
+console.log(
+  `DC solve, resistance swept: ${resistance.toFixed(2)} µs a point, ngspice ${resistanceSpice.toFixed(2)}: ${(resistanceSpice / resistance).toFixed(1)}× (reach 1.5×)`,
+);
 
 const t0 = now();
 new BandTable(compiled);
@@ -98,7 +108,9 @@ console.log(`bands of all probes and states, 192 samples: ${(now() - t0).toFixed
 
 const t1 = now();
 const belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
-console.log(`belief made: ${(now() - t1).toFixed(0)} ms, ${belief.components.length} components over ${compiled.params.length} parameters`);
+console.log(
+  `belief made: ${(now() - t1).toFixed(0)} ms, ${belief.components.length} components over ${compiled.params.length} parameters`,
+);
 const measurements = rigMeasurements(compiled.rig);
 const rng = seededRng(4);
 const states = statesOf(compiled.rig);
@@ -111,7 +123,13 @@ for (let n = 0; n < 30; n++) {
   for (let k = 0; k < 10; k++) {
     const m = measurements[Math.floor(rng.uniform() * measurements.length)]!;
     const state = states[Math.floor(rng.uniform() * states.length)]!.id;
-    evidence.push({ id: String(k), state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
+    evidence.push({
+      id: String(k),
+      state,
+      probe: m.red,
+      ...(m.black === undefined ? {} : { ref: m.black }),
+      value: hidden.read(state, m.red, m.black).value,
+    });
     const a = now();
     belief.setEvidence(evidence);
     const b = now();
@@ -120,6 +138,10 @@ for (let n = 0; n < 30; n++) {
     answers.push(now() - b);
   }
 }
-console.log(`belief update: p50 ${quantile(updates, 0.5).toFixed(0)} ms, p95 ${quantile(updates, 0.95).toFixed(0)} ms (reach 150)`);
-console.log(`next tests ranked, with every reading left out in turn: p50 ${quantile(answers, 0.5).toFixed(0)} ms, p95 ${quantile(answers, 0.95).toFixed(0)} ms (reach 200)`);
+console.log(
+  `belief update: p50 ${quantile(updates, 0.5).toFixed(0)} ms, p95 ${quantile(updates, 0.95).toFixed(0)} ms (reach 150)`,
+);
+console.log(
+  `next tests ranked, with every reading left out in turn: p50 ${quantile(answers, 0.5).toFixed(0)} ms, p95 ${quantile(answers, 0.95).toFixed(0)} ms (reach 200)`,
+);
 rmSync(folder, { recursive: true, force: true });

@@ -29,7 +29,13 @@ export function readingGains(compiled: CompiledRig, draws: number, seed: number,
     for (const list of gains) {
       const m = measurements[Math.floor(rng.uniform() * measurements.length)]!;
       const state = states[Math.floor(rng.uniform() * states.length)]!.id;
-      evidence.push({ id: `${evidence.length}`, state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
+      evidence.push({
+        id: `${evidence.length}`,
+        state,
+        probe: m.red,
+        ...(m.black === undefined ? {} : { ref: m.black }),
+        value: hidden.read(state, m.red, m.black).value,
+      });
       belief.setEvidence(evidence);
       const now = Math.log(Math.max(belief.probability[f]!, 1e-12));
       list.push(now - last);

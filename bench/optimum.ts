@@ -37,11 +37,17 @@ export function drawCases(compiled: CompiledRig, count: number, seed: number): {
   const rng = seededRng(seed);
   const pick = <T>(list: readonly T[], n: number): T[] => {
     const left = [...list];
-    return Array.from({ length: Math.min(n, left.length) }, () => left.splice(Math.floor(rng.uniform() * left.length), 1)[0]!);
+    return Array.from(
+      { length: Math.min(n, left.length) },
+      () => left.splice(Math.floor(rng.uniform() * left.length), 1)[0]!,
+    );
   };
   const cases: Case[] = [];
   while (cases.length < count) {
-    const components = pick(belief.components.map((_, i) => i).filter((i) => belief.weight[i]! > 0.003), FAULTS);
+    const components = pick(
+      belief.components.map((_, i) => i).filter((i) => belief.weight[i]! > 0.003),
+      FAULTS,
+    );
     const total = components.reduce((s, c) => s + belief.weight[c]!, 0);
     const classes = components.map((c) => belief.faults[belief.components[c]!.faultIndex]!.class);
     const names = [...new Set(classes)];
@@ -62,7 +68,11 @@ export function drawCases(compiled: CompiledRig, count: number, seed: number): {
       minutes: q.minutes,
       table: components.map((c) => q.answers.map((a) => belief.answerChance(q, a.id, c))),
     }));
-    cases.push({ prior: components.map((c) => belief.weight[c]! / total), classOf: classes.map((c) => names.indexOf(c)), tests: [...volts, ...asked] });
+    cases.push({
+      prior: components.map((c) => belief.weight[c]! / total),
+      classOf: classes.map((c) => names.indexOf(c)),
+      tests: [...volts, ...asked],
+    });
   }
   return { belief, cases };
 }
@@ -103,14 +113,23 @@ function children(c: Case, node: Node, t: number): { p: number; node: Node }[] {
   return Array.from({ length: outcomes }, (_, o) => {
     const weights = node.weights.map((w, i) => w * test.table[i]![o]!);
     const p = weights.reduce((s, w) => s + w, 0) / total;
-    return { p, node: { weights, state: test.state, open: new Set([...node.open, test.place]), left: node.left.filter((x) => x !== t) } };
+    return {
+      p,
+      node: {
+        weights,
+        state: test.state,
+        open: new Set([...node.open, test.place]),
+        left: node.left.filter((x) => x !== t),
+      },
+    };
   }).filter((x) => x.p > 1e-9);
 }
 
 /** Expected cost of the best policy, and of the engine's, on a case. */
 export function solveCase(belief: Belief, c: Case): { best: number; ours: number } {
   const a = belief.assumptions;
-  const minutes = (node: Node, t: number) => testMinutes(c.tests[t]!, c.tests[t]!.state, { state: node.state, openPlaces: node.open, done: new Set() }, a);
+  const minutes = (node: Node, t: number) =>
+    testMinutes(c.tests[t]!, c.tests[t]!.state, { state: node.state, openPlaces: node.open, done: new Set() }, a);
   const memo = new Map<string, number>();
   const key = (n: Node) => `${n.left.join()}|${n.state}|${n.weights.map((w) => w.toPrecision(6)).join()}`;
   const best = (node: Node): number => {
@@ -135,7 +154,9 @@ export function solveCase(belief: Belief, c: Case): { best: number; ours: number
     const outcomes = new Outcomes(classWeight, a);
     const ranked = node.left.map((t) => {
       outcomes.clear();
-      c.tests[t]!.table.forEach((row, i) => row.forEach((p, o) => outcomes.add(o, c.classOf[i]!, (p * node.weights[i]!) / total)));
+      c.tests[t]!.table.forEach((row, i) =>
+        row.forEach((p, o) => outcomes.add(o, c.classOf[i]!, (p * node.weights[i]!) / total)),
+      );
       return { t, minutes: minutes(node, t), ...outcomes.worth(0) };
     });
     const useful = ranked.filter((r) => r.bits > 0.01).sort((x, y) => y.bits / y.minutes - x.bits / x.minutes);

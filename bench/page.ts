@@ -32,7 +32,16 @@ await withSignedInPage(async (page, url) => {
   let inWorkers = 0;
   const bodies: Promise<void>[] = [];
   page.on('response', (r) => {
-    if (/\.js(\?|$)/.test(r.url())) bodies.push(r.body().then((b) => void (r.request().resourceType() === 'script' ? (bytes += gzipSync(b).length) : (inWorkers += gzipSync(b).length)), () => undefined));
+    if (/\.js(\?|$)/.test(r.url()))
+      bodies.push(
+        r.body().then(
+          (b) =>
+            void (r.request().resourceType() === 'script'
+              ? (bytes += gzipSync(b).length)
+              : (inWorkers += gzipSync(b).length)),
+          () => undefined,
+        ),
+      );
   });
   const ready: number[] = [];
   const next: number[] = [];
@@ -52,9 +61,13 @@ await withSignedInPage(async (page, url) => {
       inWorker = inWorkers;
     }
   }
-  console.log(`job page on loopback, strip drawn and keypad there: p50 ${quantile(ready, 0.5).toFixed(0)} ms, worst ${Math.max(...ready).toFixed(0)} ms of ${LOADS} (reach 1000)`);
+  console.log(
+    `job page on loopback, strip drawn and keypad there: p50 ${quantile(ready, 0.5).toFixed(0)} ms, worst ${Math.max(...ready).toFixed(0)} ms of ${LOADS} (reach 1000)`,
+  );
   console.log(`  with bands and the next best test worked out: p50 ${quantile(next, 0.5).toFixed(0)} ms`);
-  console.log(`script on the job page: ${(script / 1000).toFixed(0)} kB gzipped, and ${(inWorker / 1000).toFixed(0)} kB in its worker (reach 250)`);
+  console.log(
+    `script on the job page: ${(script / 1000).toFixed(0)} kB gzipped, and ${(inWorker / 1000).toFixed(0)} kB in its worker (reach 250)`,
+  );
 
   await page.waitForTimeout(1500);
   const before = (await seen()).long.length;
@@ -67,6 +80,10 @@ await withSignedInPage(async (page, url) => {
   }
   const { events, long } = await seen();
   const tasks = long.slice(before);
-  console.log(`clicks and keys while ${KEEPS} readings are kept, ${flags} flags drawn: slowest to the next frame ${Math.max(0, ...events).toFixed(0)} ms, p95 of those over 16 ms ${events.length ? quantile(events, 0.95).toFixed(0) : 0} ms (reach 100)`);
-  console.log(`main thread meanwhile: ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms (reach none over 50)`);
+  console.log(
+    `clicks and keys while ${KEEPS} readings are kept, ${flags} flags drawn: slowest to the next frame ${Math.max(0, ...events).toFixed(0)} ms, p95 of those over 16 ms ${events.length ? quantile(events, 0.95).toFixed(0) : 0} ms (reach 100)`,
+  );
+  console.log(
+    `main thread meanwhile: ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms (reach none over 50)`,
+  );
 });

@@ -2,14 +2,23 @@
 import { chromium, type Page } from '@playwright/test';
 import { secret, TestServer } from '../scripts/testServer';
 
-export const quantile = (list: number[], q: number): number => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;
+export const quantile = (list: number[], q: number): number =>
+  [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;
 
 /** Runs the work on a page of somebody signed in; everything is closed behind it. */
 export async function withSignedInPage(work: (page: Page, url: string) => Promise<void>): Promise<void> {
   const server = await TestServer.on('surrik_bench');
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   });
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();

@@ -20,13 +20,20 @@ for (const [name, rig] of [
   const times: number[] = [];
   for (let k = 0; k < 12; k++) {
     // An edit each time: nothing can be kept from the last.
-    const edited = { ...rig, conductors: rig.conductors.map((c, i) => (i === k % rig.conductors.length ? { ...c, length: c.length * 1.01 } : c)) };
+    const edited = {
+      ...rig,
+      conductors: rig.conductors.map((c, i) =>
+        i === k % rig.conductors.length ? { ...c, length: c.length * 1.01 } : c,
+      ),
+    };
     const t = performance.now();
     checkDesign(edited, sizeRig(edited, use));
     if (k >= 3) times.push(performance.now() - t);
   }
   times.sort((a, b) => a - b);
-  console.log(`sizing and all rules after an edit, ${name}: median ${times[4]!.toFixed(0)} ms, worst of nine ${times[8]!.toFixed(0)} (reach 100)`);
+  console.log(
+    `sizing and all rules after an edit, ${name}: median ${times[4]!.toFixed(0)} ms, worst of nine ${times[8]!.toFixed(0)} (reach 100)`,
+  );
 }
 
 // The tow audit: every situation solved, every trouble looked for, the smallest changes searched.
@@ -38,8 +45,11 @@ for (const [name, family, link, wrong] of [
   const rig = coupledRig('t', 'T', { ...USUAL_COUPLED[family], link });
   const tow = structuredClone(usualTow(rig)!);
   const vehicle = towVehicle(rig)!;
-  const powered = tow.plugs.flatMap((p) => p.ways).filter((w) => w.uses.includes('fridge') || w.uses.includes('breakaway') || w.uses.includes('brakes'));
-  for (let k = 0; k < wrong; k++) Object.assign(powered[k % powered.length]!, [{ feed: 'none' }, { fuse: 0 }, { feed: 'constant' }][k]!);
+  const powered = tow.plugs
+    .flatMap((p) => p.ways)
+    .filter((w) => w.uses.includes('fridge') || w.uses.includes('breakaway') || w.uses.includes('brakes'));
+  for (let k = 0; k < wrong; k++)
+    Object.assign(powered[k % powered.length]!, [{ feed: 'none' }, { fuse: 0 }, { feed: 'constant' }][k]!);
   const times: number[] = [];
   for (let k = 0; k < 12; k++) {
     const t = performance.now();
@@ -47,11 +57,18 @@ for (const [name, family, link, wrong] of [
     if (k >= 3) times.push(performance.now() - t);
   }
   times.sort((a, b) => a - b);
-  console.log(`tow audit with its search, ${name}: median ${times[4]!.toFixed(0)} ms, worst of nine ${times[8]!.toFixed(0)} (reach 300)`);
+  console.log(
+    `tow audit with its search, ${name}: median ${times[4]!.toFixed(0)} ms, worst of nine ${times[8]!.toFixed(0)} (reach 300)`,
+  );
 }
 
 // The plan of a build, made anew.
-for (const { candidate, from } of [motorhome('m', 'M'), coupledRig('t', 'T', USUAL_COUPLED['second-battery'])].flatMap((rig) => candidatesOf(rig).slice(-1).map((c) => ({ candidate: c, from: rig })))) {
+for (const { candidate, from } of [motorhome('m', 'M'), coupledRig('t', 'T', USUAL_COUPLED['second-battery'])].flatMap(
+  (rig) =>
+    candidatesOf(rig)
+      .slice(-1)
+      .map((c) => ({ candidate: c, from: rig })),
+)) {
   const times: number[] = [];
   let steps = 0;
   for (let k = 0; k < 12; k++) {
@@ -60,5 +77,7 @@ for (const { candidate, from } of [motorhome('m', 'M'), coupledRig('t', 'T', USU
     if (k >= 3) times.push(performance.now() - t);
   }
   times.sort((a, b) => a - b);
-  console.log(`plan of a build, ${candidate.name}, ${steps} steps: median ${times[4]!.toFixed(1)} ms, worst of nine ${times[8]!.toFixed(1)} (reach 200)`);
+  console.log(
+    `plan of a build, ${candidate.name}, ${steps} steps: median ${times[4]!.toFixed(1)} ms, worst of nine ${times[8]!.toFixed(1)} (reach 200)`,
+  );
 }

@@ -54,8 +54,18 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
   const belief = new Belief(compiled, options.complaints ?? ['coach-not-charging', 'boost-dead']);
   const rng = seededRng(options.seed);
   const result: TrialResult = {
-    trials: options.trials, stopped: 0, right: 0, rightOfStopped: 0, meanMinutes: 0, meanTests: 0, meanQuestions: 0,
-    deciles: Array.from({ length: 10 }, (): [number, number] => [0, 0]), claimed: 0, updateMs: [], rankMs: [], confusions: new Map(),
+    trials: options.trials,
+    stopped: 0,
+    right: 0,
+    rightOfStopped: 0,
+    meanMinutes: 0,
+    meanTests: 0,
+    meanQuestions: 0,
+    deciles: Array.from({ length: 10 }, (): [number, number] => [0, 0]),
+    claimed: 0,
+    updateMs: [],
+    rankMs: [],
+    confusions: new Map(),
     checklist: { ours: 0, whole: 0, stopped: 0 },
   };
   for (let n = 0; n < options.trials; n++) {
@@ -64,8 +74,14 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     while (f < belief.faults.length - 1 && u > belief.prior[f]!) u -= belief.prior[f++]!;
     const fault = belief.faults.find((x) => x.id === options.truth) ?? belief.faults[f]!;
     const others = belief.faults.filter((x) => x.owner !== undefined && x.owner !== fault.owner && !x.members);
-    const second = options.pairs && fault.owner !== undefined ? others[Math.floor(rng.uniform() * others.length)] : undefined;
-    const hidden = new HiddenRig(compiled, second ? `${fault.id}+${second.id}` : fault.id, options.seed + 7919 * (n + 1), options);
+    const second =
+      options.pairs && fault.owner !== undefined ? others[Math.floor(rng.uniform() * others.length)] : undefined;
+    const hidden = new HiddenRig(
+      compiled,
+      second ? `${fault.id}+${second.id}` : fault.id,
+      options.seed + 7919 * (n + 1),
+      options,
+    );
     const evidence: Evidence[] = [];
     const observed: Observed[] = [];
     const takes = new Map<string, number>();
@@ -77,7 +93,11 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
       const t0 = clock();
       belief.setEvidence(evidence, observed);
       const t1 = clock();
-      answer = diagnose(belief, { state, openPlaces: [...open], ...(options.metersOnly ? { unreachable: belief.questions.map((q) => q.id) } : {}) });
+      answer = diagnose(belief, {
+        state,
+        openPlaces: [...open],
+        ...(options.metersOnly ? { unreachable: belief.questions.map((q) => q.id) } : {}),
+      });
       result.updateMs.push(t1 - t0);
       result.rankMs.push(clock() - t1);
       const next = answer.next[0];
@@ -98,14 +118,21 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
       const old = evidence.findIndex((e) => e.id === id);
       const confirmed = old >= 0 && takesAgree(unit, evidence[old]!.value, value);
       const reading: Evidence = {
-        id, state: next.state, probe: next.probe!, ...(next.ref === undefined ? {} : { ref: next.ref }), value, ...(confirmed ? { confirmed: true } : {}),
+        id,
+        state: next.state,
+        probe: next.probe!,
+        ...(next.ref === undefined ? {} : { ref: next.ref }),
+        value,
+        ...(confirmed ? { confirmed: true } : {}),
       };
       if (old >= 0) evidence[old] = reading;
       else evidence.push(reading);
     }
     const top = answer!.classes[0]!;
     // Drawn from the priors, a pair must be named whole; of two faults put together at random either half counts.
-    const right = second ? hidden.faults.some((x) => top.class.split(' + ').includes(x.class)) : top.class === fault.class;
+    const right = second
+      ? hidden.faults.some((x) => top.class.split(' + ').includes(x.class))
+      : top.class === fault.class;
     if (right) result.right++;
     if (answer!.stop.reached) {
       result.stopped++;
@@ -139,7 +166,9 @@ const CHECKLIST_MOST = 40;
  * all of it, and up to where the same stop rule as ours would end it.
  */
 function checklist(compiled: CompiledRig, belief: Belief, hidden: HiddenRig): { whole: number; stopped: number } {
-  const measurements = rigMeasurements(compiled.rig).filter((m) => m.kind !== 'drop').sort((a, b) => a.station - b.station);
+  const measurements = rigMeasurements(compiled.rig)
+    .filter((m) => m.kind !== 'drop')
+    .sort((a, b) => a.station - b.station);
   const open = new Set<string>();
   const evidence: Evidence[] = [];
   let whole = 0;
@@ -151,9 +180,16 @@ function checklist(compiled: CompiledRig, belief: Belief, hidden: HiddenRig): { 
       now = state;
       open.add(m.place);
       if (stopped !== undefined) continue;
-      evidence.push({ id: `${state}/${m.id}`, state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }), value: hidden.read(state, m.red, m.black).value });
+      evidence.push({
+        id: `${state}/${m.id}`,
+        state,
+        probe: m.red,
+        ...(m.black === undefined ? {} : { ref: m.black }),
+        value: hidden.read(state, m.red, m.black).value,
+      });
       belief.setEvidence(evidence);
-      if (evidence.length >= CHECKLIST_MOST || diagnose(belief, { state, openPlaces: [...open] }).stop.reached) stopped = whole;
+      if (evidence.length >= CHECKLIST_MOST || diagnose(belief, { state, openPlaces: [...open] }).stop.reached)
+        stopped = whole;
     }
   }
   return { whole, stopped: stopped ?? whole };

@@ -16,7 +16,10 @@ mkdirSync('test-results', { recursive: true });
 /** Its exit code. @param said takes what it says; without, that is shown as it comes. */
 function run(command: string, args: string[], env: Record<string, string> = {}, said?: Buffer[]): Promise<number> {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { stdio: said ? ['ignore', 'pipe', 'pipe'] : 'inherit', env: { ...process.env, ...env } });
+    const child = spawn(command, args, {
+      stdio: said ? ['ignore', 'pipe', 'pipe'] : 'inherit',
+      env: { ...process.env, ...env },
+    });
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (d: Buffer) => said?.push(d));
     child.on('error', () => resolve(1));
     child.on('close', (code) => resolve(code ?? 1));
@@ -54,9 +57,17 @@ if (want('static')) {
 if (want('unit')) {
   console.log('\n— unit, property, reference, integration');
   rmSync('test-results/vitest.json', { force: true });
-  const code = await run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', '--outputFile.json=test-results/vitest.json']);
+  const code = await run(bin('vitest'), [
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    '--outputFile.json=test-results/vitest.json',
+  ]);
   try {
-    const result = JSON.parse(readFileSync('test-results/vitest.json', 'utf8')) as { numPassedTests: number; numFailedTests: number };
+    const result = JSON.parse(readFileSync('test-results/vitest.json', 'utf8')) as {
+      numPassedTests: number;
+      numFailedTests: number;
+    };
     passed += result.numPassedTests;
     failed += result.numFailedTests;
     if (code !== 0 && result.numFailedTests === 0) failed++;
@@ -72,7 +83,9 @@ if (want('e2e')) {
     rmSync('test-results/e2e.json', { force: true });
     const code = await run(bin('playwright'), ['test', ...args], server.env);
     try {
-      const { stats } = JSON.parse(readFileSync('test-results/e2e.json', 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } };
+      const { stats } = JSON.parse(readFileSync('test-results/e2e.json', 'utf8')) as {
+        stats: { expected: number; unexpected: number; flaky: number };
+      };
       passed += stats.expected;
       failed += stats.unexpected + stats.flaky;
       if (code !== 0 && stats.unexpected === 0) failed++;

@@ -26,7 +26,12 @@ if (!loopback && !(cert && key)) {
 const namesOf = (pem) =>
   (new X509Certificate(pem).subjectAltName ?? '')
     .split(',')
-    .map((n) => n.trim().replace(/^(DNS|IP Address):/, '').toLowerCase())
+    .map((n) =>
+      n
+        .trim()
+        .replace(/^(DNS|IP Address):/, '')
+        .toLowerCase(),
+    )
     .filter((n) => n !== '' && !n.includes('*'));
 const hosts = new Set([
   '127.0.0.1',
@@ -34,7 +39,10 @@ const hosts = new Set([
   '[::1]',
   ...(address === '0.0.0.0' || address === '::' ? [] : [isIP(address) === 6 ? `[${address}]` : address.toLowerCase()]),
   ...(cert ? namesOf(cert) : []),
-  ...(env.SURRIK_HOSTS ?? '').split(',').map((h) => h.trim().toLowerCase()).filter((h) => h !== ''),
+  ...(env.SURRIK_HOSTS ?? '')
+    .split(',')
+    .map((h) => h.trim().toLowerCase())
+    .filter((h) => h !== ''),
 ]);
 const nameIn = (host) => (host ?? '').toLowerCase().replace(/:\d+$/, '');
 

@@ -64,7 +64,10 @@ export class TestServer {
       env: { ...process.env, ...this.env, NODE_ENV: 'production', SURRIK_PORT: String(this.port) },
     });
     for (let k = 0; k < 150; k++) {
-      const up = await fetch(`${this.url}/api/health`).then((r) => r.ok, () => false);
+      const up = await fetch(`${this.url}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      );
       if (up) return;
       await new Promise((r) => setTimeout(r, 100));
     }

@@ -18,7 +18,12 @@ export const VARIETY: MotorhomeChoices[] = LINK_CHOICES.flatMap(({ id: link }, n
     generator: (n + k) % 3 === 1,
     boost: n !== 4,
     chassis: { chemistry: n % 2 === 0 ? 'flooded' : 'agm', layout: 'single', capacity: 110 },
-    coach: { chemistry: (['flooded', 'agm', 'gel', 'lfp'] as const)[(n + k) % 4]!, layout: k === 0 ? 'series-parallel' : 'parallel', capacity: 200 + 50 * n },
+    coach: {
+      chemistry: (['flooded', 'agm', 'gel', 'lfp'] as const)[(n + k) % 4]!,
+      layout: k === 0 ? 'series-parallel' : 'parallel',
+      capacity: 200 + 50 * n,
+    },
   })),
 );
-export const motorhomeInWords = (c: MotorhomeChoices) => `${c.link}, ${c.nominalVolts} V, ${c.engineAt} engine, ${c.coach.chemistry} coach`;
+export const motorhomeInWords = (c: MotorhomeChoices) =>
+  `${c.link}, ${c.nominalVolts} V, ${c.engineAt} engine, ${c.coach.chemistry} coach`;

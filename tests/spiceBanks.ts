@@ -18,7 +18,8 @@ export function bankDeck({ name: n, chemistry, ah, soc }: Bank): string[] {
   const g = `(${i}>=0 ? ${c.chargeOvervolts} : ${c.dischargeOvervolts})*asinh(${i}/${c.exchangePerAh * ah})`;
   const [[f1, t1], [f2, t2]] = c.builds as unknown as [[number, number], [number, number]];
   const s = `v(s_${n})`;
-  const stored = c.taperTimesAh === 0 ? `${c.efficiency}` : `${c.efficiency}*(${s}<=0.85 ? 1 : max(0.1,1-6*(${s}-0.85)))`;
+  const stored =
+    c.taperTimesAh === 0 ? `${c.efficiency}` : `${c.efficiency}*(${s}<=0.85 ? 1 : max(0.1,1-6*(${s}-0.85)))`;
   const i20 = ah / 20;
   return [
     `.ic v(s_${n})=${soc} v(p1_${n})=0 v(p2_${n})=0 v(q_${n})=0`,
@@ -39,15 +40,41 @@ export function bankDeck({ name: n, chemistry, ah, soc }: Bank): string[] {
  * Runs a deck in a folder; rows of time and the asked vectors. `options` are
  * ngspice's own, `longest` its longest step in s; `again` repeats the analysis, to be timed without the start.
  */
-export function transient(folder: string, name: string, lines: string[], seconds: number, vectors: string[], options = 'reltol=1e-5 abstol=1e-9 vntol=1e-7 method=gear', longest: number | undefined = seconds / 1000, again = 0): number[][] {
+export function transient(
+  folder: string,
+  name: string,
+  lines: string[],
+  seconds: number,
+  vectors: string[],
+  options = 'reltol=1e-5 abstol=1e-9 vntol=1e-7 method=gear',
+  longest: number | undefined = seconds / 1000,
+  again = 0,
+): number[][] {
   const out = join(folder, `${name}.txt`);
   const deck = [
-    `* ${name}`, ...lines, `.options ${options}`, '.control', 'set wr_singlescale', 'set wr_vecnames', 'set numdgt=10',
-    ...Array.from({ length: 1 + again }, () => `tran ${seconds / 2000} ${seconds}${longest === undefined ? '' : ` 0 ${longest}`}`), `wrdata ${out} ${vectors.join(' ')}`, 'quit 0', '.endc', '.end', '',
+    `* ${name}`,
+    ...lines,
+    `.options ${options}`,
+    '.control',
+    'set wr_singlescale',
+    'set wr_vecnames',
+    'set numdgt=10',
+    ...Array.from(
+      { length: 1 + again },
+      () => `tran ${seconds / 2000} ${seconds}${longest === undefined ? '' : ` 0 ${longest}`}`,
+    ),
+    `wrdata ${out} ${vectors.join(' ')}`,
+    'quit 0',
+    '.endc',
+    '.end',
+    '',
   ].join('\n');
   const file = join(folder, `${name}.cir`);
   writeFileSync(file, deck);
   execFileSync('ngspice', ['-b', file], { timeout: 120_000, stdio: 'pipe' });
-  return readFileSync(out, 'utf8').trim().split('\n').slice(1).map((l) => l.trim().split(/\s+/).map(Number));
+  return readFileSync(out, 'utf8')
+    .trim()
+    .split('\n')
+    .slice(1)
+    .map((l) => l.trim().split(/\s+/).map(Number));
 }
-

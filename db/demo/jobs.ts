@@ -42,13 +42,20 @@ export function heronJob(now: Date): Job {
     rigState: { id: 'idle', since: new Date(now.getTime() - 4 * 60_000).toISOString() },
     blackLead: REFERENCE,
     revisions: [{ id: demoUuid('heron 1042 as-found'), kind: 'as-found', epoch: 0, at: start.toISOString(), doc }],
-    readings: take('1042', hidden, 0, start, [
-      { state: 'rested', probe: 'coach-bank.plus', minute: 12 },
-      { state: 'rested', probe: 'chassis-bank.plus', minute: 14 },
-      { state: 'idle', probe: 'alternator.output', minute: 47 },
-      { state: 'idle', probe: 'chassis-bank.plus', minute: 49 },
-      { state: 'idle', probe: 'coach-bank.plus', minute: 52 },
-    ], by),
+    readings: take(
+      '1042',
+      hidden,
+      0,
+      start,
+      [
+        { state: 'rested', probe: 'coach-bank.plus', minute: 12 },
+        { state: 'rested', probe: 'chassis-bank.plus', minute: 14 },
+        { state: 'idle', probe: 'alternator.output', minute: 47 },
+        { state: 'idle', probe: 'chassis-bank.plus', minute: 49 },
+        { state: 'idle', probe: 'coach-bank.plus', minute: 52 },
+      ],
+      by,
+    ),
     observations: [
       {
         id: demoUuid('heron 1042 note 1'),
@@ -63,7 +70,9 @@ export function heronJob(now: Date): Job {
     approvals: [],
     repairs: [],
     photos: [],
-    usage: { scenarios: usualScenarios({ driveHours: 5, nights: 4, storedMonths: 3, storedPluggedIn: true }, 'coach-bank') },
+    usage: {
+      scenarios: usualScenarios({ driveHours: 5, nights: 4, storedMonths: 3, storedPluggedIn: true }, 'coach-bank'),
+    },
     choices: [],
   };
 }
@@ -71,7 +80,8 @@ export function heronJob(now: Date): Job {
 const DAY = 24 * 3600_000;
 /** A day, and an hour of today by the clock of the record. */
 const inDays = (now: Date, days: number): string => new Date(now.getTime() + days * DAY).toISOString().slice(0, 10);
-const atHour = (now: Date, hour: number): string => new Date(Math.floor(now.getTime() / DAY) * DAY + hour * 3600_000).toISOString();
+const atHour = (now: Date, hour: number): string =>
+  new Date(Math.floor(now.getTime() / DAY) * DAY + hour * 3600_000).toISOString();
 
 /** An earlier visit of the same coach, finished: a ground joint cleaned and proven. */
 export function heronEarlierJob(now: Date): Job {
@@ -108,8 +118,19 @@ export function heronEarlierJob(now: Date): Job {
     complaint: { codes: ['coach-not-charging'], words: 'Coach bank charges slowly on the road.' },
     intake: { ...EMPTY_INTAKE, facts: ['slowly'] },
     followUps: [
-      { id: demoUuid('heron 1009 torque'), due: inDays(now, -150), what: 'Re-torque the heavy studs', done: new Date(now.getTime() - 149 * DAY).toISOString(), by },
-      { id: demoUuid('heron 1009 yearly'), due: inDays(now, 175), what: 'Yearly drop across the contact, with its amps', by },
+      {
+        id: demoUuid('heron 1009 torque'),
+        due: inDays(now, -150),
+        what: 'Re-torque the heavy studs',
+        done: new Date(now.getTime() - 149 * DAY).toISOString(),
+        by,
+      },
+      {
+        id: demoUuid('heron 1009 yearly'),
+        due: inDays(now, 175),
+        what: 'Yearly drop across the contact, with its amps',
+        by,
+      },
     ],
     instruments: demoInstruments(start).slice(0, 1),
     rigState: { id: 'rested', since: minute(90) },

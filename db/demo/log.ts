@@ -14,7 +14,9 @@ export function demoLog(job: Job, from: Date, seed = 7): string {
   const scenario = jobScenarios(job)[0]!;
   const run = simulate(compileRig(doc), scenario, { series: true });
   const of = (part: string, unit: string) => run.series.find((s) => s.part === part && s.unit === unit)?.values;
-  const link = run.series.find((s) => s.unit === 'A' && doc.parts.some((p) => p.id === s.part && p.kind === 'link-solenoid'))?.values;
+  const link = run.series.find(
+    (s) => s.unit === 'A' && doc.parts.some((p) => p.id === s.part && p.kind === 'link-solenoid'),
+  )?.values;
   const columns: [name: string, values: Float64Array | undefined, noise: number, digits: number][] = [
     ['Start battery (V)', of('chassis-bank', 'V'), 0.012, 2],
     ['Coach battery (V)', of('coach-bank', 'V'), 0.012, 2],
@@ -33,7 +35,17 @@ export function demoLog(job: Job, from: Date, seed = 7): string {
     const share = Math.min(1, Math.max(0, (t - run.t[k]!) / (run.t[k + 1]! - run.t[k]! || 1)));
     const stamp = new Date(from.getTime() + t * 1000).toISOString().slice(0, 19).replace('T', ' ');
     const cranks = starts.some((s) => t < s && s - t <= EVERY);
-    rows.push([stamp, ...used.map(([name, v, noise, digits]) => ((cranks && name.startsWith('Start') ? 10.6 : v![k]! + share * (v![k + 1]! - v![k]!)) + noise * rng.normal()).toFixed(digits))].join(','));
+    rows.push(
+      [
+        stamp,
+        ...used.map(([name, v, noise, digits]) =>
+          (
+            (cranks && name.startsWith('Start') ? 10.6 : v![k]! + share * (v![k + 1]! - v![k]!)) +
+            noise * rng.normal()
+          ).toFixed(digits),
+        ),
+      ].join(','),
+    );
   }
   return `${rows.join('\r\n')}\r\n`;
 }

@@ -23,7 +23,8 @@ export const REFERENCE = 'frame.bay-2';
 
 /** The demo shop's instruments: one in date, one that was never compared. */
 export const demoInstruments = (now: Date): Instrument[] => {
-  const months = (n: number) => new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() - n, 12)).toISOString().slice(0, 10);
+  const months = (n: number) =>
+    new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() - n, 12)).toISOString().slice(0, 10);
   return [
     { ...BAY_METER, calibratedOn: months(4) },
     { ...USUAL_INSTRUMENT, id: 'bay-meter-1', name: 'Bay meter 1', voltPercent: 0.8, voltDigits: 3 },
@@ -39,7 +40,14 @@ export interface Taken {
 }
 
 /** Readings of a hidden rig, taken so many minutes after the job began. */
-export function take(job: string, rig: HiddenRig, epoch: number, start: Date, list: readonly Taken[], by: string): Reading[] {
+export function take(
+  job: string,
+  rig: HiddenRig,
+  epoch: number,
+  start: Date,
+  list: readonly Taken[],
+  by: string,
+): Reading[] {
   return list.map((t) => {
     const clamp = t.probe.endsWith('.clamp');
     const ref = clamp ? undefined : (t.ref ?? REFERENCE);

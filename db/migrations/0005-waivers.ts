@@ -7,6 +7,7 @@ export async function up(knex: Knex): Promise<void> {
 
 /** Refuses while there is anything the older schema has no place for. */
 export async function down(knex: Knex): Promise<void> {
-  if (await knex('jobs').whereRaw('jsonb_array_length(waivers) > 0').first()) throw new Error('jobs have waivers: going back would lose their reasons');
+  if (await knex('jobs').whereRaw('jsonb_array_length(waivers) > 0').first())
+    throw new Error('jobs have waivers: going back would lose their reasons');
   await knex.raw('ALTER TABLE jobs DROP COLUMN waivers');
 }

@@ -7,6 +7,7 @@ export async function up(knex: Knex): Promise<void> {
 
 /** Refuses while there is anything the older schema has no place for. */
 export async function down(knex: Knex): Promise<void> {
-  if (await knex('jobs').whereNotNull('build').first()) throw new Error('jobs have builds under way: going back would lose what is done');
+  if (await knex('jobs').whereNotNull('build').first())
+    throw new Error('jobs have builds under way: going back would lose what is done');
   await knex.raw('ALTER TABLE jobs DROP COLUMN build');
 }

@@ -2,7 +2,20 @@
 /** The job board: tickets by where they stand, the one that is due marked. */
 import { useQuery } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
-import { ArrowRight, CalendarDays, Calculator, FileUp, LayoutList, LogOut, Moon, Plus, Search, Settings2, Sun, UserRound } from 'lucide-react';
+import {
+  ArrowRight,
+  CalendarDays,
+  Calculator,
+  FileUp,
+  LayoutList,
+  LogOut,
+  Moon,
+  Plus,
+  Search,
+  Settings2,
+  Sun,
+  UserRound,
+} from 'lucide-react';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { fetchBoard, importJobFile, searchShop } from '@/client/api';
@@ -11,14 +24,21 @@ import { useTheme } from '@/ui/theme';
 import { signOutAction } from './sign-in/actions';
 
 const COLUMNS: readonly { title: string; statuses: readonly BoardTicket['status'][]; empty: string }[] = [
-  { title: 'Waiting', statuses: ['waiting'], empty: 'Nobody waits. A job that comes in stands here until a bay is free.' },
+  {
+    title: 'Waiting',
+    statuses: ['waiting'],
+    empty: 'Nobody waits. A job that comes in stands here until a bay is free.',
+  },
   { title: 'In the bay', statuses: ['in-the-bay'], empty: 'No rig in a bay.' },
   { title: 'Parts or approval', statuses: ['waiting-approval', 'waiting-parts'], empty: 'Nothing held up.' },
   { title: 'Done', statuses: ['done'], empty: 'Nothing finished yet.' },
 ];
 
 function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
-  const href = ticket.status === 'done' ? `/jobs/${ticket.number}/report` : `/jobs/${ticket.number}/${ticket.next.station.toLowerCase()}`;
+  const href =
+    ticket.status === 'done'
+      ? `/jobs/${ticket.number}/report`
+      : `/jobs/${ticket.number}/${ticket.next.station.toLowerCase()}`;
   return (
     <article className={`tk${due ? ' due' : ''}`}>
       <div className="h">
@@ -53,14 +73,28 @@ function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
 }
 
 export function Board({ initial }: { initial: { shop: string; actor: string; tickets: BoardTicket[] } }) {
-  const { data, error } = useQuery({ queryKey: ['board'], queryFn: fetchBoard, initialData: initial, refetchInterval: 5000 });
+  const { data, error } = useQuery({
+    queryKey: ['board'],
+    queryFn: fetchBoard,
+    initialData: initial,
+    refetchInterval: 5000,
+  });
   const [search, setSearch] = useState('');
   const [theme, toggle] = useTheme();
   const needle = search.trim().toLowerCase();
-  const found = useQuery({ queryKey: ['search', needle], queryFn: () => searchShop(needle), enabled: needle.length >= 2, staleTime: 10_000 });
+  const found = useQuery({
+    queryKey: ['search', needle],
+    queryFn: () => searchShop(needle),
+    enabled: needle.length >= 2,
+    staleTime: 10_000,
+  });
   const hits = needle.length >= 2 ? (found.data?.hits ?? []) : [];
   // A job stands on the board where its ticket, or anything in its record, holds the words.
-  const tickets = data.tickets.filter((t) => `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle) || hits.some((h) => h.job === t.number));
+  const tickets = data.tickets.filter(
+    (t) =>
+      `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle) ||
+      hits.some((h) => h.job === t.number),
+  );
   const input = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<{ bad: boolean; words: string; job?: number }>();
   const takeIn = async (file: File) => {
@@ -68,8 +102,11 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
     try {
       const r = await importJobFile(file);
       setTold({
-        bad: false, job: r.number,
-        words: r.again ? `This job is here already: ${r.number}.` : `Taken in as job ${r.number}${r.number === r.was ? '' : ` (it was ${r.was} where it came from)`}, with ${r.photos} ${r.photos === 1 ? 'photo' : 'photos'}${r.logs > 0 ? ` and ${r.logs} ${r.logs === 1 ? 'log' : 'logs'}` : ''}${r.missing > 0 ? `; ${r.missing} ${r.missing === 1 ? 'was' : 'were'} not in the file` : ''}.`,
+        bad: false,
+        job: r.number,
+        words: r.again
+          ? `This job is here already: ${r.number}.`
+          : `Taken in as job ${r.number}${r.number === r.was ? '' : ` (it was ${r.was} where it came from)`}, with ${r.photos} ${r.photos === 1 ? 'photo' : 'photos'}${r.logs > 0 ? ` and ${r.logs} ${r.logs === 1 ? 'log' : 'logs'}` : ''}${r.missing > 0 ? `; ${r.missing} ${r.missing === 1 ? 'was' : 'were'} not in the file` : ''}.`,
       });
     } catch (e) {
       setTold({ bad: true, words: `${file.name}: ${(e as Error).message}` });
@@ -126,13 +163,26 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
         </div>
         <label className="search">
           <Search size={18} aria-hidden="true" />
-          <input type="search" placeholder="Number, rig, fault, part, note" aria-label="Search jobs" value={search} onChange={(e) => setSearch(e.target.value)} />
+          <input
+            type="search"
+            placeholder="Number, rig, fault, part, note"
+            aria-label="Search jobs"
+            value={search}
+            onChange={(e) => setSearch(e.target.value)}
+          />
         </label>
         <button type="button" className="bx" onClick={() => input.current?.click()} aria-label="Take in a job file">
           <FileUp size={20} aria-hidden="true" />
           <span className="wide-only">Job file</span>
         </button>
-        <input ref={input} type="file" className="sr-only" aria-label="Job file" accept=".zip,.json,.surrik" onChange={(e) => e.target.files?.[0] && void takeIn(e.target.files[0])} />
+        <input
+          ref={input}
+          type="file"
+          className="sr-only"
+          aria-label="Job file"
+          accept=".zip,.json,.surrik"
+          onChange={(e) => e.target.files?.[0] && void takeIn(e.target.files[0])}
+        />
         <Link href="/jobs/new" className="bx ink">
           <Plus size={20} aria-hidden="true" />
           New job
@@ -162,28 +212,30 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
           </section>
         )}
         <div className="cols">
-        {error && (
-          <p role="status" className="notice">
-            The board may be out of date: {error.message}
-          </p>
-        )}
-        {COLUMNS.map((column) => {
-          const here = tickets.filter((t) => column.statuses.includes(t.status));
-          return (
-            <section key={column.title} className="col" aria-label={column.title}>
-              <h2>
-                {column.title}
-                <span>{here.length}</span>
-              </h2>
-              <div>
-                {here.map((t) => (
-                  <Ticket key={t.number} ticket={t} due={t.number === due?.number} />
-                ))}
-                {here.length === 0 && <p className="quiet pad">{needle ? `Nothing here matches “${search.trim()}”.` : column.empty}</p>}
-              </div>
-            </section>
-          );
-        })}
+          {error && (
+            <p role="status" className="notice">
+              The board may be out of date: {error.message}
+            </p>
+          )}
+          {COLUMNS.map((column) => {
+            const here = tickets.filter((t) => column.statuses.includes(t.status));
+            return (
+              <section key={column.title} className="col" aria-label={column.title}>
+                <h2>
+                  {column.title}
+                  <span>{here.length}</span>
+                </h2>
+                <div>
+                  {here.map((t) => (
+                    <Ticket key={t.number} ticket={t} due={t.number === due?.number} />
+                  ))}
+                  {here.length === 0 && (
+                    <p className="quiet pad">{needle ? `Nothing here matches “${search.trim()}”.` : column.empty}</p>
+                  )}
+                </div>
+              </section>
+            );
+          })}
         </div>
       </main>
     </div>

@@ -25,15 +25,21 @@ export const LOG_VERBS: Readonly<Record<string, LogVerb>> = {
       const nominal = options['nominal'] ?? '12';
       if (!['12', '24', '48'].includes(nominal)) throw new BadInput('--nominal', nominal, 'one of 12, 24, 48');
       const chemistry = options['chemistry'] ?? 'flooded';
-      if (!CHEMISTRIES.some((c) => c.id === chemistry)) throw new BadInput('--chemistry', chemistry, `one of ${CHEMISTRIES.map((c) => c.id).join(', ')}`);
+      if (!CHEMISTRIES.some((c) => c.id === chemistry))
+        throw new BadInput('--chemistry', chemistry, `one of ${CHEMISTRIES.map((c) => c.id).join(', ')}`);
       const zone = options['zone'] ?? 'UTC';
       let text: string;
       try {
         text = readFileSync(file === '-' ? 0 : file, 'utf8');
       } catch (e) {
-        throw new BadInput('LOG', `${file}: ${(e as NodeJS.ErrnoException).code ?? 'unreadable'}`, 'a log that can be read');
+        throw new BadInput(
+          'LOG',
+          `${file}: ${(e as NodeJS.ErrnoException).code ?? 'unreadable'}`,
+          'a log that can be read',
+        );
       }
-      if (text.length > LOG_LIMIT_BYTES) throw new BadInput('LOG', `${text.length} characters`, `at most ${LOG_LIMIT_BYTES}`);
+      if (text.length > LOG_LIMIT_BYTES)
+        throw new BadInput('LOG', `${text.length} characters`, `at most ${LOG_LIMIT_BYTES}`);
       const face = faceOf(text.slice(0, HEAD_LENGTH), zone);
       let map = face.map;
       if (map && options['map'] !== undefined) {
@@ -42,7 +48,8 @@ export const LOG_VERBS: Readonly<Record<string, LogVerb>> = {
           const [role, column] = pair.split('=') as [string, string | undefined];
           if (!roleOf(role)) throw new BadInput('--map', role, `one of ${LOG_ROLES.map((r) => r.id).join(', ')}`);
           const index = /^\d+$/.test(column ?? '') ? Number(column) - 1 : header.findIndex((h) => h.trim() === column);
-          if (column === undefined || index < 0 || index >= header.length) throw new BadInput('--map', pair, `ROLE=COLUMN with a column of ${header.map((h) => h.trim()).join(', ')}`);
+          if (column === undefined || index < 0 || index >= header.length)
+            throw new BadInput('--map', pair, `ROLE=COLUMN with a column of ${header.map((h) => h.trim()).join(', ')}`);
           return { index, role: roleOf(role)!.id, name: header[index]!.trim(), times: 1 };
         });
         map = { ...map, columns };
@@ -51,19 +58,32 @@ export const LOG_VERBS: Readonly<Record<string, LogVerb>> = {
       try {
         series = readLog(text, face, map);
       } catch (e) {
-        if (e instanceof RangeError) throw new BadInput('--zone', zone, 'a name of the time zone list, like America/Denver');
+        if (e instanceof RangeError)
+          throw new BadInput('--zone', zone, 'a name of the time zone list, like America/Denver');
         throw e;
       }
-      if (series.t.length === 0) throw new BadInput('LOG', `${series.rows} lines, none of them a sample`, 'a CSV with a column of times and at least one of numbers, or a CAN log of RV-C frames');
+      if (series.t.length === 0)
+        throw new BadInput(
+          'LOG',
+          `${series.rows} lines, none of them a sample`,
+          'a CSV with a column of times and at least one of numbers, or a CAN log of RV-C frames',
+        );
       const reading = analyseLog(series, { nominal: Number(nominal) as 12 | 24 | 48, chemistry });
       return {
         kind: face.kind,
-        from: iso(reading.from), to: iso(reading.to), rows: reading.rows, dropped: reading.dropped, interval: reading.interval,
+        from: iso(reading.from),
+        to: iso(reading.to),
+        rows: reading.rows,
+        dropped: reading.dropped,
+        interval: reading.interval,
         columns: series.channels.map((c) => ({ role: c.role, name: c.name })),
-        problems: series.problems, counts: series.counts, gaps: series.gaps.map((g) => ({ from: iso(g.from), to: iso(g.to) })),
+        problems: series.problems,
+        counts: series.counts,
+        gaps: series.gaps.map((g) => ({ from: iso(g.from), to: iso(g.to) })),
         events: reading.events.map((e) => ({ at: iso(e.t), kind: e.kind, says: e.says })),
         estimates: reading.estimates.map((e) => ({ ...e, says: estimateInWords(e) })),
-        ...(reading.cycles ? { cycles: reading.cycles } : {}), ...(reading.hunting ? { hunting: reading.hunting } : {}),
+        ...(reading.cycles ? { cycles: reading.cycles } : {}),
+        ...(reading.hunting ? { hunting: reading.hunting } : {}),
         says: reading.says,
       };
     },

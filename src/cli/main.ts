@@ -9,13 +9,38 @@ import { BadInput, type VerbContext } from './verb';
 import { LOG_VERBS } from './logVerbs';
 import { VERBS } from './verbs';
 
-const OPTIONS = new Set(['state', 'rig', 'truth', 'seed', 'probe', 'ref', 'take', 'widen', 'blunders', 'from', 'scenario', 'candidates', 'samples', 'run', 'drop', 'upfit', 'severity', 'to', 'zone', 'map', 'nominal', 'chemistry']);
+const OPTIONS = new Set([
+  'state',
+  'rig',
+  'truth',
+  'seed',
+  'probe',
+  'ref',
+  'take',
+  'widen',
+  'blunders',
+  'from',
+  'scenario',
+  'candidates',
+  'samples',
+  'run',
+  'drop',
+  'upfit',
+  'severity',
+  'to',
+  'zone',
+  'map',
+  'nominal',
+  'chemistry',
+]);
 
 /** Options that take no value. */
 const FLAGS = new Set(['csv', 'series']);
 
 function usage(): string {
-  const lines = Object.entries({ ...VERBS, ...LOG_VERBS }).map(([name, v]) => `  ${name.padEnd(11)} ${v.about}\n              e.g. ./surrik ${v.example}`);
+  const lines = Object.entries({ ...VERBS, ...LOG_VERBS }).map(
+    ([name, v]) => `  ${name.padEnd(11)} ${v.about}\n              e.g. ./surrik ${v.example}`,
+  );
   return `usage: ./surrik VERB JOB [--rig as-found|proposed[:ID]|as-built] [options]\n\n${lines.join('\n')}\n`;
 }
 
@@ -24,7 +49,11 @@ function readJob(path: string): Job {
   try {
     text = path === '-' ? readFileSync(0, 'utf8') : readFileSync(path, 'utf8');
   } catch (e) {
-    throw new BadInput('/', `${path}: ${(e as NodeJS.ErrnoException).code ?? 'unreadable'}`, 'a job file (*.surrik.json) that can be read');
+    throw new BadInput(
+      '/',
+      `${path}: ${(e as NodeJS.ErrnoException).code ?? 'unreadable'}`,
+      'a job file (*.surrik.json) that can be read',
+    );
   }
   const parsed = parseJobText(text);
   if (!parsed.ok) throw BadInput.from(parsed.error[0]!);
@@ -55,20 +84,29 @@ function main(argv: readonly string[]): number {
         options[name] = 'yes';
         continue;
       }
-      if (!OPTIONS.has(name)) throw new BadInput(word, word, `one of ${[...OPTIONS, ...FLAGS].map((o) => `--${o}`).join(', ')}`);
+      if (!OPTIONS.has(name))
+        throw new BadInput(word, word, `one of ${[...OPTIONS, ...FLAGS].map((o) => `--${o}`).join(', ')}`);
       const value = rest[++i];
       if (value === undefined) throw new BadInput(word, 'nothing', 'a value after it');
       options[name] = value;
     }
     if (files.length !== 1) throw new BadInput('JOB', `${files.length} files`, 'one job file, or - for standard input');
-    const print = (answer: object | string) => process.stdout.write(typeof answer === 'string' ? answer : `${JSON.stringify({ schemaVersion: 1, ...answer }, null, 2)}\n`);
+    const print = (answer: object | string) =>
+      process.stdout.write(
+        typeof answer === 'string' ? answer : `${JSON.stringify({ schemaVersion: 1, ...answer }, null, 2)}\n`,
+      );
     if (log) {
       print(log.run(files[0]!, options));
       return 0;
     }
     const job = readJob(files[0]!);
     const revision = options['rig'] === undefined ? currentRevision(job) : namedRevision(job, options['rig']);
-    if (!revision) throw new BadInput('--rig', options['rig'] ?? '', `a revision of this job: ${job.revisions.map((r) => r.kind).join(', ')}`);
+    if (!revision)
+      throw new BadInput(
+        '--rig',
+        options['rig'] ?? '',
+        `a revision of this job: ${job.revisions.map((r) => r.kind).join(', ')}`,
+      );
     const context: VerbContext = { job, revision, options };
     print(VERBS[verbName!]!.run(context));
     return 0;

@@ -33,21 +33,26 @@ export const TIME_VERBS: Readonly<Record<string, Verb>> = {
         scenario: scenario!.id,
         events: r.events,
         summary: r.summary,
-        ...(context.options['series'] ? { series: { t: [...r.t], columns: r.series.map((s) => ({ ...s, values: [...s.values] })) } } : {}),
+        ...(context.options['series']
+          ? { series: { t: [...r.t], columns: r.series.map((s) => ({ ...s, values: [...s.values] })) } }
+          : {}),
       };
     },
   },
   compare: {
     about: 'ways of linking the batteries side by side on the job’s scenarios, with a recommendation',
     example: 'compare examples/heron.surrik.json --samples 20',
-    options: '  --candidates ID,ID  (default: what the screen compares)  --scenario N|ID  --samples N  also the spread of N samples of the assumptions',
+    options:
+      '  --candidates ID,ID  (default: what the screen compares)  --scenario N|ID  --samples N  also the spread of N samples of the assumptions',
     run(context) {
       const all = jobCandidates(context.job);
       const asked = context.options['candidates']?.split(',');
       const ids = asked ?? usualPick(all);
       const unknown = ids.find((id) => !all.some((c) => c.id === id));
-      if (unknown !== undefined) throw new BadInput('--candidates', unknown, `some of ${all.map((c) => c.id).join(', ')}`);
-      if (ids.length > MOST_COMPARED) throw new BadInput('--candidates', `${ids.length} of them`, `at most ${MOST_COMPARED}`);
+      if (unknown !== undefined)
+        throw new BadInput('--candidates', unknown, `some of ${all.map((c) => c.id).join(', ')}`);
+      if (ids.length > MOST_COMPARED)
+        throw new BadInput('--candidates', `${ids.length} of them`, `at most ${MOST_COMPARED}`);
       const some = all.filter((c) => ids.includes(c.id));
       const use = scenarios(context);
       const { labourPerHour, partsTimes } = DEFAULT_SETTINGS;
@@ -58,8 +63,15 @@ export const TIME_VERBS: Readonly<Record<string, Verb>> = {
       return {
         scenarios: c.scenarios,
         candidates: c.rows.map(({ candidate, outcome, estimate, scored }) => ({
-          id: candidate.id, name: candidate.name, school: candidate.school, differences: candidate.differences.map((d) => d.says), outcome, estimate,
-          points: scored.points, total: scored.total, ruledOut: scored.ruledOut,
+          id: candidate.id,
+          name: candidate.name,
+          school: candidate.school,
+          differences: candidate.differences.map((d) => d.says),
+          outcome,
+          estimate,
+          points: scored.points,
+          total: scored.total,
+          ruledOut: scored.ruledOut,
           ...(samples > 0 ? { spread: spreadOf(candidate.id, drawn) } : {}),
         })),
         ...(c.recommendation ? { recommendation: c.recommendation } : {}),

@@ -39,6 +39,7 @@ export interface LogVerb {
 export function wholeNumber(options: VerbContext['options'], name: string, fallback?: number): number {
   const text = options[name];
   if (text === undefined && fallback !== undefined) return fallback;
-  if (text === undefined || !/^\d{1,9}$/.test(text)) throw new BadInput(`--${name}`, text ?? 'nothing', 'a whole number');
+  if (text === undefined || !/^\d{1,9}$/.test(text))
+    throw new BadInput(`--${name}`, text ?? 'nothing', 'a whole number');
   return Number(text);
 }

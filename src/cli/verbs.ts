@@ -116,7 +116,9 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       const belief = new Belief(compileRig(revision.doc), intakeClues(job));
       belief.setEvidence(jobEvidence(job, revision.epoch), standingAnswers(job, revision.epoch));
       const state = options['from'] === undefined ? job.rigState.id : stateOption(options, 'from');
-      return { ...diagnose(belief, { state, blackLead: job.blackLead, unreachable: jobUnreachable(job, revision.epoch) }) };
+      return {
+        ...diagnose(belief, { state, blackLead: job.blackLead, unreachable: jobUnreachable(job, revision.epoch) }),
+      };
     },
   },
   measure: {

@@ -26,11 +26,20 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(path, { ...init, headers: { accept: 'application/json', ...init?.headers } });
   } catch {
-    throw new ApiError(0, 'unreachable', 'The server does not answer. What you enter is kept here and sent when it does.');
+    throw new ApiError(
+      0,
+      'unreachable',
+      'The server does not answer. What you enter is kept here and sent when it does.',
+    );
   }
   if (response.ok) return response;
-  const body = (await response.json().catch(() => undefined)) as { error?: { code: string; message: string } } | undefined;
-  throw new ApiError(response.status, body?.error?.code ?? 'failed', body?.error?.message ?? 'The server could not do this now.');
+  const body = (await response.json().catch(() => undefined)) as
+    { error?: { code: string; message: string } } | undefined;
+  throw new ApiError(
+    response.status,
+    body?.error?.code ?? 'failed',
+    body?.error?.message ?? 'The server could not do this now.',
+  );
 }
 
 const call = async <T>(path: string, init?: RequestInit): Promise<T> => (await (await request(path, init)).json()) as T;
@@ -41,20 +50,29 @@ export const fetchShop = (): Promise<ShopSnapshot> => call('/api/shop');
 
 /** Sends a photo's file; the command that keeps it names what comes back. */
 export const postPhoto = (job: number, file: Blob): Promise<StoredPhoto> =>
-  call(`/api/jobs/${job}/photos`, { method: 'POST', headers: { 'content-type': file.type.startsWith('image/') ? file.type : 'image/unknown' }, body: file });
+  call(`/api/jobs/${job}/photos`, {
+    method: 'POST',
+    headers: { 'content-type': file.type.startsWith('image/') ? file.type : 'image/unknown' },
+    body: file,
+  });
 
 /** Sends a packed log; the command that keeps it names what comes back. */
-export const postLog = (job: number, packed: Blob): Promise<StoredLog> => call(`/api/jobs/${job}/logs`, { method: 'POST', headers: { 'content-type': 'application/gzip' }, body: packed });
+export const postLog = (job: number, packed: Blob): Promise<StoredLog> =>
+  call(`/api/jobs/${job}/logs`, { method: 'POST', headers: { 'content-type': 'application/gzip' }, body: packed });
 
 /** A kept log, unpacked on the way. */
-export const fetchLog = (job: number, sha256: string): Promise<Blob> => request(`/api/jobs/${job}/logs/${sha256}`).then((r) => r.blob());
+export const fetchLog = (job: number, sha256: string): Promise<Blob> =>
+  request(`/api/jobs/${job}/logs/${sha256}`).then((r) => r.blob());
 
 export const fetchBoard = (): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> => call('/api/jobs');
 
 export const postOpenJob = (job: OpenJob): Promise<{ number: number; again: boolean }> =>
   call('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) });
 
-export const postCommand = (to: number | 'shop', command: unknown): Promise<{ id: string; seq: number; again: boolean }> =>
+export const postCommand = (
+  to: number | 'shop',
+  command: unknown,
+): Promise<{ id: string; seq: number; again: boolean }> =>
   call(`/api/commands?${to === 'shop' ? 'shop' : `job=${to}`}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
@@ -64,23 +82,46 @@ export const postCommand = (to: number | 'shop', command: unknown): Promise<{ id
 export const fetchHistory = (job: number): Promise<{ jobs: Job[] }> => call(`/api/jobs/${job}/history`);
 
 /** Takes a job file in: zip or JSON. */
-export const importJobFile = (file: Blob): Promise<Imported> => call('/api/jobs/import', { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
+export const importJobFile = (file: Blob): Promise<Imported> =>
+  call('/api/jobs/import', { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file });
 
 export const fetchCalendar = (): Promise<ShopCalendar> => call('/api/calendar');
 
-export const searchShop = (words: string): Promise<{ hits: Hit[]; more: boolean }> => call(`/api/search?q=${encodeURIComponent(words)}`);
+export const searchShop = (words: string): Promise<{ hits: Hit[]; more: boolean }> =>
+  call(`/api/search?q=${encodeURIComponent(words)}`);
 
 /** Changes what the shop sets for itself, from anywhere. */
 export async function sendToShop<T extends ShopCommandType>(type: T, payload: ShopPayload<T>): Promise<void> {
   const { seq, actor } = await fetchShop();
-  await postCommand('shop', { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: actor.name, payload });
+  await postCommand('shop', {
+    id: crypto.randomUUID(),
+    type,
+    version: 1,
+    baseSeq: seq,
+    at: new Date().toISOString(),
+    actor: actor.name,
+    payload,
+  });
 }
 
 /** Changes a job from outside it, on whatever is there now. */
-export async function sendToJob<T extends CommandType>(job: number, type: T, payload: (actor: string, now: Job) => Payload<T>): Promise<void> {
+export async function sendToJob<T extends CommandType>(
+  job: number,
+  type: T,
+  payload: (actor: string, now: Job) => Payload<T>,
+): Promise<void> {
   const { seq, actor, job: now } = await fetchSnapshot(job);
-  await postCommand(job, { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: actor.name, payload: payload(actor.name, now) });
+  await postCommand(job, {
+    id: crypto.randomUUID(),
+    type,
+    version: 1,
+    baseSeq: seq,
+    at: new Date().toISOString(),
+    actor: actor.name,
+    payload: payload(actor.name, now),
+  });
 }
 
 /** Writes a note into a job from outside it. Notes never collide, so it may be sent on whatever is there now. */
-export const sendNote = (job: number, text: string): Promise<void> => sendToJob(job, 'note.add', () => ({ id: crypto.randomUUID(), text }));
+export const sendNote = (job: number, text: string): Promise<void> =>
+  sendToJob(job, 'note.add', () => ({ id: crypto.randomUUID(), text }));

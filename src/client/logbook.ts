@@ -35,14 +35,18 @@ export function useLogbook(job: number, settings: Settings): LogbookSource {
         worker = undefined;
         giveUp?.(new Error('Stopped. The file is as it was; nothing was kept of it.'));
       },
-      keepFile: async (file) => postLog(job, await new Response(file.stream().pipeThrough(new CompressionStream('gzip'))).blob()),
+      keepFile: async (file) =>
+        postLog(job, await new Response(file.stream().pipeThrough(new CompressionStream('gzip'))).blob()),
       keptFile: async ({ name, file }) => new File([await fetchLog(job, file!.sha256)], name, { type: 'text/plain' }),
       remembered: (key) => settings.logMaps[key] as ColumnMap | undefined,
       remember(key, map) {
         if (JSON.stringify(settings.logMaps[key]) === JSON.stringify(map)) return;
         // A shop remembers the recorders it uses, not every file it saw.
         const kept = Object.entries(settings.logMaps).slice(-39);
-        void sendToShop('settings.set', { was: { logMaps: settings.logMaps }, set: { logMaps: { ...Object.fromEntries(kept), [key]: map } } }).catch(() => undefined);
+        void sendToShop('settings.set', {
+          was: { logMaps: settings.logMaps },
+          set: { logMaps: { ...Object.fromEntries(kept), [key]: map } },
+        }).catch(() => undefined);
       },
     }),
     [job, settings],

@@ -143,7 +143,10 @@ export class Outbox<C extends Command | ShopCommand> {
             await this.store(entry);
             this.onAcknowledged();
           } else {
-            this.trouble = error.status === 401 ? 'You are signed out. Sign in again: what you entered is kept here.' : error.message;
+            this.trouble =
+              error.status === 401
+                ? 'You are signed out. Sign in again: what you entered is kept here.'
+                : error.message;
             const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)]!;
             this.failures++;
             this.timer = setTimeout(() => void this.pump(), wait);

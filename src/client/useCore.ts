@@ -4,7 +4,17 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Diagnosis } from '../core/diagnose/diagnose';
 import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
-import { currentRevision, intakeClues, madeBy, provedAgainst, standingAnswers, standingChecks, standingReadings, type Job, type Reading } from '../core/formats/job';
+import {
+  currentRevision,
+  intakeClues,
+  madeBy,
+  provedAgainst,
+  standingAnswers,
+  standingChecks,
+  standingReadings,
+  type Job,
+  type Reading,
+} from '../core/formats/job';
 import type { RigCheck } from '../core/prove/check';
 import type { Proof } from '../core/prove/proofs';
 import type { Settings } from '../core/formats/shop';
@@ -56,25 +66,51 @@ export function useCore(job: Job, settings: Settings): CoreView {
   });
   const openPlaces = useMemo(() => {
     const places = table.data?.points;
-    return [...new Set(readings.map((r) => places?.[r.probe]?.place).filter((p): p is string => p !== undefined))].sort();
+    return [
+      ...new Set(readings.map((r) => places?.[r.probe]?.place).filter((p): p is string => p !== undefined)),
+    ].sort();
   }, [readings, table.data]);
   const proving = useQuery({
     queryKey: ['proving', rig.key, made, against.fault, before.length, evidence.map((e) => e.id).join()],
     queryFn: () =>
-      engine().proving(rig, { made: made!, ...(against.from ? { from: against.from } : {}), ...(against.fault === undefined ? {} : { fault: against.fault }) }, before, measured(readings)),
+      engine().proving(
+        rig,
+        {
+          made: made!,
+          ...(against.from ? { from: against.from } : {}),
+          ...(against.fault === undefined ? {} : { fault: against.fault }),
+        },
+        before,
+        measured(readings),
+      ),
     enabled: made !== undefined,
     ...forever,
   });
   // What was repaired or built is diagnosed again only where its proof failed.
-  const failed = proving.data?.readings.some((p) => p.after && p.after.verdict !== 'ok') || [...standingChecks(job, epoch).values()].some((c) => c.result === 'fail');
+  const failed =
+    proving.data?.readings.some((p) => p.after && p.after.verdict !== 'ok') ||
+    [...standingChecks(job, epoch).values()].some((c) => c.result === 'fail');
   const diagnosed = made === undefined || failed === true;
   const diagnosis = useQuery({
     queryKey: [
-      'diagnosis', rig.key, clues.join(), assumed, job.rigState.id, job.blackLead, openPlaces.join(), unreachable.join(),
-      evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}${e.meter?.voltShare ?? ''}`).join(), observed.map((o) => o.id).join(),
+      'diagnosis',
+      rig.key,
+      clues.join(),
+      assumed,
+      job.rigState.id,
+      job.blackLead,
+      openPlaces.join(),
+      unreachable.join(),
+      evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}${e.meter?.voltShare ?? ''}`).join(),
+      observed.map((o) => o.id).join(),
     ],
     queryFn: () =>
-      engine().diagnose(rig, clues, assumed, evidence, observed, { state: job.rigState.id, openPlaces, unreachable, blackLead: job.blackLead }),
+      engine().diagnose(rig, clues, assumed, evidence, observed, {
+        state: job.rigState.id,
+        openPlaces,
+        unreachable,
+        blackLead: job.blackLead,
+      }),
     enabled: table.data !== undefined && diagnosed,
     ...forever,
   });

@@ -70,7 +70,15 @@ export function useJob(number: number): JobView {
   const undoable = done.filter((d) => !refused.some((e) => e.command.id === d.command.id));
   const post = (type: CommandType, payload: unknown): Command | undefined => {
     if (!data) return undefined;
-    const command = { id: crypto.randomUUID(), type, version: 1, baseSeq: data.seq, at: new Date().toISOString(), actor: data.actor.name, payload } as Command;
+    const command = {
+      id: crypto.randomUUID(),
+      type,
+      version: 1,
+      baseSeq: data.seq,
+      at: new Date().toISOString(),
+      actor: data.actor.name,
+      payload,
+    } as Command;
     void box.add(command, data.seq);
     return command;
   };

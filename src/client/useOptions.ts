@@ -15,10 +15,28 @@ const SAMPLES_AT_ONCE = 4;
 
 let pool: Remote<OptionsApi>[] | undefined;
 const workers = (): Remote<OptionsApi>[] =>
-  (pool ??= Array.from({ length: WORKERS }, () => wrap<OptionsApi>(new Worker(new URL('../workers/options.worker.ts', import.meta.url), { type: 'module' }))));
+  (pool ??= Array.from({ length: WORKERS }, () =>
+    wrap<OptionsApi>(new Worker(new URL('../workers/options.worker.ts', import.meta.url), { type: 'module' })),
+  ));
 
-async function sampled(job: Job, ids: readonly string[], scenarios: readonly Scenario[], samples: number, seed: number, told: (share: number) => void, signal: AbortSignal): Promise<Sampled[]> {
-  const batches = ids.flatMap((id) => Array.from({ length: Math.ceil(samples / SAMPLES_AT_ONCE) }, (_, b) => ({ id, which: Array.from({ length: Math.min(SAMPLES_AT_ONCE, samples - b * SAMPLES_AT_ONCE) }, (__, i) => b * SAMPLES_AT_ONCE + i) })));
+async function sampled(
+  job: Job,
+  ids: readonly string[],
+  scenarios: readonly Scenario[],
+  samples: number,
+  seed: number,
+  told: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Sampled[]> {
+  const batches = ids.flatMap((id) =>
+    Array.from({ length: Math.ceil(samples / SAMPLES_AT_ONCE) }, (_, b) => ({
+      id,
+      which: Array.from(
+        { length: Math.min(SAMPLES_AT_ONCE, samples - b * SAMPLES_AT_ONCE) },
+        (__, i) => b * SAMPLES_AT_ONCE + i,
+      ),
+    })),
+  );
   const drawn: Sampled[] = [];
   let next = 0;
   let done = 0;
@@ -39,7 +57,8 @@ export function useOptions(job: Job, settings: Settings): OptionsSource {
   return useMemo(
     (): OptionsSource => ({
       list: () => workers()[0]!.list(job),
-      compare: (ids, scenarios, told) => workers()[0]!.compare(job, ids, scenarios, { labourPerHour, partsTimes }, proxy(told)),
+      compare: (ids, scenarios, told) =>
+        workers()[0]!.compare(job, ids, scenarios, { labourPerHour, partsTimes }, proxy(told)),
       async spread(ids, scenarios, samples, told, signal) {
         const seed = 1;
         const drawn = await sampled(job, ids, scenarios, samples, seed, told, signal);

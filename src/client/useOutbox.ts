@@ -15,13 +15,20 @@ export interface Boxed<C extends Command | ShopCommand> {
 }
 
 /** `queryKey` is asked again when something was acknowledged; `seq` is the newest change its answer shows. */
-export function useOutbox<C extends Command | ShopCommand>(target: Target, queryKey: readonly unknown[], seq: number | undefined): Boxed<C> {
+export function useOutbox<C extends Command | ShopCommand>(
+  target: Target,
+  queryKey: readonly unknown[],
+  seq: number | undefined,
+): Boxed<C> {
   const client = useQueryClient();
   const [first, second] = queryKey;
   const box = useMemo(() => {
     let existing = boxes.get(target);
     if (!existing) {
-      existing = new Outbox(target, () => void client.invalidateQueries({ queryKey: second === undefined ? [first] : [first, second] }));
+      existing = new Outbox(
+        target,
+        () => void client.invalidateQueries({ queryKey: second === undefined ? [first] : [first, second] }),
+      );
       boxes.set(target, existing);
     }
     return existing;

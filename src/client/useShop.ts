@@ -30,11 +30,22 @@ export function useShop(): ShopView {
   const data = query.data;
   const { box, entries } = useOutbox<ShopCommand>('shop', ['shop'], data?.seq);
   const [done, setDone] = useState<readonly ShopCommand[]>([]);
-  const shop = useMemo(() => (data ? notYetIn(entries, data.seq).reduce(reduceShop, data.shop) : undefined), [data, entries]);
+  const shop = useMemo(
+    () => (data ? notYetIn(entries, data.seq).reduce(reduceShop, data.shop) : undefined),
+    [data, entries],
+  );
 
   const post = (type: ShopCommandType, payload: unknown): ShopCommand | undefined => {
     if (!data) return undefined;
-    const command = { id: crypto.randomUUID(), type, version: 1, baseSeq: data.seq, at: new Date().toISOString(), actor: data.actor.name, payload } as ShopCommand;
+    const command = {
+      id: crypto.randomUUID(),
+      type,
+      version: 1,
+      baseSeq: data.seq,
+      at: new Date().toISOString(),
+      actor: data.actor.name,
+      payload,
+    } as ShopCommand;
     void box.add(command, data.seq);
     return command;
   };
@@ -52,7 +63,9 @@ export function useShop(): ShopView {
     send,
     set(change) {
       if (!shop) return;
-      const was = Object.fromEntries(Object.keys(change).map((k) => [k, shop.settings[k as keyof Settings]])) as SettingsChange;
+      const was = Object.fromEntries(
+        Object.keys(change).map((k) => [k, shop.settings[k as keyof Settings]]),
+      ) as SettingsChange;
       send('settings.set', { was, set: change });
     },
     undo() {
@@ -60,7 +73,11 @@ export function useShop(): ShopView {
       if (!last) return;
       if (last.type === 'settings.set') post('settings.set', { was: last.payload.set, set: last.payload.was });
       // An instrument that was not there before is retired: its readings name it.
-      else post('instrument.set', { was: last.payload.set, set: last.payload.was ?? { ...last.payload.set, retired: true } });
+      else
+        post('instrument.set', {
+          was: last.payload.set,
+          set: last.payload.was ?? { ...last.payload.set, retired: true },
+        });
       setDone(done.slice(0, -1));
     },
     canUndo: done.length > 0,

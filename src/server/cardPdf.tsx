@@ -36,7 +36,11 @@ export async function cardPdf({ job, shop }: Pick<JobSnapshot, 'job' | 'shop'>):
         <List title="Boost" items={card.boost} />
         {card.lamps.length > 0 && (
           <Section title="Lamps">
-            <Table widths={[30, 30, 40]} head={['Unit', 'Shows', 'Means']} rows={card.lamps.map((l) => [l.unit, l.shows, l.means])} />
+            <Table
+              widths={[30, 30, 40]}
+              head={['Unit', 'Shows', 'Means']}
+              rows={card.lamps.map((l) => [l.unit, l.shows, l.means])}
+            />
           </Section>
         )}
         <Section title="How long">
@@ -46,7 +50,11 @@ export async function cardPdf({ job, shop }: Pick<JobSnapshot, 'job' | 'shop'>):
         <List title="Look for" items={card.look} />
         <List title="Never" items={card.never} />
         <List title="As it is set" items={card.settings} />
-        <Text style={s.foot}>{plain('Keep this card in the vehicle. Local codes and the vehicle maker’s guide come first; anything that smells, smokes or swells is for the shop.')}</Text>
+        <Text style={s.foot}>
+          {plain(
+            'Keep this card in the vehicle. Local codes and the vehicle maker’s guide come first; anything that smells, smokes or swells is for the shop.',
+          )}
+        </Text>
       </Page>
     </Document>,
   );

@@ -34,7 +34,11 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
         .orderBy('c.seq', 'desc')
         .first('p.name')) as { name: string } | undefined;
       if (newer)
-        throw new Refused(409, 'conflict', `Meanwhile ${newer.name} changed ${matterInWords(matter)}. Look at it as it is now, then enter yours again if it still holds.`);
+        throw new Refused(
+          409,
+          'conflict',
+          `Meanwhile ${newer.name} changed ${matterInWords(matter)}. Look at it as it is now, then enter yours again if it still holds.`,
+        );
     }
 
     const next = reduceJob(stored.job, command);
@@ -42,9 +46,17 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
 
     if (command.type === 'photo.keep' && !(await photoReceived(tx, stored.id, command.payload.sha256)))
       throw new Refused(409, 'no-file', 'The photo itself has not arrived. Choose it again.');
-    if (command.type === 'log.set' && command.payload.set?.file && !(await logReceived(tx, stored.id, command.payload.set.file.sha256)))
+    if (
+      command.type === 'log.set' &&
+      command.payload.set?.file &&
+      !(await logReceived(tx, stored.id, command.payload.set.file.sha256))
+    )
       throw new Refused(409, 'no-file', 'The log itself has not arrived. Keep it again.');
-    if (command.type === 'visit.link' && command.payload.set && !(await tx('jobs').where({ number: command.payload.set.job, rig_id: stored.job.rigId }).first('id')))
+    if (
+      command.type === 'visit.link' &&
+      command.payload.set &&
+      !(await tx('jobs').where({ number: command.payload.set.job, rig_id: stored.job.rigId }).first('id'))
+    )
       throw new Refused(409, 'refused', `Not possible: job ${command.payload.set.job} is no earlier job of this rig.`);
     if (command.type === 'identity.set') await saveIdentity(tx, actor.shopId, stored.job.rigId, command.payload.set);
 

@@ -35,7 +35,11 @@ export function serverConfig(): ServerConfig {
     return value;
   };
   return {
-    database: { host: '127.0.0.1', port: Number(need('SURRIK_DB_PORT')), name: process.env['SURRIK_DB_NAME'] ?? 'surrik' },
+    database: {
+      host: '127.0.0.1',
+      port: Number(need('SURRIK_DB_PORT')),
+      name: process.env['SURRIK_DB_NAME'] ?? 'surrik',
+    },
     appPassword: secret('APP_PASSWORD'),
     cookieSecret: secret('COOKIE_SECRET'),
     exposed: process.env['SURRIK_EXPOSED'] === '1',

@@ -14,11 +14,7 @@ export function appDb(): Knex {
   return holder.surrikDb;
 }
 
-export function connect(
-  database: { host: string; port: number; name: string },
-  user: string,
-  password: string,
-): Knex {
+export function connect(database: { host: string; port: number; name: string }, user: string, password: string): Knex {
   return knexModule({
     client: 'pg',
     connection: { host: database.host, port: database.port, database: database.name, user, password },

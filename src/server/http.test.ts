@@ -2,8 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { Refused } from './actor';
 import { binaryBody, jobNumber, jsonBody, sameSite } from './http';
 
-const ask = (headers: Record<string, string>, body: BodyInit = '{}') => new Request('https://bay.lan/api/commands', { method: 'POST', headers, body });
-const ours = { origin: 'https://bay.lan', host: 'bay.lan', 'sec-fetch-site': 'same-origin', 'content-type': 'application/json' };
+const ask = (headers: Record<string, string>, body: BodyInit = '{}') =>
+  new Request('https://bay.lan/api/commands', { method: 'POST', headers, body });
+const ours = {
+  origin: 'https://bay.lan',
+  host: 'bay.lan',
+  'sec-fetch-site': 'same-origin',
+  'content-type': 'application/json',
+};
 const refusal = async (work: () => unknown): Promise<Refused> => {
   try {
     await work();
@@ -34,12 +40,16 @@ describe('a change over the web', () => {
   it('is JSON of bounded size', async () => {
     expect(await jsonBody(ask(ours, '{"a":1}'))).toEqual({ a: 1 });
     expect(await refusal(() => jsonBody(ask(ours, 'a=1')))).toMatchObject({ status: 400, code: 'not-json' });
-    expect(await refusal(() => jsonBody(ask(ours, JSON.stringify('x'.repeat(300_000)))))).toMatchObject({ status: 413 });
+    expect(await refusal(() => jsonBody(ask(ours, JSON.stringify('x'.repeat(300_000)))))).toMatchObject({
+      status: 413,
+    });
   });
 
   it('of bytes is read no further than its limit, whatever length it claims', async () => {
     expect(await binaryBody(ask(ours, Uint8Array.from([1, 2, 3])), 3)).toEqual(Buffer.from([1, 2, 3]));
-    expect(await refusal(() => binaryBody(ask({ ...ours, 'content-length': '9000000' }, 'x'), 1_000_000))).toMatchObject({ status: 413 });
+    expect(
+      await refusal(() => binaryBody(ask({ ...ours, 'content-length': '9000000' }, 'x'), 1_000_000)),
+    ).toMatchObject({ status: 413 });
     let pulled = 0;
     const endless = new ReadableStream<Uint8Array>({
       pull(c) {
@@ -47,13 +57,18 @@ describe('a change over the web', () => {
         c.enqueue(new Uint8Array(100_000));
       },
     });
-    const request = new Request('https://bay.lan/api/jobs/1/logs', { method: 'POST', body: endless, duplex: 'half' } as RequestInit);
+    const request = new Request('https://bay.lan/api/jobs/1/logs', {
+      method: 'POST',
+      body: endless,
+      duplex: 'half',
+    } as RequestInit);
     expect(await refusal(() => binaryBody(request, 1_000_000))).toMatchObject({ status: 413 });
     expect(pulled).toBeLessThan(20);
   });
 
   it('names a job by its number', async () => {
     expect(jobNumber('1042')).toBe(1042);
-    for (const text of [null, '', '0', '-1', '1e3', '01042', '1042; DROP TABLE jobs', '99999999']) expect(await refusal(() => jobNumber(text)), String(text)).toMatchObject({ status: 404 });
+    for (const text of [null, '', '0', '-1', '1e3', '01042', '1042; DROP TABLE jobs', '99999999'])
+      expect(await refusal(() => jobNumber(text)), String(text)).toMatchObject({ status: 404 });
   });
 });

@@ -37,9 +37,12 @@ export function sameSite(request: Request, type = 'application/json'): void {
   const origin = request.headers.get('origin');
   const host = request.headers.get('host');
   const site = request.headers.get('sec-fetch-site');
-  if (site !== null && site !== 'same-origin') throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
-  if (origin !== null && new URL(origin).host !== host) throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
-  if (!request.headers.get('content-type')?.startsWith(type)) throw new Refused(400, 'content-type', `This is sent as ${type}.`);
+  if (site !== null && site !== 'same-origin')
+    throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
+  if (origin !== null && new URL(origin).host !== host)
+    throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
+  if (!request.headers.get('content-type')?.startsWith(type))
+    throw new Refused(400, 'content-type', `This is sent as ${type}.`);
 }
 
 const BODY_LIMIT = 256 * 1024;
@@ -84,10 +87,18 @@ export async function answerWith(work: (actor: Actor) => Promise<Response>): Pro
     return await work(await requireActor());
   } catch (e) {
     if (e instanceof Refused)
-      return Response.json({ error: { code: e.code, message: e.message } }, { status: e.status, headers: { 'cache-control': 'no-store' } });
+      return Response.json(
+        { error: { code: e.code, message: e.message } },
+        { status: e.status, headers: { 'cache-control': 'no-store' } },
+      );
     console.error('request failed:', (e as Error).message);
     return Response.json(
-      { error: { code: 'unavailable', message: 'The server cannot reach its data just now. What you entered is kept on this device and sent again.' } },
+      {
+        error: {
+          code: 'unavailable',
+          message: 'The server cannot reach its data just now. What you entered is kept on this device and sent again.',
+        },
+      },
       { status: 503, headers: { 'cache-control': 'no-store' } },
     );
   }

@@ -31,11 +31,20 @@ export async function packJob(db: Knex, actor: Actor, number: number): Promise<U
     const stored = await loadJob(tx, number);
     if (!stored) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
     const files: Record<string, Uint8Array> = { [JOB_NAME]: strToU8(`${JSON.stringify(stored.job, null, 2)}\n`) };
-    const rows = (await tx('photo_files').where({ job_id: stored.id }).select('sha256', 'content')) as { sha256: string; content: Buffer }[];
-    for (const row of rows) if (stored.job.photos.some((p) => p.sha256 === row.sha256)) files[`photos/${row.sha256}.jpg`] = row.content;
-    const logs = (await tx('log_files').where({ job_id: stored.id }).select('sha256', 'packed')) as { sha256: string; packed: Buffer }[];
+    const rows = (await tx('photo_files').where({ job_id: stored.id }).select('sha256', 'content')) as {
+      sha256: string;
+      content: Buffer;
+    }[];
+    for (const row of rows)
+      if (stored.job.photos.some((p) => p.sha256 === row.sha256)) files[`photos/${row.sha256}.jpg`] = row.content;
+    const logs = (await tx('log_files').where({ job_id: stored.id }).select('sha256', 'packed')) as {
+      sha256: string;
+      packed: Buffer;
+    }[];
     // Packed once is packed enough.
-    const packed = logs.filter((l) => stored.job.logs?.some((k) => k.file?.sha256 === l.sha256)).map((l) => [`logs/${l.sha256}.gz`, [l.packed, { level: 0 }]] as const);
+    const packed = logs
+      .filter((l) => stored.job.logs?.some((k) => k.file?.sha256 === l.sha256))
+      .map((l) => [`logs/${l.sha256}.gz`, [l.packed, { level: 0 }]] as const);
     return zipSync({ ...files, ...Object.fromEntries(packed) } as Zippable, { level: 6 });
   });
 }
@@ -53,20 +62,48 @@ async function unpack(bytes: Uint8Array): Promise<Unzipped> {
           count++;
           total += originalSize;
           const said = name.slice(0, 60);
-          if (count > MOST_FILES) refused ??= new Refused(400, 'too-many-files', `The file holds more than ${MOST_FILES} files: it is no job.`);
-          else if (originalSize > UNPACKED_LIMIT || total > UNPACKED_LIMIT || (size > 0 && originalSize / size > MOST_RATIO && originalSize > 1_000_000))
-            refused ??= new Refused(400, 'too-large', `“${said}” unpacks to ${Math.round(originalSize / 1024 / 1024)} MB: nothing of this file was taken.`);
-          else if (name !== JOB_NAME && !PHOTO_NAME.test(name) && !LOG_NAME.test(name)) refused ??= new Refused(400, 'foreign-file', `“${said}” has no place in a job file, which holds ${JOB_NAME}, photos/… and logs/…: nothing was taken.`);
+          if (count > MOST_FILES)
+            refused ??= new Refused(
+              400,
+              'too-many-files',
+              `The file holds more than ${MOST_FILES} files: it is no job.`,
+            );
+          else if (
+            originalSize > UNPACKED_LIMIT ||
+            total > UNPACKED_LIMIT ||
+            (size > 0 && originalSize / size > MOST_RATIO && originalSize > 1_000_000)
+          )
+            refused ??= new Refused(
+              400,
+              'too-large',
+              `“${said}” unpacks to ${Math.round(originalSize / 1024 / 1024)} MB: nothing of this file was taken.`,
+            );
+          else if (name !== JOB_NAME && !PHOTO_NAME.test(name) && !LOG_NAME.test(name))
+            refused ??= new Refused(
+              400,
+              'foreign-file',
+              `“${said}” has no place in a job file, which holds ${JOB_NAME}, photos/… and logs/…: nothing was taken.`,
+            );
           // Once refused nothing more is unpacked.
           return refused === undefined;
         },
       },
-      (e, data) => (e ? reject(new Refused(400, 'not-a-zip', 'This is no job file: neither JSON nor a zip that can be read. Nothing was taken.')) : resolve(data)),
+      (e, data) =>
+        e
+          ? reject(
+              new Refused(
+                400,
+                'not-a-zip',
+                'This is no job file: neither JSON nor a zip that can be read. Nothing was taken.',
+              ),
+            )
+          : resolve(data),
     );
   });
   if (refused) throw refused;
   // What the directory promised and what came out are two things.
-  if (Object.values(files).reduce((sum, f) => sum + f.length, 0) > UNPACKED_LIMIT) throw new Refused(400, 'too-large', 'The file unpacks to more than it says: nothing of it was taken.');
+  if (Object.values(files).reduce((sum, f) => sum + f.length, 0) > UNPACKED_LIMIT)
+    throw new Refused(400, 'too-large', 'The file unpacks to more than it says: nothing of it was taken.');
   return files;
 }
 
@@ -92,17 +129,24 @@ interface Unpacked {
 /** What a job file holds, each part looked through. Refuses the whole where one part is not what it should be. */
 async function readArchive(bytes: Uint8Array): Promise<Unpacked> {
   if (bytes.length === 0) throw new Refused(400, 'empty', 'The file is empty.');
-  if (bytes.length > ARCHIVE_LIMIT_BYTES) throw new Refused(413, 'too-large', `A job file has at most ${ARCHIVE_LIMIT_BYTES / 1024 / 1024} MB.`);
+  if (bytes.length > ARCHIVE_LIMIT_BYTES)
+    throw new Refused(413, 'too-large', `A job file has at most ${ARCHIVE_LIMIT_BYTES / 1024 / 1024} MB.`);
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b;
   const files: Readonly<Record<string, Uint8Array>> = zipped ? await unpack(bytes) : { [JOB_NAME]: bytes };
   const raw = files[JOB_NAME];
   if (!raw) throw new Refused(400, 'no-job-file', `There is no ${JOB_NAME} in this file.`);
-  if (raw.length > JOB_FILE_LIMIT_BYTES) throw new Refused(413, 'too-large', `The job itself has at most ${JOB_FILE_LIMIT_BYTES / 1024 / 1024} MB.`);
+  if (raw.length > JOB_FILE_LIMIT_BYTES)
+    throw new Refused(413, 'too-large', `The job itself has at most ${JOB_FILE_LIMIT_BYTES / 1024 / 1024} MB.`);
   const parsed = parseJobText(new TextDecoder().decode(raw));
   const checked = parsed.ok ? validateJobDocument(parsed.value) : parsed;
   if (!checked.ok) {
     const issue = checked.error[0]!;
-    throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}. Nothing was taken.`, checked.error);
+    throw new Refused(
+      400,
+      'invalid',
+      `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}. Nothing was taken.`,
+      checked.error,
+    );
   }
   const job = checked.value;
   const photos: Unpacked['photos'] = new Map();
@@ -111,16 +155,36 @@ async function readArchive(bytes: Uint8Array): Promise<Unpacked> {
     const log = LOG_NAME.exec(name)?.[1];
     if (log !== undefined) {
       const seen = await checkedLog(content);
-      if (seen.sha256 !== log) throw new Refused(400, 'log-changed', `A log is not the one its name says (${log.slice(0, 12)}…): the file was changed or damaged. Nothing was taken.`);
+      if (seen.sha256 !== log)
+        throw new Refused(
+          400,
+          'log-changed',
+          `A log is not the one its name says (${log.slice(0, 12)}…): the file was changed or damaged. Nothing was taken.`,
+        );
       logs.set(log, { log: seen, packed: content });
     }
     const said = PHOTO_NAME.exec(name)?.[1];
     if (said === undefined) continue;
-    if (content.length > PHOTO_LIMIT_BYTES) throw new Refused(413, 'too-large', `A photo has at most ${PHOTO_LIMIT_BYTES / 1024 / 1024} MB: nothing was taken.`);
-    if (createHash('sha256').update(content).digest('hex') !== said) throw new Refused(400, 'photo-changed', `A photo is not the one its name says (${said.slice(0, 12)}…): the file was changed or damaged. Nothing was taken.`);
+    if (content.length > PHOTO_LIMIT_BYTES)
+      throw new Refused(
+        413,
+        'too-large',
+        `A photo has at most ${PHOTO_LIMIT_BYTES / 1024 / 1024} MB: nothing was taken.`,
+      );
+    if (createHash('sha256').update(content).digest('hex') !== said)
+      throw new Refused(
+        400,
+        'photo-changed',
+        `A photo is not the one its name says (${said.slice(0, 12)}…): the file was changed or damaged. Nothing was taken.`,
+      );
     photos.set(said, await cleanPhoto(content));
   }
-  if ([...logs.values()].reduce((sum, l) => sum + l.packed.length, 0) > LOGS_LIMIT_BYTES) throw new Refused(413, 'too-large', `A job keeps at most ${LOGS_LIMIT_BYTES / 1024 / 1024} MB of packed logs: nothing was taken.`);
+  if ([...logs.values()].reduce((sum, l) => sum + l.packed.length, 0) > LOGS_LIMIT_BYTES)
+    throw new Refused(
+      413,
+      'too-large',
+      `A job keeps at most ${LOGS_LIMIT_BYTES / 1024 / 1024} MB of packed logs: nothing was taken.`,
+    );
   return { job, photos, logs };
 }
 
@@ -131,11 +195,19 @@ export async function importJob(db: Knex, actor: Actor, bytes: Uint8Array): Prom
     await tx.raw('SELECT pg_advisory_xact_lock(hashtext(?))', [`open job ${actor.shopId}`]);
     // The first revision of a job is made once in the world: two with one id are one job.
     const first = job.revisions[0]!.id;
-    const twin = (await tx('revisions as r').join('jobs as j', (on) => on.on('j.shop_id', 'r.shop_id').andOn('j.id', 'r.job_id')).where({ 'r.id': first }).first('j.number')) as { number: number } | undefined;
+    const twin = (await tx('revisions as r')
+      .join('jobs as j', (on) => on.on('j.shop_id', 'r.shop_id').andOn('j.id', 'r.job_id'))
+      .where({ 'r.id': first })
+      .first('j.number')) as { number: number } | undefined;
     if (twin) {
       const here = (await loadJob(tx, twin.number))!.job;
-      if (sameJob(here, job)) return { number: twin.number, again: true, was: job.number, photos: 0, logs: 0, missing: 0 };
-      throw new Refused(409, 'duplicate', `This job is here already as ${twin.number}, and the two differ. Nothing was taken: open ${twin.number}, or take what differs in by hand.`);
+      if (sameJob(here, job))
+        return { number: twin.number, again: true, was: job.number, photos: 0, logs: 0, missing: 0 };
+      throw new Refused(
+        409,
+        'duplicate',
+        `This job is here already as ${twin.number}, and the two differ. Nothing was taken: open ${twin.number}, or take what differs in by hand.`,
+      );
     }
     const taken = (await tx('jobs').where({ number: job.number }).first('number')) as { number: number } | undefined;
     const last = (await tx('jobs').max('number as most').first()) as { most: number | null };
@@ -148,22 +220,55 @@ export async function importJob(db: Knex, actor: Actor, bytes: Uint8Array): Prom
     const known = cameBack && (await tx('jobs').where({ number: cameBack.job }).first('number'));
     // A photo that was encoded anew has another hash: the record follows it.
     const renamed = new Map([...photos].map(([old, p]) => [old, createHash('sha256').update(p.content).digest('hex')]));
-    const withLogs = job.logs && { logs: job.logs.map(({ file, ...l }) => (file && logs.has(file.sha256) ? { ...l, file: logs.get(file.sha256)!.log } : l)) };
-    const inside: Job = { ...rest, ...withLogs, ...(known ? { cameBack: cameBack! } : {}), number, photos: job.photos.flatMap((p) => (renamed.has(p.sha256) ? [{ ...p, sha256: renamed.get(p.sha256)! }] : [])) };
+    const withLogs = job.logs && {
+      logs: job.logs.map(({ file, ...l }) =>
+        file && logs.has(file.sha256) ? { ...l, file: logs.get(file.sha256)!.log } : l,
+      ),
+    };
+    const inside: Job = {
+      ...rest,
+      ...withLogs,
+      ...(known ? { cameBack: cameBack! } : {}),
+      number,
+      photos: job.photos.flatMap((p) => (renamed.has(p.sha256) ? [{ ...p, sha256: renamed.get(p.sha256)! }] : [])),
+    };
     const bare: Job = { ...inside, photos: [] };
     await insertJob(tx, actor.shopId, id, bare);
-    for (const [old, p] of photos) await tx('photo_files').insert({ shop_id: actor.shopId, job_id: id, sha256: renamed.get(old)!, width: p.width, height: p.height, content: p.content }).onConflict(['shop_id', 'job_id', 'sha256']).ignore();
+    for (const [old, p] of photos)
+      await tx('photo_files')
+        .insert({
+          shop_id: actor.shopId,
+          job_id: id,
+          sha256: renamed.get(old)!,
+          width: p.width,
+          height: p.height,
+          content: p.content,
+        })
+        .onConflict(['shop_id', 'job_id', 'sha256'])
+        .ignore();
     const named = new Set(inside.logs?.flatMap((l) => (l.file ? [l.file.sha256] : [])));
     for (const [sha, { log, packed }] of logs) if (named.has(sha)) await insertLog(tx, actor.shopId, id, log, packed);
     // A record of a photo needs its file: now it is there.
     await saveJob(tx, actor.shopId, { id, seq: 0, job: bare }, inside, 0);
     const lost = (job.logs ?? []).filter((l) => l.file && !named.has(l.file.sha256)).length;
-    return { number, again: false, was: job.number, photos: inside.photos.length, logs: named.size, missing: job.photos.length - inside.photos.length + lost };
+    return {
+      number,
+      again: false,
+      was: job.number,
+      photos: inside.photos.length,
+      logs: named.size,
+      missing: job.photos.length - inside.photos.length + lost,
+    };
   });
 }
 
 /** One job twice, but for the number it has here, what its photos hash to, and logs that were left out. */
 function sameJob(a: Job, b: Job): boolean {
-  const bare = ({ number: _, photos, logs, cameBack: __, ...rest }: Job) => canonical({ ...rest, ...(logs?.length ? { logs: logs.map(({ file: ___, ...l }) => l) } : {}), photos: photos.map((p) => ({ ...p, sha256: '' })) });
+  const bare = ({ number: _, photos, logs, cameBack: __, ...rest }: Job) =>
+    canonical({
+      ...rest,
+      ...(logs?.length ? { logs: logs.map(({ file: ___, ...l }) => l) } : {}),
+      photos: photos.map((p) => ({ ...p, sha256: '' })),
+    });
   return bare(a) === bare(b);
 }

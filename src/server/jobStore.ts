@@ -3,7 +3,17 @@
  * by object identity: reduceJob keeps what it did not touch.
  */
 import type { Knex } from 'knex';
-import { SCHEMA_VERSION, type Approval, type Job, type Observation, type Photo, type Reading, type Repair, type Revision, type Verdict } from '../core/formats/jobSchema';
+import {
+  SCHEMA_VERSION,
+  type Approval,
+  type Job,
+  type Observation,
+  type Photo,
+  type Reading,
+  type Repair,
+  type Revision,
+  type Verdict,
+} from '../core/formats/jobSchema';
 
 export interface StoredJob {
   id: string;
@@ -26,8 +36,25 @@ interface ListTable<T extends { id: string }> {
 
 const revisions: ListTable<Revision> = {
   table: 'revisions',
-  toRow: (r) => ({ kind: r.kind, parent_id: r.parent ?? null, epoch: r.epoch, at: r.at, withdrawn: r.withdrawn ?? false, reason: r.reason ?? null, doc: JSON.stringify(r.doc) }),
-  fromRow: (r: { id: string; kind: Revision['kind']; parent_id: string | null; epoch: number; at: Date; withdrawn: boolean; reason: string | null; doc: Revision['doc'] }) => ({
+  toRow: (r) => ({
+    kind: r.kind,
+    parent_id: r.parent ?? null,
+    epoch: r.epoch,
+    at: r.at,
+    withdrawn: r.withdrawn ?? false,
+    reason: r.reason ?? null,
+    doc: JSON.stringify(r.doc),
+  }),
+  fromRow: (r: {
+    id: string;
+    kind: Revision['kind'];
+    parent_id: string | null;
+    epoch: number;
+    at: Date;
+    withdrawn: boolean;
+    reason: string | null;
+    doc: Revision['doc'];
+  }) => ({
     id: r.id,
     kind: r.kind,
     ...optional('parent', r.parent_id),
@@ -56,8 +83,19 @@ const readings: ListTable<Reading> = {
     retracted: r.retracted ?? false,
   }),
   fromRow: (r: {
-    id: string; epoch: number; state: string; probe: string; ref: string | null; status: Reading['status']; value: number | null;
-    unit: Reading['unit']; seconds_in_state: number; meter: string | null; taken_at: Date; by_name: string; retracted: boolean;
+    id: string;
+    epoch: number;
+    state: string;
+    probe: string;
+    ref: string | null;
+    status: Reading['status'];
+    value: number | null;
+    unit: Reading['unit'];
+    seconds_in_state: number;
+    meter: string | null;
+    taken_at: Date;
+    by_name: string;
+    retracted: boolean;
   }) => ({
     id: r.id,
     epoch: r.epoch,
@@ -77,8 +115,29 @@ const readings: ListTable<Reading> = {
 
 const observations: ListTable<Observation> = {
   table: 'observations',
-  toRow: (o) => ({ epoch: o.epoch, kind: o.kind, text: o.text, what: o.what ?? null, answer: o.answer ?? null, values: o.values ? JSON.stringify(o.values) : null, at: o.at, by_name: o.by, retracted: o.retracted ?? false }),
-  fromRow: (o: { id: string; epoch: number; kind: Observation['kind']; text: string; what: string | null; answer: string | null; values: Record<string, number> | null; at: Date; by_name: string; retracted: boolean }) => ({
+  toRow: (o) => ({
+    epoch: o.epoch,
+    kind: o.kind,
+    text: o.text,
+    what: o.what ?? null,
+    answer: o.answer ?? null,
+    values: o.values ? JSON.stringify(o.values) : null,
+    at: o.at,
+    by_name: o.by,
+    retracted: o.retracted ?? false,
+  }),
+  fromRow: (o: {
+    id: string;
+    epoch: number;
+    kind: Observation['kind'];
+    text: string;
+    what: string | null;
+    answer: string | null;
+    values: Record<string, number> | null;
+    at: Date;
+    by_name: string;
+    retracted: boolean;
+  }) => ({
     id: o.id,
     epoch: o.epoch,
     kind: o.kind,
@@ -95,11 +154,27 @@ const observations: ListTable<Observation> = {
 const verdicts: ListTable<Verdict> = {
   table: 'verdicts',
   toRow: (v) => ({
-    epoch: v.epoch, fault: v.fault, name: v.name, repair: v.repair, probability: v.probability, settled: v.settled,
-    at: v.at, by_name: v.by, withdrawn: v.withdrawn ?? false,
+    epoch: v.epoch,
+    fault: v.fault,
+    name: v.name,
+    repair: v.repair,
+    probability: v.probability,
+    settled: v.settled,
+    at: v.at,
+    by_name: v.by,
+    withdrawn: v.withdrawn ?? false,
   }),
   fromRow: (v: {
-    id: string; epoch: number; fault: string; name: string; repair: string; probability: number; settled: boolean; at: Date; by_name: string; withdrawn: boolean;
+    id: string;
+    epoch: number;
+    fault: string;
+    name: string;
+    repair: string;
+    probability: number;
+    settled: boolean;
+    at: Date;
+    by_name: string;
+    withdrawn: boolean;
   }) => ({
     id: v.id,
     epoch: v.epoch,
@@ -116,9 +191,28 @@ const verdicts: ListTable<Verdict> = {
 
 const approvals: ListTable<Approval> = {
   table: 'approvals',
-  toRow: (a) => ({ verdict_id: a.verdict, up_to: a.upTo, currency: a.currency, who: a.who, how: a.how, note: a.note ?? null, at: a.at, by_name: a.by, withdrawn: a.withdrawn ?? false }),
+  toRow: (a) => ({
+    verdict_id: a.verdict,
+    up_to: a.upTo,
+    currency: a.currency,
+    who: a.who,
+    how: a.how,
+    note: a.note ?? null,
+    at: a.at,
+    by_name: a.by,
+    withdrawn: a.withdrawn ?? false,
+  }),
   fromRow: (a: {
-    id: string; verdict_id: string; up_to: number; currency: Approval['currency']; who: string; how: Approval['how']; note: string | null; at: Date; by_name: string; withdrawn: boolean;
+    id: string;
+    verdict_id: string;
+    up_to: number;
+    currency: Approval['currency'];
+    who: string;
+    how: Approval['how'];
+    note: string | null;
+    at: Date;
+    by_name: string;
+    withdrawn: boolean;
   }) => ({
     id: a.id,
     verdict: a.verdict_id,
@@ -135,8 +229,29 @@ const approvals: ListTable<Approval> = {
 
 const photos: ListTable<Photo> = {
   table: 'photos',
-  toRow: (p) => ({ sha256: p.sha256, width: p.width, height: p.height, bytes: p.bytes, caption: p.caption, step: p.step ?? null, at: p.at, by_name: p.by, retracted: p.retracted ?? false }),
-  fromRow: (p: { id: string; sha256: string; width: number; height: number; bytes: number; caption: string; step: string | null; at: Date; by_name: string; retracted: boolean }) => ({
+  toRow: (p) => ({
+    sha256: p.sha256,
+    width: p.width,
+    height: p.height,
+    bytes: p.bytes,
+    caption: p.caption,
+    step: p.step ?? null,
+    at: p.at,
+    by_name: p.by,
+    retracted: p.retracted ?? false,
+  }),
+  fromRow: (p: {
+    id: string;
+    sha256: string;
+    width: number;
+    height: number;
+    bytes: number;
+    caption: string;
+    step: string | null;
+    at: Date;
+    by_name: string;
+    retracted: boolean;
+  }) => ({
     id: p.id,
     sha256: p.sha256,
     width: p.width,
@@ -152,8 +267,23 @@ const photos: ListTable<Photo> = {
 
 const repairs: ListTable<Repair> = {
   table: 'repairs',
-  toRow: (r) => ({ verdict_id: r.verdict, revision_id: r.revision, did: r.did, at: r.at, by_name: r.by, withdrawn: r.withdrawn ?? false }),
-  fromRow: (r: { id: string; verdict_id: string; revision_id: string; did: string; at: Date; by_name: string; withdrawn: boolean }) => ({
+  toRow: (r) => ({
+    verdict_id: r.verdict,
+    revision_id: r.revision,
+    did: r.did,
+    at: r.at,
+    by_name: r.by,
+    withdrawn: r.withdrawn ?? false,
+  }),
+  fromRow: (r: {
+    id: string;
+    verdict_id: string;
+    revision_id: string;
+    did: string;
+    at: Date;
+    by_name: string;
+    withdrawn: boolean;
+  }) => ({
     id: r.id,
     verdict: r.verdict_id,
     revision: r.revision_id,
@@ -263,13 +393,30 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
 /** Writes a job that did not exist. */
 export async function insertJob(tx: Knex.Transaction, shopId: string, id: string, job: Job): Promise<void> {
   await tx('jobs').insert({ shop_id: shopId, id, number: job.number, rig_id: job.rigId, ...jobColumns(job) });
-  const empty: Job = { ...job, revisions: [], readings: [], observations: [], verdicts: [], approvals: [], repairs: [], photos: [] };
+  const empty: Job = {
+    ...job,
+    revisions: [],
+    readings: [],
+    observations: [],
+    verdicts: [],
+    approvals: [],
+    repairs: [],
+    photos: [],
+  };
   await saveLists(tx, shopId, id, empty, job);
 }
 
 /** Writes what `after` changed against `before` and moves the job to `seq`. */
-export async function saveJob(tx: Knex.Transaction, shopId: string, stored: StoredJob, after: Job, seq: number): Promise<void> {
-  await tx('jobs').where({ id: stored.id }).update({ ...jobColumns(after), seq, changed_at: tx.fn.now() });
+export async function saveJob(
+  tx: Knex.Transaction,
+  shopId: string,
+  stored: StoredJob,
+  after: Job,
+  seq: number,
+): Promise<void> {
+  await tx('jobs')
+    .where({ id: stored.id })
+    .update({ ...jobColumns(after), seq, changed_at: tx.fn.now() });
   await saveLists(tx, shopId, stored.id, stored.job, after);
 }
 

@@ -64,7 +64,11 @@ export async function jobSnapshot(db: Knex, actor: Actor, number: number): Promi
 const RECENT_BUILDS = 60;
 
 async function shopBuildPace(tx: Knex.Transaction): Promise<BuildPace> {
-  const rows = (await tx('jobs').whereNotNull('build').orderBy('number', 'desc').limit(RECENT_BUILDS).select('build')) as { build: NonNullable<Job['build']> }[];
+  const rows = (await tx('jobs')
+    .whereNotNull('build')
+    .orderBy('number', 'desc')
+    .limit(RECENT_BUILDS)
+    .select('build')) as { build: NonNullable<Job['build']> }[];
   return buildPace(rows.map((r) => r.build.done));
 }
 
@@ -80,9 +84,20 @@ async function visitsOf(tx: Knex.Transaction, job: Job): Promise<Visit[]> {
       'j.status',
       'j.complaint_words',
       tx('revisions as r').whereRaw('r.job_id = j.id').min('r.at').as('at'),
-      tx('verdicts as v').whereRaw('v.job_id = j.id AND NOT v.withdrawn').orderBy('v.position', 'desc').limit(1).select('v.name').as('verdict'),
+      tx('verdicts as v')
+        .whereRaw('v.job_id = j.id AND NOT v.withdrawn')
+        .orderBy('v.position', 'desc')
+        .limit(1)
+        .select('v.name')
+        .as('verdict'),
     )) as { number: number; status: Job['status']; complaint_words: string; at: Date; verdict: string | null }[];
-  return rows.map((r) => ({ number: r.number, at: r.at.toISOString(), status: r.status, complaint: r.complaint_words, ...(r.verdict ? { verdict: r.verdict } : {}) }));
+  return rows.map((r) => ({
+    number: r.number,
+    at: r.at.toISOString(),
+    status: r.status,
+    complaint: r.complaint_words,
+    ...(r.verdict ? { verdict: r.verdict } : {}),
+  }));
 }
 
 /** What is to be done next on a job, from its record alone. */
@@ -90,8 +105,16 @@ function nextStep(job: Job): BoardTicket['next'] {
   const revision = currentRevision(job);
   const verdict = presentVerdict(job);
   const made = madeBy(job);
-  if (job.status === 'done') return { station: 'Done', words: made === 'build' ? (standingChoice(job)?.name ?? 'built') : (job.verdicts.findLast((v) => !v.withdrawn)?.repair ?? 'nothing was wrong') };
-  if (made && !verdict) return { station: 'Prove', words: `${standingReadings(job, revision.epoch).length} taken after the ${made}` };
+  if (job.status === 'done')
+    return {
+      station: 'Done',
+      words:
+        made === 'build'
+          ? (standingChoice(job)?.name ?? 'built')
+          : (job.verdicts.findLast((v) => !v.withdrawn)?.repair ?? 'nothing was wrong'),
+    };
+  if (made && !verdict)
+    return { station: 'Prove', words: `${standingReadings(job, revision.epoch).length} taken after the ${made}` };
   if (verdict) return { station: 'Fault', words: verdict.repair };
   const count = standingReadings(job, revision.epoch).length;
   return { station: 'Readings', words: count === 0 ? 'take the first reading' : `${count} taken so far` };
@@ -109,7 +132,10 @@ function lastTouched(job: Job): string {
   return times.sort().pop()!;
 }
 
-export async function jobBoard(db: Knex, actor: Actor): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> {
+export async function jobBoard(
+  db: Knex,
+  actor: Actor,
+): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> {
   return withShop(db, actor.shopId, async (tx) => {
     const rows = (await tx('jobs').orderBy('number', 'desc').select('number')) as { number: number }[];
     const tickets: BoardTicket[] = [];

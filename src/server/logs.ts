@@ -28,7 +28,12 @@ export async function checkedLog(packed: Uint8Array): Promise<StoredLog> {
   try {
     for await (const chunk of gunzip as AsyncIterable<Buffer>) {
       bytes += chunk.length;
-      if (bytes > LOG_LIMIT_BYTES) throw new Refused(413, 'too-large', `The log unpacks to more than ${LOG_LIMIT_BYTES / MB} MB: nothing of it was kept.`);
+      if (bytes > LOG_LIMIT_BYTES)
+        throw new Refused(
+          413,
+          'too-large',
+          `The log unpacks to more than ${LOG_LIMIT_BYTES / MB} MB: nothing of it was kept.`,
+        );
       if (chunk.includes(0)) throw new Refused(400, 'not-a-log', 'This is no text: nothing of it was kept.');
       hash.update(chunk);
     }
@@ -48,16 +53,32 @@ export async function storeLog(db: Knex, actor: Actor, jobNumber: number, packed
     const job = (await tx('jobs').where({ number: jobNumber }).forUpdate().first('id')) as { id: string } | undefined;
     if (!job) throw new Refused(404, 'no-job', `There is no job ${jobNumber} in this shop.`);
     if (await logReceived(tx, job.id, log.sha256)) return log;
-    const { sum } = (await tx('log_files').where({ job_id: job.id }).select(tx.raw('coalesce(sum(length(packed)), 0)::float8 AS sum')).first()) as { sum: number };
+    const { sum } = (await tx('log_files')
+      .where({ job_id: job.id })
+      .select(tx.raw('coalesce(sum(length(packed)), 0)::float8 AS sum'))
+      .first()) as { sum: number };
     if (sum + packed.length > LOGS_LIMIT_BYTES)
-      throw new Refused(413, 'too-large', `A job keeps at most ${LOGS_LIMIT_BYTES / MB} MB of packed logs; this one has ${(packed.length / MB).toFixed(1)} MB and ${(sum / MB).toFixed(1)} MB are there. Export a shorter stretch.`);
+      throw new Refused(
+        413,
+        'too-large',
+        `A job keeps at most ${LOGS_LIMIT_BYTES / MB} MB of packed logs; this one has ${(packed.length / MB).toFixed(1)} MB and ${(sum / MB).toFixed(1)} MB are there. Export a shorter stretch.`,
+      );
     await insertLog(tx, actor.shopId, job.id, log, packed);
     return log;
   });
 }
 
-export async function insertLog(tx: Knex.Transaction, shopId: string, jobId: string, log: StoredLog, packed: Uint8Array): Promise<void> {
-  await tx('log_files').insert({ shop_id: shopId, job_id: jobId, ...log, packed: Buffer.from(packed) }).onConflict(['shop_id', 'job_id', 'sha256']).ignore();
+export async function insertLog(
+  tx: Knex.Transaction,
+  shopId: string,
+  jobId: string,
+  log: StoredLog,
+  packed: Uint8Array,
+): Promise<void> {
+  await tx('log_files')
+    .insert({ shop_id: shopId, job_id: jobId, ...log, packed: Buffer.from(packed) })
+    .onConflict(['shop_id', 'job_id', 'sha256'])
+    .ignore();
 }
 
 /** A log, packed as it came. */

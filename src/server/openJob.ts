@@ -10,7 +10,12 @@ import { insertJob } from './jobStore';
 import { randomUUID } from 'node:crypto';
 
 /** Asking again with the same id answers with the job that was opened the first time. */
-export async function openJob(db: Knex, actor: Actor, data: unknown, now: Date): Promise<{ number: number; again: boolean }> {
+export async function openJob(
+  db: Knex,
+  actor: Actor,
+  data: unknown,
+  now: Date,
+): Promise<{ number: number; again: boolean }> {
   const checked = validateOpenJob(data);
   if (!checked.ok) {
     const issue = checked.error[0]!;
@@ -55,9 +60,15 @@ export async function openJob(db: Knex, actor: Actor, data: unknown, now: Date):
 
 /** A rig's id from its nickname; a second rig of the same name gets a number. */
 async function freeRigId(tx: Knex.Transaction, nickname: string): Promise<string> {
-  const letters = nickname.normalize('NFKD').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '');
+  const letters = nickname
+    .normalize('NFKD')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^[^a-z]+|-+$/g, '');
   const base = letters.slice(0, 34) || 'rig';
-  const taken = new Set(((await tx('rigs').where('id', 'like', `${base}%`).select('id')) as { id: string }[]).map((r) => r.id));
+  const taken = new Set(
+    ((await tx('rigs').where('id', 'like', `${base}%`).select('id')) as { id: string }[]).map((r) => r.id),
+  );
   let id = base;
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;

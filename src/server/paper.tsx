@@ -29,16 +29,50 @@ export function fonts(): void {
 }
 
 /** Barlow has no Greek capitals and no arrows: what a report may hold is put in letters. */
-export const plain = (text: string): string => text.replace(/m\u03a9/g, 'milliohm').replace(/\u03a9/g, 'ohm').replace(/\u0394/g, 'delta ').replace(/[\u2190-\u21ff]/g, 'to');
+export const plain = (text: string): string =>
+  text
+    .replace(/m\u03a9/g, 'milliohm')
+    .replace(/\u03a9/g, 'ohm')
+    .replace(/\u0394/g, 'delta ')
+    .replace(/[\u2190-\u21ff]/g, 'to');
 
 export const INK = '#14202B';
 const RULE = '#B9AF97';
 export const s = StyleSheet.create({
-  page: { fontFamily: 'Barlow', fontSize: 8.6, color: INK, paddingVertical: 34, paddingHorizontal: 40, lineHeight: 1.25 },
-  head: { flexDirection: 'row', justifyContent: 'space-between', borderBottomWidth: 1.6, borderColor: INK, paddingBottom: 6 },
+  page: {
+    fontFamily: 'Barlow',
+    fontSize: 8.6,
+    color: INK,
+    paddingVertical: 34,
+    paddingHorizontal: 40,
+    lineHeight: 1.25,
+  },
+  head: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    borderBottomWidth: 1.6,
+    borderColor: INK,
+    paddingBottom: 6,
+  },
   h1: { fontFamily: 'Barlow Condensed', fontSize: 20, lineHeight: 1.1 },
-  h2: { fontFamily: 'Barlow Condensed', fontSize: 11.5, lineHeight: 1.2, marginTop: 8, marginBottom: 2, paddingBottom: 2.5, borderBottomWidth: 0.8, borderColor: INK },
-  outcome: { fontFamily: 'Barlow Condensed', fontSize: 13, marginTop: 8, borderWidth: 1.6, borderColor: INK, padding: 5 },
+  h2: {
+    fontFamily: 'Barlow Condensed',
+    fontSize: 11.5,
+    lineHeight: 1.2,
+    marginTop: 8,
+    marginBottom: 2,
+    paddingBottom: 2.5,
+    borderBottomWidth: 0.8,
+    borderColor: INK,
+  },
+  outcome: {
+    fontFamily: 'Barlow Condensed',
+    fontSize: 13,
+    marginTop: 8,
+    borderWidth: 1.6,
+    borderColor: INK,
+    padding: 5,
+  },
   strong: { fontWeight: 600 },
   row: { flexDirection: 'row', borderBottomWidth: 0.5, borderColor: RULE, paddingVertical: 1.6 },
   headRow: { flexDirection: 'row', borderBottomWidth: 0.8, borderColor: INK, paddingVertical: 1.6 },
@@ -50,7 +84,15 @@ export const s = StyleSheet.create({
 export const when = (at: string) => `${format(new Date(at), 'd MMM yyyy, HH:mm')}`;
 export const MARK = { ok: 'in band', low: 'low', high: 'high' } as const;
 
-export function Table({ widths, head, rows }: { widths: readonly number[]; head: readonly string[]; rows: readonly (readonly string[])[] }) {
+export function Table({
+  widths,
+  head,
+  rows,
+}: {
+  widths: readonly number[];
+  head: readonly string[];
+  rows: readonly (readonly string[])[];
+}) {
   const cells = (list: readonly string[], strong: boolean) =>
     list.map((text, i) => (
       <Text key={i} style={[{ width: `${widths[i]}%`, paddingRight: 4 }, strong ? s.strong : {}]}>
@@ -79,4 +121,5 @@ export function Section({ title, children }: { title: string; children: ReactNod
 }
 
 /** The sheet in the shop's part of the world. */
-export const sheetOf = (settings: Settings): 'LETTER' | 'A4' => (settings.jurisdiction === 'us' || settings.jurisdiction === 'ca' ? 'LETTER' : 'A4');
+export const sheetOf = (settings: Settings): 'LETTER' | 'A4' =>
+  settings.jurisdiction === 'us' || settings.jurisdiction === 'ca' ? 'LETTER' : 'A4';

@@ -18,9 +18,11 @@ async function handed(pdf: Promise<Buffer>): Promise<Uint8Array<ArrayBuffer>> {
 
 const api = {
   warm: warmPaper,
-  report: (of: Parameters<typeof reportPdf>[0], now: Date): Promise<Uint8Array<ArrayBuffer>> => handed(reportPdf(of, now)),
+  report: (of: Parameters<typeof reportPdf>[0], now: Date): Promise<Uint8Array<ArrayBuffer>> =>
+    handed(reportPdf(of, now)),
   card: (of: Parameters<typeof cardPdf>[0]): Promise<Uint8Array<ArrayBuffer>> => handed(cardPdf(of)),
-  wiring: (job: number, revision: Revision, shop: Shop, now: Date): Promise<Uint8Array<ArrayBuffer>> => handed(wiringPdf(job, revision, shop, now)),
+  wiring: (job: number, revision: Revision, shop: Shop, now: Date): Promise<Uint8Array<ArrayBuffer>> =>
+    handed(wiringPdf(job, revision, shop, now)),
   ownerCard: (job: Job, settings: Settings): OwnerCard => ownerCard(job, settings),
 };
 

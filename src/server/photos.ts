@@ -24,7 +24,12 @@ export interface StoredPhoto {
 /** The picture alone, upright, as a JPEG. Refuses what is no picture. */
 export async function cleanPhoto(input: Uint8Array): Promise<{ content: Buffer; width: number; height: number }> {
   if (input.length === 0) throw new Refused(400, 'no-photo', 'The photo is empty. Take it again.');
-  if (input.length > PHOTO_LIMIT_BYTES) throw new Refused(413, 'too-large', `A photo has at most ${PHOTO_LIMIT_BYTES / 1024 / 1024} MB. Take it at a lower resolution.`);
+  if (input.length > PHOTO_LIMIT_BYTES)
+    throw new Refused(
+      413,
+      'too-large',
+      `A photo has at most ${PHOTO_LIMIT_BYTES / 1024 / 1024} MB. Take it at a lower resolution.`,
+    );
   try {
     const image = sharp(input, { limitInputPixels: MOST_PIXELS, failOn: 'error', pages: 1 });
     const { format } = await image.metadata();
@@ -38,7 +43,11 @@ export async function cleanPhoto(input: Uint8Array): Promise<{ content: Buffer; 
       .toBuffer({ resolveWithObject: true });
     return { content: data, width: info.width, height: info.height };
   } catch {
-    throw new Refused(400, 'not-a-photo', 'This file is not a photo Surrik can read (JPEG, PNG, WebP). Nothing was kept; choose another.');
+    throw new Refused(
+      400,
+      'not-a-photo',
+      'This file is not a photo Surrik can read (JPEG, PNG, WebP). Nothing was kept; choose another.',
+    );
   }
 }
 
@@ -48,9 +57,14 @@ export async function storePhoto(db: Knex, actor: Actor, jobNumber: number, inpu
   return withShop(db, actor.shopId, async (tx) => {
     const job = (await tx('jobs').where({ number: jobNumber }).first('id')) as { id: string } | undefined;
     if (!job) throw new Refused(404, 'no-job', `There is no job ${jobNumber} in this shop.`);
-    const { count } = (await tx('photo_files').where({ job_id: job.id }).count('* as count').first()) as { count: string };
+    const { count } = (await tx('photo_files').where({ job_id: job.id }).count('* as count').first()) as {
+      count: string;
+    };
     if (Number(count) >= MOST_IN_A_JOB) throw new Refused(409, 'too-many', `A job holds ${MOST_IN_A_JOB} photos.`);
-    await tx('photo_files').insert({ shop_id: actor.shopId, job_id: job.id, sha256, width, height, content }).onConflict(['shop_id', 'job_id', 'sha256']).ignore();
+    await tx('photo_files')
+      .insert({ shop_id: actor.shopId, job_id: job.id, sha256, width, height, content })
+      .onConflict(['shop_id', 'job_id', 'sha256'])
+      .ignore();
     return { sha256, width, height, bytes: content.length };
   });
 }

@@ -21,7 +21,12 @@ export interface ShopSnapshot {
 /** The shop of the transaction; settings it never touched are the usual ones. */
 export async function loadShop(tx: Knex.Transaction, lock = false): Promise<{ seq: number; shop: Shop }> {
   const query = tx('shops').select('name', 'settings', 'instruments', 'seq');
-  const row = (await (lock ? query.forUpdate() : query).first()) as { name: string; settings: Partial<Shop['settings']> | null; instruments: Shop['instruments']; seq: number };
+  const row = (await (lock ? query.forUpdate() : query).first()) as {
+    name: string;
+    settings: Partial<Shop['settings']> | null;
+    instruments: Shop['instruments'];
+    seq: number;
+  };
   return { seq: row.seq, shop: { name: row.name, settings: completed(row.settings), instruments: row.instruments } };
 }
 
@@ -34,7 +39,11 @@ const completed = (set: Partial<Settings> | null): Settings => ({
 });
 
 export async function shopSnapshot(db: Knex, actor: Actor): Promise<ShopSnapshot> {
-  return withShop(db, actor.shopId, async (tx) => ({ ...(await loadShop(tx)), actor: { name: actor.name }, pace: await shopPace(tx) }));
+  return withShop(db, actor.shopId, async (tx) => ({
+    ...(await loadShop(tx)),
+    actor: { name: actor.name },
+    pace: await shopPace(tx),
+  }));
 }
 
 /** Rounds older than these jobs say little of today's shop. */
@@ -44,14 +53,26 @@ async function shopPace(tx: Knex.Transaction): Promise<Pace[]> {
   const jobs = (await tx('jobs').orderBy('number', 'desc').limit(RECENT_JOBS).select('id')) as { id: string }[];
   const rounds: Step[][] = [];
   for (const { id } of jobs) {
-    const { doc } = (await tx('revisions').where({ job_id: id }).orderBy('position', 'desc').first('doc')) as { doc: Rig };
-    const readings = (await tx('readings').where({ job_id: id, retracted: false }).orderBy('taken_at').select('probe', 'state', 'by_name', 'taken_at')) as { probe: string; state: string; by_name: string; taken_at: Date }[];
+    const { doc } = (await tx('revisions').where({ job_id: id }).orderBy('position', 'desc').first('doc')) as {
+      doc: Rig;
+    };
+    const readings = (await tx('readings')
+      .where({ job_id: id, retracted: false })
+      .orderBy('taken_at')
+      .select('probe', 'state', 'by_name', 'taken_at')) as {
+      probe: string;
+      state: string;
+      by_name: string;
+      taken_at: Date;
+    }[];
     const places = new Map(doc.probes.filter((p) => !p.retired).map((p) => [p.key, pointPlace(doc, p.key).place]));
     for (const by of new Set(readings.map((r) => r.by_name)))
       rounds.push(
         readings.flatMap((r): Step[] => {
           const place = places.get(r.probe);
-          return r.by_name !== by || place === undefined ? [] : [{ place, state: r.state, minute: r.taken_at.getTime() / 60_000 }];
+          return r.by_name !== by || place === undefined
+            ? []
+            : [{ place, state: r.state, minute: r.taken_at.getTime() / 60_000 }];
         }),
       );
   }
@@ -71,15 +92,31 @@ export async function submitShopCommand(db: Knex, actor: Actor, data: unknown): 
       .where('c.seq', '>', command.baseSeq)
       .whereRaw('c.matters && ?::text[]', [matters])
       .first('p.name')) as { name: string } | undefined;
-    if (newer) throw new Refused(409, 'conflict', `Meanwhile ${newer.name} changed the same setting. Look at it as it is now, then enter yours again if it still holds.`);
+    if (newer)
+      throw new Refused(
+        409,
+        'conflict',
+        `Meanwhile ${newer.name} changed the same setting. Look at it as it is now, then enter yours again if it still holds.`,
+      );
 
     const next = reduceShop(shop, command);
     const seq = last + 1;
     await tx('shop_commands').insert({
-      shop_id: actor.shopId, seq, id: command.id, type: command.type, version: command.version, base_seq: command.baseSeq,
-      at: command.at, person_id: actor.personId, matters, payload: JSON.stringify(command.payload), content_hash: hash,
+      shop_id: actor.shopId,
+      seq,
+      id: command.id,
+      type: command.type,
+      version: command.version,
+      base_seq: command.baseSeq,
+      at: command.at,
+      person_id: actor.personId,
+      matters,
+      payload: JSON.stringify(command.payload),
+      content_hash: hash,
     });
-    await tx('shops').where({ id: actor.shopId }).update({ settings: JSON.stringify(next.settings), instruments: JSON.stringify(next.instruments), seq });
+    await tx('shops')
+      .where({ id: actor.shopId })
+      .update({ settings: JSON.stringify(next.settings), instruments: JSON.stringify(next.instruments), seq });
     return { id: command.id, seq, again: false };
   });
 }

@@ -39,15 +39,18 @@ export async function signIn(
 ): Promise<SignedIn> {
   const name = handle.trim().toLowerCase();
   countAttempt(name, (options.now ?? new Date()).getTime());
-  const { rows } = await db.raw<{ rows: { shop_id: string; person_id: string; password_hash: string; demo: boolean }[] }>(
-    'SELECT * FROM sign_in_of(?)',
-    [name],
-  );
+  const { rows } = await db.raw<{
+    rows: { shop_id: string; person_id: string; password_hash: string; demo: boolean }[];
+  }>('SELECT * FROM sign_in_of(?)', [name]);
   const found = rows[0];
   const fits = await passwordFits(found?.password_hash ?? (await DECOY_HASH), password);
   if (!found || !fits) throw new Refused(401, 'wrong', 'Name or password is wrong. Both are printed by ./surrik up.');
   if (found.demo && !options.allowDemo)
-    throw new Refused(403, 'demo-exposed', 'Demo people cannot sign in over the network. Use the machine Surrik runs on.');
+    throw new Refused(
+      403,
+      'demo-exposed',
+      'Demo people cannot sign in over the network. Use the machine Surrik runs on.',
+    );
   attempts.delete(name);
   const sessionId = randomUUID();
   await withShop(db, found.shop_id, (tx) =>
@@ -70,7 +73,9 @@ export async function actorOf(db: Knex, session: SignedIn): Promise<Actor | unde
       .whereNull('s.ended_at')
       .where('s.expires_at', '>', tx.fn.now())
       .first('p.id', 'p.name', 'p.role')) as { id: string; name: string; role: Actor['role'] } | undefined;
-    return row && { shopId: session.shopId, sessionId: session.sessionId, personId: row.id, name: row.name, role: row.role };
+    return (
+      row && { shopId: session.shopId, sessionId: session.sessionId, personId: row.id, name: row.name, role: row.role }
+    );
   });
 }
 

@@ -30,18 +30,34 @@ export function checkedCommand<C extends Envelope>(checked: Result<C, DocumentIs
   }
   const command = checked.value;
   if (command.actor !== actor.name)
-    throw new Refused(403, 'other-person', `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`);
+    throw new Refused(
+      403,
+      'other-person',
+      `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`,
+    );
   return command;
 }
 
 /** The content of a command to a target as one hash. */
 export const hashOf = (target: number | 'shop', c: Envelope): string =>
-  createHash('sha256').update(canonical([target, c.type, c.version, c.at, c.actor, c.payload])).digest('hex');
+  createHash('sha256')
+    .update(canonical([target, c.type, c.version, c.at, c.actor, c.payload]))
+    .digest('hex');
 
 /** The acknowledgement of a command that came before with the same content; other content under its id is refused. */
-export async function takenBefore(tx: Knex.Transaction, table: 'commands' | 'shop_commands', id: string, hash: string): Promise<Acknowledged | undefined> {
-  const known = (await tx(table).where({ id }).first('seq', 'content_hash')) as { seq: number; content_hash: string } | undefined;
+export async function takenBefore(
+  tx: Knex.Transaction,
+  table: 'commands' | 'shop_commands',
+  id: string,
+  hash: string,
+): Promise<Acknowledged | undefined> {
+  const known = (await tx(table).where({ id }).first('seq', 'content_hash')) as
+    { seq: number; content_hash: string } | undefined;
   if (!known) return undefined;
   if (known.content_hash === hash) return { id, seq: known.seq, again: true };
-  throw new Refused(409, 'id-reused', 'This entry was sent before with other content. It is kept on this device; enter it again.');
+  throw new Refused(
+    409,
+    'id-reused',
+    'This entry was sent before with other content. It is kept on this device; enter it again.',
+  );
 }

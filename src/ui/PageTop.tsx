@@ -4,7 +4,17 @@ import { ArrowLeft } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 
-export function PageTop({ title, name, sub, children }: { title: string; name: string; sub: string; children?: ReactNode }) {
+export function PageTop({
+  title,
+  name,
+  sub,
+  children,
+}: {
+  title: string;
+  name: string;
+  sub: string;
+  children?: ReactNode;
+}) {
   return (
     <header className="top">
       <Link href="/" className="bx" aria-label="Back to the jobs">

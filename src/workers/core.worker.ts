@@ -90,8 +90,19 @@ const api = {
     return bandTable(rig).working(state, red, black);
   },
 
-  diagnose(rig: NamedRig, clues: readonly IntakeClue[], assumed: ShopAssumed, evidence: readonly Evidence[], observed: readonly Observed[], options: DiagnoseOptions): Diagnosis {
-    const belief = kept(beliefs, `${rig.key} ${clues.join()} ${JSON.stringify(assumed)}`, () => new Belief(compileRig(rig.doc), clues, assumptionsOf(assumed)));
+  diagnose(
+    rig: NamedRig,
+    clues: readonly IntakeClue[],
+    assumed: ShopAssumed,
+    evidence: readonly Evidence[],
+    observed: readonly Observed[],
+    options: DiagnoseOptions,
+  ): Diagnosis {
+    const belief = kept(
+      beliefs,
+      `${rig.key} ${clues.join()} ${JSON.stringify(assumed)}`,
+      () => new Belief(compileRig(rig.doc), clues, assumptionsOf(assumed)),
+    );
     belief.setEvidence(evidence, observed);
     return diagnose(belief, options);
   },
@@ -102,11 +113,21 @@ const api = {
   },
 
   /** What has to be proved of a rig that was repaired or built: readings, and checks that are more than one. */
-  proving(rig: NamedRig, how: { made: 'repair' | 'build'; from?: Rig; fault?: string }, before: readonly PointReading[], after: readonly PointReading[]): { readings: Proof[]; checks: RigCheck[] } {
+  proving(
+    rig: NamedRig,
+    how: { made: 'repair' | 'build'; from?: Rig; fault?: string },
+    before: readonly PointReading[],
+    after: readonly PointReading[],
+  ): { readings: Proof[]; checks: RigCheck[] } {
     const repaired = how.fault === undefined ? undefined : rigFaults(rig.doc).find((f) => f.id === how.fault)?.part;
     return {
       readings: proofs(bandTable(rig), before, after),
-      checks: rigChecks({ rig: rig.doc, from: how.from, made: how.made, ...(repaired === undefined ? {} : { repaired }) }),
+      checks: rigChecks({
+        rig: rig.doc,
+        from: how.from,
+        made: how.made,
+        ...(repaired === undefined ? {} : { repaired }),
+      }),
     };
   },
 

@@ -7,21 +7,39 @@ import type { ColumnMap } from '../core/formats/log/readCsv';
 import { faceOf, HEAD_LENGTH, LOG_LIMIT_BYTES, readLog, type LogFace } from '../core/formats/log/readLog';
 import type { LogRole } from '../core/formats/log/series';
 
-const UNIT: Readonly<Partial<Record<LogRole, string>>> = { 'chassis-volts': 'V', 'coach-volts': 'V', celsius: '°C', soc: '%' };
+const UNIT: Readonly<Partial<Record<LogRole, string>>> = {
+  'chassis-volts': 'V',
+  'coach-volts': 'V',
+  celsius: '°C',
+  soc: '%',
+};
 let extremes: { role: LogRole; of: Extremes }[] = [];
 
 const api = {
   async face(file: Blob, zone: string): Promise<LogFace> {
     if (file.size === 0) throw new Error('The file is empty.');
-    if (file.size > LOG_LIMIT_BYTES) throw new Error(`The file has ${Math.round(file.size / 1024 / 1024)} MB; at most ${LOG_LIMIT_BYTES / 1024 / 1024} MB are read. Export a shorter stretch.`);
+    if (file.size > LOG_LIMIT_BYTES)
+      throw new Error(
+        `The file has ${Math.round(file.size / 1024 / 1024)} MB; at most ${LOG_LIMIT_BYTES / 1024 / 1024} MB are read. Export a shorter stretch.`,
+      );
     const head = await file.slice(0, HEAD_LENGTH).text();
-    if (head.includes('\u0000')) throw new Error('This is not a text file. Export the log as CSV, or as a text log of the CAN bus.');
+    if (head.includes('\u0000'))
+      throw new Error('This is not a text file. Export the log as CSV, or as a text log of the CAN bus.');
     return faceOf(head, zone);
   },
 
-  async read(file: Blob, face: LogFace, map: ColumnMap | undefined, context: LogContext, progress: (share: number) => void): Promise<ReadLog> {
+  async read(
+    file: Blob,
+    face: LogFace,
+    map: ColumnMap | undefined,
+    context: LogContext,
+    progress: (share: number) => void,
+  ): Promise<ReadLog> {
     const series = readLog(await file.text(), face, map, progress);
-    if (series.t.length === 0) throw new Error(`None of ${series.rows} lines is a sample. ${series.problems[0] ? `Line ${series.problems[0].line}: found ${series.problems[0].found}, wanted ${series.problems[0].wanted}.` : 'Is a column of times picked, and one of numbers?'}`);
+    if (series.t.length === 0)
+      throw new Error(
+        `None of ${series.rows} lines is a sample. ${series.problems[0] ? `Line ${series.problems[0].line}: found ${series.problems[0].found}, wanted ${series.problems[0].wanted}.` : 'Is a column of times picked, and one of numbers?'}`,
+      );
     extremes = series.channels.map((c) => ({ role: c.role, of: new Extremes(series.t, c.values) }));
     return {
       reading: analyseLog(series, context),
@@ -42,7 +60,10 @@ const api = {
   /** Every channel between two instants in at most twice so many points, no extreme lost. */
   window(from: number, to: number, buckets: number): { role: LogRole; points: Thinned }[] {
     const list = extremes.map((e) => ({ role: e.role, points: e.of.window(from, to, buckets) }));
-    return transfer(list, list.flatMap((x) => [x.points.t.buffer, x.points.values.buffer]));
+    return transfer(
+      list,
+      list.flatMap((x) => [x.points.t.buffer, x.points.values.buffer]),
+    );
   },
 };
 

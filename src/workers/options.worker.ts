@@ -14,7 +14,14 @@ import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
 import { houseBankOf } from '../core/plan/outcome';
 import { howLate, howLong, howLongLasts, howLongStands, type Answer } from '../core/plan/questions';
-import { influences, sampleCandidate, spreadOf, type Influence, type Sampled, type Spread } from '../core/plan/sensitivity';
+import {
+  influences,
+  sampleCandidate,
+  spreadOf,
+  type Influence,
+  type Sampled,
+  type Spread,
+} from '../core/plan/sensitivity';
 import { troublesOf } from '../core/plan/troubles';
 import type { Asked, OptionList } from '../core/plan/asked';
 import type { Scenario } from '../core/simulate/scenarioSchema';
@@ -36,15 +43,37 @@ const api = {
       troubles: troublesOf(doc, scenarios),
     };
   },
-  compare(job: Job, ids: readonly string[], scenarios: readonly Scenario[], rates: Rates, progress: (share: number) => void): Comparison {
+  compare(
+    job: Job,
+    ids: readonly string[],
+    scenarios: readonly Scenario[],
+    rates: Rates,
+    progress: (share: number) => void,
+  ): Comparison {
     return compare(pick(job, ids), scenarios, rates, progress);
   },
-  sample(job: Job, candidate: string, scenarios: readonly Scenario[], samples: number, seed: number, which: readonly number[]): Sampled[] {
+  sample(
+    job: Job,
+    candidate: string,
+    scenarios: readonly Scenario[],
+    samples: number,
+    seed: number,
+    which: readonly number[],
+  ): Sampled[] {
     return sampleCandidate(pick(job, [candidate])[0]!, scenarios, samples, seed, which);
   },
-  spreads(job: Job, ids: readonly string[], drawn: readonly Sampled[], samples: number, seed: number): { spreads: Spread[]; influences: Record<string, Influence[]> } {
+  spreads(
+    job: Job,
+    ids: readonly string[],
+    drawn: readonly Sampled[],
+    samples: number,
+    seed: number,
+  ): { spreads: Spread[]; influences: Record<string, Influence[]> } {
     const some = pick(job, ids);
-    return { spreads: some.map((c) => spreadOf(c.id, drawn)), influences: Object.fromEntries(some.map((c) => [c.id, influences(c, drawn, samples, seed)])) };
+    return {
+      spreads: some.map((c) => spreadOf(c.id, drawn)),
+      influences: Object.fromEntries(some.map((c) => [c.id, influences(c, drawn, samples, seed)])),
+    };
   },
   size(job: Job, asks: SizingAsks, doc?: Rig): Sized {
     return sizeJob(job, doc && { ...sizedRevision(job), doc }, asks);
@@ -58,7 +87,13 @@ const api = {
   ask(job: Job, { candidate, question, celsius, loads }: Asked): Answer {
     const c = pick(job, [candidate])[0]!;
     const bank = houseBankOf(c.rig);
-    const of = { compiled: compileRig(c.rig), bank: bank?.id ?? '', celsius, loads, ...(c.effects ? { situation: { effects: c.effects } } : {}) };
+    const of = {
+      compiled: compileRig(c.rig),
+      bank: bank?.id ?? '',
+      celsius,
+      loads,
+      ...(c.effects ? { situation: { effects: c.effects } } : {}),
+    };
     switch (question.ask) {
       case 'how-long':
         return howLong(of, question.kind, question.from, question.to);

@@ -45,7 +45,9 @@ test('screens are accessible in both themes, one highlight at most', async ({ pa
   await expect(page.getByRole('main')).toBeVisible();
   await scan('bays');
   await page.goto('/shop');
-  await expect(page.getByRole('region', { name: 'Meters and clamps' }).or(page.getByLabel('Instruments'))).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Meters and clamps' }).or(page.getByLabel('Instruments')),
+  ).toBeVisible();
   await scan('shop');
   await page.goto('/jobs/1009/report');
   await expect(page.getByRole('article')).toContainText('It is right now');
@@ -57,7 +59,11 @@ test('screens are accessible in both themes, one highlight at most', async ({ pa
   }
 });
 
-const SIZES = [[1280, 800], [1024, 768], [390, 844]] as const;
+const SIZES = [
+  [1280, 800],
+  [1024, 768],
+  [390, 844],
+] as const;
 const STATIONS = ['intake', 'rig', 'readings', 'fault', 'sizing', 'prove'];
 
 test('nothing spills on a screen, a tablet, a phone, and what is pressed is large enough', async ({ page }) => {

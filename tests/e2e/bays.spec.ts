@@ -14,12 +14,19 @@ test('bays are booked, what is too much is told before and after, @alone', async
   await form.getByLabel('From').fill('09:00');
   await form.getByLabel('Minutes').fill('300');
   await form.getByRole('button', { name: 'Book it' }).click();
-  await expect.poll(async () => ((await (await page.request.get('/api/calendar')).json()) as { bookings: { job: number }[] }).bookings.map((b) => b.job)).toContain(2951);
+  await expect
+    .poll(async () =>
+      ((await (await page.request.get('/api/calendar')).json()) as { bookings: { job: number }[] }).bookings.map(
+        (b) => b.job,
+      ),
+    )
+    .toContain(2951);
   // The week of it.
   const today = new Date();
   const monday = new Date(today.getFullYear(), today.getMonth(), today.getDate() - ((today.getDay() + 6) % 7));
   const weeks = Math.round((new Date(2026, 10, 30).getTime() - monday.getTime()) / (7 * 86_400_000));
-  for (let k = 0; k < Math.abs(weeks); k++) await page.getByRole('button', { name: weeks > 0 ? 'Week after' : 'Week before' }).click();
+  for (let k = 0; k < Math.abs(weeks); k++)
+    await page.getByRole('button', { name: weeks > 0 ? 'Week after' : 'Week before' }).click();
   await expect(page.locator('.calitem').filter({ hasText: '2951' })).toContainText('09:00');
   await form.getByLabel('Job').selectOption('2952');
   await form.getByLabel('Day').fill('2026-12-02');
@@ -53,17 +60,25 @@ test('the board finds words in the records and takes a job file in, never half',
   const pick = page.getByLabel('Job file', { exact: true });
   await pick.setInputFiles({ name: 'job.zip', mimeType: 'application/zip', buffer: file });
   await expect(page.getByText('This job is here already: 2961.')).toBeVisible();
-  await pick.setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"schemaVersion":1}') });
+  await pick.setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"schemaVersion":1}'),
+  });
   await expect(page.getByRole('alert').filter({ hasText: 'bad.json' })).toContainText('wanted this property');
   const { readFileSync } = await import('node:fs');
-  const text = readFileSync('examples/dipper.surrik.json', 'utf8').replace(/[0-9a-f]{8}(?=-[0-9a-f]{4}-)/g, 'abcdef12').replace(/"number": \d+/, '"number": 2962');
+  const text = readFileSync('examples/dipper.surrik.json', 'utf8')
+    .replace(/[0-9a-f]{8}(?=-[0-9a-f]{4}-)/g, 'abcdef12')
+    .replace(/"number": \d+/, '"number": 2962');
   await pick.setInputFiles({ name: 'dipper.surrik.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await expect(page.getByText('Taken in as job 2962')).toBeVisible();
   await page.getByRole('link', { name: 'Open it' }).click();
   await expect(page.locator('.job .no')).toHaveText('2962', { timeout: 30_000 });
 });
 
-test('a change of plan says why, and what the rules and the proof make of it; steps have pictures', async ({ page }) => {
+test('a change of plan says why, and what the rules and the proof make of it; steps have pictures', async ({
+  page,
+}) => {
   const complaints = watchConsole(page);
   await freshJob(2971);
   await signIn(page);
@@ -73,7 +88,11 @@ test('a change of plan says why, and what the rules and the proof make of it; st
   await page.getByRole('button', { name: 'Changed the plan because…' }).click();
   const dialog = page.getByRole('dialog');
   const wires = dialog.getByLabel('What changes');
-  const charge = await wires.locator('option').filter({ hasText: /charger/i }).first().getAttribute('value');
+  const charge = await wires
+    .locator('option')
+    .filter({ hasText: /charger/i })
+    .first()
+    .getAttribute('value');
   await wires.selectOption(charge!);
   await dialog.getByLabel('Gauge').selectOption('14');
   await expect(dialog.getByRole('button', { name: 'Change the plan' })).toBeDisabled();
@@ -93,8 +112,13 @@ test('a change of plan says why, and what the rules and the proof make of it; st
   // A picture of the step in hand.
   await page.getByText('Steps', { exact: true }).click();
   const { default: sharp } = await import('sharp');
-  const picture = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#865' } }).jpeg().toBuffer();
-  await page.getByLabel(/^Photo of step/).first().setInputFiles({ name: 'lug.jpg', mimeType: 'image/jpeg', buffer: picture });
+  const picture = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#865' } })
+    .jpeg()
+    .toBuffer();
+  await page
+    .getByLabel(/^Photo of step/)
+    .first()
+    .setInputFiles({ name: 'lug.jpg', mimeType: 'image/jpeg', buffer: picture });
   await expect(page.locator('.bdstep').first().locator('.stepphotos img')).toHaveCount(1);
   expect(complaints).toEqual([]);
 });

@@ -4,7 +4,14 @@ import { expect, test } from '@playwright/test';
 import type { Rig } from '../../src/core/rig/schema';
 import { freshJob, markers, pickLink, signIn, Technician, watchConsole } from './world';
 
-type Snapshot = { job: { build?: { ticks: Record<string, string>; done: { step: string; minutes?: number }[]; order?: string[] }; revisions: { kind: string; epoch: number; withdrawn?: boolean; reason?: string; doc: Rig }[]; checks?: { check: string; result: string }[]; signOffs?: { reopened?: { reason: string } }[] } };
+type Snapshot = {
+  job: {
+    build?: { ticks: Record<string, string>; done: { step: string; minutes?: number }[]; order?: string[] };
+    revisions: { kind: string; epoch: number; withdrawn?: boolean; reason?: string; doc: Rig }[];
+    checks?: { check: string; result: string }[];
+    signOffs?: { reopened?: { reason: string } }[];
+  };
+};
 
 test('the picked link is ordered, cut, built step by step, and the rig is then another', async ({ page }) => {
   const complaints = watchConsole(page);
@@ -42,9 +49,15 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
 
   // Parts are ticked off, the lists leave as files.
   await page.getByText('Parts', { exact: true }).click();
-  await page.getByLabel(/^DC-DC charger.*: it is$/).first().selectOption('ordered');
+  await page
+    .getByLabel(/^DC-DC charger.*: it is$/)
+    .first()
+    .selectOption('ordered');
   await expect.poll(async () => Object.values((await snapshot()).job.build?.ticks ?? {})).toEqual(['ordered']);
-  const [parts] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Parts as CSV' }).click()]);
+  const [parts] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Parts as CSV' }).click(),
+  ]);
   const csv = readFileSync(await parts.path(), 'utf8');
   expect(csv.split('\r\n')[0]).toBe('what,needs,quantity,unit,state');
   expect(csv).toMatch(/DC-DC charger.*,ordered\r\n/);
@@ -67,13 +80,17 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await expect(page.locator('.slip .bx.next')).toContainText('It is built');
   await page.locator('.slip .bx.next').click();
   await expect(page.locator('.slip')).toContainText('Built: the rig is described as it is now');
-  await expect.poll(async () => (await snapshot()).job.revisions.map((r) => `${r.kind} ${r.epoch}`)).toEqual(['as-found 0', 'proposed 0', 'as-built 1']);
+  await expect
+    .poll(async () => (await snapshot()).job.revisions.map((r) => `${r.kind} ${r.epoch}`))
+    .toEqual(['as-found 0', 'proposed 0', 'as-built 1']);
   expect((await snapshot()).job.build!.done).toHaveLength(count);
 
   // Proof of exactly this rig: what its charger has to read, engine off and on.
   await page.locator('.slip .bx.next').click();
   await expect(page.getByText('Proof after the build')).toBeVisible();
-  await expect(page.locator('.proof').filter({ hasText: 'the charger’s output goes to its stage' })).toHaveCount(1, { timeout: 30_000 });
+  await expect(page.locator('.proof').filter({ hasText: 'the charger’s output goes to its stage' })).toHaveCount(1, {
+    timeout: 30_000,
+  });
   const built = (await snapshot()).job.revisions.at(-1)!.doc;
   const technician = new Technician(page, 'nothing-wrong', 7, built);
   let words = '';
@@ -89,7 +106,10 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await expect(hunting).toContainText('passed, 0');
   // A watch is written down as it goes; what it found is its highest.
   const hour = page.getByRole('region', { name: /An hour at idle/ });
-  for (const [amps, housing] of [['70', '160'], ['62', '182']]) {
+  for (const [amps, housing] of [
+    ['70', '160'],
+    ['62', '182'],
+  ]) {
     await hour.getByLabel('Alternator, highest, A').fill(amps!);
     await hour.getByLabel('Housing, highest, °F').fill(housing!);
     await hour.getByRole('button', { name: 'Write down, go on' }).click();

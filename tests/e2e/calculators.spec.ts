@@ -53,7 +53,13 @@ test('every calculator fits a phone: nothing runs off, every field has its unit 
     await expect(page.locator('.plate output')).not.toBeEmpty();
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
     expect(wide, name).toBe(0);
-    const small = await page.locator('.calcs :is(a, button, select, .choose label)').evaluateAll((list) => list.filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5).map((e) => e.textContent));
+    const small = await page
+      .locator('.calcs :is(a, button, select, .choose label)')
+      .evaluateAll((list) =>
+        list
+          .filter((e) => e.getClientRects().length > 0 && e.getBoundingClientRect().height < 43.5)
+          .map((e) => e.textContent),
+      );
     expect(small, name).toEqual([]);
   }
   expect(complaints).toEqual([]);

@@ -8,7 +8,18 @@ test('the intake is told, sets where the search starts, and can be taken back', 
   await openJob(page, 2201, 'intake');
   const start = page.getByLabel('Where the search starts');
   await expect(start.locator('li').first()).toBeVisible();
-  const share = async (name: string) => Number(/(\d+) %/.exec((await start.locator('li', { hasText: name }).first().innerText().catch(() => '0 %')).replace(/\s+/g, ' '))![1]);
+  const share = async (name: string) =>
+    Number(
+      /(\d+) %/.exec(
+        (
+          await start
+            .locator('li', { hasText: name })
+            .first()
+            .innerText()
+            .catch(() => '0 %')
+        ).replace(/\s+/g, ' '),
+      )![1],
+    );
   const before = await share('Isolator contact burnt open');
   await page.getByText('A tap on the isolator helps').click();
   await expect.poll(() => share('Isolator contact burnt open')).toBeGreaterThan(before + 5);
@@ -24,13 +35,17 @@ test('the intake is told, sets where the search starts, and can be taken back', 
   await page.getByLabel('Warranty').check();
   await expect(page.getByLabel('Warranty')).toBeChecked();
 
-  const jpeg = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#864' } }).jpeg().toBuffer();
+  const jpeg = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#864' } })
+    .jpeg()
+    .toBuffer();
   await page.getByLabel('What it shows').fill('Link box as found');
   await page.locator('.bx.file input').setInputFiles({ name: 'IMG_1.jpg', mimeType: 'image/jpeg', buffer: jpeg });
   const photo = page.getByRole('img', { name: 'Link box as found' });
   await expect(photo).toBeVisible();
   await expect.poll(() => photo.evaluate((e: HTMLImageElement) => e.naturalWidth)).toBe(640);
-  await page.locator('.bx.file input').setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
+  await page
+    .locator('.bx.file input')
+    .setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
   await expect(page.getByLabel('Photos').getByRole('alert')).toContainText('not a photo Surrik can read');
 
   // Undo takes back what one did, last first; the rest stays.
@@ -68,7 +83,10 @@ test('a wire that is not there is taken out, told about, and put back', async ({
   await page.getByRole('combobox', { name: /^To/ }).selectOption({ label: 'Boost switch, feed' });
   await page.getByRole('button', { name: 'It was there' }).click();
   await expect(page.getByRole('heading', { name: 'House loads, + to Boost switch, feed' })).toBeVisible();
-  await page.getByRole('button', { name: /^House loads/ }).first().click();
+  await page
+    .getByRole('button', { name: /^House loads/ })
+    .first()
+    .click();
   await page.getByRole('row', { name: /^\+/ }).getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('row', { name: /^\+/ }).getByRole('button', { name: /P27/ })).toBeVisible();
   await page.reload();
@@ -125,7 +143,15 @@ test('the shop’s words, units, rates and meters reach the job @alone', async (
     await page.getByRole('button', { name: /^P12, isolator chassis stud, to take/ }).click();
     await page.keyboard.type('13.8');
     await page.keyboard.press('Enter');
-    await expect.poll(async () => JSON.stringify(((await (await page.request.get('/api/jobs/2204/snapshot')).json()) as { job: { readings: unknown[] } }).job.readings.at(-1))).toContain('"meter":"old-clamp"');
+    await expect
+      .poll(async () =>
+        JSON.stringify(
+          (
+            (await (await page.request.get('/api/jobs/2204/snapshot')).json()) as { job: { readings: unknown[] } }
+          ).job.readings.at(-1),
+        ),
+      )
+      .toContain('"meter":"old-clamp"');
     await page.keyboard.press('f');
     await expect(page.locator('.why .shows').nth(1)).toContainText('$', { timeout: 20_000 });
   } finally {
@@ -136,6 +162,15 @@ test('the shop’s words, units, rates and meters reach the job @alone', async (
     await page.getByText('AWG').click();
     await page.getByLabel('Labour, an hour').fill('150');
     await page.getByLabel('Labour, an hour').press('Enter');
-    await expect.poll(async () => ((await (await page.request.get('/api/shop')).json()) as { shop: { settings: { vocabulary: string; labourPerHour: number } } }).shop.settings).toMatchObject({ vocabulary: 'north-america', labourPerHour: 150 });
+    await expect
+      .poll(
+        async () =>
+          (
+            (await (await page.request.get('/api/shop')).json()) as {
+              shop: { settings: { vocabulary: string; labourPerHour: number } };
+            }
+          ).shop.settings,
+      )
+      .toMatchObject({ vocabulary: 'north-america', labourPerHour: 150 });
   }
 });

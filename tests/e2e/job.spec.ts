@@ -12,7 +12,8 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
   const flag = page.getByRole('button', { name: /^P9, isolator coach stud, to take/ });
   await flag.click();
   await expect(page.locator('.kp')).toContainText('P9 at engine idle');
-  for (const key of ['1', '2', '.', '3', '4']) await page.locator('.keys').getByRole('button', { name: key, exact: true }).click();
+  for (const key of ['1', '2', '.', '3', '4'])
+    await page.locator('.keys').getByRole('button', { name: key, exact: true }).click();
   await expect(page.locator('.judge')).toContainText('under the band');
   expect(await markers(page)).toBe(1);
   await page.getByRole('button', { name: /^Keep P9/ }).click();
@@ -82,11 +83,29 @@ test('a repair that did not help: the failed proof opens the diagnosis of the re
   // The ground joint was put right; behind it hides a burnt contact, and nothing is proven yet.
   await page.request.get('/api/jobs/2009/snapshot');
   await page.goto('/jobs/2009/prove');
-  const snapshot = async () => (await (await page.request.get('/api/jobs/2009/snapshot')).json()) as { seq: number; actor: { name: string }; job: { readings: { id: string; epoch: number; retracted?: boolean }[]; verdicts: { epoch: number; fault: string }[] } };
+  const snapshot = async () =>
+    (await (await page.request.get('/api/jobs/2009/snapshot')).json()) as {
+      seq: number;
+      actor: { name: string };
+      job: {
+        readings: { id: string; epoch: number; retracted?: boolean }[];
+        verdicts: { epoch: number; fault: string }[];
+      };
+    };
   const told = await snapshot();
   let seq = told.seq;
   const send = async (type: string, payload: object) => {
-    const response = await page.request.post('/api/commands?job=2009', { data: { id: crypto.randomUUID(), type, version: 1, baseSeq: seq, at: new Date().toISOString(), actor: told.actor.name, payload } });
+    const response = await page.request.post('/api/commands?job=2009', {
+      data: {
+        id: crypto.randomUUID(),
+        type,
+        version: 1,
+        baseSeq: seq,
+        at: new Date().toISOString(),
+        actor: told.actor.name,
+        payload,
+      },
+    });
     expect(response.ok(), await response.text()).toBe(true);
     seq = ((await response.json()) as { seq: number }).seq;
   };
@@ -107,7 +126,9 @@ test('a repair that did not help: the failed proof opens the diagnosis of the re
   expect(words).toMatch(/^Declare: Isolator/);
   await page.goto('/jobs/2009/fault');
   await page.locator('.bx.next').first().click();
-  await expect.poll(async () => (await snapshot()).job.verdicts.map((v) => `${v.epoch} ${v.fault}`)).toEqual(['0 coach-negative.bad-joint', '1 link.contact-open']);
+  await expect
+    .poll(async () => (await snapshot()).job.verdicts.map((v) => `${v.epoch} ${v.fault}`))
+    .toEqual(['0 coach-negative.bad-joint', '1 link.contact-open']);
 });
 
 test('the keyboard does it all, and bad input is said, never lost', async ({ page }) => {
@@ -151,14 +172,23 @@ test('the keyboard does it all, and bad input is said, never lost', async ({ pag
   await page.getByRole('button', { name: 'It is now: Shore charging' }).click();
   await expect(page.locator('.stateplate')).toContainText('Shore charging');
   // The screen is ahead of the server: the restart test later asks the server.
-  await expect.poll(async () => ((await (await page.request.get('/api/jobs/2002/snapshot')).json()) as { job: { rigState: { id: string } } }).job.rigState.id).toBe('shore');
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get('/api/jobs/2002/snapshot')).json()) as { job: { rigState: { id: string } } })
+          .job.rigState.id,
+    )
+    .toBe('shore');
 });
 
 test('a band and a moved black lead explain themselves', async ({ page }) => {
   await freshJob(2003);
   await signIn(page);
   await openJob(page, 2003);
-  await page.getByRole('button', { name: /Show the working of the band/ }).nth(4).click();
+  await page
+    .getByRole('button', { name: /Show the working of the band/ })
+    .nth(4)
+    .click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('middle 95 %');
   await expect(dialog.getByRole('row')).toHaveCount(7);
@@ -215,11 +245,15 @@ test('with the server away nothing typed is lost', async ({ page }) => {
   await expect(page.locator('.notices')).toContainText('1 entry waits on this device');
   // Even a reload keeps it.
   await page.reload();
-  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible({
+    timeout: 20_000,
+  });
   await page.unroute('**/api/commands**');
   await expect(page.locator('.notices')).toHaveCount(0, { timeout: 20_000 });
   await page.reload();
-  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('button', { name: /^P12, isolator chassis stud, 13.81 V/ })).toBeVisible({
+    timeout: 20_000,
+  });
 });
 
 test('signing in says what is wrong, and signed out means out', async ({ page, request }) => {
@@ -242,7 +276,8 @@ test('signing in says what is wrong, and signed out means out', async ({ page, r
 
 test('changes from elsewhere are refused', async ({ page }) => {
   await signIn(page);
-  const post = (headers: Record<string, string>, data: string) => page.request.post('/api/commands?job=1042', { headers, data });
+  const post = (headers: Record<string, string>, data: string) =>
+    page.request.post('/api/commands?job=1042', { headers, data });
   const json = { 'content-type': 'application/json' };
   expect((await post({ ...json, origin: 'https://elsewhere.example' }, '{}')).status()).toBe(403);
   expect((await post({ ...json, 'sec-fetch-site': 'cross-site' }, '{}')).status()).toBe(403);
@@ -261,7 +296,8 @@ test('on a phone, one probe at a time', async ({ page }) => {
   await signIn(page);
   await page.goto('/jobs/2006/readings');
   await expect(page.locator('.pprobe')).toBeVisible({ timeout: 30_000 });
-  for (const key of ['1', '3', '.', '7']) await page.locator('.keys').getByRole('button', { name: key, exact: true }).click();
+  for (const key of ['1', '3', '.', '7'])
+    await page.locator('.keys').getByRole('button', { name: key, exact: true }).click();
   expect(await markers(page)).toBe(1);
   // The probe typed for is the probe kept for, though the diagnosis may have come in between.
   const label = (await page.locator('.pprobe .pd').innerText()).trim();

@@ -4,7 +4,14 @@ import ICAL from 'ical.js';
 import { expect, test } from '@playwright/test';
 import { freshJob, markers, openJob, signIn, watchConsole } from './world';
 
-type Snapshot = { job: { logs?: { name: string; says: string[]; file?: { bytes: number } }[]; followUps?: { what: string; done?: string }[]; hunt?: { circuits: unknown[] }; readings: { probe: string; value?: number; takenAt: string }[] } };
+type Snapshot = {
+  job: {
+    logs?: { name: string; says: string[]; file?: { bytes: number } }[];
+    followUps?: { what: string; done?: string }[];
+    hunt?: { circuits: unknown[] };
+    readings: { probe: string; value?: number; takenAt: string }[];
+  };
+};
 
 test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tables out and in', async ({ page }) => {
   const complaints = watchConsole(page);
@@ -30,11 +37,18 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
   await book.getByLabel('On', { exact: true }).fill('2027-01-15');
   await book.getByRole('button', { name: 'Add' }).click();
   await expect(book.locator('.fu')).toHaveCount(2);
-  const [file] = await Promise.all([page.waitForEvent('download'), book.getByRole('link', { name: 'Calendar file' }).click()]);
-  const events = new ICAL.Component(ICAL.parse(readFileSync(await file.path(), 'utf8'))).getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    book.getByRole('link', { name: 'Calendar file' }).click(),
+  ]);
+  const events = new ICAL.Component(ICAL.parse(readFileSync(await file.path(), 'utf8')))
+    .getAllSubcomponents('vevent')
+    .map((c) => new ICAL.Event(c));
   expect(events.map((e) => e.startDate.toString())).toContain('2027-01-15');
   await book.locator('.fu').filter({ hasText: 'fridge' }).getByRole('button', { name: 'Done' }).click();
-  await expect.poll(async () => (await snapshot()).job.followUps!.filter((f) => f.done).map((f) => f.what)).toEqual(['Ask how the fridge did']);
+  await expect
+    .poll(async () => (await snapshot()).job.followUps!.filter((f) => f.done).map((f) => f.what))
+    .toEqual(['Ask how the fridge did']);
 
   // The drain: millivolts become amps and a suspect.
   await book.getByText('Drain', { exact: true }).click();
@@ -51,31 +65,61 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
 
   // Readings leave as a table and come in as one; a bad one takes nothing.
   await book.getByText('Files', { exact: true }).click();
-  const [table] = await Promise.all([page.waitForEvent('download'), book.getByRole('button', { name: 'Readings (CSV)' }).click()]);
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    book.getByRole('button', { name: 'Readings (CSV)' }).click(),
+  ]);
   const csv = readFileSync(await table.path(), 'utf8');
   const before = (await snapshot()).job.readings.length;
   expect(csv.trim().split('\r\n')).toHaveLength(before + 1);
-  await book.getByLabel('Table of readings').setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('state,probe,value\nidle,P9,high\n') });
+  await book
+    .getByLabel('Table of readings')
+    .setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('state,probe,value\nidle,P9,high\n') });
   await expect(book.getByRole('alert')).toContainText('line 2, value: found high');
-  await book.getByLabel('Table of readings').setInputFiles({ name: 'good.csv', mimeType: 'text/csv', buffer: Buffer.from('state,probe,value\nidle,P9,12.4\nidle,P17,31.5\n') });
+  await book
+    .getByLabel('Table of readings')
+    .setInputFiles({
+      name: 'good.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('state,probe,value\nidle,P9,12.4\nidle,P17,31.5\n'),
+    });
   await book.getByRole('button', { name: 'Keep them' }).click();
   await expect.poll(async () => (await snapshot()).job.readings.length).toBe(before + 2);
   // Its own table brings nothing twice; a reading of yesterday keeps its time and does not stand over today's.
-  await book.getByLabel('Table of readings').setInputFiles({ name: 'same.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await book
+    .getByLabel('Table of readings')
+    .setInputFiles({ name: 'same.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(book.locator('.files')).toContainText(`${before} readings of the table are here already.`);
   await book.getByRole('button', { name: 'Leave them' }).click();
-  await book.getByLabel('Table of readings').setInputFiles({ name: 'earlier.csv', mimeType: 'text/csv', buffer: Buffer.from('taken at,state,probe,value\n2026-05-04T09:30:00Z,idle,P17,28.25\n') });
+  await book
+    .getByLabel('Table of readings')
+    .setInputFiles({
+      name: 'earlier.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('taken at,state,probe,value\n2026-05-04T09:30:00Z,idle,P17,28.25\n'),
+    });
   await book.getByRole('button', { name: 'Keep them' }).click();
-  await expect.poll(async () => (await snapshot()).job.readings.find((r) => r.value === 28.25)?.takenAt).toBe('2026-05-04T09:30:00.000Z');
-  const [packed] = await Promise.all([page.waitForEvent('download'), book.getByRole('link', { name: /^Job with its photos/ }).click()]);
-  expect(readFileSync(await packed.path()).subarray(0, 2).toString()).toBe('PK');
+  await expect
+    .poll(async () => (await snapshot()).job.readings.find((r) => r.value === 28.25)?.takenAt)
+    .toBe('2026-05-04T09:30:00.000Z');
+  const [packed] = await Promise.all([
+    page.waitForEvent('download'),
+    book.getByRole('link', { name: /^Job with its photos/ }).click(),
+  ]);
+  expect(
+    readFileSync(await packed.path())
+      .subarray(0, 2)
+      .toString(),
+  ).toBe('PK');
   expect(await markers(page)).toBeLessThanOrEqual(1);
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).include('.logbook').analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
   expect(complaints).toEqual([]);
 });
 
-test('a recorder’s log: its columns looked over, drawn, said in words, kept; a file that is none is said so', async ({ page }) => {
+test('a recorder’s log: its columns looked over, drawn, said in words, kept; a file that is none is said so', async ({
+  page,
+}) => {
   const complaints = watchConsole(page);
   await freshJob(2902);
   await signIn(page);
@@ -84,7 +128,11 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   const book = page.locator('.logbook');
   await book.getByText('Read a log', { exact: true }).click();
   const pick = book.getByLabel('Log file');
-  await pick.setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 1, 2, 3]) });
+  await pick.setInputFiles({
+    name: 'photo.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 1, 2, 3]),
+  });
   await expect(book.getByRole('alert')).toContainText('not a text file');
   await pick.setInputFiles({ name: 'words.csv', mimeType: 'text/csv', buffer: Buffer.from('hello\nworld\n') });
   await expect(book.getByText('Say of at least one column what it is.')).toBeVisible();
@@ -94,7 +142,9 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   await expect(book.getByLabel('Column Isolator current (A) is')).toHaveValue('link-amps');
   await book.getByLabel('Clock of the recorder').selectOption('UTC');
   await book.getByRole('button', { name: 'Read it' }).click();
-  await expect(book.locator('.logsays')).toContainText('1 engine start; charged for 5.0 h of 22.0 h.', { timeout: 30_000 });
+  await expect(book.locator('.logsays')).toContainText('1 engine start; charged for 5.0 h of 22.0 h.', {
+    timeout: 30_000,
+  });
   await expect(book.locator('.logtable').last()).toContainText('7.5 mΩ');
   const drawn = book.locator('.logchart figcaption');
   await expect(drawn).toContainText('From 20 Nov');
@@ -111,23 +161,41 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   await expect(row).toContainText('assumed');
   await row.getByRole('button', { name: 'Make it the rig’s figure' }).click();
   await expect(row.getByRole('button', { name: 'Is the rig’s figure' })).toBeDisabled();
-  type Doc = { job: { revisions: { doc: { parts: { id: string; params: Record<string, { value: number; provenance: string; source?: string }> }[] } }[] } };
-  const setPoint = async () => ((await (await page.request.get(`/api/jobs/2902/snapshot`)).json()) as Doc).job.revisions.at(-1)!.doc.parts.find((p) => p.id === 'alternator')!.params['setPoint']!;
+  type Doc = {
+    job: {
+      revisions: {
+        doc: {
+          parts: { id: string; params: Record<string, { value: number; provenance: string; source?: string }> }[];
+        };
+      }[];
+    };
+  };
+  const setPoint = async () =>
+    ((await (await page.request.get(`/api/jobs/2902/snapshot`)).json()) as Doc).job.revisions
+      .at(-1)!
+      .doc.parts.find((p) => p.id === 'alternator')!.params['setPoint']!;
   await expect.poll(setPoint).toMatchObject({ provenance: 'measured', source: 'log heron-trip.csv' });
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect.poll(setPoint).toMatchObject({ provenance: 'assumed' });
   await book.getByRole('button', { name: 'Keep what it says with the job' }).click();
   await expect(book.locator('.keptlog')).toContainText('heron-trip.csv');
   // The log itself is there too: read again from the record it says the same.
-  await expect.poll(async () => (await snapshot()).job.logs?.[0]?.file?.bytes).toBe(readFileSync('examples/heron-trip.csv').length);
-  const [copy] = await Promise.all([page.waitForEvent('download'), book.getByRole('link', { name: /^The log, / }).click()]);
+  await expect
+    .poll(async () => (await snapshot()).job.logs?.[0]?.file?.bytes)
+    .toBe(readFileSync('examples/heron-trip.csv').length);
+  const [copy] = await Promise.all([
+    page.waitForEvent('download'),
+    book.getByRole('link', { name: /^The log, / }).click(),
+  ]);
   expect(readFileSync(await copy.path(), 'utf8')).toBe(readFileSync('examples/heron-trip.csv', 'utf8'));
   await page.reload();
   await book.getByText('Read a log', { exact: true }).click();
   await book.getByRole('button', { name: 'Read again' }).click();
   await expect(book.getByLabel('Clock of the recorder')).toHaveValue('UTC');
   await book.getByRole('button', { name: 'Read it' }).click();
-  await expect(book.locator('.logsays')).toContainText('1 engine start; charged for 5.0 h of 22.0 h.', { timeout: 30_000 });
+  await expect(book.locator('.logsays')).toContainText('1 engine start; charged for 5.0 h of 22.0 h.', {
+    timeout: 30_000,
+  });
   await expect(book.getByRole('button', { name: 'Kept with the job' })).toBeDisabled();
   // The shop remembers how such a recorder's columns were mapped.
   await page.reload();
@@ -153,7 +221,11 @@ test('wiring and owner’s card are pages to print, and files', async ({ page })
   expect(await markers(page)).toBe(1);
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
-  for (const file of ['report.pdf', 'card.pdf', `wiring.pdf?revision=${((await (await page.request.get('/api/jobs/2903/snapshot')).json()) as { job: { revisions: { id: string }[] } }).job.revisions[0]!.id}`]) {
+  for (const file of [
+    'report.pdf',
+    'card.pdf',
+    `wiring.pdf?revision=${((await (await page.request.get('/api/jobs/2903/snapshot')).json()) as { job: { revisions: { id: string }[] } }).job.revisions[0]!.id}`,
+  ]) {
     const response = await page.request.get(`/api/jobs/2903/${file}`);
     expect(response.status(), file).toBe(200);
     expect((await response.body()).subarray(0, 5).toString()).toBe('%PDF-');

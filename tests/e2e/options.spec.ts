@@ -2,7 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { freshJob, markers, signIn, watchConsole } from './world';
 
-test('links are compared on the customer’s own use, one is picked, and the pick can be taken back', async ({ page }) => {
+test('links are compared on the customer’s own use, one is picked, and the pick can be taken back', async ({
+  page,
+}) => {
   const complaints = watchConsole(page);
   await freshJob(2421);
   await signIn(page);
@@ -50,7 +52,13 @@ test('links are compared on the customer’s own use, one is picked, and the pic
   await expect(page.locator('.slip')).toContainText('Keeps both banks on shore power.');
   await expect(page.getByRole('link', { name: /Options/ })).toContainText('picked');
   // It is on the server, as a proposed revision, and survives a reload.
-  await expect.poll(async () => ((await (await page.request.get('/api/jobs/2421/snapshot')).json()) as { job: { revisions: { kind: string }[] } }).job.revisions.map((r) => r.kind)).toEqual(['as-found', 'proposed']);
+  await expect
+    .poll(async () =>
+      (
+        (await (await page.request.get('/api/jobs/2421/snapshot')).json()) as { job: { revisions: { kind: string }[] } }
+      ).job.revisions.map((r) => r.kind),
+    )
+    .toEqual(['as-found', 'proposed']);
   await page.reload();
   await expect(page.locator('.slip')).toContainText('Picked', { timeout: 30_000 });
   await page.getByRole('button', { name: 'Take the pick back' }).click();
@@ -58,7 +66,9 @@ test('links are compared on the customer’s own use, one is picked, and the pic
   expect(complaints).toEqual([]);
 });
 
-test('the use is edited by keys, a wrong number is said and loses nothing, and questions are answered', async ({ page }) => {
+test('the use is edited by keys, a wrong number is said and loses nothing, and questions are answered', async ({
+  page,
+}) => {
   await freshJob(2422);
   await signIn(page);
   await page.goto('/jobs/2422/options');
@@ -87,10 +97,14 @@ test('the use is edited by keys, a wrong number is said and loses nothing, and q
 
   await page.getByText('Ask', { exact: true }).click();
   await page.getByRole('button', { name: 'Work it out' }).click();
-  await expect(page.locator('.answers li').first()).toContainText(/driving from 40 % to 80 %|Not reached/, { timeout: 40_000 });
+  await expect(page.locator('.answers li').first()).toContainText(/driving from 40 % to 80 %|Not reached/, {
+    timeout: 40_000,
+  });
   await page.getByText('How long until it does not start?').click();
   await page.getByRole('button', { name: 'Work it out' }).click();
-  await expect(page.locator('.answers li').first()).toContainText(/starts for \d+ days|Longer than a year/, { timeout: 40_000 });
+  await expect(page.locator('.answers li').first()).toContainText(/starts for \d+ days|Longer than a year/, {
+    timeout: 40_000,
+  });
 });
 
 test('how sure it is: samples of the assumptions with progress, and a stop that stops', async ({ page }) => {
@@ -111,7 +125,13 @@ test('any of the six families can be drawn up and compared', async ({ page }) =>
   await signIn(page);
   await page.goto('/jobs/new');
   const strip = page.getByRole('group', { name: /Loom strip/ });
-  for (const [family, piece] of [['Truck and slide-in camper', 'Camper bank'], ['Motorhome and towed car', 'Car battery'], ['Van, second battery, trailer', 'Accessory'], ['48 V trailer', 'Brake battery'], ['Truck and trailer', 'Trailer bank']] as const) {
+  for (const [family, piece] of [
+    ['Truck and slide-in camper', 'Camper bank'],
+    ['Motorhome and towed car', 'Car battery'],
+    ['Van, second battery, trailer', 'Accessory'],
+    ['48 V trailer', 'Brake battery'],
+    ['Truck and trailer', 'Trailer bank'],
+  ] as const) {
     await page.getByText(family, { exact: true }).click();
     await expect(strip).toContainText(piece);
   }

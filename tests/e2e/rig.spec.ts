@@ -67,7 +67,10 @@ test('an edit asks what it means; bands follow; undo takes it back', async ({ pa
   await expect(page.getByRole('link', { name: /Readings/ })).toContainText('5 taken');
 
   // What a part's limits forbid is not sent.
-  await page.getByRole('button', { name: /^Coach bank/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Coach bank/ })
+    .first()
+    .click();
   const charge = page.getByRole('group', { name: 'State of charge' }).getByRole('textbox').first();
   await charge.fill('140');
   await expect(page.getByText('0 to 100 %')).toBeVisible();
@@ -80,7 +83,11 @@ test('what is seen and heard moves the suspects, and can be taken back', async (
   await freshJob(2102);
   await signIn(page);
   await openJob(page, 2102, 'fault');
-  const share = async (name: string) => Number(/(\d+) %/.exec((await page.locator('.sus', { hasText: name }).first().innerText()).replace(/\s+/g, ' '))?.[1] ?? 0);
+  const share = async (name: string) =>
+    Number(
+      /(\d+) %/.exec((await page.locator('.sus', { hasText: name }).first().innerText()).replace(/\s+/g, ' '))?.[1] ??
+        0,
+    );
   await expect(page.locator('.sus').first()).toBeVisible();
   const before = await share('Link fuse open');
   await page.getByRole('button', { name: /Seen, heard, tried/ }).click();

@@ -17,7 +17,27 @@ let port = 0;
 
 test.beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'surrik-tls-'));
-  execFileSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=surrik.test', '-addext', 'subjectAltName=DNS:surrik.test,IP:127.0.0.2', '-keyout', join(folder, 'key.pem'), '-out', join(folder, 'cert.pem')], { stdio: 'ignore' });
+  execFileSync(
+    'openssl',
+    [
+      'req',
+      '-x509',
+      '-newkey',
+      'rsa:2048',
+      '-nodes',
+      '-days',
+      '2',
+      '-subj',
+      '/CN=surrik.test',
+      '-addext',
+      'subjectAltName=DNS:surrik.test,IP:127.0.0.2',
+      '-keyout',
+      join(folder, 'key.pem'),
+      '-out',
+      join(folder, 'cert.pem'),
+    ],
+    { stdio: 'ignore' },
+  );
   port = await new Promise<number>((resolve) => {
     const probe = createServer().listen(0, '127.0.0.2', () => {
       const { port: free } = probe.address() as AddressInfo;
@@ -26,9 +46,27 @@ test.beforeAll(async () => {
   });
   server = spawn('node', ['scripts/serve.mjs'], {
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', SURRIK_EXPOSED: '1', SURRIK_LISTEN: '127.0.0.2', SURRIK_PORT: String(port), SURRIK_CERT: join(folder, 'cert.pem'), SURRIK_KEY: join(folder, 'key.pem'), SURRIK_HOSTS: 'bay.lan' },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      SURRIK_EXPOSED: '1',
+      SURRIK_LISTEN: '127.0.0.2',
+      SURRIK_PORT: String(port),
+      SURRIK_CERT: join(folder, 'cert.pem'),
+      SURRIK_KEY: join(folder, 'key.pem'),
+      SURRIK_HOSTS: 'bay.lan',
+    },
   });
-  await expect.poll(() => ask('surrik.test', '/api/health').then((r) => r.status, () => 0), { timeout: 20_000 }).toBe(200);
+  await expect
+    .poll(
+      () =>
+        ask('surrik.test', '/api/health').then(
+          (r) => r.status,
+          () => 0,
+        ),
+      { timeout: 20_000 },
+    )
+    .toBe(200);
 });
 test.afterAll(() => {
   server.kill('SIGTERM');
@@ -37,19 +75,24 @@ test.afterAll(() => {
 
 function ask(host: string, path: string): Promise<{ status: number; headers: Record<string, unknown>; body: string }> {
   return new Promise((resolve, reject) => {
-    const r = https({ host: '127.0.0.2', port, path, headers: { host: `${host}:${port}` }, rejectUnauthorized: false }, (response) => {
-      let body = '';
-      response.on('data', (d: Buffer) => (body += d.toString()));
-      response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
-    });
+    const r = https(
+      { host: '127.0.0.2', port, path, headers: { host: `${host}:${port}` }, rejectUnauthorized: false },
+      (response) => {
+        let body = '';
+        response.on('data', (d: Buffer) => (body += d.toString()));
+        response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
+      },
+    );
     r.on('error', reject);
     r.end();
   });
 }
 
 test('answers its own names and no other', async () => {
-  for (const host of ['surrik.test', 'bay.lan', '127.0.0.2']) expect((await ask(host, '/api/health')).status, host).toBe(200);
-  for (const host of ['elsewhere.example', 'surrik.test.elsewhere.example', '']) expect((await ask(host, '/api/health')).status, host).toBe(421);
+  for (const host of ['surrik.test', 'bay.lan', '127.0.0.2'])
+    expect((await ask(host, '/api/health')).status, host).toBe(200);
+  for (const host of ['elsewhere.example', 'surrik.test.elsewhere.example', ''])
+    expect((await ask(host, '/api/health')).status, host).toBe(421);
   expect((await ask('surrik.test', '/sign-in')).headers['strict-transport-security']).toBeDefined();
 });
 

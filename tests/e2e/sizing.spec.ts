@@ -2,7 +2,9 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { freshJob, markers, pickLink, signIn, watchConsole } from './world';
 
-test('copper and fuses of the picked link are sized, a rule is mended by a press, and undo brings it back', async ({ page }) => {
+test('copper and fuses of the picked link are sized, a rule is mended by a press, and undo brings it back', async ({
+  page,
+}) => {
   const complaints = watchConsole(page);
   await freshJob(2601);
   await signIn(page);
@@ -46,11 +48,17 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
   await page.locator('.slip .bx.next').click();
   await expect(findings).toHaveCount(before - 1, { timeout: 20_000 });
   // It is the proposal that changed, on the server too.
-  type Snapshot = { job: { revisions: { kind: string; doc: { parts: { id: string; options?: Record<string, string> }[] } }[] } };
+  type Snapshot = {
+    job: { revisions: { kind: string; doc: { parts: { id: string; options?: Record<string, string> }[] } }[] };
+  };
   await expect
     .poll(async () => {
       const { job } = (await (await page.request.get('/api/jobs/2601/snapshot')).json()) as Snapshot;
-      const type = (kind: string) => job.revisions.find((r) => r.kind === kind)!.doc.parts.map((p) => `${p.id} ${p.options?.['type'] ?? ''}`).filter((x) => x.includes('fuse'));
+      const type = (kind: string) =>
+        job.revisions
+          .find((r) => r.kind === kind)!
+          .doc.parts.map((p) => `${p.id} ${p.options?.['type'] ?? ''}`)
+          .filter((x) => x.includes('fuse'));
       return JSON.stringify(type('proposed')) !== JSON.stringify(type('as-found'));
     })
     .toBe(true);

@@ -2,9 +2,21 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { freshJob, markers, signIn, watchConsole } from './world';
 
-type Snapshot = { job: { revisions: { kind: string; epoch: number; withdrawn?: boolean; doc: { tow?: { plugs: { ways: { pin: string; feed: string; seen?: unknown[] }[] }[] } } }[]; waivers?: { reason: string; withdrawn?: boolean }[] } };
+type Snapshot = {
+  job: {
+    revisions: {
+      kind: string;
+      epoch: number;
+      withdrawn?: boolean;
+      doc: { tow?: { plugs: { ways: { pin: string; feed: string; seen?: unknown[] }[] }[] } };
+    }[];
+    waivers?: { reason: string; withdrawn?: boolean }[];
+  };
+};
 
-test('socket and plug are read position by position, what coupling does is told, and the smallest change puts it right', async ({ page }) => {
+test('socket and plug are read position by position, what coupling does is told, and the smallest change puts it right', async ({
+  page,
+}) => {
   const complaints = watchConsole(page);
   await freshJob(2701, 1045);
   await signIn(page);
@@ -21,13 +33,20 @@ test('socket and plug are read position by position, what coupling does is told,
   await page.getByRole('button', { name: '7-way blade' }).click();
   const x = async (side: number) => {
     const faces = page.locator('.twface').nth(side);
-    const [pin, face] = [await faces.getByRole('button', { name: /^Position 4,/ }).boundingBox(), await faces.locator('svg').boundingBox()];
+    const [pin, face] = [
+      await faces.getByRole('button', { name: /^Position 4,/ }).boundingBox(),
+      await faces.locator('svg').boundingBox(),
+    ];
     return (pin!.x + pin!.width / 2 - face!.x) / face!.width;
   };
   expect((await x(0)) + (await x(1))).toBeCloseTo(1, 2);
 
   // What is measured under a lamp is kept, and says what is wrong with the position.
-  await page.locator('.twface').first().getByRole('button', { name: /^Position 4,/ }).press('Enter');
+  await page
+    .locator('.twface')
+    .first()
+    .getByRole('button', { name: /^Position 4,/ })
+    .press('Enter');
   const key = page.getByLabel('Key off, unloaded volts');
   await key.fill('12.6');
   await page.getByLabel('Key off, loaded volts').fill('11.4');
@@ -37,9 +56,16 @@ test('socket and plug are read position by position, what coupling does is told,
   await page.getByLabel('Key off, amps of the load').press('Enter');
   await expect(findings).toContainText('A position that sags under a lamp', { timeout: 20_000 });
   await expect(page.locator('.twtable tr.on')).toContainText('12.6 → 11.4 V');
-  await expect.poll(async () => (await snapshot()).job.revisions[0]!.doc.tow?.plugs[0]!.ways.find((w) => w.pin === '4')?.seen?.length).toBe(1);
+  await expect
+    .poll(
+      async () => (await snapshot()).job.revisions[0]!.doc.tow?.plugs[0]!.ways.find((w) => w.pin === '4')?.seen?.length,
+    )
+    .toBe(1);
   // Two things that cannot both be: refused with the place and the remedy, nothing lost.
-  await page.getByLabel('ground', { exact: true }).or(page.getByLabel('earth', { exact: true })).click();
+  await page
+    .getByLabel('ground', { exact: true })
+    .or(page.getByLabel('earth', { exact: true }))
+    .click();
   await expect(page.getByText(/ground alone/)).toBeVisible({ timeout: 20_000 });
   await expect(page.locator('.twtable tr.on')).toContainText('12.6 → 11.4 V');
 
@@ -49,7 +75,9 @@ test('socket and plug are read position by position, what coupling does is told,
 
   // Done on the rig: a new revision and epoch, and nothing goes wrong any more; undo takes it back.
   await page.getByRole('button', { name: /^It is done on the rig/ }).click();
-  await expect(findings).toContainText('Parked overnight, just stopped, on the road and braking: nothing goes wrong.', { timeout: 20_000 });
+  await expect(findings).toContainText('Parked overnight, just stopped, on the road and braking: nothing goes wrong.', {
+    timeout: 20_000,
+  });
   await expect.poll(async () => (await snapshot()).job.revisions.map((r) => r.epoch)).toEqual([0, 1]);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(findings).toContainText('A charger fed by another charger’s battery', { timeout: 20_000 });

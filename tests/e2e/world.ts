@@ -19,11 +19,19 @@ export const demoPassword = (): string => secrets()['DEMO_PASSWORD']!;
 
 /** A fresh copy of a demo job, the open one where not said, under a number of its own. */
 export async function freshJob(number: number, like = 1042): Promise<void> {
-  const db = connect({ host: '127.0.0.1', port: Number(process.env['SURRIK_DB_PORT']), name: process.env['SURRIK_DB_NAME']! }, 'surrik_owner', secrets()['OWNER_PASSWORD']!);
+  const db = connect(
+    { host: '127.0.0.1', port: Number(process.env['SURRIK_DB_PORT']), name: process.env['SURRIK_DB_NAME']! },
+    'surrik_owner',
+    secrets()['OWNER_PASSWORD']!,
+  );
   try {
     const original = { ...demoJobs(new Date()).find((j) => j.number === like)!, number };
     // Ids of its own, and everything that names one with them.
-    const job = JSON.parse(JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) => demoUuid(`${number} ${id}`))) as typeof original;
+    const job = JSON.parse(
+      JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) =>
+        demoUuid(`${number} ${id}`),
+      ),
+    ) as typeof original;
     await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), job));
   } finally {
     await db.destroy();
@@ -61,13 +69,19 @@ export const markers = (page: Page): Promise<number> =>
   page.evaluate(() => {
     const marker = getComputedStyle(document.documentElement).getPropertyValue('--marker').trim().toLowerCase();
     const rgb = `rgb(${[1, 3, 5].map((i) => parseInt(marker.slice(i, i + 2), 16)).join(', ')})`;
-    return [...document.querySelectorAll('*')].filter((e) => getComputedStyle(e).backgroundColor === rgb && e.getClientRects().length > 0).length;
+    return [...document.querySelectorAll('*')].filter(
+      (e) => getComputedStyle(e).backgroundColor === rgb && e.getClientRects().length > 0,
+    ).length;
   });
 
 /** Complaints of the browser: content policy, errors, failed scripts. */
 export function watchConsole(page: Page): string[] {
   const complaints: string[] = [];
-  page.on('console', (m) => m.type() === 'error' && !/503|409|401|ERR_/.test(m.text()) && complaints.push(`${m.text()} ${m.location().url}`));
+  page.on(
+    'console',
+    (m) =>
+      m.type() === 'error' && !/503|409|401|ERR_/.test(m.text()) && complaints.push(`${m.text()} ${m.location().url}`),
+  );
   page.on('pageerror', (e) => complaints.push(e.message));
   return complaints;
 }
@@ -145,7 +159,9 @@ export class Technician {
       await ask.getByRole('button', { name: label.charAt(0).toUpperCase() + label.slice(1), exact: true }).click();
       await page.keyboard.press('Escape');
       await expect(page.locator('dialog[open]')).toHaveCount(0);
-      await expect(button).not.toHaveText(words, { timeout: 15_000 }).catch(() => undefined);
+      await expect(button)
+        .not.toHaveText(words, { timeout: 15_000 })
+        .catch(() => undefined);
       return words;
     }
     const measure = /^(?:Measure|Take again) (P\d+)(?:–(P\d+|bolt))?,/.exec(words);
@@ -154,12 +170,18 @@ export class Technician {
     const plate = await page.locator('.stateplate b').first().innerText();
     const state = OPERATING_STATES.find((s) => s.label === plate)!.id;
     const probe = this.key(measure[1]!);
-    const ref = probe.endsWith('.clamp') ? undefined : measure[2] ? this.key(measure[2]) : `${this.rig.reference.part}.${this.rig.reference.terminal}`;
+    const ref = probe.endsWith('.clamp')
+      ? undefined
+      : measure[2]
+        ? this.key(measure[2])
+        : `${this.rig.reference.part}.${this.rig.reference.terminal}`;
     const { value } = this.meter.read(state, probe, ref, this.takes++);
     await page.keyboard.type(String(value));
     await page.keyboard.press('Enter');
     await expect(page.locator('.disp output')).toHaveAttribute('aria-label', 'nothing typed');
-    await expect(button).not.toHaveText(words, { timeout: 15_000 }).catch(() => undefined);
+    await expect(button)
+      .not.toHaveText(words, { timeout: 15_000 })
+      .catch(() => undefined);
     return words;
   }
 }

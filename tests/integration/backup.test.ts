@@ -12,7 +12,8 @@ import { passwordFits } from '../../src/server/password';
 
 const run = promisify(execFile);
 // As root the database runs as its own user, which must be able to get to its folder.
-const home = process.getuid?.() === 0 ? `/var/lib/surrik/backup-test-${process.pid}` : resolve(`.data/backup-test-${process.pid}`);
+const home =
+  process.getuid?.() === 0 ? `/var/lib/surrik/backup-test-${process.pid}` : resolve(`.data/backup-test-${process.pid}`);
 const base = (name: string) => `${home}/${name}`;
 mkdirSync(home, { recursive: true });
 afterAll(async () => {
@@ -22,7 +23,10 @@ afterAll(async () => {
 
 async function surrik(instance: string, ...args: string[]): Promise<{ code: number; out: string }> {
   try {
-    const { stdout } = await run('./surrik', args, { env: { ...process.env, SURRIK_BASE: base(instance), SURRIK_DB_PORT_FROM: '56310' }, timeout: 120_000 });
+    const { stdout } = await run('./surrik', args, {
+      env: { ...process.env, SURRIK_BASE: base(instance), SURRIK_DB_PORT_FROM: '56310' },
+      timeout: 120_000,
+    });
     return { code: 0, out: stdout };
   } catch (e) {
     const x = e as { code: number; stdout: string; stderr: string };
@@ -35,16 +39,35 @@ async function everything(instance: string): Promise<Record<string, string>> {
   // `backup` and `restore` leave no database running that they started: this one is started for the look.
   const bin = (await run('bash', ['-c', 'ls -d /usr/lib/postgresql/*/bin | sort -V | tail -1'])).stdout.trim();
   const root = process.getuid?.() === 0;
-  const as = (args: string[]) => (root ? run('runuser', ['-u', 'postgres', '--', ...args], { cwd: '/' }) : run(args[0]!, args.slice(1), { cwd: '/' }));
+  const as = (args: string[]) =>
+    root ? run('runuser', ['-u', 'postgres', '--', ...args], { cwd: '/' }) : run(args[0]!, args.slice(1), { cwd: '/' });
   const port = readFileSync(`${base(instance)}/db-port`, 'utf8').trim();
-  await as([`${bin}/pg_ctl`, '-D', `${base(instance)}/pg`, '-w', '-l', `${base(instance)}/postgres.log`, '-o', `-p ${port}`, 'start']);
+  await as([
+    `${bin}/pg_ctl`,
+    '-D',
+    `${base(instance)}/pg`,
+    '-w',
+    '-l',
+    `${base(instance)}/postgres.log`,
+    '-o',
+    `-p ${port}`,
+    'start',
+  ]);
   let db: Knex | undefined;
   try {
-    db = connect({ host: '127.0.0.1', port: Number(port), name: 'surrik' }, 'surrik_owner', readSecrets(base(instance))['OWNER_PASSWORD']!);
-    const { rows } = await db.raw<{ rows: { tablename: string }[] }>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
+    db = connect(
+      { host: '127.0.0.1', port: Number(port), name: 'surrik' },
+      'surrik_owner',
+      readSecrets(base(instance))['OWNER_PASSWORD']!,
+    );
+    const { rows } = await db.raw<{ rows: { tablename: string }[] }>(
+      "SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1",
+    );
     const out: Record<string, string> = {};
     for (const { tablename } of rows) {
-      const { rows: lines } = await db.raw<{ rows: { line: string }[] }>(`SELECT t::text AS line FROM "${tablename}" t ORDER BY 1`);
+      const { rows: lines } = await db.raw<{ rows: { line: string }[] }>(
+        `SELECT t::text AS line FROM "${tablename}" t ORDER BY 1`,
+      );
       out[tablename] = lines.map((l) => l.line).join('\n');
     }
     return out;
@@ -82,7 +105,9 @@ describe('backup and restore', () => {
     const [was, is] = [await everything('from'), await everything('into')];
     expect(was['people']).toContain('Ben');
     expect(is).toEqual(was);
-    const hash = /(\$argon2id\$[^,"]*(?:,[^,"]*)*)/.exec(is['people']!.split('\n').find((l) => l.includes('Ana'))!)?.[1];
+    const hash = /(\$argon2id\$[^,"]*(?:,[^,"]*)*)/.exec(
+      is['people']!.split('\n').find((l) => l.includes('Ana'))!,
+    )?.[1];
     expect(await passwordFits(hash!.replace(/"?,t\)?$/, ''), password)).toBe(true);
 
     expect((await surrik('into', 'restore', dump)).out).toContain('holds data already');

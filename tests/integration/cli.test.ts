@@ -24,23 +24,39 @@ const json = async (...args: string[]) => JSON.parse((await surrik(...args)).out
 
 describe('verbs', () => {
   it('solve, predict, diagnose, measure, validate answer in JSON with a schema version', async () => {
-    const solved = (await json('solve', JOB, '--state', 'idle')) as unknown as { schemaVersion: number; probes: Record<string, { volts?: number; amps?: number }>; modes: Record<string, { mode: string }>; branches: Record<string, { amps: number }> };
+    const solved = (await json('solve', JOB, '--state', 'idle')) as unknown as {
+      schemaVersion: number;
+      probes: Record<string, { volts?: number; amps?: number }>;
+      modes: Record<string, { mode: string }>;
+      branches: Record<string, { amps: number }>;
+    };
     expect(solved.schemaVersion).toBe(1);
     expect(solved.modes['link']!.mode).toBe('closed');
     expect(solved.probes['P17']!.amps).toBeCloseTo(solved.branches['link-cable']!.amps, 9);
-    const predicted = (await json('predict', JOB)) as unknown as { states: { state: string; bands: Record<string, { lo: number; hi: number }> }[] };
+    const predicted = (await json('predict', JOB)) as unknown as {
+      states: { state: string; bands: Record<string, { lo: number; hi: number }> }[];
+    };
     const idle = predicted.states.find((s) => s.state === 'idle')!;
     expect(solved.probes['P9']!.volts!).toBeGreaterThan(idle.bands['P9']!.lo);
     expect(solved.probes['P9']!.volts!).toBeLessThan(idle.bands['P9']!.hi);
-    const diagnosed = (await json('diagnose', JOB)) as unknown as { suspects: { probability: number }[]; next: { state: string }[]; stop: { reached: boolean } };
+    const diagnosed = (await json('diagnose', JOB)) as unknown as {
+      suspects: { probability: number }[];
+      next: { state: string }[];
+      stop: { reached: boolean };
+    };
     expect(diagnosed.suspects.reduce((s, x) => s + x.probability, 0)).toBeCloseTo(1, 6);
     expect(diagnosed.next.length).toBeGreaterThan(0);
-    expect(await json('measure', JOB, '--truth', 'link.contact-open', '--seed', '3', '--state', 'idle', '--probe', 'P9')).toMatchObject({ probe: 'link.coach-stud', unit: 'V' });
+    expect(
+      await json('measure', JOB, '--truth', 'link.contact-open', '--seed', '3', '--state', 'idle', '--probe', 'P9'),
+    ).toMatchObject({ probe: 'link.coach-stud', unit: 'V' });
     expect(await json('validate', JOB)).toMatchObject({ valid: true, rig: 'Heron' });
   });
 
   it('simulate and compare let time pass, in JSON and as a table', async () => {
-    const run = (await json('simulate', JOB, '--scenario', 'trip')) as unknown as { events: { t: number; what: string; why: string }[]; summary: { balance: { charge: number; energy: number }; batteries: { endSoc: number }[] } };
+    const run = (await json('simulate', JOB, '--scenario', 'trip')) as unknown as {
+      events: { t: number; what: string; why: string }[];
+      summary: { balance: { charge: number; energy: number }; batteries: { endSoc: number }[] };
+    };
     expect(run.events.some((e) => e.what === 'Isolator closes' && e.why.includes('coil has'))).toBe(true);
     expect(Math.max(run.summary.balance.charge, run.summary.balance.energy)).toBeLessThan(1e-3);
     expect(await json('simulate', JOB, '--scenario', '1')).toEqual(run);
@@ -48,7 +64,16 @@ describe('verbs', () => {
     const width = table[0]!.split(/,(?=(?:[^"]*"[^"]*")*[^"]*$)/).length;
     expect(table.length).toBeGreaterThan(20);
     for (const row of table.slice(1)) expect(row.split(',')).toHaveLength(width);
-    const compared = (await json('compare', JOB, '--candidates', 'leave,dcdc-60', '--samples', '8')) as unknown as { candidates: { id: string; outcome: { arrives: number }; spread: { arrives: { lo: number; hi: number } }; points: { got: number }[]; total: number }[]; notCompared: string[] };
+    const compared = (await json('compare', JOB, '--candidates', 'leave,dcdc-60', '--samples', '8')) as unknown as {
+      candidates: {
+        id: string;
+        outcome: { arrives: number };
+        spread: { arrives: { lo: number; hi: number } };
+        points: { got: number }[];
+        total: number;
+      }[];
+      notCompared: string[];
+    };
     expect(compared.candidates.map((c) => c.id)).toEqual(['leave', 'dcdc-60']);
     for (const c of compared.candidates) {
       expect(c.points.reduce((s, p) => s + p.got, 0)).toBeCloseTo(c.total, 9);
@@ -56,41 +81,88 @@ describe('verbs', () => {
     }
     expect(compared.notCompared).toContain('bidirectional');
     expect(await surrik('compare', JOB, '--candidates', 'hamster')).toMatchObject({ code: 2 });
-    expect((await surrik('simulate', JOB, '--scenario', '9')).err).toMatch(/--scenario: found 9, wanted one of 1 \(trip\), 2 \(storage\)/);
+    expect((await surrik('simulate', JOB, '--scenario', '9')).err).toMatch(
+      /--scenario: found 9, wanted one of 1 \(trip\), 2 \(storage\)/,
+    );
   });
 
   it('analyse-log says what a recorder wrote, with intervals, and names what is wrong with its options or its file', async () => {
-    type Read = { events: { kind: string }[]; estimates: { id: string; value: number; lo: number; hi: number }[]; says: string[]; counts: Record<string, number>; dropped: number; columns: { role: string }[] };
+    type Read = {
+      events: { kind: string }[];
+      estimates: { id: string; value: number; lo: number; hi: number }[];
+      says: string[];
+      counts: Record<string, number>;
+      dropped: number;
+      columns: { role: string }[];
+    };
     const read = (await json('analyse-log', 'examples/heron-trip.csv')) as unknown as Read;
-    expect(read.events.filter((e) => e.kind !== 'stage').map((e) => e.kind)).toEqual(['gap', 'engine-start', 'link-closes', 'charging-ends', 'link-opens']);
+    expect(read.events.filter((e) => e.kind !== 'stage').map((e) => e.kind)).toEqual([
+      'gap',
+      'engine-start',
+      'link-closes',
+      'charging-ends',
+      'link-opens',
+    ]);
     for (const e of read.estimates) expect(e.lo <= e.value && e.value <= e.hi, e.id).toBe(true);
     expect(read.says.join()).toContain('1 engine start');
     // Columns may be named by hand; a link that is not in the log is not spoken of.
-    const two = (await json('analyse-log', 'examples/heron-trip.csv', '--map', 'chassis-volts=Start battery (V),coach-volts=3')) as unknown as Read;
+    const two = (await json(
+      'analyse-log',
+      'examples/heron-trip.csv',
+      '--map',
+      'chassis-volts=Start battery (V),coach-volts=3',
+    )) as unknown as Read;
     expect(two.columns.map((c) => c.role)).toEqual(['chassis-volts', 'coach-volts']);
-    expect(await surrik('analyse-log', 'examples/heron-trip.csv', '--map', 'coach-volts=Nowhere')).toMatchObject({ code: 2, err: expect.stringContaining('ROLE=COLUMN with a column of Time') });
-    expect(await surrik('analyse-log', 'examples/heron-trip.csv', '--zone', 'Mars/Olympus')).toMatchObject({ code: 2, err: expect.stringContaining('America/Denver') });
+    expect(await surrik('analyse-log', 'examples/heron-trip.csv', '--map', 'coach-volts=Nowhere')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('ROLE=COLUMN with a column of Time'),
+    });
+    expect(await surrik('analyse-log', 'examples/heron-trip.csv', '--zone', 'Mars/Olympus')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('America/Denver'),
+    });
     expect(await surrik('analyse-log', 'nowhere.csv')).toMatchObject({ code: 2 });
     const file = join(folder, 'bad.csv');
-    writeFileSync(file, 'time,voltage (V)\n2026-03-04 00:00:10,12.5\n2026-03-04 00:00:00,12.4\n2026-03-04 00:00:20,OL\n');
-    expect((await json('analyse-log', file)) as unknown as Read).toMatchObject({ dropped: 1, counts: { backwards: 1, 'not-a-number': 1 } });
+    writeFileSync(
+      file,
+      'time,voltage (V)\n2026-03-04 00:00:10,12.5\n2026-03-04 00:00:00,12.4\n2026-03-04 00:00:20,OL\n',
+    );
+    expect((await json('analyse-log', file)) as unknown as Read).toMatchObject({
+      dropped: 1,
+      counts: { backwards: 1, 'not-a-number': 1 },
+    });
     writeFileSync(file, 'no log at all');
-    expect(await surrik('analyse-log', file)).toMatchObject({ code: 2, err: expect.stringContaining('wanted a CSV with a column of times') });
+    expect(await surrik('analyse-log', file)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('wanted a CSV with a column of times'),
+    });
   });
 
   it('convert turns a job into tables and drawings, and itself into itself', async () => {
-    expect(JSON.parse((await surrik('convert', JOB, '--to', 'job')).out)).toEqual(JSON.parse(readFileSync(JOB, 'utf8')));
-    expect((await surrik('convert', JOB, '--to', 'readings-csv')).out.split('\r\n')[0]).toBe('taken at (UTC),state,probe,key,black lead,value,unit,status,seconds in state,by,epoch');
+    expect(JSON.parse((await surrik('convert', JOB, '--to', 'job')).out)).toEqual(
+      JSON.parse(readFileSync(JOB, 'utf8')),
+    );
+    expect((await surrik('convert', JOB, '--to', 'readings-csv')).out.split('\r\n')[0]).toBe(
+      'taken at (UTC),state,probe,key,black lead,value,unit,status,seconds in state,by,epoch',
+    );
     expect((await surrik('convert', JOB, '--to', 'svg')).out).toMatch(/^<\?xml[\s\S]*Isolator[\s\S]*<\/svg>\n$/);
-    expect(await surrik('convert', JOB, '--to', 'bom-csv')).toMatchObject({ code: 2, err: expect.stringContaining('a job with a picked link') });
-    expect(await surrik('convert', JOB, '--to', 'painting')).toMatchObject({ code: 2, err: expect.stringContaining('one of job, readings-csv') });
+    expect(await surrik('convert', JOB, '--to', 'bom-csv')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('a job with a picked link'),
+    });
+    expect(await surrik('convert', JOB, '--to', 'painting')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('one of job, readings-csv'),
+    });
   });
 
   it('every demo rig simulates and compares on its own use', async () => {
     for (const name of ['pika', 'dipper', 'marmot', 'osprey', 'wren']) {
       const file = `examples/${name}.surrik.json`;
       expect(await json('validate', file)).toMatchObject({ valid: true });
-      const { summary } = (await json('simulate', file)) as unknown as { summary: { balance: { charge: number; energy: number } } };
+      const { summary } = (await json('simulate', file)) as unknown as {
+        summary: { balance: { charge: number; energy: number } };
+      };
       expect(Math.max(summary.balance.charge, summary.balance.energy), name).toBeLessThan(1e-3);
       const { candidates } = (await json('compare', file)) as unknown as { candidates: { id: string }[] };
       expect(candidates.length, name).toBeGreaterThan(1);
@@ -98,13 +170,19 @@ describe('verbs', () => {
   });
 
   it('size and check judge the copper and the design, and name what is wrong with their own options', async () => {
-    const sized = (await json('size', JOB, '--rig', 'as-found')) as unknown as { runs: { id: string; table: { rows: unknown[]; pick?: string } }[]; fuses: { part: string; checks: { verdict: string }[] }[] };
+    const sized = (await json('size', JOB, '--rig', 'as-found')) as unknown as {
+      runs: { id: string; table: { rows: unknown[]; pick?: string } }[];
+      fuses: { part: string; checks: { verdict: string }[] }[];
+    };
     expect(sized.runs.map((r) => r.id)).toContain('link-cable');
     expect(sized.runs[0]!.table.rows).toHaveLength(14);
     expect(sized.fuses.map((f) => f.part)).toEqual(['link-fuse']);
     const one = (await json('size', JOB, '--run', 'alternator-cable')) as unknown as { runs: { id: string }[] };
     expect(one.runs.map((r) => r.id)).toEqual(['alternator-cable']);
-    const found = (await json('check', 'examples/osprey.surrik.json', '--severity', 'danger')) as unknown as { rules: number; findings: { rule: string; severity: string }[] };
+    const found = (await json('check', 'examples/osprey.surrik.json', '--severity', 'danger')) as unknown as {
+      rules: number;
+      findings: { rule: string; severity: string }[];
+    };
     expect(found.rules).toBeGreaterThanOrEqual(40);
     expect(found.findings.map((f) => f.rule)).toContain('brake-line-unfused');
     expect(new Set(found.findings.map((f) => f.severity))).toEqual(new Set(['danger']));
@@ -115,7 +193,15 @@ describe('verbs', () => {
   });
 
   it('check audits the tow interface, size the charger: with what stands in the way, and what puts it right', async () => {
-    type Tow = { described: boolean; before: { troubles: { id: string }[]; hoursToNoStart: number | null }; situations: { situation: string; amps: Record<string, number> }[]; changes: { says: string }[]; smallest: boolean; left: unknown[]; after: { troubles: unknown[] } };
+    type Tow = {
+      described: boolean;
+      before: { troubles: { id: string }[]; hoursToNoStart: number | null };
+      situations: { situation: string; amps: Record<string, number> }[];
+      changes: { says: string }[];
+      smallest: boolean;
+      left: unknown[];
+      after: { troubles: unknown[] };
+    };
     const { tow } = (await json('check', 'examples/marmot.surrik.json')) as unknown as { tow: Tow };
     expect(tow.described).toBe(false);
     expect(tow.before.troubles.map((t) => t.id)).toEqual(expect.arrayContaining(['tow-chained', 'tow-fridge-parked']));
@@ -123,7 +209,12 @@ describe('verbs', () => {
     expect(tow.changes.length).toBeGreaterThan(0);
     expect([tow.smallest, tow.left, tow.after.troubles]).toEqual([true, [], []]);
     expect((await json('check', JOB)) as unknown as { tow?: Tow }).not.toHaveProperty('tow');
-    const limit = async (...more: string[]) => ((await json('size', 'examples/osprey.surrik.json', ...more)) as unknown as { chargers: { part: string; bounds: { id: string; amps: number }[]; pick: number }[] }).chargers[0]!;
+    const limit = async (...more: string[]) =>
+      (
+        (await json('size', 'examples/osprey.surrik.json', ...more)) as unknown as {
+          chargers: { part: string; bounds: { id: string; amps: number }[]; pick: number }[];
+        }
+      ).chargers[0]!;
     expect((await limit()).bounds.map((b) => b.id)).not.toContain('upfit');
     const limited = await limit('--upfit', '40');
     expect(limited.pick).toBeLessThanOrEqual(limited.bounds.find((b) => b.id === 'upfit')!.amps);
@@ -134,7 +225,9 @@ describe('verbs', () => {
     const file = join(folder, 'boost.cir');
     writeFileSync(file, deck);
     const { stdout } = await run('ngspice', ['-b', file]).catch((e: { stdout: string }) => e);
-    const solved = (await json('solve', JOB, '--state', 'boost-engine-off')) as unknown as { probes: Record<string, { volts: number }> };
+    const solved = (await json('solve', JOB, '--state', 'boost-engine-off')) as unknown as {
+      probes: Record<string, { volts: number }>;
+    };
     for (const label of ['P5', 'P9', 'P10', 'P12', 'P14']) {
       const printed = Number(new RegExp(`^${label.toLowerCase()} = (\\S+)`, 'm').exec(stdout)![1]);
       expect(Math.abs(printed - solved.probes[label]!.volts)).toBeLessThan(1e-3);
@@ -144,11 +237,15 @@ describe('verbs', () => {
   it('the example job is what the demo makes today', async () => {
     expect(JSON.parse(readFileSync(JOB, 'utf8'))).toMatchObject({ number: 1042 });
     const { demoJobs } = await import('../../db/demo/jobs');
-    expect(JSON.parse(readFileSync(JOB, 'utf8'))).toEqual(JSON.parse(JSON.stringify(demoJobs(new Date('2026-11-24T16:00:00Z'))[1])));
+    expect(JSON.parse(readFileSync(JOB, 'utf8'))).toEqual(
+      JSON.parse(JSON.stringify(demoJobs(new Date('2026-11-24T16:00:00Z'))[1])),
+    );
   });
 
   it('bad input is one line with place, found, wanted, and exit code 2', async () => {
-    const good = JSON.parse(readFileSync(JOB, 'utf8')) as { revisions: { doc: { conductors: { length: number }[]; parts: object[] } }[] };
+    const good = JSON.parse(readFileSync(JOB, 'utf8')) as {
+      revisions: { doc: { conductors: { length: number }[]; parts: object[] } }[];
+    };
     const file = join(folder, 'bad.surrik.json');
     const check = async (change: (j: typeof good) => void, expected: RegExp) => {
       const j = structuredClone(good);
@@ -159,15 +256,34 @@ describe('verbs', () => {
       expect(r.err.trim().split('\n')).toHaveLength(1);
       expect(r.err).toMatch(expected);
     };
-    await check((j) => (j.revisions[0]!.doc.conductors[0]!.length = -3), /^\/revisions\/0\/doc\/conductors\/0\/length: found -3, wanted/);
+    await check(
+      (j) => (j.revisions[0]!.doc.conductors[0]!.length = -3),
+      /^\/revisions\/0\/doc\/conductors\/0\/length: found -3, wanted/,
+    );
     await check((j) => j.revisions[0]!.doc.parts.pop(), /conductors\/\d+\/from\/part: found "alternator", wanted/);
     writeFileSync(file, 'not json');
-    expect(await surrik('validate', file)).toMatchObject({ code: 2, err: expect.stringContaining('wanted a JSON document') });
-    expect(await surrik('solve', JOB, '--state', 'driving')).toMatchObject({ code: 2, err: expect.stringContaining('--state: found driving') });
-    expect(await surrik('measure', JOB, '--truth', 'x', '--seed', '1', '--state', 'idle', '--probe', 'P9')).toMatchObject({ code: 2 });
-    expect(await surrik('measure', JOB, '--truth', 'delay.dead', '--seed', '1', '--state', 'idle', '--probe', 'P99')).toMatchObject({ code: 2, err: expect.stringContaining('--probe') });
-    expect(await surrik('solve', 'nowhere.json', '--state', 'idle')).toMatchObject({ code: 2, err: expect.stringContaining('ENOENT') });
+    expect(await surrik('validate', file)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('wanted a JSON document'),
+    });
+    expect(await surrik('solve', JOB, '--state', 'driving')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('--state: found driving'),
+    });
+    expect(
+      await surrik('measure', JOB, '--truth', 'x', '--seed', '1', '--state', 'idle', '--probe', 'P9'),
+    ).toMatchObject({ code: 2 });
+    expect(
+      await surrik('measure', JOB, '--truth', 'delay.dead', '--seed', '1', '--state', 'idle', '--probe', 'P99'),
+    ).toMatchObject({ code: 2, err: expect.stringContaining('--probe') });
+    expect(await surrik('solve', 'nowhere.json', '--state', 'idle')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('ENOENT'),
+    });
     expect(await surrik('fly')).toMatchObject({ code: 2 });
-    expect(await surrik('solve', '--help')).toMatchObject({ code: 0, out: expect.stringContaining('./surrik solve examples/heron.surrik.json') });
+    expect(await surrik('solve', '--help')).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('./surrik solve examples/heron.surrik.json'),
+    });
   });
 });

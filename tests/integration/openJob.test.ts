@@ -22,7 +22,9 @@ const request = (nickname: string, id = randomUUID()) => ({
 beforeAll(async () => {
   db = await testDatabase();
   await db.owner('shops').insert({ id: shop, name: 'Shop' });
-  await db.owner('people').insert({ shop_id: shop, id: actor.personId, handle: 'ana', name: 'Ana', role: 'technician', password_hash: 'x' });
+  await db
+    .owner('people')
+    .insert({ shop_id: shop, id: actor.personId, handle: 'ana', name: 'Ana', role: 'technician', password_hash: 'x' });
 });
 afterAll(() => db.drop());
 
@@ -45,8 +47,12 @@ describe('opening a job', () => {
   });
 
   it('takes any name people write, and refuses a request of a bad shape in words', async () => {
-    for (const name of ['Ärger & Söhne', '36', '…', 'x'.repeat(40)]) expect((await openJob(db.app, actor, request(name), NOW)).again).toBe(false);
-    await expect(openJob(db.app, actor, { ...request('Lark'), nickname: '' }, NOW)).rejects.toMatchObject({ status: 400, message: expect.stringContaining('/nickname') });
+    for (const name of ['Ärger & Söhne', '36', '…', 'x'.repeat(40)])
+      expect((await openJob(db.app, actor, request(name), NOW)).again).toBe(false);
+    await expect(openJob(db.app, actor, { ...request('Lark'), nickname: '' }, NOW)).rejects.toMatchObject({
+      status: 400,
+      message: expect.stringContaining('/nickname'),
+    });
   });
 });
 
@@ -54,11 +60,24 @@ describe('an edit of the rig', () => {
   it('by two people on the same part at once: the second is told, nothing is overwritten', async () => {
     const { number } = await openJob(db.app, actor, request('Plover'), NOW);
     const edit = (amps: number, baseSeq: number) => ({
-      id: randomUUID(), type: 'part.edit', version: 1, baseSeq, at: NOW.toISOString(), actor: 'Ana',
-      payload: { part: 'charger', was: { params: { limit: { value: 45, spread: 0.1, provenance: 'assumed' } } }, set: { params: { limit: { value: amps, spread: 0.05, provenance: 'nameplate' } } }, means: 'described-wrong' },
+      id: randomUUID(),
+      type: 'part.edit',
+      version: 1,
+      baseSeq,
+      at: NOW.toISOString(),
+      actor: 'Ana',
+      payload: {
+        part: 'charger',
+        was: { params: { limit: { value: 45, spread: 0.1, provenance: 'assumed' } } },
+        set: { params: { limit: { value: amps, spread: 0.05, provenance: 'nameplate' } } },
+        means: 'described-wrong',
+      },
     });
     await submitCommand(db.app, actor, number, edit(55, 0));
-    await expect(submitCommand(db.app, actor, number, edit(75, 0))).rejects.toMatchObject({ status: 409, message: expect.stringContaining('this part') });
+    await expect(submitCommand(db.app, actor, number, edit(75, 0))).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('this part'),
+    });
     const { job } = await jobSnapshot(db.app, actor, number);
     expect(job.revisions[0]!.doc.parts.find((p) => p.id === 'charger')!.params['limit']!.value).toBe(55);
   });

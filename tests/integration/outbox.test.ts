@@ -21,13 +21,25 @@ beforeEach(() => {
     sent.push({ id: command.id, baseSeq: command.baseSeq });
     const reply = replies.shift()?.(command) ?? { status: 200, body: { id: command.id, seq: ++seq, again: false } };
     if (reply === 'down') return Promise.reject(new TypeError('failed to fetch'));
-    return Promise.resolve({ ok: reply.status < 400, status: reply.status, json: () => Promise.resolve(reply.body ?? {}) });
+    return Promise.resolve({
+      ok: reply.status < 400,
+      status: reply.status,
+      json: () => Promise.resolve(reply.body ?? {}),
+    });
   });
 });
 afterEach(() => vi.unstubAllGlobals());
 
 const command = (): Command =>
-  ({ id: randomUUID(), type: 'note.add', version: 1, baseSeq: 0, at: '2026-11-24T16:00:00.000Z', actor: 'A', payload: { id: randomUUID(), text: 'x' } }) as Command;
+  ({
+    id: randomUUID(),
+    type: 'note.add',
+    version: 1,
+    baseSeq: 0,
+    at: '2026-11-24T16:00:00.000Z',
+    actor: 'A',
+    payload: { id: randomUUID(), text: 'x' },
+  }) as Command;
 const until = (condition: () => boolean) => vi.waitFor(() => expect(condition()).toBe(true), { timeout: 30_000 });
 
 describe('the outbox', () => {
@@ -54,7 +66,10 @@ describe('the outbox', () => {
 
   it('keeps an entry through an outage and sends the very same content again', async () => {
     const box = new Outbox(1, () => undefined);
-    replies.push(() => 'down', () => ({ status: 503 }));
+    replies.push(
+      () => 'down',
+      () => ({ status: 503 }),
+    );
     const a = command();
     await box.add(a, 7);
     await until(() => sent.length === 3);
@@ -76,12 +91,18 @@ describe('the outbox', () => {
 
   it('keeps a refused entry with its reason until dismissed, and goes on with the next', async () => {
     const box = new Outbox(1, () => undefined);
-    replies.push(() => ({ status: 409, body: { error: { code: 'conflict', message: 'Meanwhile somebody decided.' } } }));
+    replies.push(() => ({
+      status: 409,
+      body: { error: { code: 'conflict', message: 'Meanwhile somebody decided.' } },
+    }));
     const [a, b] = [command(), command()];
     await box.add(a, 0);
     await box.add(b, 0);
     await until(() => sent.length === 2);
-    expect(box.snapshot().find((e) => e.command.id === a.id)).toMatchObject({ status: 'refused', reason: 'Meanwhile somebody decided.' });
+    expect(box.snapshot().find((e) => e.command.id === a.id)).toMatchObject({
+      status: 'refused',
+      reason: 'Meanwhile somebody decided.',
+    });
     await box.dismiss(a.id);
     expect(box.snapshot().some((e) => e.command.id === a.id)).toBe(false);
   });

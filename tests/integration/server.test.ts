@@ -24,11 +24,23 @@ beforeAll(async () => {
   for (const [i, shop] of shops.entries()) {
     await db.owner('shops').insert({ id: shop, name: `Shop ${i}`, demo: i === 1 });
     for (const n of [0, 1]) {
-      const person = { id: randomUUID(), handle: `tech${i}${n}`, name: `Technician ${i}${n}`, role: 'technician' as const };
+      const person = {
+        id: randomUUID(),
+        handle: `tech${i}${n}`,
+        name: `Technician ${i}${n}`,
+        role: 'technician' as const,
+      };
       await db.owner('people').insert({ shop_id: shop, ...person, password_hash });
-      people.push({ shopId: shop, sessionId: randomUUID(), personId: person.id, name: person.name, role: 'technician' });
+      people.push({
+        shopId: shop,
+        sessionId: randomUUID(),
+        personId: person.id,
+        name: person.name,
+        role: 'technician',
+      });
     }
-    for (const id of new Set(demoJobs(NOW).map((j) => j.rigId))) await db.owner('rigs').insert({ shop_id: shop, id, nickname: id });
+    for (const id of new Set(demoJobs(NOW).map((j) => j.rigId)))
+      await db.owner('rigs').insert({ shop_id: shop, id, nickname: id });
     await db.owner.transaction(async (tx) => {
       for (const job of demoJobs(NOW)) await insertJob(tx, shop, randomUUID(), job);
     });
@@ -42,12 +54,23 @@ function command<T extends CommandType>(actor: Actor, type: T, payload: Payload<
   return { id: randomUUID(), type, version: 1, baseSeq, at: NOW.toISOString(), actor: actor.name, payload } as Command;
 }
 const reading = (actor: Actor, value: number) =>
-  command(actor, 'reading.keep', { id: randomUUID(), state: 'idle', probe: 'link.coach-stud', ref: 'frame.bay-2', status: 'measured', value, unit: 'V', secondsInState: 190 });
+  command(actor, 'reading.keep', {
+    id: randomUUID(),
+    state: 'idle',
+    probe: 'link.coach-stud',
+    ref: 'frame.bay-2',
+    status: 'measured',
+    value,
+    unit: 'V',
+    secondsInState: 190,
+  });
 const seqNow = async () => (await jobSnapshot(db.app, ana(), 1042)).seq;
 
 describe('migrations', () => {
   it('of the folder and of the registry are the same, and run down and up again', async () => {
-    const files = readdirSync('db/migrations').filter((f) => /^\d{4}-.*\.ts$/.test(f)).map((f) => f.replace('.ts', ''));
+    const files = readdirSync('db/migrations')
+      .filter((f) => /^\d{4}-.*\.ts$/.test(f))
+      .map((f) => f.replace('.ts', ''));
     expect(MIGRATIONS.map(([name]) => name)).toEqual(files.sort());
     const scratch = await testDatabase();
     await scratch.owner.migrate.rollback({ migrationSource }, true);
@@ -64,13 +87,29 @@ describe('shops', () => {
     const { rows } = await db.owner.raw<{ rows: { table: string; guarded: boolean }[] }>(
       `SELECT c.relname AS table, c.relrowsecurity AS guarded FROM pg_class c WHERE c.relkind = 'r' AND c.relnamespace = current_schema()::regnamespace AND (c.relname = 'shops' OR EXISTS (SELECT 1 FROM pg_attribute a WHERE a.attrelid = c.oid AND a.attname = 'shop_id'))`,
     );
-    expect(rows.map((r) => r.table)).toEqual(expect.arrayContaining(['shops', 'people', 'jobs', 'revisions', 'commands', 'readings', 'photo_files', 'log_files', 'shop_commands']));
+    expect(rows.map((r) => r.table)).toEqual(
+      expect.arrayContaining([
+        'shops',
+        'people',
+        'jobs',
+        'revisions',
+        'commands',
+        'readings',
+        'photo_files',
+        'log_files',
+        'shop_commands',
+      ]),
+    );
     expect(rows.filter((r) => !r.guarded)).toEqual([]);
     for (const { table } of rows) {
       expect(await db.app(table).select('*'), `${table} without a shop`).toEqual([]);
     }
-    await expect(withShop(db.app, shops[0], (tx) => tx('customers').insert({ shop_id: shops[1], id: randomUUID(), name: 'x' }))).rejects.toThrow(/row-level security/);
-    const changed = await withShop(db.app, shops[0], (tx) => tx('jobs').where({ shop_id: shops[1] }).update({ status: 'done' }));
+    await expect(
+      withShop(db.app, shops[0], (tx) => tx('customers').insert({ shop_id: shops[1], id: randomUUID(), name: 'x' })),
+    ).rejects.toThrow(/row-level security/);
+    const changed = await withShop(db.app, shops[0], (tx) =>
+      tx('jobs').where({ shop_id: shops[1] }).update({ status: 'done' }),
+    );
     expect(changed).toBe(0);
   });
 
@@ -80,7 +119,9 @@ describe('shops', () => {
     );
     expect(rows[0]).toEqual({ rolsuper: false, rolbypassrls: false, rolcreatedb: false });
     await expect(db.app.raw('ALTER TABLE jobs DISABLE ROW LEVEL SECURITY')).rejects.toThrow(/must be owner/);
-    await expect(withShop(db.app, shops[0], (tx) => tx('commands').update({ type: 'x' }))).rejects.toThrow(/permission denied/);
+    await expect(withShop(db.app, shops[0], (tx) => tx('commands').update({ type: 'x' }))).rejects.toThrow(
+      /permission denied/,
+    );
     await expect(withShop(db.app, shops[0], (tx) => tx('readings').delete())).rejects.toThrow(/permission denied/);
   });
 
@@ -111,7 +152,9 @@ describe('a job', () => {
 
   it('stands on the board with its next step', async () => {
     const board = await jobBoard(db.app, ana());
-    expect(board.tickets.map((t) => [t.number, t.status])).toEqual([...demoJobs(NOW)].sort((a, b) => b.number - a.number).map((j) => [j.number, j.status]));
+    expect(board.tickets.map((t) => [t.number, t.status])).toEqual(
+      [...demoJobs(NOW)].sort((a, b) => b.number - a.number).map((j) => [j.number, j.status]),
+    );
     expect(board.tickets.find((t) => t.number === 1042)!.next.station).toBe('Readings');
   });
 });
@@ -139,16 +182,28 @@ describe('a command', () => {
 
   it('readings of two people are both kept', async () => {
     const base = await seqNow();
-    await Promise.all([submitCommand(db.app, ana(), 1042, { ...reading(ana(), 12.5), baseSeq: base }), submitCommand(db.app, ben(), 1042, { ...reading(ben(), 12.6), baseSeq: base })]);
+    await Promise.all([
+      submitCommand(db.app, ana(), 1042, { ...reading(ana(), 12.5), baseSeq: base }),
+      submitCommand(db.app, ben(), 1042, { ...reading(ben(), 12.6), baseSeq: base }),
+    ]);
     const { job } = await jobSnapshot(db.app, ana(), 1042);
     expect(job.readings.map((r) => r.value)).toEqual(expect.arrayContaining([12.5, 12.6]));
   });
 
   it('that decides what somebody else decided meanwhile is refused and names them', async () => {
     const base = await seqNow();
-    const verdict = (name: string) => ({ id: randomUUID(), fault: 'link.contact-open', name, repair: 'Replace', probability: 0.9, settled: true });
+    const verdict = (name: string) => ({
+      id: randomUUID(),
+      fault: 'link.contact-open',
+      name,
+      repair: 'Replace',
+      probability: 0.9,
+      settled: true,
+    });
     await submitCommand(db.app, ana(), 1042, command(ana(), 'verdict.declare', verdict('Contact burnt open'), base));
-    await expect(submitCommand(db.app, ben(), 1042, command(ben(), 'verdict.declare', verdict('Fuse open'), base))).rejects.toMatchObject({
+    await expect(
+      submitCommand(db.app, ben(), 1042, command(ben(), 'verdict.declare', verdict('Fuse open'), base)),
+    ).rejects.toMatchObject({
       status: 409,
       code: 'conflict',
       message: expect.stringContaining('Technician 00'),
@@ -161,12 +216,18 @@ describe('a command', () => {
     const before = await seqNow();
     const bad = structuredClone(reading(ana(), 12)) as { payload: { value: unknown } };
     bad.payload.value = '12,60';
-    await expect(submitCommand(db.app, ana(), 1042, bad)).rejects.toMatchObject({ status: 400, message: expect.stringContaining('/payload/value') });
+    await expect(submitCommand(db.app, ana(), 1042, bad)).rejects.toMatchObject({
+      status: 400,
+      message: expect.stringContaining('/payload/value'),
+    });
     await expect(submitCommand(db.app, ana(), 1042, reading(ben(), 12))).rejects.toMatchObject({ status: 403 });
     await expect(submitCommand(db.app, ana(), 7, reading(ana(), 12))).rejects.toMatchObject({ status: 404 });
     const moon = structuredClone(reading(ana(), 12)) as { payload: { probe: string } };
     moon.payload.probe = 'moon.plus';
-    await expect(submitCommand(db.app, ana(), 1042, moon)).rejects.toMatchObject({ status: 409, message: expect.stringContaining('a probe of this rig') });
+    await expect(submitCommand(db.app, ana(), 1042, moon)).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('a probe of this rig'),
+    });
     expect(await seqNow()).toBe(before);
   });
 
@@ -178,10 +239,16 @@ describe('a command', () => {
       CREATE FUNCTION wait_a_moment() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN PERFORM pg_sleep(3); RETURN NEW; END $$;
       CREATE TRIGGER slow BEFORE INSERT ON readings FOR EACH ROW EXECUTE FUNCTION wait_a_moment();
     `);
-    const saving = submitCommand(db.app, ana(), 1042, c).then(() => 'saved', () => 'failed');
+    const saving = submitCommand(db.app, ana(), 1042, c).then(
+      () => 'saved',
+      () => 'failed',
+    );
     await new Promise((r) => setTimeout(r, 800));
     // The app's own role may end its own connections.
-    await db.app.raw(`SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'surrik_app' AND datname = ? AND pid <> pg_backend_pid()`, [db.name]);
+    await db.app.raw(
+      `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE usename = 'surrik_app' AND datname = ? AND pid <> pg_backend_pid()`,
+      [db.name],
+    );
     expect(await saving).toBe('failed');
     await db.owner.raw('DROP TRIGGER slow ON readings; DROP FUNCTION wait_a_moment();');
     expect(await seqNow()).toBe(before);
@@ -205,7 +272,10 @@ describe('signing in', () => {
   it('refuses demo people when Surrik is exposed, and slows down guessing', async () => {
     await expect(signIn(db.app, 'tech10', 'right horse', { allowDemo: false })).rejects.toMatchObject({ status: 403 });
     let last: { status?: number } = {};
-    for (let k = 0; k < 12; k++) last = (await signIn(db.app, 'guessed', `try ${k}`, { allowDemo: true }).catch((e: object) => e)) as { status?: number };
+    for (let k = 0; k < 12; k++)
+      last = (await signIn(db.app, 'guessed', `try ${k}`, { allowDemo: true }).catch((e: object) => e)) as {
+        status?: number;
+      };
     expect(last.status).toBe(429);
   });
 

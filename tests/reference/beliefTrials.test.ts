@@ -5,7 +5,12 @@ import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import { runTrials } from '../../bench/trial';
 
 it('diagnosis finds the repair on hidden rigs drawn wider than assumed, blunders included', () => {
-  const result = runTrials(compileRig(motorhome('belief', 'Belief coach')), { trials: 45, seed: 424_242, widen: 1.5, blunderShare: 0.03 });
+  const result = runTrials(compileRig(motorhome('belief', 'Belief coach')), {
+    trials: 45,
+    seed: 424_242,
+    widen: 1.5,
+    blunderShare: 0.03,
+  });
   // So few trials cannot tell 95 % from 98 %: this guards against a fall, bench/trials measures.
   expect(result.stopped / result.trials).toBeGreaterThan(0.9);
   expect(result.rightOfStopped / result.stopped).toBeGreaterThan(0.88);

@@ -32,8 +32,12 @@ const CIRCUITS: readonly Circuit[] = [
 ];
 const SECONDS = 28_800;
 const ENGINE = [600, 12_600] as const;
-const LINK = [[630, 7000], [7600, 12_605]] as const;
-const gate = (spans: readonly (readonly [number, number])[]): string => ['0 0', ...spans.flatMap(([a, b]) => [`${a - 0.2} 0`, `${a} 1`, `${b} 1`, `${b + 0.2} 0`])].join(' ');
+const LINK = [
+  [630, 7000],
+  [7600, 12_605],
+] as const;
+const gate = (spans: readonly (readonly [number, number])[]): string =>
+  ['0 0', ...spans.flatMap(([a, b]) => [`${a - 0.2} 0`, `${a} 1`, `${b} 1`, `${b + 0.2} 0`])].join(' ');
 
 /** Deck of a circuit. A bank is volts on a capacitor of its charge, ohms, and one polarisation. */
 const deck = (c: Circuit): string[] => [
@@ -64,7 +68,15 @@ const DRAWS = 30;
 
 describe('a log of a known circuit', () => {
   it.each(CIRCUITS)('$name: the estimates are near, and their intervals hold the truth as often as they claim', (c) => {
-    const rows = transient(folder, c.name, deck(c), SECONDS, ['v(chassis)', 'v(coach)', 'i(Vml)', 'i(Vms)'], 'reltol=1e-4 method=gear', 1);
+    const rows = transient(
+      folder,
+      c.name,
+      deck(c),
+      SECONDS,
+      ['v(chassis)', 'v(coach)', 'i(Vml)', 'i(Vms)'],
+      'reltol=1e-4 method=gear',
+      1,
+    );
     const parallel = (c.source * c.start) / (c.source + c.start);
     const truth: Record<string, number> = {
       'link-ohms': c.contact + c.cable,
@@ -77,20 +89,47 @@ describe('a log of a known circuit', () => {
     const held: Record<string, number> = {};
     for (let seed = 1; seed <= DRAWS; seed++) {
       const rng = seededRng(1000 * seed + c.name.length);
-      const b = new SeriesBuilder([{ role: 'chassis-volts', name: '' }, { role: 'coach-volts', name: '' }, { role: 'link-amps', name: '' }, { role: 'chassis-amps', name: '' }]);
+      const b = new SeriesBuilder([
+        { role: 'chassis-volts', name: '' },
+        { role: 'coach-volts', name: '' },
+        { role: 'link-amps', name: '' },
+        { role: 'chassis-amps', name: '' },
+      ]);
       let k = 0;
       for (let t = 0; t <= SECONDS; t++) {
         while (k + 1 < rows.length - 1 && rows[k + 1]![0]! < t) k++;
         const [p, q] = [rows[k]!, rows[k + 1]!];
         const share = Math.min(1, Math.max(0, (t - p[0]!) / (q[0]! - p[0]!)));
         const at = (column: number) => p[column]! + share * (q[column]! - p[column]!);
-        b.add(t + 1, 1_750_000_000 + t, [at(1) + VOLT_NOISE * rng.normal(), at(2) + VOLT_NOISE * rng.normal(), at(3) + AMP_NOISE * rng.normal(), -at(4) + AMP_NOISE * rng.normal()]);
+        b.add(t + 1, 1_750_000_000 + t, [
+          at(1) + VOLT_NOISE * rng.normal(),
+          at(2) + VOLT_NOISE * rng.normal(),
+          at(3) + AMP_NOISE * rng.normal(),
+          -at(4) + AMP_NOISE * rng.normal(),
+        ]);
       }
       const reading = analyseLog(b.finish(), { nominal: 12, chemistry: 'flooded' });
       if (seed === 1) {
-        const kinds = reading.events.filter((e) => e.kind !== 'stage').map((e) => [e.kind, Math.round(e.t - 1_750_000_000)] as const);
-        expect(kinds.map((x) => x[0])).toEqual(['engine-start', 'link-closes', 'link-opens', 'link-closes', 'charging-ends', 'link-opens']);
-        for (const [i, at] of [[0, 600], [1, 630], [2, 7000], [3, 7600], [4, 12_600], [5, 12_605]] as const) expect(Math.abs(kinds[i]![1] - at), kinds[i]![0]).toBeLessThanOrEqual(5);
+        const kinds = reading.events
+          .filter((e) => e.kind !== 'stage')
+          .map((e) => [e.kind, Math.round(e.t - 1_750_000_000)] as const);
+        expect(kinds.map((x) => x[0])).toEqual([
+          'engine-start',
+          'link-closes',
+          'link-opens',
+          'link-closes',
+          'charging-ends',
+          'link-opens',
+        ]);
+        for (const [i, at] of [
+          [0, 600],
+          [1, 630],
+          [2, 7000],
+          [3, 7600],
+          [4, 12_600],
+          [5, 12_605],
+        ] as const)
+          expect(Math.abs(kinds[i]![1] - at), kinds[i]![0]).toBeLessThanOrEqual(5);
       }
       for (const [id, value] of Object.entries(truth)) {
         const e = reading.estimates.find((x) => x.id === id);
@@ -102,7 +141,10 @@ describe('a log of a known circuit', () => {
       }
     }
     const middle = (list: number[]) => [...list].sort((x, y) => x - y)[list.length >> 1]!;
-    for (const id of Object.keys(errors)) console.log(`${c.name} ${id}: median error ${(100 * middle(errors[id]!)).toFixed(2)} %, truth inside ${held[id]} of ${DRAWS}`);
+    for (const id of Object.keys(errors))
+      console.log(
+        `${c.name} ${id}: median error ${(100 * middle(errors[id]!)).toFixed(2)} %, truth inside ${held[id]} of ${DRAWS}`,
+      );
     for (const id of Object.keys(errors)) {
       expect(middle(errors[id]!), id).toBeLessThan(id === 'link-ohms' ? 0.02 : 0.06);
       // 95 % claimed; of thirty draws, at least 25 by chance alone in 98 of a hundred cases.

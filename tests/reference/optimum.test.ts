@@ -15,7 +15,21 @@ describe('the next best test', () => {
 
   it('the reference itself: a sure test that is cheap is taken, one that costs more than a wrong call is not', () => {
     const { belief } = drawCases(compileRig(motorhome('t', 'T')), 1, 1);
-    const one = (minutes: number): Case => ({ prior: [0.5, 0.5], classOf: [0, 1], tests: [{ place: 'Dash', state: 'rested', minutes, table: [[1, 0], [0, 1]] }] });
+    const one = (minutes: number): Case => ({
+      prior: [0.5, 0.5],
+      classOf: [0, 1],
+      tests: [
+        {
+          place: 'Dash',
+          state: 'rested',
+          minutes,
+          table: [
+            [1, 0],
+            [0, 1],
+          ],
+        },
+      ],
+    });
     // Going to the dash costs its access minutes, then the test; after it nothing is left to be wrong about.
     const access = belief.assumptions.openMinutes['Dash']!;
     expect(solveCase(belief, one(4))).toEqual({ best: access + 4, ours: access + 4 });

@@ -19,13 +19,18 @@ import { startLimitSoc } from '../../src/core/size/bench/batteries';
 import { seededRng } from '../../src/core/units/rng';
 import { byHand, type HandSolved, type When } from './towByHand';
 
-const RIGS = COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l) => ({ name: `${id}, ${l.id}`, rig: coupledRig('t', 'T', { ...USUAL_COUPLED[id], link: l.id }) })));
+const RIGS = COUPLED_FAMILIES.flatMap(({ id }) =>
+  linksFor(id).map((l) => ({
+    name: `${id}, ${l.id}`,
+    rig: coupledRig('t', 'T', { ...USUAL_COUPLED[id], link: l.id }),
+  })),
+);
 const FEEDS: FeedId[] = ['none', 'ground', 'constant', 'ignition', 'tail', 'stop', 'brake'];
 
 /** An interface with so many things done wrong to it that technicians have seen done. */
 function spoiled(tow: TowInterface, rng: ReturnType<typeof seededRng>, times: number): TowInterface {
   const t = structuredClone(tow);
-  const pick = <T,>(list: readonly T[]): T => list[Math.floor(rng.uniform() * list.length)]!;
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(rng.uniform() * list.length)]!;
   const way = (): TowWay => pick(t.plugs.flatMap((p) => p.ways));
   const powered = (): TowWay => {
     const list = t.plugs.flatMap((p) => p.ways).filter((w) => w.uses.some((u) => pinUse(u).power));
@@ -64,32 +69,46 @@ function spoiled(tow: TowInterface, rng: ReturnType<typeof seededRng>, times: nu
 function violations(tow: TowInterface, vehicle: TowVehicle): string[] {
   const road = byHand(tow, vehicle, 'road', false);
   const ran = road.charger === 'on';
-  const s: Record<When, HandSolved> = { road, braking: byHand(tow, vehicle, 'braking', ran), stopped: byHand(tow, vehicle, 'stopped', ran), overnight: byHand(tow, vehicle, 'overnight', false) };
+  const s: Record<When, HandSolved> = {
+    road,
+    braking: byHand(tow, vehicle, 'braking', ran),
+    stopped: byHand(tow, vehicle, 'stopped', ran),
+    overnight: byHand(tow, vehicle, 'overnight', false),
+  };
   const bad: string[] = [];
   const say = (wrong: boolean, what: string) => void (wrong && bad.push(what));
   for (const id of ['stopped', 'overnight'] as const) {
     say((s[id].fridge?.amps ?? 0) > 1, `fridge ${id}`);
     say(s[id].chargerAmps > 1, `charger ${id}`);
   }
-  const usable = Math.max(0, vehicle.start.soc - startLimitSoc(vehicle.start, vehicle.starter)) * vehicle.start.capacity;
+  const usable =
+    Math.max(0, vehicle.start.soc - startLimitSoc(vehicle.start, vehicle.starter)) * vehicle.start.capacity;
   say(s.overnight.start < 0 && usable / -s.overnight.start < COUPLED_HOURS, 'no start');
   const bears = (key: string) => {
     const [plug, pin] = key.split('.');
     return connectorOf(tow.plugs.find((p) => p.id === plug)!.connector).positions.find((p) => p.id === pin)!.amps;
   };
-  for (const id of ['road', 'stopped', 'overnight'] as const) for (const [key, amps] of s[id].amps) say(Math.abs(amps) > bears(key) * 1.001, `${key} carries ${amps} ${id}`);
+  for (const id of ['road', 'stopped', 'overnight'] as const)
+    for (const [key, amps] of s[id].amps) say(Math.abs(amps) > bears(key) * 1.001, `${key} carries ${amps} ${id}`);
   if (s.road.fridge) say(s.road.fridge.volts < 10.499 || s.road.fridge.amps < 10, 'fridge cold');
   if (s.braking.brakes) say(s.braking.brakes.volts < 10.199, 'brakes weak');
   say(s.road.brakes !== undefined && s.road.brakes.amps > 0.5, 'brakes drag');
   say(tow.brakes !== undefined && (tow.brakes.supply !== 'pin' || s.braking.brakes === undefined), 'brakes unfed');
   say(tow.breakaway !== undefined && !tow.breakaway.keeper && (s.road.breakaway ?? 0) < 0.0499, 'breakaway uncharged');
-  say(tow.breakaway !== undefined && tow.brakes !== undefined && (tow.breakaway.capacity * tow.breakaway.soc * 0.55 * 60) / tow.brakes.amps < 15, 'breakaway short');
+  say(
+    tow.breakaway !== undefined &&
+      tow.brakes !== undefined &&
+      (tow.breakaway.capacity * tow.breakaway.soc * 0.55 * 60) / tow.brakes.amps < 15,
+    'breakaway short',
+  );
   say(s.road.charger === 'off' || s.road.charger === 'starved', `charger ${s.road.charger}`);
   say(Math.abs(s.road.apart) > 0.601 || Math.abs(s.road.hitch) > 1.001, 'frames apart');
   for (const { way } of tow.plugs.flatMap((p) => p.ways.map((w) => ({ way: w })))) {
-    for (const use of way.uses) say(!(pinUse(use).served as readonly string[]).includes(way.feed), `${use} on ${way.feed}`);
+    for (const use of way.uses)
+      say(!(pinUse(use).served as readonly string[]).includes(way.feed), `${use} on ${way.feed}`);
     say((way.feed === 'constant' || way.feed === 'ignition') && !way.fuse, 'no fuse');
-    if (way.uses.includes('charger') || way.uses.includes('fridge')) say(way.from === 'accessory' && vehicle.accessory !== undefined, 'chained');
+    if (way.uses.includes('charger') || way.uses.includes('fridge'))
+      say(way.from === 'accessory' && vehicle.accessory !== undefined, 'chained');
   }
   return bad;
 }
@@ -105,14 +124,23 @@ describe('the coupled rig', () => {
         const vehicle = towVehicle(rig)!;
         const solved = solveSituations(tow, vehicle);
         for (const c of solved) {
-          const hand = byHand(tow, vehicle, c.situation.id, solved[0]!.charger === 'on' && c.situation.id !== 'overnight' && c.situation.id !== 'road');
+          const hand = byHand(
+            tow,
+            vehicle,
+            c.situation.id,
+            solved[0]!.charger === 'on' && c.situation.id !== 'overnight' && c.situation.id !== 'road',
+          );
           const where = `${name}, ${c.situation.id}`;
           expect(c.charger, where).toBe(hand.charger);
           // Into a dead short the two stop at their own clamps; that it is one, both say.
           const short = [...hand.amps.values()].some((a) => Math.abs(a) > 100);
           if (short) expect(Math.max(...[...c.ways.values()].map((f) => Math.abs(f.amps))), where).toBeGreaterThan(90);
           if (short) continue;
-          for (const [key, flow] of c.ways) expect(Math.abs(flow.amps - hand.amps.get(key)!), `${where}, ${key}: ${flow.amps} and ${hand.amps.get(key)}`).toBeLessThan(0.02);
+          for (const [key, flow] of c.ways)
+            expect(
+              Math.abs(flow.amps - hand.amps.get(key)!),
+              `${where}, ${key}: ${flow.amps} and ${hand.amps.get(key)}`,
+            ).toBeLessThan(0.02);
           expect(Math.abs(c.start - hand.start), `${where}, start`).toBeLessThan(0.03);
           compared++;
         }
@@ -158,7 +186,11 @@ describe('the audit', () => {
       const context = { tow, vehicle, ways: waysOf(tow), solved };
       if (audit.changes.length === 2)
         for (const t of troubles)
-          for (const change of changesFor(context, t)) expect(violations(change.tow, vehicle).length + towTroubles(change.tow, vehicle).troubles.length, `${name} ${k}: ${change.says}`).toBeGreaterThan(0);
+          for (const change of changesFor(context, t))
+            expect(
+              violations(change.tow, vehicle).length + towTroubles(change.tow, vehicle).troubles.length,
+              `${name} ${k}: ${change.says}`,
+            ).toBeGreaterThan(0);
       proved++;
     }
     expect(mended).toBeGreaterThan(40);

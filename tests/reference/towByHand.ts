@@ -15,8 +15,12 @@ interface Branch {
   /** A from a to b by the volts across, and its slope. */
   law: Law;
 }
-const ohms = (r: number): Law => (u) => [u / r, 1 / r];
-const draws = (i: () => number): Law => () => [i(), 0];
+const ohms =
+  (r: number): Law =>
+  (u) => [u / r, 1 / r];
+const draws =
+  (i: () => number): Law =>
+  () => [i(), 0];
 
 /** Newton on the node equations, frame at 0 V, every step halved until the error falls. */
 function nodes(branches: readonly Branch[], start: Map<string, number>): Map<string, number> {
@@ -60,7 +64,8 @@ function nodes(branches: readonly Branch[], start: Map<string, number>): Map<str
       }
     }
     const step = new Array<number>(n).fill(0);
-    for (let r = n - 1; r >= 0; r--) step[r] = (J[r]![n]! - J[r]!.slice(r + 1, n).reduce((s, x, q) => s + x * step[r + 1 + q]!, 0)) / J[r]![r]!;
+    for (let r = n - 1; r >= 0; r--)
+      step[r] = (J[r]![n]! - J[r]!.slice(r + 1, n).reduce((s, x, q) => s + x * step[r + 1 + q]!, 0)) / J[r]![r]!;
     let t = 1;
     while (t > 1e-6 && size(error(v.map((x, i) => x + t * step[i]!))) >= size(f)) t /= 2;
     v = v.map((x, i) => x + t * step[i]!);
@@ -81,28 +86,57 @@ export interface HandSolved {
 }
 export type When = 'road' | 'braking' | 'stopped' | 'overnight';
 
-const LAMP: Record<string, number> = { tail: 4, left: 2.2, right: 2.2, stop: 4.2, reverse: 2.2, fog: 2.2, 'charger-enable': 0.05, 'fridge-trigger': 0.15 };
+const LAMP: Record<string, number> = {
+  tail: 4,
+  left: 2.2,
+  right: 2.2,
+  stop: 4.2,
+  reverse: 2.2,
+  fog: 2.2,
+  'charger-enable': 0.05,
+  'fridge-trigger': 0.15,
+};
 
 /** One situation by hand. */
 export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: boolean): HandSolved {
   const engine = when === 'road' || when === 'braking';
   const braking = when === 'braking';
   const live = (w: TowWay, combined: boolean): boolean =>
-    w.feed === 'constant' || (w.feed === 'ignition' && engine) || (w.feed === 'tail' && engine) || (w.feed === 'stop' && braking) || (w.feed === 'brake' && braking) || ((w.feed === 'left' || w.feed === 'right') && combined && braking);
+    w.feed === 'constant' ||
+    (w.feed === 'ignition' && engine) ||
+    (w.feed === 'tail' && engine) ||
+    (w.feed === 'stop' && braking) ||
+    (w.feed === 'brake' && braking) ||
+    ((w.feed === 'left' || w.feed === 'right') && combined && braking);
   const all = tow.plugs.flatMap((plug) => plug.ways.map((way) => ({ plug, way, c: connectorOf(plug.connector) })));
   const fed = (use: string) => all.some((x) => (x.way.uses as string[]).includes(use) && live(x.way, x.c.combined));
-  const relay = tow.fridge && (tow.fridge.trigger === 'none' || (tow.fridge.trigger === 'looped' ? fed('fridge') : fed('fridge-trigger')));
+  const relay =
+    tow.fridge &&
+    (tow.fridge.trigger === 'none' || (tow.fridge.trigger === 'looped' ? fed('fridge') : fed('fridge-trigger')));
   const branches: Branch[] = [];
   const between = (a: string, b: string, law: Law) => branches.push({ a, b, law });
   const bank = (plus: string, minus: string, b: TowVehicle['start'], above: number) => {
-    const { ohmsTimesAh, grows, ohmsPerKelvin, taperTimesAh, exchangePerAh, chargeOvervolts, dischargeOvervolts, voltsPerKelvin, restVolts } = b.chemistry;
+    const {
+      ohmsTimesAh,
+      grows,
+      ohmsPerKelvin,
+      taperTimesAh,
+      exchangePerAh,
+      chargeOvervolts,
+      dischargeOvervolts,
+      voltsPerKelvin,
+      restVolts,
+    } = b.chemistry;
     // Rest volts by the table, straight between its points.
     let k = 1;
     while (k < restVolts.length - 1 && restVolts[k]![0] < b.soc) k++;
     const [s0, v0] = restVolts[k - 1]!;
     const [s1, v1] = restVolts[k]!;
     const rest = b.blocks * (v0 + ((v1 - v0) * (b.soc - s0)) / (s1 - s0) + voltsPerKelvin * (b.celsius - 25)) + above;
-    const r = b.blocks * ((ohmsTimesAh / b.capacity) * (1 + grows * (1 - b.soc) ** 2) * (1 + ohmsPerKelvin * Math.max(0, 25 - b.celsius)) + (engine && taperTimesAh > 0 ? taperTimesAh / b.capacity / (1.005 - b.soc) : 0));
+    const r =
+      b.blocks *
+      ((ohmsTimesAh / b.capacity) * (1 + grows * (1 - b.soc) ** 2) * (1 + ohmsPerKelvin * Math.max(0, 25 - b.celsius)) +
+        (engine && taperTimesAh > 0 ? taperTimesAh / b.capacity / (1.005 - b.soc) : 0));
     const i0 = exchangePerAh * b.capacity;
     between(plus, `${plus}~`, (u) => {
       const eta = (u >= 0 ? chargeOvervolts : dischargeOvervolts) * b.blocks;
@@ -112,16 +146,32 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
     between(`${plus}~`, minus, (u) => [(u - rest) / r, 1 / r]);
     return { inner: `${plus}~`, rest, r };
   };
-  const limited = (volts: number, r: number, limit: number): Law => (u) => (u >= volts ? [0, 1e-12] : (volts - u) / r >= limit ? [-limit, 1e-12] : [-(volts - u) / r, 1 / r]);
-  const start = bank('start', 'frame', vehicle.start, when === 'stopped' && vehicle.start.chemistry.id !== 'lfp' ? 0.35 : 0);
+  const limited =
+    (volts: number, r: number, limit: number): Law =>
+    (u) =>
+      u >= volts ? [0, 1e-12] : (volts - u) / r >= limit ? [-limit, 1e-12] : [-(volts - u) / r, 1 / r];
+  const start = bank(
+    'start',
+    'frame',
+    vehicle.start,
+    when === 'stopped' && vehicle.start.chemistry.id !== 'lfp' ? 0.35 : 0,
+  );
   if (engine) between('start', 'frame', limited(vehicle.alternator.volts, 0.003, vehicle.alternator.amps));
-  between('start', 'frame', draws(() => (engine ? vehicle.running : vehicle.asleep)));
+  between(
+    'start',
+    'frame',
+    draws(() => (engine ? vehicle.running : vehicle.asleep)),
+  );
   let fillerTakes = 0;
   if (vehicle.accessory) {
     bank('accessory', 'frame', vehicle.accessory.bank, 0);
     if (engine) {
       between('accessory', 'frame', limited(vehicle.accessory.chargerVolts, 0.01, vehicle.accessory.chargerAmps));
-      between('start', 'frame', draws(() => fillerTakes));
+      between(
+        'start',
+        'frame',
+        draws(() => fillerTakes),
+      );
     }
   }
   between('trailer', 'frame', ohms(vehicle.hitchOhms));
@@ -136,13 +186,19 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
     const roles = c.conventions.find((x) => x.id === plug.convention)!.uses;
     const joints = c.contact === 'bar' ? 0.0007 : way.feed === 'ground' ? 0.005 : 0.018;
     const front = wireResistance(way.gauge, way.length) + joints + (way.fuse ? 0.09 / way.fuse : 0);
-    const loaded = (way.seen ?? []).filter((s) => s.loaded !== undefined && Math.abs(s.open) > 9).sort((a, b) => b.amps! - a.amps!)[0];
-    const contact = Math.max(0.12 / position.amps, loaded ? Math.max(0, Math.abs(loaded.open) - Math.abs(loaded.loaded!)) / loaded.amps! : 0);
+    const loaded = (way.seen ?? [])
+      .filter((s) => s.loaded !== undefined && Math.abs(s.open) > 9)
+      .sort((a, b) => b.amps! - a.amps!)[0];
+    const contact = Math.max(
+      0.12 / position.amps,
+      loaded ? Math.max(0, Math.abs(loaded.open) - Math.abs(loaded.loaded!)) / loaded.amps! : 0,
+    );
     const own = roles[way.pin] === 'charge' ? 'ground-charge' : roles[way.pin] === 'switched' ? 'ground-switched' : '';
     const ownWired = plug.ways.some((w) => roles[w.pin] === own && w.feed === 'ground' && w.uses.includes('ground'));
     const minus = ownWired ? `${plug.id}/${own}` : 'trailer';
     if (way.feed === 'ground') between('frame', `s${key}`, ohms(front));
-    else if (live(way, c.combined)) between(way.from === 'accessory' && vehicle.accessory ? 'accessory' : 'start', `s${key}`, ohms(front));
+    else if (live(way, c.combined))
+      between(way.from === 'accessory' && vehicle.accessory ? 'accessory' : 'start', `s${key}`, ohms(front));
     between(`s${key}`, `p${key}`, ohms(contact));
     between(`s${key}`, 'frame', ohms(1e7));
     contacts.push({ key, a: `s${key}`, b: `p${key}`, r: contact });
@@ -153,20 +209,36 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
         between(`e${key}`, minus, ohms(r));
         across.push({ use, a: `e${key}`, b: minus, r });
       };
-      if (use === 'ground') between(`e${key}`, roles[way.pin]!.startsWith('ground-') ? `${plug.id}/${roles[way.pin]}` : 'trailer', ohms(0.001));
+      if (use === 'ground')
+        between(
+          `e${key}`,
+          roles[way.pin]!.startsWith('ground-') ? `${plug.id}/${roles[way.pin]}` : 'trailer',
+          ohms(0.001),
+        );
       else if (use === 'charger') {
         charger = { plus: `e${key}`, minus };
-        between(`e${key}`, minus, draws(() => chargerTakes));
+        between(
+          `e${key}`,
+          minus,
+          draws(() => chargerTakes),
+        );
       } else if (use === 'bank') {
         if (vehicle.behind) {
           bank(`e${key}`, minus, vehicle.behind, 0);
-          between(`e${key}`, minus, draws(() => vehicle.behindDraws));
+          between(
+            `e${key}`,
+            minus,
+            draws(() => vehicle.behindDraws),
+          );
         }
       } else if (use === 'breakaway') {
         away = { node: 'away', minus, rest: 12.2 + 0.6 * (tow.breakaway?.soc ?? 0.8) };
         between(`e${key}`, 'away', (u) => {
           const x = Math.min(30, u / 0.027);
-          return [1e-5 * (Math.exp(x) - 1) + (1e-5 * Math.exp(x) * (u - x * 0.027)) / 0.027, (1e-5 * Math.exp(x)) / 0.027 + 1e-12];
+          return [
+            1e-5 * (Math.exp(x) - 1) + (1e-5 * Math.exp(x) * (u - x * 0.027)) / 0.027,
+            (1e-5 * Math.exp(x)) / 0.027 + 1e-12,
+          ];
         });
         const { rest } = away;
         between('away', minus, (u) => [(u - rest) / 0.4, 2.5]);
@@ -193,7 +265,14 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
   if (charger && tow.charger) {
     const input = () => v.get(charger!.plus)! - v.get(charger!.minus)!;
     const { enable, lockout, amps, outVolts, inLimit } = tow.charger;
-    const told = enable === 'wire' ? engine : enable === 'pin' ? fed('charger-enable') : enable === 'always' ? input() > lockout : input() >= 13.2 || (ran && input() >= lockout);
+    const told =
+      enable === 'wire'
+        ? engine
+        : enable === 'pin'
+          ? fed('charger-enable')
+          : enable === 'always'
+            ? input() > lockout
+            : input() >= 13.2 || (ran && input() >= lockout);
     if (told && input() > 1) {
       state = 'on';
       for (let k = 0; k < 60; k++) {

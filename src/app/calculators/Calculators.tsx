@@ -33,7 +33,9 @@ export function Calculators() {
   const [copied, setCopied] = useState(false);
   // The address is the only place the inputs live: it can be kept, sent, and gone back to.
   const put = (next: Record<string, string | undefined>) => {
-    const params = new URLSearchParams(Object.entries({ c: calculator.id, ...next }).flatMap(([k, v]) => (v === undefined ? [] : [[k, v]])));
+    const params = new URLSearchParams(
+      Object.entries({ c: calculator.id, ...next }).flatMap(([k, v]) => (v === undefined ? [] : [[k, v]])),
+    );
     window.history.replaceState(null, '', `?${params}`);
   };
   const set = (id: string, value: string) => put({ ...given, [id]: value });
@@ -63,7 +65,14 @@ export function Calculators() {
       <main className="calcform" aria-label={words(calculator.title)}>
         <h1>{words(calculator.asks)}</h1>
         {calculator.inputs.map((input) => (
-          <Field key={`${calculator.id}.${input.id}.${units.length}${units.temperature}`} input={input} value={input.kind === 'number' ? values.number(input.id) : values.choice(input.id)} units={units} words={words} set={(v) => set(input.id, v)} />
+          <Field
+            key={`${calculator.id}.${input.id}.${units.length}${units.temperature}`}
+            input={input}
+            value={input.kind === 'number' ? values.number(input.id) : values.choice(input.id)}
+            units={units}
+            words={words}
+            set={(v) => set(input.id, v)}
+          />
         ))}
         <button type="button" className="bx" onClick={() => put({})}>
           <RotateCcw size={18} aria-hidden="true" />
@@ -116,13 +125,42 @@ export function Calculators() {
   );
 }
 
-function Field({ input, value, units, words, set }: { input: Input; value: string | number; units: Units; words(t: string): string; set(value: string): void }) {
+function Field({
+  input,
+  value,
+  units,
+  words,
+  set,
+}: {
+  input: Input;
+  value: string | number;
+  units: Units;
+  words(t: string): string;
+  set(value: string): void;
+}) {
   if (input.kind === 'number') {
     const { quantity } = input;
     const bound = (x: number) => Number(shownIn(quantity, x, units).toPrecision(4));
-    return <NumberField label={words(input.label)} unit={unitOf(quantity, units)} value={shownIn(quantity, value as number, units)} min={bound(input.min)} max={bound(input.max)} onChange={(x) => set(String(Number(storedFrom(quantity, x, units).toPrecision(9))))} />;
+    return (
+      <NumberField
+        label={words(input.label)}
+        unit={unitOf(quantity, units)}
+        value={shownIn(quantity, value as number, units)}
+        min={bound(input.min)}
+        max={bound(input.max)}
+        onChange={(x) => set(String(Number(storedFrom(quantity, x, units).toPrecision(9))))}
+      />
+    );
   }
-  if (input.choices.length <= MOST_BUTTONS) return <Choose label={words(input.label)} choices={input.choices.map((c) => ({ ...c, label: words(c.label) }))} value={value as string} onChange={set} />;
+  if (input.choices.length <= MOST_BUTTONS)
+    return (
+      <Choose
+        label={words(input.label)}
+        choices={input.choices.map((c) => ({ ...c, label: words(c.label) }))}
+        value={value as string}
+        onChange={set}
+      />
+    );
   return (
     <label className="numfield pick">
       <span>{words(input.label)}</span>
@@ -169,7 +207,10 @@ function Plate({ answer, units, words }: { answer: Answer; units: Units; words(t
 /** What is written down in the job: inputs, answer, and how it came about. */
 function asNote(c: Calculator, given: Record<string, string | undefined>, answer: Answer, units: Units): string {
   const values = valuesOf(c, given);
-  const inputs = c.inputs.map((i) => `${i.label} ${i.kind === 'number' ? inWordsQuantity(i.quantity, values.number(i.id), units) : i.choices.find((x) => x.id === values.choice(i.id))!.label}`);
+  const inputs = c.inputs.map(
+    (i) =>
+      `${i.label} ${i.kind === 'number' ? inWordsQuantity(i.quantity, values.number(i.id), units) : i.choices.find((x) => x.id === values.choice(i.id))!.label}`,
+  );
   const figures = answer.figures.map((f) => `${f.label} ${inWordsQuantity(f.quantity, f.value, units)}`);
   return `Calculated, ${c.title.toLowerCase()}: ${inputs.join('; ')}. ${figures.join('; ')}. ${answer.says} (${c.formula})`;
 }
@@ -188,7 +229,11 @@ function SendSheet({ text, onClose }: { text: string; onClose(): void }) {
   return (
     <Sheet title="Write it into which job?" onClose={onClose}>
       <p className="lead-in">{text}</p>
-      {state?.said && <p className="alert alert-warning alert-outline" role="alert">{state.said}</p>}
+      {state?.said && (
+        <p className="alert alert-warning alert-outline" role="alert">
+          {state.said}
+        </p>
+      )}
       {state?.done ? (
         <p role="status" className="lead-in">
           Written into job {state.job}. <Link href={`/jobs/${state.job}/intake`}>Open it</Link>
@@ -196,7 +241,13 @@ function SendSheet({ text, onClose }: { text: string; onClose(): void }) {
       ) : (
         <div className="states">
           {open.map((t) => (
-            <button key={t.number} type="button" className="strow" disabled={state !== undefined && state.said === undefined} onClick={() => send(t.number)}>
+            <button
+              key={t.number}
+              type="button"
+              className="strow"
+              disabled={state !== undefined && state.said === undefined}
+              onClick={() => send(t.number)}
+            >
               <span>
                 <b>
                   {t.number} {t.rig}

@@ -22,7 +22,9 @@ export function CalendarPage({ job }: { job?: number }) {
   const [trouble, setTrouble] = useState<string>();
   const [open, setOpen] = useState<Booked>();
   const monday = addWeeks(startOfWeek(new Date(), { weekStartsOn: 1 }), week);
-  const days = Array.from({ length: 7 }, (_, i) => addDays(monday, i)).filter((d) => data?.hours.days.includes(d.getDay()) || data?.bookings.some((b) => isSameDay(new Date(b.start), d)));
+  const days = Array.from({ length: 7 }, (_, i) => addDays(monday, i)).filter(
+    (d) => data?.hours.days.includes(d.getDay()) || data?.bookings.some((b) => isSameDay(new Date(b.start), d)),
+  );
   const change = (work: Promise<void>) =>
     work.then(
       () => {
@@ -36,14 +38,20 @@ export function CalendarPage({ job }: { job?: number }) {
     (data?.bays ?? []).map((bay) =>
       bayDay(
         bay,
-        data!.bookings.filter((b) => isSameDay(new Date(b.start), day)).map((b) => ({ id: b.id, bay: b.bay, from: minuteOf(new Date(b.start)), minutes: b.minutes })),
+        data!.bookings
+          .filter((b) => isSameDay(new Date(b.start), day))
+          .map((b) => ({ id: b.id, bay: b.bay, from: minuteOf(new Date(b.start)), minutes: b.minutes })),
         data!.hours.days.includes(day.getDay()) ? data!.hours : undefined,
       ),
     );
   const due = data?.followUps.filter((f) => f.done === undefined) ?? [];
   return (
     <div className="newjob calendar-page">
-      <PageTop title="Bays" name={`Week of ${format(monday, 'd MMM yyyy')}`} sub={data ? `${data.bays.length} bays, ${data.hours.from}:00 to ${data.hours.to}:00` : ''}>
+      <PageTop
+        title="Bays"
+        name={`Week of ${format(monday, 'd MMM yyyy')}`}
+        sub={data ? `${data.bays.length} bays, ${data.hours.from}:00 to ${data.hours.to}:00` : ''}
+      >
         <button type="button" className="bx" onClick={() => setWeek(week - 1)} aria-label="Week before">
           <ChevronLeft size={20} aria-hidden="true" />
         </button>
@@ -63,7 +71,11 @@ export function CalendarPage({ job }: { job?: number }) {
         </p>
       )}
       {!data ? (
-        !error && <p className="boot" role="status">Opening the bays …</p>
+        !error && (
+          <p className="boot" role="status">
+            Opening the bays …
+          </p>
+        )
       ) : (
         <main className="cal">
           <div className="calgrid" style={{ gridTemplateColumns: `84px repeat(${days.length}, minmax(150px, 1fr))` }}>
@@ -74,11 +86,26 @@ export function CalendarPage({ job }: { job?: number }) {
               </div>
             ))}
             {data.bays.map((bay) => (
-              <Row key={bay} bay={bay} days={days} bookings={data.bookings.filter((b) => b.bay === bay)} load={(d) => load(d).find((x) => x.bay === bay)!} open={setOpen} />
+              <Row
+                key={bay}
+                bay={bay}
+                days={days}
+                bookings={data.bookings.filter((b) => b.bay === bay)}
+                load={(d) => load(d).find((x) => x.bay === bay)!}
+                open={setOpen}
+              />
             ))}
           </div>
           <div className="calside">
-            <BookForm key={open?.id ?? 'new'} data={data} job={job} now={open} monday={monday} change={(w) => void change(w)} cancel={() => setOpen(undefined)} />
+            <BookForm
+              key={open?.id ?? 'new'}
+              data={data}
+              job={job}
+              now={open}
+              monday={monday}
+              change={(w) => void change(w)}
+              cancel={() => setOpen(undefined)}
+            />
             <section aria-label="Follow-ups">
               <h2>Follow-ups</h2>
               {due.length === 0 && <p className="quiet">Nothing falls due. They are set in a job’s Logbook.</p>}
@@ -100,7 +127,19 @@ export function CalendarPage({ job }: { job?: number }) {
   );
 }
 
-function Row({ bay, days, bookings, load, open }: { bay: string; days: readonly Date[]; bookings: readonly Booked[]; load(day: Date): BayDay; open(b: Booked): void }) {
+function Row({
+  bay,
+  days,
+  bookings,
+  load,
+  open,
+}: {
+  bay: string;
+  days: readonly Date[];
+  bookings: readonly Booked[];
+  load(day: Date): BayDay;
+  open(b: Booked): void;
+}) {
   return (
     <>
       <div className="calbay">{bay}</div>
@@ -111,7 +150,12 @@ function Row({ bay, days, bookings, load, open }: { bay: string; days: readonly 
         return (
           <div key={d.toISOString()} className="calcell">
             {here.map((b) => (
-              <button key={b.id} type="button" className={`calitem${bad.has(b.id) ? ' bad' : ''}`} onClick={() => open(b)}>
+              <button
+                key={b.id}
+                type="button"
+                className={`calitem${bad.has(b.id) ? ' bad' : ''}`}
+                onClick={() => open(b)}
+              >
                 <b>
                   {format(new Date(b.start), 'HH:mm')} {b.job} {b.rig}
                 </b>
@@ -120,7 +164,8 @@ function Row({ bay, days, bookings, load, open }: { bay: string; days: readonly 
             ))}
             {here.length > 0 && (
               <p className={l.over > 0 || bad.size > 0 ? 'over' : 'quiet'}>
-                {(l.over > 0 || bad.size > 0) && <TriangleAlert size={14} aria-hidden="true" />} {hours(l.booked)} of {hours(l.open)}
+                {(l.over > 0 || bad.size > 0) && <TriangleAlert size={14} aria-hidden="true" />} {hours(l.booked)} of{' '}
+                {hours(l.open)}
                 {l.over > 0 ? `: ${hours(l.over)} too much` : ''}
                 {l.clashes.length > 0 ? ', two at one time' : ''}
                 {l.outside.length > 0 ? ', outside the hours' : ''}
@@ -133,7 +178,21 @@ function Row({ bay, days, bookings, load, open }: { bay: string; days: readonly 
   );
 }
 
-function BookForm({ data, job, now, monday, change, cancel }: { data: ShopCalendar; job: number | undefined; now: Booked | undefined; monday: Date; change(work: Promise<void>): void; cancel(): void }) {
+function BookForm({
+  data,
+  job,
+  now,
+  monday,
+  change,
+  cancel,
+}: {
+  data: ShopCalendar;
+  job: number | undefined;
+  now: Booked | undefined;
+  monday: Date;
+  change(work: Promise<void>): void;
+  cancel(): void;
+}) {
   const start = now ? new Date(now.start) : undefined;
   const known = data.unbooked.find((u) => u.job === job);
   const first = known ?? data.unbooked[0];
@@ -141,24 +200,51 @@ function BookForm({ data, job, now, monday, change, cancel }: { data: ShopCalend
   const [bay, setBay] = useState(now?.bay ?? data.bays[0]!);
   const [day, setDay] = useState(format(start ?? (monday > new Date() ? monday : new Date()), 'yyyy-MM-dd'));
   const [time, setTime] = useState(start ? format(start, 'HH:mm') : `${String(data.hours.from).padStart(2, '0')}:00`);
-  const [minutes, setMinutes] = useState(String(now?.minutes ?? data.unbooked.find((u) => u.job === which)?.minutes ?? 120));
+  const [minutes, setMinutes] = useState(
+    String(now?.minutes ?? data.unbooked.find((u) => u.job === which)?.minutes ?? 120),
+  );
   const at = new Date(`${day}T${time}:00`);
   const length = Math.round(Number(minutes));
   const valid = which !== undefined && !Number.isNaN(at.getTime()) && length >= 5 && length <= 6000;
   // Told before it is booked, not after.
-  const others = data.bookings.filter((b) => b.id !== now?.id && isSameDay(new Date(b.start), at)).map((b) => ({ id: b.id, bay: b.bay, from: minuteOf(new Date(b.start)), minutes: b.minutes }));
-  const told = valid ? bayDay(bay, [...others, { id: 'this', bay, from: minuteOf(at), minutes: length }], data.hours.days.includes(at.getDay()) ? data.hours : undefined) : undefined;
+  const others = data.bookings
+    .filter((b) => b.id !== now?.id && isSameDay(new Date(b.start), at))
+    .map((b) => ({ id: b.id, bay: b.bay, from: minuteOf(new Date(b.start)), minutes: b.minutes }));
+  const told = valid
+    ? bayDay(
+        bay,
+        [...others, { id: 'this', bay, from: minuteOf(at), minutes: length }],
+        data.hours.days.includes(at.getDay()) ? data.hours : undefined,
+      )
+    : undefined;
   const save = () => {
     if (!valid) return;
     change(
       sendToJob(which, 'booking.set', (actor, fresh) => {
         const was = now && fresh.bookings?.find((b) => b.id === now.id);
-        return { ...(was ? { was } : {}), set: { id: now?.id ?? crypto.randomUUID(), bay, start: at.toISOString(), minutes: length, by: was?.by ?? actor } };
+        return {
+          ...(was ? { was } : {}),
+          set: {
+            id: now?.id ?? crypto.randomUUID(),
+            bay,
+            start: at.toISOString(),
+            minutes: length,
+            by: was?.by ?? actor,
+          },
+        };
       }),
     );
   };
-  const remove = () => now && change(sendToJob(now.job, 'booking.set', (_, fresh) => ({ was: fresh.bookings!.find((b) => b.id === now.id)! })));
-  if (which === undefined && !now) return <section aria-label="Book"><h2>Book</h2><p className="quiet">Every open job has its time.</p></section>;
+  const remove = () =>
+    now &&
+    change(sendToJob(now.job, 'booking.set', (_, fresh) => ({ was: fresh.bookings!.find((b) => b.id === now.id)! })));
+  if (which === undefined && !now)
+    return (
+      <section aria-label="Book">
+        <h2>Book</h2>
+        <p className="quiet">Every open job has its time.</p>
+      </section>
+    );
   return (
     <section aria-label="Book">
       <h2>{now ? `Booking of ${now.job} ${now.rig}` : 'Book a bay'}</h2>
@@ -180,7 +266,10 @@ function BookForm({ data, job, now, monday, change, cancel }: { data: ShopCalend
                 setMinutes(String(data.unbooked.find((u) => u.job === picked)?.minutes ?? 120));
               }}
             >
-              {[...data.unbooked.map((u) => [u.job, u.rig] as const), ...(job !== undefined && !known ? [[job, ''] as const] : [])].map(([n, rig]) => (
+              {[
+                ...data.unbooked.map((u) => [u.job, u.rig] as const),
+                ...(job !== undefined && !known ? [[job, ''] as const] : []),
+              ].map(([n, rig]) => (
                 <option key={n} value={n}>
                   {n} {rig}
                 </option>
@@ -208,11 +297,18 @@ function BookForm({ data, job, now, monday, change, cancel }: { data: ShopCalend
         </div>
         <label className="field">
           <span>Minutes</span>
-          <input className="input" inputMode="numeric" value={minutes} aria-invalid={!(length >= 5 && length <= 6000)} onChange={(e) => setMinutes(e.target.value)} />
+          <input
+            className="input"
+            inputMode="numeric"
+            value={minutes}
+            aria-invalid={!(length >= 5 && length <= 6000)}
+            onChange={(e) => setMinutes(e.target.value)}
+          />
         </label>
         {told && (told.over > 0 || told.clashes.length > 0 || told.outside.includes('this')) && (
           <p className="over" role="status">
-            <TriangleAlert size={15} aria-hidden="true" /> {told.clashes.some((c) => c.includes('this')) ? 'Another rig stands there then. ' : ''}
+            <TriangleAlert size={15} aria-hidden="true" />{' '}
+            {told.clashes.some((c) => c.includes('this')) ? 'Another rig stands there then. ' : ''}
             {told.over > 0 ? `The day has ${hours(told.open)}, this makes ${hours(told.booked)}. ` : ''}
             {told.outside.includes('this') ? 'It is outside the shop’s hours. ' : ''}It can be booked all the same.
           </p>

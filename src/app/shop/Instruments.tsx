@@ -14,7 +14,13 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
   const live = shop.instruments.filter((i) => !i.retired);
   const change = (was: Instrument, set: Instrument) => view.send('instrument.set', { was, set });
   const add = () => {
-    const base = name.trim().toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '').slice(0, 34) || 'meter';
+    const base =
+      name
+        .trim()
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^[^a-z]+|-+$/g, '')
+        .slice(0, 34) || 'meter';
     let id = base;
     for (let n = 2; shop.instruments.some((i) => i.id === id); n++) id = `${base}-${n}`;
     view.send('instrument.set', { set: { ...USUAL_INSTRUMENT, id, name: name.trim() } });
@@ -23,7 +29,10 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
   return (
     <section className="grp-box" aria-label="Instruments">
       <h2>Meters and clamps</h2>
-      <p className="quiet">A reading weighs as much as its instrument allows. One past its date, or never compared, is taken to be {OVERDUE_FACTOR} times less true (assumed).</p>
+      <p className="quiet">
+        A reading weighs as much as its instrument allows. One past its date, or never compared, is taken to be{' '}
+        {OVERDUE_FACTOR} times less true (assumed).
+      </p>
       {live.length === 0 && <p className="quiet">None yet: readings are taken to be by a usual handheld.</p>}
       {live.map((i) => {
         const due = dueOn(i);
@@ -32,12 +41,46 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
           <div key={i.id} className="instrument" role="group" aria-label={i.name}>
             <h3>
               {i.name}
-              <small className={late ? 'late' : ''}>{due === undefined ? 'never compared' : late ? `overdue since ${due}` : `good until ${due}`}</small>
+              <small className={late ? 'late' : ''}>
+                {due === undefined ? 'never compared' : late ? `overdue since ${due}` : `good until ${due}`}
+              </small>
             </h3>
-            <NumberField late label="DC volts, ± of reading" unit="%" value={i.voltPercent} min={0.01} max={10} onChange={(voltPercent) => change(i, { ...i, voltPercent })} />
-            <NumberField late label="and last digits" unit="digits" value={i.voltDigits} min={0} max={50} onChange={(voltDigits) => change(i, { ...i, voltDigits })} />
-            <NumberField late label="DC clamp, ± of reading" unit="%" value={i.ampPercent} min={0.1} max={20} onChange={(ampPercent) => change(i, { ...i, ampPercent })} />
-            <NumberField late label="and near zero" unit="A" value={i.ampFloor} min={0.01} max={20} onChange={(ampFloor) => change(i, { ...i, ampFloor })} />
+            <NumberField
+              late
+              label="DC volts, ± of reading"
+              unit="%"
+              value={i.voltPercent}
+              min={0.01}
+              max={10}
+              onChange={(voltPercent) => change(i, { ...i, voltPercent })}
+            />
+            <NumberField
+              late
+              label="and last digits"
+              unit="digits"
+              value={i.voltDigits}
+              min={0}
+              max={50}
+              onChange={(voltDigits) => change(i, { ...i, voltDigits })}
+            />
+            <NumberField
+              late
+              label="DC clamp, ± of reading"
+              unit="%"
+              value={i.ampPercent}
+              min={0.1}
+              max={20}
+              onChange={(ampPercent) => change(i, { ...i, ampPercent })}
+            />
+            <NumberField
+              late
+              label="and near zero"
+              unit="A"
+              value={i.ampFloor}
+              min={0.01}
+              max={20}
+              onChange={(ampFloor) => change(i, { ...i, ampFloor })}
+            />
             <label className="numfield">
               <span>Compared with something known on</span>
               <input
@@ -51,7 +94,15 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
                 }}
               />
             </label>
-            <NumberField late label="which holds" unit="months" value={i.months} min={1} max={120} onChange={(months) => Number.isInteger(months) && change(i, { ...i, months })} />
+            <NumberField
+              late
+              label="which holds"
+              unit="months"
+              value={i.months}
+              min={1}
+              max={120}
+              onChange={(months) => Number.isInteger(months) && change(i, { ...i, months })}
+            />
             <button type="button" className="bx" onClick={() => change(i, { ...i, retired: true })}>
               Retire it
             </button>

@@ -33,8 +33,16 @@ export function ShopPage() {
           Undo
         </button>
       </PageTop>
-      {view.error && !shop && <p className="notice" role="alert">{view.error.message}</p>}
-      {view.trouble && <p className="notice" role="status">{view.trouble}</p>}
+      {view.error && !shop && (
+        <p className="notice" role="alert">
+          {view.error.message}
+        </p>
+      )}
+      {view.trouble && (
+        <p className="notice" role="status">
+          {view.trouble}
+        </p>
+      )}
       {view.refused.map((e) => (
         <p key={e.command.id} className="alert alert-warning alert-outline" role="alert">
           {e.reason}
@@ -43,7 +51,11 @@ export function ShopPage() {
           </button>
         </p>
       ))}
-      {!shop && !view.error && <p className="boot" role="status">Opening the shop’s settings …</p>}
+      {!shop && !view.error && (
+        <p className="boot" role="status">
+          Opening the shop’s settings …
+        </p>
+      )}
       {shop && <Settings shop={shop} view={view} />}
     </div>
   );
@@ -53,12 +65,25 @@ const DAYS = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'] as const;
 
 function BaysField({ bays, set }: { bays: readonly string[]; set(bays: string[]): void }) {
   const [text, setText] = useState(bays.join(', '));
-  const list = [...new Set(text.split(',').map((b) => b.trim()).filter((b) => b !== ''))];
+  const list = [
+    ...new Set(
+      text
+        .split(',')
+        .map((b) => b.trim())
+        .filter((b) => b !== ''),
+    ),
+  ];
   const wrong = list.length === 0 || list.length > 30 || list.some((b) => b.length > 40);
   return (
     <label className="field">
       <span>Bays, parted by commas</span>
-      <input className="input" value={text} aria-invalid={wrong} onChange={(e) => setText(e.target.value)} onBlur={() => !wrong && list.join() !== bays.join() && set(list)} />
+      <input
+        className="input"
+        value={text}
+        aria-invalid={wrong}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => !wrong && list.join() !== bays.join() && set(list)}
+      />
     </label>
   );
 }
@@ -70,26 +95,72 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
     <main className="newform">
       <div>
         <Group title="Words and units">
-          <Choose label="Vocabulary" choices={VOCABULARIES} value={s.vocabulary} onChange={(vocabulary) => set({ vocabulary })} />
+          <Choose
+            label="Vocabulary"
+            choices={VOCABULARIES}
+            value={s.vocabulary}
+            onChange={(vocabulary) => set({ vocabulary })}
+          />
           <p className="quiet">{inWords(s.vocabulary, 'Coach bank, chassis bank, shore power, ground.')}</p>
           <Choose label="Lengths" choices={LENGTH_UNITS} value={s.length} onChange={(length) => set({ length })} />
           <Choose label="Gauges" choices={GAUGE_UNITS} value={s.gauge} onChange={(gauge) => set({ gauge })} />
-          <Choose label="Temperatures" choices={TEMPERATURE_UNITS} value={s.temperature} onChange={(temperature) => set({ temperature })} />
-          <Choose label="Rules named" choices={JURISDICTIONS} value={s.jurisdiction} onChange={(jurisdiction) => set({ jurisdiction })} />
-          <p className="quiet">{RULES_OF[s.jurisdiction]} (from memory: check the edition). Local codes and licensed practice come first.</p>
+          <Choose
+            label="Temperatures"
+            choices={TEMPERATURE_UNITS}
+            value={s.temperature}
+            onChange={(temperature) => set({ temperature })}
+          />
+          <Choose
+            label="Rules named"
+            choices={JURISDICTIONS}
+            value={s.jurisdiction}
+            onChange={(jurisdiction) => set({ jurisdiction })}
+          />
+          <p className="quiet">
+            {RULES_OF[s.jurisdiction]} (from memory: check the edition). Local codes and licensed practice come first.
+          </p>
         </Group>
         <Group title="Bays and hours" says="What the calendar holds bookings against.">
           <BaysField bays={s.bays} set={(bays) => set({ bays })} />
           <div className="two">
-            <NumberField late label="Opens at" unit="h" value={s.hours.from} min={0} max={23} onChange={(from) => Number.isInteger(from) && from < s.hours.to && set({ hours: { ...s.hours, from } })} />
-            <NumberField late label="Closes at" unit="h" value={s.hours.to} min={1} max={24} onChange={(to) => Number.isInteger(to) && to > s.hours.from && set({ hours: { ...s.hours, to } })} />
+            <NumberField
+              late
+              label="Opens at"
+              unit="h"
+              value={s.hours.from}
+              min={0}
+              max={23}
+              onChange={(from) => Number.isInteger(from) && from < s.hours.to && set({ hours: { ...s.hours, from } })}
+            />
+            <NumberField
+              late
+              label="Closes at"
+              unit="h"
+              value={s.hours.to}
+              min={1}
+              max={24}
+              onChange={(to) => Number.isInteger(to) && to > s.hours.from && set({ hours: { ...s.hours, to } })}
+            />
           </div>
           <fieldset className="choose">
             <legend>Days</legend>
             <div>
               {DAYS.map((name, d) => (
                 <label key={name} className={s.hours.days.includes(d) ? 'on' : ''}>
-                  <input type="checkbox" checked={s.hours.days.includes(d)} onChange={() => set({ hours: { ...s.hours, days: s.hours.days.includes(d) ? s.hours.days.filter((x) => x !== d) : [...s.hours.days, d].sort() } })} />
+                  <input
+                    type="checkbox"
+                    checked={s.hours.days.includes(d)}
+                    onChange={() =>
+                      set({
+                        hours: {
+                          ...s.hours,
+                          days: s.hours.days.includes(d)
+                            ? s.hours.days.filter((x) => x !== d)
+                            : [...s.hours.days, d].sort(),
+                        },
+                      })
+                    }
+                  />
                   {name}
                 </label>
               ))}
@@ -97,18 +168,43 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
           </fieldset>
         </Group>
         <Group title="Rates" says="What an estimate is made of.">
-          <Choose label="Currency" choices={CURRENCIES.map((id) => ({ id, label: id }))} value={s.currency} onChange={(currency) => set({ currency })} />
-          <NumberField late label="Labour, an hour" unit={s.currency} value={s.labourPerHour} min={0} max={2000} onChange={(labourPerHour) => set({ labourPerHour })} />
-          <NumberField late label="Parts, times the catalogue’s usual price in USD" unit="×" value={s.partsTimes} min={0.1} max={20} onChange={(partsTimes) => set({ partsTimes })} />
+          <Choose
+            label="Currency"
+            choices={CURRENCIES.map((id) => ({ id, label: id }))}
+            value={s.currency}
+            onChange={(currency) => set({ currency })}
+          />
+          <NumberField
+            late
+            label="Labour, an hour"
+            unit={s.currency}
+            value={s.labourPerHour}
+            min={0}
+            max={2000}
+            onChange={(labourPerHour) => set({ labourPerHour })}
+          />
+          <NumberField
+            late
+            label="Parts, times the catalogue’s usual price in USD"
+            unit="×"
+            value={s.partsTimes}
+            min={0.1}
+            max={20}
+            onChange={(partsTimes) => set({ partsTimes })}
+          />
           <p className="quiet">
             An hour and a $100 part come to {showMoney(s.labourPerHour + 100 * s.partsTimes, s.currency)}.
           </p>
         </Group>
       </div>
       <div>
-        <Group title="Minutes to open up a place" says="The next test is chosen by what it tells a minute. Assumed until you say better.">
+        <Group
+          title="Minutes to open up a place"
+          says="The next test is chosen by what it tells a minute. Assumed until you say better."
+        >
           {Object.entries(s.openMinutes).map(([place, minutes]) => (
-            <NumberField late
+            <NumberField
+              late
               key={place}
               label={place === 'other' ? 'Anywhere else' : inWords(s.vocabulary, place)}
               unit="min"
@@ -123,7 +219,11 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
             .map((p) => (
               <p key={p.place} className="pace">
                 Your own rounds: {inWords(s.vocabulary, p.place).toLowerCase()} took {p.minutes} min, {p.times} times.
-                <button type="button" className="inline" onClick={() => set({ openMinutes: { ...s.openMinutes, [p.place]: p.minutes } })}>
+                <button
+                  type="button"
+                  className="inline"
+                  onClick={() => set({ openMinutes: { ...s.openMinutes, [p.place]: p.minutes } })}
+                >
                   Take it over
                 </button>
               </p>
@@ -134,7 +234,8 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
             const spec = ASSUMPTION_LIMITS[key];
             return (
               <div key={key} className="assumed">
-                <NumberField late
+                <NumberField
+                  late
                   label={spec.label}
                   unit={spec.unit}
                   value={s.likelihoods[key] * spec.times}
@@ -144,7 +245,8 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
                 />
                 <p className="quiet">
                   {spec.says}
-                  {s.likelihoods[key] !== DEFAULT_SETTINGS.likelihoods[key] && ` Usual: ${Number((DEFAULT_SETTINGS.likelihoods[key] * spec.times).toFixed(2))} ${spec.unit}.`}
+                  {s.likelihoods[key] !== DEFAULT_SETTINGS.likelihoods[key] &&
+                    ` Usual: ${Number((DEFAULT_SETTINGS.likelihoods[key] * spec.times).toFixed(2))} ${spec.unit}.`}
                 </p>
               </div>
             );

@@ -8,7 +8,14 @@ export function SignInForm() {
     <form action={action} className="signin-form">
       <label className="field">
         <span>Name</span>
-        <input name="handle" className="input" autoComplete="username" autoCapitalize="none" defaultValue={state.handle ?? ''} required />
+        <input
+          name="handle"
+          className="input"
+          autoComplete="username"
+          autoCapitalize="none"
+          defaultValue={state.handle ?? ''}
+          required
+        />
       </label>
       <label className="field">
         <span>Password</span>

@@ -10,7 +10,12 @@ function randomNetwork(seed: number): { topology: Topology; values: Values } {
   const rng = seededRng(seed);
   const nodes = 4 + Math.floor(rng.uniform() * 14);
   const pick = (n: number) => Math.floor(rng.uniform() * n);
-  const topology: Topology = { nodeNames: Array.from({ length: nodes }, (_, i) => `n${i}`), resistors: [], emfs: [], ports: [] };
+  const topology: Topology = {
+    nodeNames: Array.from({ length: nodes }, (_, i) => `n${i}`),
+    resistors: [],
+    emfs: [],
+    ports: [],
+  };
   for (let n = 1; n < nodes; n++) topology.resistors.push({ id: `r${n}`, a: n, b: pick(n) });
   for (let k = 0; k < nodes; k++) topology.resistors.push({ id: `x${k}`, a: pick(nodes), b: pick(nodes) });
   // Batteries as the parts make them: EMF and ohms to an inner node, polarisation from there.
@@ -33,7 +38,10 @@ function randomNetwork(seed: number): { topology: Topology; values: Values } {
     values.emfOhms[i] = 10 ** (-3 + 2 * rng.uniform());
   });
   topology.ports.forEach((p, i) => {
-    const v = p.kind === 'source' ? [13 + 2 * rng.uniform(), 0.004, 200 * rng.uniform()] : [0.3 + rng.uniform(), 0.02 + 0.2 * rng.uniform(), 0.03];
+    const v =
+      p.kind === 'source'
+        ? [13 + 2 * rng.uniform(), 0.004, 200 * rng.uniform()]
+        : [0.3 + rng.uniform(), 0.02 + 0.2 * rng.uniform(), 0.03];
     v.forEach((x, k) => (values.port[i * 3 + k] = x));
   });
   return { topology, values };
@@ -162,7 +170,9 @@ describe('sensitivities', () => {
           // A corner of a limited source has two slopes: skip points that sit on one.
           if (Math.abs(up + down - 2 * here) > 1e-3 * Math.abs(up - down) + 1e-12) continue;
           const numeric = (up - down) / (2 * h);
-          expect(Math.abs(slopes[array][i]! - numeric), `seed ${seed} ${array}[${i}]`).toBeLessThan(1e-3 * Math.abs(numeric) + 2e-4);
+          expect(Math.abs(slopes[array][i]! - numeric), `seed ${seed} ${array}[${i}]`).toBeLessThan(
+            1e-3 * Math.abs(numeric) + 2e-4,
+          );
         }
       }
     }
@@ -173,7 +183,9 @@ describe('sensitivities', () => {
     const solver = new Solver(topology);
     solver.solve(values);
     topology.resistors.forEach((r, i) => {
-      const expected = Number.isFinite(values.resistorOhms[i]!) ? (solver.volts[r.a]! - solver.volts[r.b]!) / values.resistorOhms[i]! : 0;
+      const expected = Number.isFinite(values.resistorOhms[i]!)
+        ? (solver.volts[r.a]! - solver.volts[r.b]!) / values.resistorOhms[i]!
+        : 0;
       expect(resistorAmps(solver, values, i)).toBeCloseTo(expected, 12);
     });
   });

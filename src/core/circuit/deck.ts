@@ -62,9 +62,7 @@ export function spiceDeck(topology: Topology, values: Values, options: DeckOptio
         lines.push(`* B_${name} off`);
         return;
       }
-      lines.push(
-        `B_${name} ${node(p.minus)} ${node(p.plus)} I=min(${num(p2)},max(0,(${num(p0)}-${u})/${num(p1)}))`,
-      );
+      lines.push(`B_${name} ${node(p.minus)} ${node(p.plus)} I=min(${num(p2)},max(0,(${num(p0)}-${u})/${num(p1)}))`);
     } else if (p.kind === 'current') {
       lines.push(`I_${name} ${node(p.plus)} ${node(p.minus)} dc ${num(p0)}`);
     } else if (p.kind === 'lamp') {
@@ -78,7 +76,10 @@ export function spiceDeck(topology: Topology, values: Values, options: DeckOptio
       );
     } else if (p.kind === 'diode') {
       // SPICE's default temperature is 27 °C: n·Vt given in volts becomes an emission coefficient there.
-      lines.push(`D_${name} ${node(p.minus)} ${node(p.plus)} M_${name}`, `.model M_${name} D(IS=${num(p0)} N=${num(p1 / THERMAL_VOLTS_27C)} RS=0)`);
+      lines.push(
+        `D_${name} ${node(p.minus)} ${node(p.plus)} M_${name}`,
+        `.model M_${name} D(IS=${num(p0)} N=${num(p1 / THERMAL_VOLTS_27C)} RS=0)`,
+      );
     } else {
       lines.push(
         `B_${name} ${node(p.plus)} ${node(p.minus)} I=${num(p0)}*sinh(${u}/(${u}>=0 ? ${num(p1)} : ${num(p2)}))`,

@@ -30,7 +30,8 @@ export function valueSensitivities(solver: Solver, values: Values, lambda: Float
       if (tie.outPort !== p) continue;
       const input = ports[tie.inPort]!;
       const taken = (lambda[input.plus]! - lambda[input.minus]!) * -tie.byOutAmps;
-      for (let k = 0; k < PORT_VALUES; k++) out.port[p * PORT_VALUES + k] = out.port[p * PORT_VALUES + k]! + taken * slopes[k]!;
+      for (let k = 0; k < PORT_VALUES; k++)
+        out.port[p * PORT_VALUES + k] = out.port[p * PORT_VALUES + k]! + taken * slopes[k]!;
     }
   }
 }

@@ -89,8 +89,7 @@ export class Solver {
     ]);
     this.factor = new SparseFactor(this.pattern);
     const pos = this.pattern.position;
-    const slotOf = (a: number, b: number) =>
-      a !== 0 && b !== 0 && a !== b ? this.pattern.slot(pos[a]!, pos[b]!) : -1;
+    const slotOf = (a: number, b: number) => (a !== 0 && b !== 0 && a !== b ? this.pattern.slot(pos[a]!, pos[b]!) : -1);
     this.resistorSlot = Int32Array.from(resistors, (r) => slotOf(r.a, r.b));
     // Two bolts of one frame joined by a cable: it carries nothing, so both its ends count as the reference.
     this.resistorA = Int32Array.from(resistors, (r) => (r.a === r.b ? -1 : pos[r.a]!));
@@ -417,7 +416,10 @@ export class Solver {
     }
     // A tied input's current follows two voltages: the port slopes are then a matrix, and this its transpose.
     for (const tie of this.ties) {
-      for (const [p, s] of [[tie.inPort, -tie.byInVolts], [tie.outPort, -tie.byOutVolts]] as const) {
+      for (const [p, s] of [
+        [tie.inPort, -tie.byInVolts],
+        [tie.outPort, -tie.byOutVolts],
+      ] as const) {
         rhs[p] = rhs[p]! + s * across(tie.inPort);
         for (let q = 0; q < m; q++) this.small[p * m + q] = this.small[p * m + q]! - s * this.Z[tie.inPort * m + q]!;
       }

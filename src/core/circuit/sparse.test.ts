@@ -59,20 +59,22 @@ describe('nonlinear elements', () => {
     portCurrent(kind, Float64Array.from(values), 0, u, out);
     return [out[0]!, out[1]!] as const;
   };
-  const kinds = fc.constantFrom(
-    ['source', [14, 0.01, 60]] as const,
-    ['overvoltage', [0.6, 0.1, 0.03]] as const,
-  );
+  const kinds = fc.constantFrom(['source', [14, 0.01, 60]] as const, ['overvoltage', [0.6, 0.1, 0.03]] as const);
 
   it('never push more current into a higher voltage: what makes the solution unique', () => {
     fc.assert(
-      fc.property(kinds, fc.double({ min: -20, max: 20, noNaN: true }), fc.double({ min: 1e-6, max: 5, noNaN: true }), ([kind, values], u, more) => {
-        const [i0, slope] = current(kind, [...values], u);
-        const [i1] = current(kind, [...values], u + more);
-        expect(i1).toBeLessThanOrEqual(i0);
-        expect(slope).toBeLessThanOrEqual(0);
-        expect(Number.isFinite(i0)).toBe(true);
-      }),
+      fc.property(
+        kinds,
+        fc.double({ min: -20, max: 20, noNaN: true }),
+        fc.double({ min: 1e-6, max: 5, noNaN: true }),
+        ([kind, values], u, more) => {
+          const [i0, slope] = current(kind, [...values], u);
+          const [i1] = current(kind, [...values], u + more);
+          expect(i1).toBeLessThanOrEqual(i0);
+          expect(slope).toBeLessThanOrEqual(0);
+          expect(Number.isFinite(i0)).toBe(true);
+        },
+      ),
     );
   });
 
@@ -89,9 +91,16 @@ describe('nonlinear elements', () => {
         portValueSlopes(kind, Float64Array.from(values), 0, u, out);
         const slopes = [...out];
         values.forEach((v, k) => {
-          const moved = (d: number) => current(kind, values.map((x, j) => (j === k ? v + d : x)), u)[0];
+          const moved = (d: number) =>
+            current(
+              kind,
+              values.map((x, j) => (j === k ? v + d : x)),
+              u,
+            )[0];
           const byValue = (moved(h) - moved(-h)) / (2 * h);
-          expect(Math.abs(slopes[k]! - byValue), `${kind} at ${u}, value ${k}`).toBeLessThan(1e-4 * Math.abs(byValue) + 1e-4);
+          expect(Math.abs(slopes[k]! - byValue), `${kind} at ${u}, value ${k}`).toBeLessThan(
+            1e-4 * Math.abs(byValue) + 1e-4,
+          );
         });
       }
     }

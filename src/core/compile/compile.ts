@@ -158,13 +158,19 @@ export function compileRig(rig: Rig): CompiledRig {
     const at = (terminal: string) => local.get(terminal)!;
     const context: PartContext = {
       options: partOptions(kind, part),
-      nominal: nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!),
+      nominal: nominalOf(
+        part,
+        rig.vehicles.find((v) => v.id === part.vehicle)!,
+      ),
     };
     const paramIndex = (name: string) => param.get(`${part.id}.${name}`)!;
-    const bind = (value: Value): Omit<BoundRule, 'id'> => ('by' in value ? bindChoice(value, part.id, paramIndex, context) : {
-      params: value.params.map(paramIndex),
-      value: (p, inputs) => value.value(p, inputs, context),
-    });
+    const bind = (value: Value): Omit<BoundRule, 'id'> =>
+      'by' in value
+        ? bindChoice(value, part.id, paramIndex, context)
+        : {
+            params: value.params.map(paramIndex),
+            value: (p, inputs) => value.value(p, inputs, context),
+          };
     for (const e of kind.elements) {
       const id = `${part.id}.${e.id}`;
       if (e.kind === 'resistor' || e.kind === 'contact') {
@@ -185,22 +191,49 @@ export function compileRig(rig: Rig): CompiledRig {
         // The round in operate/converters.ts writes what it takes; until then nothing.
         rules.push({ id: `${id}.input`, slot: { array: 'port', index: inPort * 3 }, params: [], value: () => 0 });
         const outPort = addPort(id, 'source', at(e.outPlus), at(e.outMinus));
-        ([['volts', e.volts], ['ohms', e.ohms], ['limit', e.limit]] as const).forEach(([name, rule], k) =>
+        (
+          [
+            ['volts', e.volts],
+            ['ohms', e.ohms],
+            ['limit', e.limit],
+          ] as const
+        ).forEach(([name, rule], k) =>
           rules.push({ id: `${id}.${name}`, slot: { array: 'port', index: outPort * 3 + k }, ...bind(rule) }),
         );
         const tied = (name: 'efficiency' | 'inLimit' | 'idle') => ({ id: `${id}.${name}`, ...bind(e[name]) });
-        converters.push({ part: part.id, inPort, outPort, efficiency: tied('efficiency'), inLimit: tied('inLimit'), idle: tied('idle') });
+        converters.push({
+          part: part.id,
+          inPort,
+          outPort,
+          efficiency: tied('efficiency'),
+          inLimit: tied('inLimit'),
+          idle: tied('idle'),
+        });
       } else {
         const [plus, minus] = e.kind === 'diode' ? [e.cathode, e.anode] : [e.plus, e.minus];
         const index = addPort(id, e.kind, at(plus), at(minus));
         const three: [string, Value][] =
           e.kind === 'diode'
-            ? [['saturation', e.saturation], ['emission', e.emission]]
+            ? [
+                ['saturation', e.saturation],
+                ['emission', e.emission],
+              ]
             : e.kind === 'lamp'
-            ? [['volts', e.volts], ['watts', e.watts]]
-            : e.kind === 'source'
-            ? [['volts', e.volts], ['ohms', e.ohms], ['limit', e.limit]]
-            : [['i0', e.i0], ['charging', e.charging], ['discharging', e.discharging]];
+              ? [
+                  ['volts', e.volts],
+                  ['watts', e.watts],
+                ]
+              : e.kind === 'source'
+                ? [
+                    ['volts', e.volts],
+                    ['ohms', e.ohms],
+                    ['limit', e.limit],
+                  ]
+                : [
+                    ['i0', e.i0],
+                    ['charging', e.charging],
+                    ['discharging', e.discharging],
+                  ];
         three.forEach(([name, rule], k) =>
           rules.push({ id: `${id}.${name}`, slot: { array: 'port', index: index * 3 + k }, ...bind(rule) }),
         );
@@ -239,7 +272,13 @@ export function compileRig(rig: Rig): CompiledRig {
     });
   }
   for (const b of rig.bonds) {
-    const p = addParam({ key: `${b.id}.resistance`, label: b.name, unit: 'ohm', scale: 'ratio', parameter: b.resistance });
+    const p = addParam({
+      key: `${b.id}.resistance`,
+      label: b.name,
+      unit: 'ohm',
+      scale: 'ratio',
+      parameter: b.resistance,
+    });
     const index = addResistor(b.id, node.get(endpointKey(b.from))!, node.get(endpointKey(b.to))!);
     metal.push(index);
     rules.push({ id: b.id, slot: { array: 'resistorOhms', index }, params: [p], value: ([ohms]) => ohms! });
@@ -262,17 +301,28 @@ export function compileRig(rig: Rig): CompiledRig {
 }
 
 /** A choice takes the parameters of all its rules, each once: its slope by one must not be counted twice. */
-function bindChoice(choice: Choice, part: string, paramIndex: (name: string) => number, context: PartContext): Omit<BoundRule, 'id'> {
+function bindChoice(
+  choice: Choice,
+  part: string,
+  paramIndex: (name: string) => number,
+  context: PartContext,
+): Omit<BoundRule, 'id'> {
   const names = Object.keys(choice.of);
   const used = [...new Set(names.flatMap((name) => choice.of[name]!.params))];
-  const from = new Map(names.map((name) => [name, { rule: choice.of[name]!, at: choice.of[name]!.params.map((p) => used.indexOf(p)) }]));
+  const from = new Map(
+    names.map((name) => [name, { rule: choice.of[name]!, at: choice.of[name]!.params.map((p) => used.indexOf(p)) }]),
+  );
   return {
     params: used.map(paramIndex),
     choice: `${part}/${choice.by}`,
     value: (p, inputs, chosen) => {
       // Before its controller has spoken a part goes by the first.
       const { rule, at } = from.get(chosen ?? names[0]!)!;
-      return rule.value(at.map((i) => p[i]!), inputs, context);
+      return rule.value(
+        at.map((i) => p[i]!),
+        inputs,
+        context,
+      );
     },
   };
 }

@@ -12,7 +12,11 @@ import { MODULE_RUNS_ABOVE, TIMER_SLACK } from './voltageLink';
 export const bidirectionalLink: ControllerKind = {
   id: 'bidirectional-link',
   initial: 'open',
-  words: { open: 'lets go', 'closed-by-chassis': 'feeds the coil from the chassis', 'closed-by-coach': 'feeds the coil from the coach' },
+  words: {
+    open: 'lets go',
+    'closed-by-chassis': 'feeds the coil from the chassis',
+    'closed-by-coach': 'feeds the coil from the coach',
+  },
   step(mode, inputs, settings, dt) {
     const chassis = inputs['chassis'] ?? 0;
     const coach = inputs['coach'] ?? 0;
@@ -27,12 +31,16 @@ export const bidirectionalLink: ControllerKind = {
       if (higher >= openAt) return at(`closed-by-${from}`, `${says}: one is still above ${openAt.toFixed(2)} V`);
       const name = `letting-go-${from}`;
       const left = hold - enter(mode, name, dt).seconds;
-      return left <= TIMER_SLACK ? at('open', `${says}, both under ${openAt.toFixed(2)} V`) : at(name, `${says}, both under ${openAt.toFixed(2)} V: opens soon`, left);
+      return left <= TIMER_SLACK
+        ? at('open', `${says}, both under ${openAt.toFixed(2)} V`)
+        : at(name, `${says}, both under ${openAt.toFixed(2)} V: opens soon`, left);
     }
     if (higher < closeAt) return at('open', `${says}: neither is charging, ${closeAt.toFixed(2)} V wanted`);
     const from = coach > chassis ? 'coach' : 'chassis';
     const left = hold - enter(mode, 'watching', dt).seconds;
-    return left <= TIMER_SLACK ? at(`closed-by-${from}`, `${says}: the ${from} bank is charging`) : at('watching', `${says}: the ${from} bank is charging, closes soon`, left);
+    return left <= TIMER_SLACK
+      ? at(`closed-by-${from}`, `${says}: the ${from} bank is charging`)
+      : at('watching', `${says}: the ${from} bank is charging, closes soon`, left);
   },
 };
 

@@ -19,7 +19,15 @@ const GIVES = 0.05;
 export const bms: ControllerKind = {
   id: 'bms',
   initial: 'closed',
-  words: { closed: 'is connected', high: 'is nearly full', low: 'is nearly flat', 'too-cold': 'refuses the charge, too cold', 'too-full': 'refuses the charge, full', giving: 'gives, and would refuse a charge', flat: 'has let go, flat' },
+  words: {
+    closed: 'is connected',
+    high: 'is nearly full',
+    low: 'is nearly flat',
+    'too-cold': 'refuses the charge, too cold',
+    'too-full': 'refuses the charge, full',
+    giving: 'gives, and would refuse a charge',
+    flat: 'has let go, flat',
+  },
   step(mode, inputs, settings, dt) {
     const volts = inputs['volts'] ?? 0;
     const amps = -(inputs['gives'] ?? 0);
@@ -35,26 +43,41 @@ export const bms: ControllerKind = {
     const cold = celsius < coldest;
     if (mode.name === 'flat') {
       // A charger at the posts wakes it.
-      return volts > lowest * 1.2 ? to('closed', `${volts.toFixed(2)} V at its posts: a charger woke it`) : to('flat', 'flat: wants a charge');
+      return volts > lowest * 1.2
+        ? to('closed', `${volts.toFixed(2)} V at its posts: a charger woke it`)
+        : to('flat', 'flat: wants a charge');
     }
     if (volts < lowest && amps < 0) {
       const left = HOLDS - enter(mode, 'low', dt).seconds;
-      return left > TIMER_SLACK ? to('low', `${volts.toFixed(2)} V under load, under ${lowest.toFixed(1)} V`, left) : to('flat', `under ${lowest.toFixed(1)} V: its BMS has opened`);
+      return left > TIMER_SLACK
+        ? to('low', `${volts.toFixed(2)} V under load, under ${lowest.toFixed(1)} V`, left)
+        : to('flat', `under ${lowest.toFixed(1)} V: its BMS has opened`);
     }
     if (mode.name === 'too-cold') {
       if (!cold) return to('closed', `${celsius.toFixed(0)} °C: warm enough to charge`);
-      return volts < settings['rest']! ? to('giving', 'gives; charging stays forbidden') : to('too-cold', `${celsius.toFixed(0)} °C: charging is forbidden under ${coldest.toFixed(0)} °C`);
+      return volts < settings['rest']!
+        ? to('giving', 'gives; charging stays forbidden')
+        : to('too-cold', `${celsius.toFixed(0)} °C: charging is forbidden under ${coldest.toFixed(0)} °C`);
     }
     if (mode.name === 'too-full') {
       if (volts < settings['rest']!) return to('giving', 'gives; it is full');
       const left = STAYS - enter(mode, 'too-full', dt).seconds;
-      return left > TIMER_SLACK || volts > highest ? to('too-full', `a block has reached its limit at ${highest.toFixed(1)} V`, left > TIMER_SLACK ? left : undefined) : to('closed', 'has calmed down');
+      return left > TIMER_SLACK || volts > highest
+        ? to(
+            'too-full',
+            `a block has reached its limit at ${highest.toFixed(1)} V`,
+            left > TIMER_SLACK ? left : undefined,
+          )
+        : to('closed', 'has calmed down');
     }
-    if (cold && amps > GIVES) return to('too-cold', `${celsius.toFixed(0)} °C: charging is forbidden under ${coldest.toFixed(0)} °C`);
+    if (cold && amps > GIVES)
+      return to('too-cold', `${celsius.toFixed(0)} °C: charging is forbidden under ${coldest.toFixed(0)} °C`);
     if (mode.name === 'giving' && amps < -GIVES) return to('giving', 'gives');
     if (volts > highest && amps > 0) {
       const left = HOLDS - enter(mode, 'high', dt).seconds;
-      return left > TIMER_SLACK ? to('high', `${volts.toFixed(2)} V, over ${highest.toFixed(1)} V`, left) : to('too-full', `over ${highest.toFixed(1)} V: its BMS has stopped the charge`);
+      return left > TIMER_SLACK
+        ? to('high', `${volts.toFixed(2)} V, over ${highest.toFixed(1)} V`, left)
+        : to('too-full', `over ${highest.toFixed(1)} V: its BMS has stopped the charge`);
     }
     return to('closed', 'within its limits');
   },

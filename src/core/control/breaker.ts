@@ -14,7 +14,8 @@ const HEAT = 30 * (4 - CARRIES ** 2);
 const QUIET_VOLTS = 1;
 
 /** Seconds until a breaker opens at `multiple` times its rating; Infinity where it carries that for ever. */
-export const tripSeconds = (multiple: number): number => (multiple <= CARRIES ? Infinity : Math.max(0.05, HEAT / (multiple ** 2 - CARRIES ** 2)));
+export const tripSeconds = (multiple: number): number =>
+  multiple <= CARRIES ? Infinity : Math.max(0.05, HEAT / (multiple ** 2 - CARRIES ** 2));
 
 /** Inputs: `drop`, volts across it. Settings: `element` Ω, `rating` A, `resetAfter` s; constant `type` 1, 2 or 3. */
 export const breaker: ControllerKind = {
@@ -22,7 +23,12 @@ export const breaker: ControllerKind = {
   initial: 'fitted',
   words: { fitted: 'closes again', tripped: 'trips' },
   step(mode, inputs, settings, dt): ControllerStep {
-    const { element, rating, resetAfter, type } = settings as { element: number; rating: number; resetAfter: number; type: number };
+    const { element, rating, resetAfter, type } = settings as {
+      element: number;
+      rating: number;
+      resetAfter: number;
+      type: number;
+    };
     const to = (name: string, shut: boolean, why: string, timer?: number): ControllerStep => ({
       mode: enter(mode, name, dt),
       closed: { element: shut },
@@ -34,15 +40,20 @@ export const breaker: ControllerKind = {
     const drop = Math.abs(inputs['drop'] ?? 0);
     if (mode.name === 'tripped' || mode.name === 'cooling') {
       if (type === 3) return to('tripped', false, 'open until somebody sets it');
-      if (type === 2 && drop > QUIET_VOLTS) return to('tripped', false, `${drop.toFixed(1)} V across it: stays open while fed`);
+      if (type === 2 && drop > QUIET_VOLTS)
+        return to('tripped', false, `${drop.toFixed(1)} V across it: stays open while fed`);
       const left = resetAfter - enter(mode, 'cooling', dt).seconds;
-      return left > TIMER_SLACK ? to('cooling', false, 'cools, then closes by itself', left) : to('fitted', true, 'has cooled and closed by itself');
+      return left > TIMER_SLACK
+        ? to('cooling', false, 'cools, then closes by itself', left)
+        : to('fitted', true, 'has cooled and closed by itself');
     }
     const amps = drop / element;
     const says = `${amps.toFixed(0)} A through ${rating.toFixed(0)} A`;
     const lasts = tripSeconds(amps / rating);
     if (lasts === Infinity) return to('closed', true, says);
     const left = lasts - enter(mode, 'warming', dt).seconds;
-    return left > TIMER_SLACK ? to('warming', true, `${says}: trips soon`, left) : to('tripped', false, `${says} for ${enter(mode, 'warming', dt).seconds.toFixed(0)} s`);
+    return left > TIMER_SLACK
+      ? to('warming', true, `${says}: trips soon`, left)
+      : to('tripped', false, `${says} for ${enter(mode, 'warming', dt).seconds.toFixed(0)} s`);
   },
 };

@@ -29,7 +29,12 @@ export type Stage = 'bulk' | 'absorption' | 'tail' | 'float' | 'sagging';
 const isStage = (name: string): name is Stage => ['bulk', 'absorption', 'tail', 'float', 'sagging'].includes(name);
 
 /** What a charger does at each stage. */
-export const STAGE_WORDS = { off: 'is off', bulk: 'gives all it can', absorption: 'holds its volts', float: 'floats' } as const;
+export const STAGE_WORDS = {
+  off: 'is off',
+  bulk: 'gives all it can',
+  absorption: 'holds its volts',
+  float: 'floats',
+} as const;
 
 export interface StageStep {
   mode: Mode;
@@ -54,15 +59,22 @@ export function nextStage(mode: Mode, volts: number, amps: number, s: StageSetti
   if (now === 'float' || now === 'sagging') {
     if (volts >= s.rebulk) return to('float', `${says}: floats at ${s.float.toFixed(1)} V`);
     const left = REBULK_HOLDS - enter(mode, 'sagging', dt).seconds;
-    return left > TIMER_SLACK ? to('sagging', `${says}, under ${s.rebulk.toFixed(1)} V: starts over soon`, left) : to('bulk', `${says}, under ${s.rebulk.toFixed(1)} V: starts over`);
+    return left > TIMER_SLACK
+      ? to('sagging', `${says}, under ${s.rebulk.toFixed(1)} V: starts over soon`, left)
+      : to('bulk', `${says}, under ${s.rebulk.toFixed(1)} V: starts over`);
   }
-  if (volts + s.droop * Math.max(0, amps) < s.absorb - AT_VOLTS - 0.1 * Number(now !== 'bulk')) return to('bulk', `${says}: gives all it can`);
+  if (volts + s.droop * Math.max(0, amps) < s.absorb - AT_VOLTS - 0.1 * Number(now !== 'bulk'))
+    return to('bulk', `${says}: gives all it can`);
   if (amps < s.tail) {
     const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
-    return left > TIMER_SLACK ? to('tail', `${says}, under ${s.tail.toFixed(0)} A: floats soon`, left) : to('float', `${says}: under ${s.tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
+    return left > TIMER_SLACK
+      ? to('tail', `${says}, under ${s.tail.toFixed(0)} A: floats soon`, left)
+      : to('float', `${says}: under ${s.tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
   }
   const left = s.absorbFor - enter(mode, 'absorption', dt).seconds;
-  return left > TIMER_SLACK ? to('absorption', `${says}: holds ${s.absorb.toFixed(1)} V`, left) : to('float', `${says}: absorption has lasted ${(s.absorbFor / 3600).toFixed(1)} h`);
+  return left > TIMER_SLACK
+    ? to('absorption', `${says}: holds ${s.absorb.toFixed(1)} V`, left)
+    : to('float', `${says}: absorption has lasted ${(s.absorbFor / 3600).toFixed(1)} h`);
 }
 
 /** A mains charger: its stages while there are mains, off without. Inputs: `volts`, `amps` of its output. */
@@ -71,9 +83,16 @@ export const chargeStages: ControllerKind = {
   initial: 'off',
   words: STAGE_WORDS,
   step(mode, inputs, settings, dt): ControllerStep {
-    if (!inputs['mains']) return { mode: enter(mode, 'off', dt), closed: {}, why: 'no mains', chosen: { stage: 'absorb' } };
+    if (!inputs['mains'])
+      return { mode: enter(mode, 'off', dt), closed: {}, why: 'no mains', chosen: { stage: 'absorb' } };
     const { setPoint, float, tail, absorbFor, rebulk, droop } = settings as Record<string, number>;
-    const { stage, ...step } = nextStage(mode, inputs['volts'] ?? 0, inputs['amps'] ?? 0, { absorb: setPoint!, float: float!, tail: tail!, absorbFor: absorbFor!, rebulk: rebulk!, droop: droop! }, dt);
+    const { stage, ...step } = nextStage(
+      mode,
+      inputs['volts'] ?? 0,
+      inputs['amps'] ?? 0,
+      { absorb: setPoint!, float: float!, tail: tail!, absorbFor: absorbFor!, rebulk: rebulk!, droop: droop! },
+      dt,
+    );
     return { ...step, closed: {}, chosen: { stage } };
   },
 };

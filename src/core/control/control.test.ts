@@ -28,18 +28,21 @@ describe('ignition delay', () => {
 
   it('feeds the coil only once the delay has run, however the time is cut up', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0.01, max: 12, noNaN: true }), { minLength: 1, maxLength: 40 }), (steps) => {
-        let mode: Mode = { name: 'off', seconds: 0 };
-        mode = ignitionDelay.step(mode, { supply: 12.4 }, settings, 0).mode;
-        let elapsed = 0;
-        for (const dt of steps) {
-          const result = ignitionDelay.step(mode, { supply: 12.4 }, settings, dt);
-          elapsed += dt;
-          mode = result.mode;
-          if (elapsed < 24.999) expect(result.closed['output']).toBe(false);
-          if (elapsed >= 25) expect(result.closed['output']).toBe(true);
-        }
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 0.01, max: 12, noNaN: true }), { minLength: 1, maxLength: 40 }),
+        (steps) => {
+          let mode: Mode = { name: 'off', seconds: 0 };
+          mode = ignitionDelay.step(mode, { supply: 12.4 }, settings, 0).mode;
+          let elapsed = 0;
+          for (const dt of steps) {
+            const result = ignitionDelay.step(mode, { supply: 12.4 }, settings, dt);
+            elapsed += dt;
+            mode = result.mode;
+            if (elapsed < 24.999) expect(result.closed['output']).toBe(false);
+            if (elapsed >= 25) expect(result.closed['output']).toBe(true);
+          }
+        },
+      ),
     );
   });
 

@@ -31,11 +31,19 @@ interface DcdcSettings extends StageSettings {
 export const dcdcCharger: ControllerKind = {
   id: 'dcdc-charger',
   initial: 'off',
-  words: { ...STAGE_WORDS, waiting: 'waits to be sure the engine runs', 'locked-out': 'locks itself out', recovering: 'tries again', supply: 'supplies' },
+  words: {
+    ...STAGE_WORDS,
+    waiting: 'waits to be sure the engine runs',
+    'locked-out': 'locks itself out',
+    recovering: 'tries again',
+    supply: 'supplies',
+  },
   step(mode, inputs, settings, dt): ControllerStep {
     const s = settings as unknown as DcdcSettings;
     const input = inputs['input'] ?? 0;
-    const running = ['bulk', 'absorption', 'tail', 'float', 'sagging', 'input-low', 'letting-go', 'supply'].includes(mode.name);
+    const running = ['bulk', 'absorption', 'tail', 'float', 'sagging', 'input-low', 'letting-go', 'supply'].includes(
+      mode.name,
+    );
     const off = (name: string, why: string, timer?: number): ControllerStep => ({
       mode: enter(mode, name, dt),
       closed: {},
@@ -44,7 +52,13 @@ export const dcdcCharger: ControllerKind = {
       ...(timer === undefined ? {} : { timer }),
     });
     /** Goes on as it was while something is timed. */
-    const still = (name: string, why: string, timer: number): ControllerStep => ({ mode: enter(mode, name, dt), closed: {}, chosen: { power: 'on' }, why, timer });
+    const still = (name: string, why: string, timer: number): ControllerStep => ({
+      mode: enter(mode, name, dt),
+      closed: {},
+      chosen: { power: 'on' },
+      why,
+      timer,
+    });
     const says = `input ${input.toFixed(2)} V`;
     if (inputs['held'] === 1) return off('off', 'switched off by hand');
     if (input < MODULE_RUNS_ABOVE && !running) return off('off', `${says}: too little to run on`);
@@ -53,26 +67,38 @@ export const dcdcCharger: ControllerKind = {
     if (running) {
       if (input < s.lockout) {
         const left = LOCKOUT_HOLDS - enter(mode, 'input-low', dt).seconds;
-        return left > TIMER_SLACK ? still('input-low', `${says}, under ${s.lockout.toFixed(1)} V: stops soon`, left) : off('locked-out', `${says}: under ${s.lockout.toFixed(1)} V, locked out`);
+        return left > TIMER_SLACK
+          ? still('input-low', `${says}, under ${s.lockout.toFixed(1)} V: stops soon`, left)
+          : off('locked-out', `${says}: under ${s.lockout.toFixed(1)} V, locked out`);
       }
       if (!wired) {
         if (!s.byVolts) return off('off', 'its enable wire is dead');
         const left = LOCKOUT_HOLDS - enter(mode, 'letting-go', dt).seconds;
-        return left > TIMER_SLACK ? still('letting-go', `${says}, under ${s.off.toFixed(1)} V: stops soon`, left) : off('off', `${says}: under ${s.off.toFixed(1)} V, engine taken for off`);
+        return left > TIMER_SLACK
+          ? still('letting-go', `${says}, under ${s.off.toFixed(1)} V: stops soon`, left)
+          : off('off', `${says}: under ${s.off.toFixed(1)} V, engine taken for off`);
       }
     } else {
       if (!wired) return off('off', s.byVolts ? `${says}: waits for ${s.on.toFixed(1)} V` : 'not enabled');
       if (mode.name === 'locked-out' || mode.name === 'recovering') {
         if (input < s.restart) return off('locked-out', `${says}: locked out until ${s.restart.toFixed(1)} V`);
         const left = RESTART_AFTER - enter(mode, 'recovering', dt).seconds;
-        if (left > TIMER_SLACK) return off('recovering', `${says}: above ${s.restart.toFixed(1)} V, starts again soon`, left);
+        if (left > TIMER_SLACK)
+          return off('recovering', `${says}: above ${s.restart.toFixed(1)} V, starts again soon`, left);
       } else if (input < s.lockout) return off('off', `${says}: under its lockout of ${s.lockout.toFixed(1)} V`);
       else if (s.byVolts) {
         const left = s.delay - enter(mode, 'waiting', dt).seconds;
-        if (left > TIMER_SLACK) return off('waiting', `${says}, above ${s.on.toFixed(1)} V: starts after ${s.delay.toFixed(0)} s`, left);
+        if (left > TIMER_SLACK)
+          return off('waiting', `${says}, above ${s.on.toFixed(1)} V: starts after ${s.delay.toFixed(0)} s`, left);
       }
     }
-    if (!s.stages) return { mode: enter(mode, 'supply', dt), closed: {}, chosen: { power: 'on', stage: 'absorb' }, why: `${says}: holds ${s.absorb.toFixed(1)} V as a supply` };
+    if (!s.stages)
+      return {
+        mode: enter(mode, 'supply', dt),
+        closed: {},
+        chosen: { power: 'on', stage: 'absorb' },
+        why: `${says}: holds ${s.absorb.toFixed(1)} V as a supply`,
+      };
     const { stage, ...step } = nextStage(mode, inputs['output'] ?? 0, inputs['amps'] ?? 0, s, dt);
     return { ...step, closed: {}, chosen: { power: 'on', stage }, why: `${says}; output ${step.why}` };
   },

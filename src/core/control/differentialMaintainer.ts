@@ -23,7 +23,9 @@ export const differentialMaintainer: ControllerKind = {
     if (mode.name === 'closed' || mode.name === 'letting-go') {
       if (gap >= openAt) return to('closed', says);
       const left = HOLDS - enter(mode, 'letting-go', dt).seconds;
-      return left > TIMER_SLACK ? to('letting-go', `${says}, under ${openAt.toFixed(2)} V`, left) : to('open', `${says}, under ${openAt.toFixed(2)} V`);
+      return left > TIMER_SLACK
+        ? to('letting-go', `${says}, under ${openAt.toFixed(2)} V`, left)
+        : to('open', `${says}, under ${openAt.toFixed(2)} V`);
     }
     if (gap < closeAt) return to('open', `${says}, needs ${closeAt.toFixed(2)} V`);
     const left = HOLDS - enter(mode, 'watching', dt).seconds;

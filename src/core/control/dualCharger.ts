@@ -22,19 +22,37 @@ const bare = (mode: Mode): Mode => (mode.name.startsWith(SUN) ? { ...mode, name:
 export const dualCharger: ControllerKind = {
   id: 'dual-charger',
   initial: 'off',
-  words: { ...dcdcCharger.words, 'sun-bulk': 'charges from the panels', 'sun-absorption': 'holds its volts from the panels', 'sun-float': 'floats, and trickles into the start battery' },
+  words: {
+    ...dcdcCharger.words,
+    'sun-bulk': 'charges from the panels',
+    'sun-absorption': 'holds its volts from the panels',
+    'sun-float': 'floats, and trickles into the start battery',
+  },
   step(mode, inputs, settings, dt): ControllerStep {
     const { panelVolts, panelLimit, inSeries } = settings as Record<string, number>;
     const open = panelVolts! * inSeries!;
     const takes = open <= panelLimit!;
     const panels = takes ? 'on' : 'off';
-    const refuses = takes ? '' : `; panels at ${open.toFixed(0)} V, more than its ${panelLimit!.toFixed(0)} V: solar input shut`;
+    const refuses = takes
+      ? ''
+      : `; panels at ${open.toFixed(0)} V, more than its ${panelLimit!.toFixed(0)} V: solar input shut`;
     const onSun = mode.name.startsWith(SUN);
-    const vehicle = dcdcCharger.step(onSun ? { name: 'off', seconds: mode.seconds } : mode, { ...inputs, amps: (inputs['amps'] ?? 0) + (inputs['solar'] ?? 0) }, settings, dt);
+    const vehicle = dcdcCharger.step(
+      onSun ? { name: 'off', seconds: mode.seconds } : mode,
+      { ...inputs, amps: (inputs['amps'] ?? 0) + (inputs['solar'] ?? 0) },
+      settings,
+      dt,
+    );
     const runs = vehicle.chosen?.['power'] === 'on';
     if (runs || TIMED.includes(vehicle.mode.name) || !takes || !((inputs['sun'] ?? 0) > DAYLIGHT))
       return { ...vehicle, chosen: { ...vehicle.chosen, panels, trickle: 'off' }, why: vehicle.why + refuses };
-    const { stage, ...sun } = nextStage(onSun ? bare(mode) : { name: 'off', seconds: 0 }, inputs['output'] ?? 0, inputs['solar'] ?? 0, settings as unknown as StageSettings, dt);
+    const { stage, ...sun } = nextStage(
+      onSun ? bare(mode) : { name: 'off', seconds: 0 },
+      inputs['output'] ?? 0,
+      inputs['solar'] ?? 0,
+      settings as unknown as StageSettings,
+      dt,
+    );
     return {
       ...sun,
       mode: { name: SUN + sun.mode.name, seconds: sun.mode.seconds },

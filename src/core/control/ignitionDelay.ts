@@ -23,7 +23,11 @@ export const ignitionDelay: ControllerKind = {
       };
     }
     if (mode.name === 'on') {
-      return { mode: enter(mode, 'on', dt), closed: { output: true }, why: `on since its ${delay.toFixed(0)} s ran out` };
+      return {
+        mode: enter(mode, 'on', dt),
+        closed: { output: true },
+        why: `on since its ${delay.toFixed(0)} s ran out`,
+      };
     }
     const timing = enter(mode, 'timing', dt);
     // Half a millisecond of slack: adding up steps must not make a timer ring twice.

@@ -34,6 +34,8 @@ export const smartRegulator: ControllerKind = {
     }
     if (amps >= tail) return to('charge', says);
     const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
-    return left > TIMER_SLACK ? to('tail', says, left) : to('hold', `${says}: under ${tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
+    return left > TIMER_SLACK
+      ? to('tail', says, left)
+      : to('hold', `${says}: under ${tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
   },
 };

@@ -17,9 +17,11 @@ export const solenoid: ControllerKind = {
     return {
       mode: enter(mode, closed ? 'closed' : 'open', dt),
       closed: { contact: closed },
-      why: held ? 'its coil feed is switched off by hand' : closed
-        ? `coil has ${volts.toFixed(1)} V, enough to hold`
-        : `coil has ${volts.toFixed(1)} V, needs ${limit.toFixed(1)} V`,
+      why: held
+        ? 'its coil feed is switched off by hand'
+        : closed
+          ? `coil has ${volts.toFixed(1)} V, enough to hold`
+          : `coil has ${volts.toFixed(1)} V, needs ${limit.toFixed(1)} V`,
     };
   },
 };

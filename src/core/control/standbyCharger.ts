@@ -26,12 +26,21 @@ export const standbyCharger: ControllerKind = {
     const { setPoint, float, tail, absorbFor, rebulk, droop, joinBelow } = settings as Record<string, number>;
     const volts = inputs['volts'] ?? 0;
     if (['off', 'standing-by', 'joining'].includes(mode.name)) {
-      if (volts >= joinBelow!) return idle('standing-by', `bank at ${volts.toFixed(2)} V: the other charger carries it`);
+      if (volts >= joinBelow!)
+        return idle('standing-by', `bank at ${volts.toFixed(2)} V: the other charger carries it`);
       const left = JOINS_AFTER - enter(mode, 'joining', dt).seconds;
-      if (left > TIMER_SLACK) return idle('joining', `bank at ${volts.toFixed(2)} V, under ${joinBelow!.toFixed(1)} V: joins soon`, left);
+      if (left > TIMER_SLACK)
+        return idle('joining', `bank at ${volts.toFixed(2)} V, under ${joinBelow!.toFixed(1)} V: joins soon`, left);
     }
-    const { stage, ...step } = nextStage(mode, volts, inputs['amps'] ?? 0, { absorb: setPoint!, float: float!, tail: tail!, absorbFor: absorbFor!, rebulk: rebulk!, droop: droop! }, dt);
-    if (step.mode.name === 'tail' || step.mode.name === 'float') return idle('standing-by', `${step.why}: leaves the rest to the other`);
+    const { stage, ...step } = nextStage(
+      mode,
+      volts,
+      inputs['amps'] ?? 0,
+      { absorb: setPoint!, float: float!, tail: tail!, absorbFor: absorbFor!, rebulk: rebulk!, droop: droop! },
+      dt,
+    );
+    if (step.mode.name === 'tail' || step.mode.name === 'float')
+      return idle('standing-by', `${step.why}: leaves the rest to the other`);
     return { ...step, closed: {}, chosen: { power: 'on', stage } };
   },
 };

@@ -17,7 +17,12 @@ export const timedWindow: ControllerKind = {
     const chassis = inputs['chassis'] ?? 0;
     const coach = inputs['coach'] ?? 0;
     const keyOn = (inputs['key'] ?? 0) > MODULE_RUNS_ABOVE;
-    const { low, chassisHigh, coachHigh, run } = settings as { low: number; chassisHigh: number; coachHigh: number; run: number };
+    const { low, chassisHigh, coachHigh, run } = settings as {
+      low: number;
+      chassisHigh: number;
+      coachHigh: number;
+      run: number;
+    };
     const out = (name: string, why: string, timer?: number): ControllerStep => ({
       mode: enter(mode, name, dt),
       closed: { output: name === 'linked' },
@@ -28,12 +33,19 @@ export const timedWindow: ControllerKind = {
     if (Math.max(chassis, coach) < MODULE_RUNS_ABOVE) return out('waiting', `${says}: too little to run on`);
     if (mode.name === 'linked') {
       const left = run - mode.seconds - dt;
-      return left > TIMER_SLACK ? out('linked', `linked for another ${Math.ceil(left / 60)} min`, left) : out('waiting', `its ${Math.round(run / 60)} min are over; waits for the window again`);
+      return left > TIMER_SLACK
+        ? out('linked', `linked for another ${Math.ceil(left / 60)} min`, left)
+        : out('waiting', `its ${Math.round(run / 60)} min are over; waits for the window again`);
     }
     const drive = keyOn && coach < low && chassis >= chassisHigh;
     const parked = !keyOn && chassis < low && coach >= coachHigh;
     if (drive) return out('linked', `key on, coach under ${low.toFixed(2)} V while the chassis charges`, run);
     if (parked) return out('linked', `parked, chassis under ${low.toFixed(2)} V while the coach charges`, run);
-    return out('waiting', keyOn ? `${says}: links when coach < ${low.toFixed(2)} V and chassis ≥ ${chassisHigh.toFixed(2)} V` : `${says}: links when chassis < ${low.toFixed(2)} V and coach ≥ ${coachHigh.toFixed(2)} V`);
+    return out(
+      'waiting',
+      keyOn
+        ? `${says}: links when coach < ${low.toFixed(2)} V and chassis ≥ ${chassisHigh.toFixed(2)} V`
+        : `${says}: links when chassis < ${low.toFixed(2)} V and coach ≥ ${coachHigh.toFixed(2)} V`,
+    );
   },
 };

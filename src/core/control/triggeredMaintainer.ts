@@ -14,7 +14,11 @@ const TAIL_HOLDS = 600;
 export const triggeredMaintainer: ControllerKind = {
   id: 'triggered-maintainer',
   initial: 'waiting',
-  words: { waiting: 'waits, lamp red', bulk: 'charges the start battery, lamp blue', float: 'floats the start battery, lamp green' },
+  words: {
+    waiting: 'waits, lamp red',
+    bulk: 'charges the start battery, lamp blue',
+    float: 'floats the start battery, lamp green',
+  },
   step(mode, inputs, settings, dt) {
     const { startAt, stopAt } = settings as { startAt: number; stopAt: number };
     const coach = inputs['coach'] ?? 0;
@@ -24,7 +28,10 @@ export const triggeredMaintainer: ControllerKind = {
     const to = (name: string, why: string, timer?: number) => ({
       mode: enter(mode, name, dt),
       closed: {},
-      chosen: { power: name === 'waiting' || name === 'watching' ? 'off' : 'on', stage: name === 'float' ? 'float' : 'absorb' },
+      chosen: {
+        power: name === 'waiting' || name === 'watching' ? 'off' : 'on',
+        stage: name === 'float' ? 'float' : 'absorb',
+      },
       why,
       ...(timer === undefined ? {} : { timer }),
     });
@@ -35,11 +42,15 @@ export const triggeredMaintainer: ControllerKind = {
     }
     if (coach < stopAt) {
       const left = HOLDS - enter(mode, 'letting-go', dt).seconds;
-      return left > TIMER_SLACK ? to('letting-go', `${says}, under ${stopAt.toFixed(1)} V`, left) : to('waiting', `${says}, under ${stopAt.toFixed(1)} V`);
+      return left > TIMER_SLACK
+        ? to('letting-go', `${says}, under ${stopAt.toFixed(1)} V`, left)
+        : to('waiting', `${says}, under ${stopAt.toFixed(1)} V`);
     }
     if (mode.name === 'float') return to('float', `${says}; floats`);
     if (amps >= TAIL_AMPS) return to('bulk', `${says}; gives ${amps.toFixed(1)} A`);
     const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
-    return left > TIMER_SLACK ? to('tail', `${says}; gives ${amps.toFixed(1)} A`, left) : to('float', `gives ${amps.toFixed(1)} A: done`);
+    return left > TIMER_SLACK
+      ? to('tail', `${says}; gives ${amps.toFixed(1)} A`, left)
+      : to('float', `gives ${amps.toFixed(1)} A: done`);
   },
 };

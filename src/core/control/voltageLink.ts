@@ -37,10 +37,14 @@ export const voltageLink: ControllerKind = {
     if (mode.name === 'closed' || mode.name === 'letting-go') {
       if (volts >= openAt) return shut('closed', `${says}, above ${openAt.toFixed(2)} V`);
       const left = hold - enter(mode, 'letting-go', dt).seconds;
-      return left <= TIMER_SLACK ? open('open', `${says}, under ${openAt.toFixed(2)} V long enough`) : shut('letting-go', `${says}, under ${openAt.toFixed(2)} V: opens soon`, left);
+      return left <= TIMER_SLACK
+        ? open('open', `${says}, under ${openAt.toFixed(2)} V long enough`)
+        : shut('letting-go', `${says}, under ${openAt.toFixed(2)} V: opens soon`, left);
     }
     if (volts < closeAt) return open('open', `${says}, needs ${closeAt.toFixed(2)} V`);
     const left = hold - enter(mode, 'watching', dt).seconds;
-    return left <= TIMER_SLACK ? shut('closed', `${says}, above ${closeAt.toFixed(2)} V long enough`) : open('watching', `${says}, above ${closeAt.toFixed(2)} V: closes soon`, left);
+    return left <= TIMER_SLACK
+      ? shut('closed', `${says}, above ${closeAt.toFixed(2)} V long enough`)
+      : open('watching', `${says}, above ${closeAt.toFixed(2)} V: closes soon`, left);
   },
 };

@@ -15,8 +15,18 @@ describe('where no probe tells the leaders apart', () => {
     const belief = new Belief(compileRig(rig), ['boost-dead']);
     const hidden = new HiddenRig(compileRig(rig), 'boost.switch-open', 3);
     belief.setEvidence(
-      [['boost-engine-off', 'link.coil-plus'], ['boost-engine-off', 'boost.fused'], ['idle', 'link.coil-plus'], ['idle', 'coach-bank.plus'], ['idle', 'link.coach-stud']].map(([state, probe], i) => ({
-        id: `r${i}`, state: state!, probe: probe!, ref: REF, value: hidden.read(state!, probe!, REF).value,
+      [
+        ['boost-engine-off', 'link.coil-plus'],
+        ['boost-engine-off', 'boost.fused'],
+        ['idle', 'link.coil-plus'],
+        ['idle', 'coach-bank.plus'],
+        ['idle', 'link.coach-stud'],
+      ].map(([state, probe], i) => ({
+        id: `r${i}`,
+        state: state!,
+        probe: probe!,
+        ref: REF,
+        value: hidden.read(state!, probe!, REF).value,
       })),
     );
     const open = belief.classes();

@@ -29,7 +29,9 @@ const APART = 5;
 /** Every point and clamp of a rig that has no probe, as one. */
 export function missingProbes(rig: Rig): Probe[] {
   const has = new Set(rig.probes.filter((p) => !p.retired).map((p) => p.key));
-  const wired = new Set(rig.conductors.flatMap((c) => [`${c.from.part}.${c.from.terminal}`, `${c.to.part}.${c.to.terminal}`]));
+  const wired = new Set(
+    rig.conductors.flatMap((c) => [`${c.from.part}.${c.from.terminal}`, `${c.to.part}.${c.to.terminal}`]),
+  );
   const points = rig.parts.flatMap((part) =>
     partKind(part.kind)
       .terminals.map((t) => ({ key: `${part.id}.${t.id}`, name: `${part.name} ${t.label}` }))
@@ -77,14 +79,29 @@ export function addedProbes(belief: Belief): AddedProbe[] {
       for (const other of others) {
         const a = read(first.rows);
         const b = read(other.rows);
-        const model = unit === 'V' ? Math.min(belief.assumptions.modelCapVolts, belief.assumptions.modelShare * Math.abs(a)) : belief.assumptions.modelShareAmps * Math.abs(a);
+        const model =
+          unit === 'V'
+            ? Math.min(belief.assumptions.modelCapVolts, belief.assumptions.modelShare * Math.abs(a))
+            : belief.assumptions.modelShareAmps * Math.abs(a);
         const apart = Math.abs(a - b) / Math.hypot(meterSpread(unit, a), model);
-        if (apart > APART) found.push({ key: probe.key, name: probe.name, unit, state: state.id, reads: [{ name: first.name, value: a }, { name: other.name, value: b }], apart });
+        if (apart > APART)
+          found.push({
+            key: probe.key,
+            name: probe.name,
+            unit,
+            state: state.id,
+            reads: [
+              { name: first.name, value: a },
+              { name: other.name, value: b },
+            ],
+            apart,
+          });
       }
     });
   }
   found.sort((x, y) => y.apart - x.apart);
   const offered: AddedProbe[] = [];
-  for (const { apart: _, ...probe } of found) if (offered.length < OFFERED && !offered.some((p) => p.key === probe.key)) offered.push(probe);
+  for (const { apart: _, ...probe } of found)
+    if (offered.length < OFFERED && !offered.some((p) => p.key === probe.key)) offered.push(probe);
   return offered;
 }

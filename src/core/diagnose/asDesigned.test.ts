@@ -17,7 +17,8 @@ describe('what works as designed', () => {
   it('has something to say to every complaint of the link in every kind of rig', () => {
     for (const { id: link } of LINK_CHOICES) {
       const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, link });
-      for (const c of ['coach-not-charging', 'slow-charging', 'coach-short-life'] as const) expect(asDesigned(rig, [c]).length, `${link}: ${c}`).toBeGreaterThan(0);
+      for (const c of ['coach-not-charging', 'slow-charging', 'coach-short-life'] as const)
+        expect(asDesigned(rig, [c]).length, `${link}: ${c}`).toBeGreaterThan(0);
     }
   });
 });
@@ -32,7 +33,10 @@ describe('the catalogues', () => {
       if ('conductor' in fault.owner) {
         const { part, terminal } = fault.owner.conductor;
         // Some module of the list has the terminal; the others simply never match.
-        expect(kinds(part).some((k) => PART_KINDS.get(k)!.terminals.some((t) => t.id === terminal)), where).toBe(true);
+        expect(
+          kinds(part).some((k) => PART_KINDS.get(k)!.terminals.some((t) => t.id === terminal)),
+          where,
+        ).toBe(true);
       }
       for (const c of fault.explains) expect(COMPLAINTS[c as Complaint], where).toBeDefined();
       expect(fault.minutes[0]).toBeLessThanOrEqual(fault.minutes[1]);
@@ -42,6 +46,10 @@ describe('the catalogues', () => {
   });
 
   it('leave no complaint without a fault that explains it', () => {
-    for (const c of Object.keys(COMPLAINTS) as Complaint[]) expect(FAULT_KINDS.some((f) => f.explains.includes(c)), c).toBe(true);
+    for (const c of Object.keys(COMPLAINTS) as Complaint[])
+      expect(
+        FAULT_KINDS.some((f) => f.explains.includes(c)),
+        c,
+      ).toBe(true);
   });
 });

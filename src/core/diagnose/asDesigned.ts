@@ -110,7 +110,8 @@ export function asDesigned(rig: Rig, complaints: readonly Complaint[]): AsDesign
       rig.parts.some(
         (p) =>
           row.kinds.includes(p.kind) &&
-          (row.option === undefined || row.option.is.includes(partOptions(partKind(p.kind), p)[row.option.name] ?? '')) &&
+          (row.option === undefined ||
+            row.option.is.includes(partOptions(partKind(p.kind), p)[row.option.name] ?? '')) &&
           (row.fedBy === undefined || hangsOn(rig, p, row.fedBy)),
       ),
   );
@@ -118,7 +119,19 @@ export function asDesigned(rig: Rig, complaints: readonly Complaint[]): AsDesign
 
 /** Whether the battery at the end of a part's input line is filled by another part of a kind. */
 function hangsOn(rig: Rig, part: Part, kind: string): boolean {
-  const batteries = follow(rig, { part: part.id, terminal: 'input' }).flatMap((s) => (s.part?.kind === 'battery-bank' ? [s.part.id] : []));
+  const batteries = follow(rig, { part: part.id, terminal: 'input' }).flatMap((s) =>
+    s.part?.kind === 'battery-bank' ? [s.part.id] : [],
+  );
   const touches = (c: Rig['conductors'][number], is: (e: Endpoint) => boolean) => is(c.from) || is(c.to);
-  return rig.parts.some((p) => p.kind === kind && p.id !== part.id && rig.conductors.some((c) => c.use === 'feed' && touches(c, (e) => e.part === p.id && e.terminal === 'output') && touches(c, (e) => batteries.includes(e.part))));
+  return rig.parts.some(
+    (p) =>
+      p.kind === kind &&
+      p.id !== part.id &&
+      rig.conductors.some(
+        (c) =>
+          c.use === 'feed' &&
+          touches(c, (e) => e.part === p.id && e.terminal === 'output') &&
+          touches(c, (e) => batteries.includes(e.part)),
+      ),
+  );
 }

@@ -115,7 +115,8 @@ export class Belief {
 
     // What was learnt from a reading that no longer stands must not linger in where things are linearised.
     const stands = new Map(evidence.map((e) => [e.id, e.value]));
-    if (this.rows.some((r) => stands.get(r.evidence.id) !== r.evidence.value)) for (const c of this.components) c.restore();
+    if (this.rows.some((r) => stands.get(r.evidence.id) !== r.evidence.value))
+      for (const c of this.components) c.restore();
     this.rows = evidence.flatMap((e): Row[] => {
       const red = this.rowOf(e.state, e.probe);
       const black = e.ref === undefined ? -1 : this.rowOf(e.state, e.ref);
@@ -193,12 +194,19 @@ export class Belief {
     for (let r = 0; r < this.rows.length; r++) {
       if (r === skip) continue;
       const { red, black, unit, evidence } = this.rows[r]!;
-      const { mean, variance } = component.predict(red, black, row, pRow, evidence.meter ? evidence.meter.voltShare / USUAL_METER.voltShare : 1);
+      const { mean, variance } = component.predict(
+        red,
+        black,
+        row,
+        pRow,
+        evidence.meter ? evidence.meter.voltShare / USUAL_METER.voltShare : 1,
+      );
       const S = variance + readingVariance(unit, mean, a, evidence.meter);
       const error = evidence.value - mean;
       const good = ((1 - a.blunderShare) * Math.exp((-0.5 * error * error) / S)) / Math.sqrt(2 * Math.PI * S);
       const bad =
-        a.blunderShare * blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
+        a.blunderShare *
+        blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
       const trust = good / (good + bad);
       trusts[r] = trust;
       component.logWeight += Math.log(good + bad);

@@ -184,7 +184,13 @@ export class Component {
    * Mean and variance (without the meter's noise) of a reading; leaves its slopes and P·slopes in the rows.
    * `gain` is the meter's gain spread against the usual one's.
    */
-  predict(red: number, black: number, row: Float64Array, pRow?: Float64Array, gain = 1): { mean: number; variance: number } {
+  predict(
+    red: number,
+    black: number,
+    row: Float64Array,
+    pRow?: Float64Array,
+    gain = 1,
+  ): { mean: number; variance: number } {
     const x0 = this.x0[this.stateOf(red)]!;
     this.slopes(red, black, row, gain);
     const { mean } = this;

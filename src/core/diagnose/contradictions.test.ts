@@ -9,8 +9,15 @@ const compiled = compileRig(motorhome('t', 'T'));
 const REF = 'frame.bay-2';
 const hidden = new HiddenRig(compiled, 'link.contact-open', 4);
 const ROUND: [state: string, probe: string][] = [
-  ['idle', 'link.coil-plus'], ['idle', 'link.chassis-stud'], ['idle', 'link.coach-stud'], ['idle', 'coach-bank.plus'], ['idle', 'chassis-bank.plus'],
-  ['rested', 'coach-bank.plus'], ['rested', 'chassis-bank.plus'], ['rested', 'link.coach-stud'], ['boost-engine-off', 'link.coil-plus'],
+  ['idle', 'link.coil-plus'],
+  ['idle', 'link.chassis-stud'],
+  ['idle', 'link.coach-stud'],
+  ['idle', 'coach-bank.plus'],
+  ['idle', 'chassis-bank.plus'],
+  ['rested', 'coach-bank.plus'],
+  ['rested', 'chassis-bank.plus'],
+  ['rested', 'link.coach-stud'],
+  ['boost-engine-off', 'link.coil-plus'],
 ];
 let belief: Belief;
 beforeAll(() => {
@@ -18,11 +25,23 @@ beforeAll(() => {
 });
 
 /** A good round with one reading replaced; the reason given for that one. */
-function reason(state: string, probe: string, change: (value: number) => number, secondsInState?: number): string | undefined {
+function reason(
+  state: string,
+  probe: string,
+  change: (value: number) => number,
+  secondsInState?: number,
+): string | undefined {
   const evidence = ROUND.map(([s, p], i): Evidence => {
     const slip = s === state && p === probe;
     const value = hidden.read(s, p, REF).value;
-    return { id: slip ? 'slip' : `r${i}`, state: s, probe: p, ref: REF, value: slip ? change(value) : value, ...(slip && secondsInState !== undefined ? { secondsInState } : {}) };
+    return {
+      id: slip ? 'slip' : `r${i}`,
+      state: s,
+      probe: p,
+      ref: REF,
+      value: slip ? change(value) : value,
+      ...(slip && secondsInState !== undefined ? { secondsInState } : {}),
+    };
   });
   belief.setEvidence(evidence);
   return contradictions(belief).find((c) => c.reading === 'slip')?.why;
@@ -36,7 +55,9 @@ describe('a reading that does not fit the rest', () => {
     expect(reason('idle', 'coach-bank.plus', () => 7.3)).toMatch(/nothing this rig can do/);
     const idleChassis = hidden.read('idle', 'chassis-bank.plus', REF).value;
     // A bank that should be low at what its neighbour reads: the neighbour, or another state, whichever fits better.
-    expect(reason('idle', 'coach-bank.plus', () => idleChassis)).toMatch(/what .* would read|it would fit shore charging/);
+    expect(reason('idle', 'coach-bank.plus', () => idleChassis)).toMatch(
+      /what .* would read|it would fit shore charging/,
+    );
   });
 
   it('on a rested bank is told of surface charge, with the minutes it stood', () => {
@@ -46,7 +67,15 @@ describe('a reading that does not fit the rest', () => {
   });
 
   it('is nothing on a good round', () => {
-    belief.setEvidence(ROUND.map(([s, p], i): Evidence => ({ id: `r${i}`, state: s, probe: p, ref: REF, value: hidden.read(s, p, REF).value })));
+    belief.setEvidence(
+      ROUND.map(([s, p], i): Evidence => ({
+        id: `r${i}`,
+        state: s,
+        probe: p,
+        ref: REF,
+        value: hidden.read(s, p, REF).value,
+      })),
+    );
     expect(contradictions(belief)).toEqual([]);
   });
 });

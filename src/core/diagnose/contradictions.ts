@@ -55,18 +55,25 @@ function likeliestSlip(belief: Belief, e: Evidence): string {
         ? `surface charge: it had stood ${minutes(e.secondsInState!)}, this state wants ${minutes(state.inputs.dwell)}. Take the charge off with a load and wait.`
         : 'it would fit a bank with surface charge: was it charged within the last hours? Lights on for two minutes, then wait.';
   }
-  if (early) return `it was taken ${minutes(e.secondsInState!)} after the change, before the delays had run (${minutes(state.inputs.dwell)}).`;
+  if (early)
+    return `it was taken ${minutes(e.secondsInState!)} after the change, before the delays had run (${minutes(state.inputs.dwell)}).`;
   const other = belief.bench.states.find((s) => s.id !== e.state && fits(e.value, expect(s.id, e.probe)));
   if (other) return `it would fit ${other.label.toLowerCase()}: was the rig doing that?`;
   const unit = belief.outputs.find((o) => o.key === e.probe)?.kind;
-  const beside = belief.outputs.find((o) => o.key !== e.probe && o.kind === unit && fits(e.value, expect(e.state, o.key)));
+  const beside = belief.outputs.find(
+    (o) => o.key !== e.probe && o.kind === unit && fits(e.value, expect(e.state, o.key)),
+  );
   if (beside) return `it is what ${pointName(rig, beside.key)} would read: was the lead there?`;
-  const lead = belief.outputs.find((o) => o.kind === 'volts' && o.key !== black && o.key !== e.probe && fits(e.value, expect(e.state, e.probe, o.key)));
-  if (black !== undefined && lead) return `it would fit with the black lead on ${pointName(rig, lead.key)}: where was it?`;
+  const lead = belief.outputs.find(
+    (o) => o.kind === 'volts' && o.key !== black && o.key !== e.probe && fits(e.value, expect(e.state, e.probe, o.key)),
+  );
+  if (black !== undefined && lead)
+    return `it would fit with the black lead on ${pointName(rig, lead.key)}: where was it?`;
   return 'nothing this rig can do explains it beside the other readings.';
 }
 
-const minutes = (seconds: number): string => (seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`);
+const minutes = (seconds: number): string =>
+  seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
 
 /** Whether a point is fed by a lead-acid bank's own post. */
 function leadAcidAt(belief: Belief, key: string): boolean {

@@ -18,11 +18,21 @@ beforeAll(() => {
 });
 
 /** Readings of a rig that hides a fault. */
-function readings(fault: string, seed: number, points: readonly [state: string, probe: string, ref?: string][]): Evidence[] {
+function readings(
+  fault: string,
+  seed: number,
+  points: readonly [state: string, probe: string, ref?: string][],
+): Evidence[] {
   const hidden = new HiddenRig(compiled, fault, seed);
   return points.map(([state, probe, ref], i) => {
     const black = probe.endsWith('.clamp') ? undefined : (ref ?? REF);
-    return { id: `r${i}`, state, probe, ...(black === undefined ? {} : { ref: black }), value: hidden.read(state, probe, black).value };
+    return {
+      id: `r${i}`,
+      state,
+      probe,
+      ...(black === undefined ? {} : { ref: black }),
+      value: hidden.read(state, probe, black).value,
+    };
   });
 }
 
@@ -65,34 +75,42 @@ describe('belief', () => {
     }
   });
 
-  it.each(['link.contact-open', 'link.coil-open', 'delay.dead', 'coil-ground.ground-lost', 'link-fuse.open', 'boost.fuse-blown', 'link.welded', 'boost.wedged'])(
-    'names %s after a full round at the link box',
-    (fault) => {
-      const extra: [string, string, string?][] = [
-        ['idle', 'coil-ground.clamp'],
-        ['idle', 'delay.output'],
-        ['idle', 'delay.ignition'],
-        ['boost-engine-off', 'boost.fused'],
-        ['boost-engine-off', 'boost.output'],
-        ['boost-engine-off', 'boost.feed'],
-        ['idle', 'delay.ground'],
-        ['rested', 'link.coil-plus'],
-        ['rested', 'link.chassis-stud', 'link.coach-stud'],
-        ['rested', 'boost.output'],
-        ['idle', 'link-cable.clamp'],
-      ];
-      const free = new Belief(compiled, []);
-      free.setEvidence(readings(fault, 21, [...ROUND, ...extra]));
-      // Alone or as half of a pair.
-      const own = free.faults.find((x) => x.id === fault)!.class;
-      const named = [...free.classes()].filter(([c]) => c.split(' + ').includes(own)).reduce((sum, [, p]) => sum + p, 0);
-      expect(named).toBeGreaterThan(0.9);
-    },
-  );
+  it.each([
+    'link.contact-open',
+    'link.coil-open',
+    'delay.dead',
+    'coil-ground.ground-lost',
+    'link-fuse.open',
+    'boost.fuse-blown',
+    'link.welded',
+    'boost.wedged',
+  ])('names %s after a full round at the link box', (fault) => {
+    const extra: [string, string, string?][] = [
+      ['idle', 'coil-ground.clamp'],
+      ['idle', 'delay.output'],
+      ['idle', 'delay.ignition'],
+      ['boost-engine-off', 'boost.fused'],
+      ['boost-engine-off', 'boost.output'],
+      ['boost-engine-off', 'boost.feed'],
+      ['idle', 'delay.ground'],
+      ['rested', 'link.coil-plus'],
+      ['rested', 'link.chassis-stud', 'link.coach-stud'],
+      ['rested', 'boost.output'],
+      ['idle', 'link-cable.clamp'],
+    ];
+    const free = new Belief(compiled, []);
+    free.setEvidence(readings(fault, 21, [...ROUND, ...extra]));
+    // Alone or as half of a pair.
+    const own = free.faults.find((x) => x.id === fault)!.class;
+    const named = [...free.classes()].filter(([c]) => c.split(' + ').includes(own)).reduce((sum, [, p]) => sum + p, 0);
+    expect(named).toBeGreaterThan(0.9);
+  });
 
   it('leans to "nothing wrong" when every point is in its band in every state', () => {
     const free = new Belief(compiled, []);
-    const points = statesOf(compiled.rig).flatMap((s) => compiled.rig.probes.map((p): [string, string] => [s.id, p.key]));
+    const points = statesOf(compiled.rig).flatMap((s) =>
+      compiled.rig.probes.map((p): [string, string] => [s.id, p.key]),
+    );
     free.setEvidence(readings('nothing-wrong', 21, points));
     expect(free.probability[0]!).toBeGreaterThan(0.6);
   });
@@ -165,7 +183,14 @@ describe('the next test', () => {
       const id = `${t.state}/${t.test}`;
       const take = takes.get(id) ?? 0;
       takes.set(id, take + 1);
-      const reading = { id, state: t.state, probe: t.probe, ...(t.ref === undefined ? {} : { ref: t.ref }), value: hidden.read(t.state, t.probe, t.ref, take).value, confirmed: take > 0 };
+      const reading = {
+        id,
+        state: t.state,
+        probe: t.probe,
+        ...(t.ref === undefined ? {} : { ref: t.ref }),
+        value: hidden.read(t.state, t.probe, t.ref, take).value,
+        confirmed: take > 0,
+      };
       const old = evidence.findIndex((e) => e.id === id);
       if (old >= 0) evidence[old] = reading;
       else evidence.push(reading);

@@ -138,13 +138,20 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
     if (again) next = [again, ...next];
     stop = { reached: false, why: 'The verdict hangs on one reading: take that one again before acting on it.' };
   } else if (top.probability >= belief.assumptions.confirmAt) {
-    stop = { reached: true, class: top.class, why: 'No further test is worth its minutes, and no single reading carries the verdict.' };
+    stop = {
+      reached: true,
+      class: top.class,
+      why: 'No further test is worth its minutes, and no single reading carries the verdict.',
+    };
   } else {
     added = addedProbes(belief);
     stop = {
       reached: false,
       class: top.class,
-      why: added.length > 0 ? 'No probe of this rig tells the leading suspects apart: one more would.' : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.',
+      why:
+        added.length > 0
+          ? 'No probe of this rig tells the leading suspects apart: one more would.'
+          : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.',
     };
   }
   const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
@@ -183,7 +190,10 @@ export function suspectList(belief: Belief, left: readonly Float64Array[] = beli
     const speaks = (without: Float64Array) => {
       const logOdds = logit(belief.probability[f]!) - logit(without[f]!);
       const size = Math.abs(logOdds);
-      return { logOdds, strength: size > 2.3 ? ('strong' as const) : size > 0.7 ? ('some' as const) : ('weak' as const) };
+      return {
+        logOdds,
+        strength: size > 2.3 ? ('strong' as const) : size > 0.7 ? ('some' as const) : ('weak' as const),
+      };
     };
     const read = belief.evidence.map((e, r): Clue => ({
       reading: e.id,
@@ -191,9 +201,13 @@ export function suspectList(belief: Belief, left: readonly Float64Array[] = beli
       label: [e.probe, ...(e.ref && labels.has(e.ref) ? [e.ref] : [])].map((k) => labels.get(k) ?? k).join('–'),
       ...speaks(left[r]!),
     }));
-    const seen = belief.observed.map((o, r): Clue => ({ reading: o.id, label: questions.get(o.what)!.ask, answer: answerWords(questions.get(o.what)!, o.answer), ...speaks(unseen[r]!) }));
-    const clues = [...read, ...seen]
-      .filter((c) => Math.abs(c.logOdds) > 0.1);
+    const seen = belief.observed.map((o, r): Clue => ({
+      reading: o.id,
+      label: questions.get(o.what)!.ask,
+      answer: answerWords(questions.get(o.what)!, o.answer),
+      ...speaks(unseen[r]!),
+    }));
+    const clues = [...read, ...seen].filter((c) => Math.abs(c.logOdds) > 0.1);
     return {
       fault: fault.id,
       name: fault.name,
@@ -219,7 +233,8 @@ function openClasses(probabilities: readonly number[]): number {
   return probabilities.reduce((s, p) => s - (p > 0 ? p * Math.log2(p) : 0), 0);
 }
 
-const answerWords = (question: ObservationKind, answer: string): string => question.answers.find((a) => a.id === answer)?.label ?? answer;
+const answerWords = (question: ObservationKind, answer: string): string =>
+  question.answers.find((a) => a.id === answer)?.label ?? answer;
 
 function nextTest(belief: Belief, t: RankedTest): NextTest {
   const entropy = openClasses([...belief.classes().values()]);
@@ -232,7 +247,15 @@ function nextTest(belief: Belief, t: RankedTest): NextTest {
   };
   if (t.question) {
     const { id, group, ask, place, caution } = t.question;
-    return { test: id, kind: group, name: ask, place, ...(caution === undefined ? {} : { caution }), ...effort, outcomes: answerOutcomes(belief, t.question) };
+    return {
+      test: id,
+      kind: group,
+      name: ask,
+      place,
+      ...(caution === undefined ? {} : { caution }),
+      ...effort,
+      outcomes: answerOutcomes(belief, t.question),
+    };
   }
   const { measurement: m } = t;
   return {
@@ -282,7 +305,12 @@ function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
     const weight = belief.weight[i]!;
     if (weight < OUTCOME_SHARE / 2) return;
     const { mean, sd } = belief.predictive(i, red, black);
-    ranges.push({ names: [belief.faults[c.faultIndex]!.name], probability: weight, lo: mean - 2 * sd, hi: mean + 2 * sd });
+    ranges.push({
+      names: [belief.faults[c.faultIndex]!.name],
+      probability: weight,
+      lo: mean - 2 * sd,
+      hi: mean + 2 * sd,
+    });
   });
   ranges.sort((x, y) => x.lo - y.lo);
   const merged: (typeof ranges)[number][] = [];
@@ -294,7 +322,10 @@ function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
       for (const name of range.names) if (!last.names.includes(name)) last.names.push(name);
     } else merged.push(range);
   }
-  return merged.filter((o) => o.probability >= OUTCOME_SHARE).sort((x, y) => y.probability - x.probability).slice(0, 3);
+  return merged
+    .filter((o) => o.probability >= OUTCOME_SHARE)
+    .sort((x, y) => y.probability - x.probability)
+    .slice(0, 3);
 }
 
 /** The reading without which the leading class falls below confirmation, unless it was taken twice. */
@@ -314,7 +345,12 @@ function weakestLink(belief: Belief, left: readonly Float64Array[], topClass: st
   return worst;
 }
 
-function retake(belief: Belief, reading: number, measurements: readonly Measurement[], now: Circumstances): NextTest | undefined {
+function retake(
+  belief: Belief,
+  reading: number,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): NextTest | undefined {
   const e = belief.evidence[reading]!;
   const id = measurementId(e.probe, e.ref);
   const m = measurements.find((x) => x.id === id);

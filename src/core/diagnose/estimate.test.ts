@@ -22,7 +22,9 @@ describe('an estimate', () => {
         const e = estimate({ minutes: [lo, hi], parts: [p, p + 10] }, { labourPerHour: rate, partsTimes: times });
         expect(e.total[0]).toBeLessThanOrEqual(e.total[1]);
         expect(e.minutes[1]).toBeGreaterThanOrEqual(hi);
-        expect(estimate({ minutes: [lo, hi + 20], parts: [p, p + 10] }, { labourPerHour: rate, partsTimes: times }).total[1]).toBeGreaterThanOrEqual(e.total[1]);
+        expect(
+          estimate({ minutes: [lo, hi + 20], parts: [p, p + 10] }, { labourPerHour: rate, partsTimes: times }).total[1],
+        ).toBeGreaterThanOrEqual(e.total[1]);
       }),
     );
   });

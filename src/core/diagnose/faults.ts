@@ -42,21 +42,30 @@ export interface Owner {
   part: string;
 }
 
-const oneOf = (wanted: string | readonly string[], kind: string): boolean => (typeof wanted === 'string' ? wanted === kind : wanted.includes(kind));
+const oneOf = (wanted: string | readonly string[], kind: string): boolean =>
+  typeof wanted === 'string' ? wanted === kind : wanted.includes(kind);
 
 /** The parts, conductors or bonds of this rig that a row of a catalogue is about. */
 export function ownersOf(rig: Rig, owner: FaultOwner): Owner[] {
   if ('part' in owner) {
     return rig.parts
       .filter((p) => oneOf(owner.part, p.kind) && (owner.side === undefined || p.side === owner.side))
-      .filter((p) => owner.option === undefined || owner.option.is.includes(partOptions(partKind(p.kind), p)[owner.option.name] ?? ''))
+      .filter(
+        (p) =>
+          owner.option === undefined ||
+          owner.option.is.includes(partOptions(partKind(p.kind), p)[owner.option.name] ?? ''),
+      )
       .map((p) => ({ id: p.id, name: p.name, part: p.id }));
   }
   if ('conductor' in owner) {
     const { end, part: kinds, terminal, side } = owner.conductor;
     return rig.conductors.flatMap((c): Owner[] => {
       const part = rig.parts.find((p) => p.id === c[end].part);
-      const fits = part !== undefined && oneOf(kinds, part.kind) && c[end].terminal === terminal && (side === undefined || part.side === side);
+      const fits =
+        part !== undefined &&
+        oneOf(kinds, part.kind) &&
+        c[end].terminal === terminal &&
+        (side === undefined || part.side === side);
       return fits ? [{ id: c.id, name: c.name, part: part.id }] : [];
     });
   }
@@ -64,13 +73,21 @@ export function ownersOf(rig: Rig, owner: FaultOwner): Owner[] {
   if ('strap' in owner) {
     return rig.conductors
       .filter((c) => frames.has(c.from.part) && frames.has(c.to.part))
-      .map((c) => ({ id: c.id, name: c.name, part: rig.bonds.find((b) => b.to.part === c.from.part)?.from.part ?? rig.parts[0]!.id }));
+      .map((c) => ({
+        id: c.id,
+        name: c.name,
+        part: rig.bonds.find((b) => b.to.part === c.from.part)?.from.part ?? rig.parts[0]!.id,
+      }));
   }
   return rig.bonds
     .filter((b) => (owner.bond === 'frame-to-frame') === (frames.has(b.from.part) && frames.has(b.to.part)))
     .map((b) => {
       const touching = rig.conductors.find((c) => c.to.part === b.from.part);
-      return { id: b.id, name: b.name, part: frames.has(b.from.part) ? (touching?.from.part ?? rig.parts[0]!.id) : b.from.part };
+      return {
+        id: b.id,
+        name: b.name,
+        part: frames.has(b.from.part) ? (touching?.from.part ?? rig.parts[0]!.id) : b.from.part,
+      };
     });
 }
 
@@ -78,7 +95,9 @@ export function ownersOf(rig: Rig, owner: FaultOwner): Owner[] {
 function atVoltage(effect: LocalEffect, rig: Rig, partId: string): LocalEffect {
   const part = rig.parts.find((p) => p.id === partId);
   const times = (rig.vehicles.find((v) => v.id === part?.vehicle)?.nominalVolts ?? 12) / 12;
-  const inVolts = effect.do === 'shift-volts' || (effect.do === 'shift-param' && part !== undefined && partKind(part.kind).params[effect.param]?.unit === 'V');
+  const inVolts =
+    effect.do === 'shift-volts' ||
+    (effect.do === 'shift-param' && part !== undefined && partKind(part.kind).params[effect.param]?.unit === 'V');
   return inVolts ? { ...effect, from: effect.from * times, to: effect.to * times } : effect;
 }
 

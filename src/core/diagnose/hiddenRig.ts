@@ -39,7 +39,13 @@ export class HiddenRig {
     const all = rigFaults(compiled.rig);
     this.faults = faultId.split('+').map((id) => {
       const fault = all.find((f) => f.id === id);
-      if (!fault) throw new RangeError(`no fault ${id}; this rig can have: ${all.filter((f) => !f.members).map((f) => f.id).join(', ')}`);
+      if (!fault)
+        throw new RangeError(
+          `no fault ${id}; this rig can have: ${all
+            .filter((f) => !f.members)
+            .map((f) => f.id)
+            .join(', ')}`,
+        );
       return fault;
     });
     const effects = this.faults.flatMap((f) => f.effects);
@@ -59,7 +65,8 @@ export class HiddenRig {
       // What no parameter covers: surface charge left by the last run, a set-point that wanders.
       const drift = Float64Array.from(z, (x) => x + 0.05 * rng.normal());
       const { modes } = model.settle(state.id, { z: drift, effects, severity });
-      for (const [part, { mode }] of Object.entries(modes)) if (mode === 'closed') this.closed.add(`${part}/${state.id}`);
+      for (const [part, { mode }] of Object.entries(modes))
+        if (mode === 'closed') this.closed.add(`${part}/${state.id}`);
       readOutputs(model, this.outputs, this.truth, s * this.outputs.length);
     });
   }
@@ -78,7 +85,8 @@ export class HiddenRig {
   read(stateId: string, probe: string, ref?: string, take = 0): { value: number; unit: 'V' | 'A'; blunder: boolean } {
     operatingState(stateId);
     const s = this.states.findIndex((state) => state.id === stateId);
-    if (s < 0) throw new RangeError(`this rig has no state ${stateId}; it has: ${this.states.map((x) => x.id).join(', ')}`);
+    if (s < 0)
+      throw new RangeError(`this rig has no state ${stateId}; it has: ${this.states.map((x) => x.id).join(', ')}`);
     const rng = seededRng(seedFrom(`${this.seed}/${stateId}/${probe}/${ref ?? ''}/${take}`));
     const o = this.index.get(probe);
     const unit = o !== undefined && this.outputs[o]!.kind === 'amps' ? 'A' : 'V';
@@ -110,7 +118,14 @@ export class HiddenRig {
     return question.answers.at(-1)!.id;
   }
 
-  private blundered(rng: Rng, s: number, probe: string, ref: string | undefined, value: number, unit: 'V' | 'A'): number {
+  private blundered(
+    rng: Rng,
+    s: number,
+    probe: string,
+    ref: string | undefined,
+    value: number,
+    unit: 'V' | 'A',
+  ): number {
     const kind = rng.uniform();
     if (kind < 0.3) return 0; // lead not touching
     if (kind < 0.55) {

@@ -3,7 +3,12 @@ import { meterNoise, SPOT_NOISE, USUAL_METER, type MeterAccuracy } from '../prob
 import type { Assumptions } from './assumptions';
 
 /** Variance of a reading about the model's prediction, without the parameters' own spread. V² or A². */
-export function readingVariance(unit: 'V' | 'A', predicted: number, a: Assumptions, accuracy: MeterAccuracy = USUAL_METER): number {
+export function readingVariance(
+  unit: 'V' | 'A',
+  predicted: number,
+  a: Assumptions,
+  accuracy: MeterAccuracy = USUAL_METER,
+): number {
   const noise = meterNoise(unit, predicted, accuracy);
   if (unit === 'A') return noise * noise + (a.modelShareAmps * predicted) ** 2;
   const model = Math.min(a.modelCapVolts, a.modelShare * Math.abs(predicted));

@@ -27,7 +27,8 @@ interface Ranked {
   /** Minutes of wrong calls this test is expected to save. */
   saves: number;
 }
-export type RankedTest = Ranked & ({ measurement: Measurement; question?: never } | { question: ObservationKind; measurement?: never });
+export type RankedTest = Ranked &
+  ({ measurement: Measurement; question?: never } | { question: ObservationKind; measurement?: never });
 
 /** Quantiles that stand for a normal: five equal-probability cells' conditional means. */
 const CELLS = [-1.3998, -0.5319, 0, 0.5319, 1.3998] as const;
@@ -44,8 +45,15 @@ function bin(value: number, unit: 'V' | 'A'): number {
 }
 
 /** Minutes to do something somewhere, in a state, from where one is. */
-export function testMinutes(test: { place: string; minutes: number }, state: string, now: Circumstances, a: Assumptions): number {
-  const access = now.openPlaces.has(test.place) ? a.returnMinutes : (a.openMinutes[test.place] ?? a.openMinutes['other']!);
+export function testMinutes(
+  test: { place: string; minutes: number },
+  state: string,
+  now: Circumstances,
+  a: Assumptions,
+): number {
+  const access = now.openPlaces.has(test.place)
+    ? a.returnMinutes
+    : (a.openMinutes[test.place] ?? a.openMinutes['other']!);
   return changeMinutes(now.state, state) + access + test.minutes;
 }
 
@@ -151,12 +159,16 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
     const state = question.state ?? now.state;
     if (!belief.bench.states.some((s) => s.id === state)) continue;
     outcomes.clear();
-    question.answers.forEach(({ id }, k) => live.forEach((c, i) => outcomes.add(k, classOf[i]!, weights[i]! * belief.answerChance(question, id, c))));
+    question.answers.forEach(({ id }, k) =>
+      live.forEach((c, i) => outcomes.add(k, classOf[i]!, weights[i]! * belief.answerChance(question, id, c))),
+    );
     ranked.push({ question, ...effort(question, state), ...outcomes.worth(0) });
   }
   return ranked.sort((x, y) => y.bits / y.minutes - x.bits / x.minutes);
 }
 
 /** Whether any test still pays: for the wrong calls it saves, or for what it tells. */
-export const worthTesting = (ranked: readonly Pick<Ranked, 'bits' | 'minutes' | 'saves'>[], a: Pick<Assumptions, 'bitMinutes'>): boolean =>
-  ranked.some((t) => t.saves > t.minutes || t.bits * a.bitMinutes > t.minutes);
+export const worthTesting = (
+  ranked: readonly Pick<Ranked, 'bits' | 'minutes' | 'saves'>[],
+  a: Pick<Assumptions, 'bitMinutes'>,
+): boolean => ranked.some((t) => t.saves > t.minutes || t.bits * a.bitMinutes > t.minutes);

@@ -11,7 +11,9 @@ describe('a shop’s own pace', () => {
     const rounds = [3, 4, 5, 6, 30].map((m) => round(['Dash', 1], ['Dash', 0.8], ['Link box', m]));
     // 30 minutes was a coffee: four ways are too few.
     expect(paceOf(rounds)).toEqual([]);
-    expect(paceOf([...rounds, round(['Dash', 1], ['Link box', 5])])).toEqual([{ place: 'Link box', minutes: 4.3, times: 5 }]);
+    expect(paceOf([...rounds, round(['Dash', 1], ['Link box', 5])])).toEqual([
+      { place: 'Link box', minutes: 4.3, times: 5 },
+    ]);
   });
 
   it('counts no change of state, and no way back', () => {

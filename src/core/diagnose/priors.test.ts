@@ -21,7 +21,9 @@ describe('the intake', () => {
     const told = priors(faults, [id], ASSUMPTIONS);
     expect(told.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 12);
     const still = faults.findIndex((f) => clueFactor(f, id, ASSUMPTIONS) === 1);
-    faults.forEach((f, i) => expect((told[i]! / told[still]!) / (none[i]! / none[still]!)).toBeCloseTo(clueFactor(f, id, ASSUMPTIONS), 9));
+    faults.forEach((f, i) =>
+      expect(told[i]! / told[still]! / (none[i]! / none[still]!)).toBeCloseTo(clueFactor(f, id, ASSUMPTIONS), 9),
+    );
   });
 
   it('is explained line by line: what moved a fault, strongest first', () => {
@@ -32,18 +34,29 @@ describe('the intake', () => {
     expect(fuse.after).toBeGreaterThan(fuse.before);
     expect(fuse.because).toEqual([expect.objectContaining({ clue: 'wedges-boost', factor: 3 })]);
     const alternator = lines.find((l) => l.fault === 'alternator.no-output')!;
-    expect(alternator.because).toEqual([expect.objectContaining({ clue: 'boost-dead', factor: ASSUMPTIONS.unexplained })]);
+    expect(alternator.because).toEqual([
+      expect.objectContaining({ clue: 'boost-dead', factor: ASSUMPTIONS.unexplained }),
+    ]);
   });
 });
 
 describe('pairs', () => {
   it('each exist on some rig, do what both do, and are rarer than either', () => {
     for (const pair of PAIRS) {
-      const list = everywhere.find((faultsOf) => faultsOf.some((f) => f.members?.[0] === `${pair.first.owner}.${pair.first.fault}` && f.members[1] === `${pair.second.owner}.${pair.second.fault}`));
+      const list = everywhere.find((faultsOf) =>
+        faultsOf.some(
+          (f) =>
+            f.members?.[0] === `${pair.first.owner}.${pair.first.fault}` &&
+            f.members[1] === `${pair.second.owner}.${pair.second.fault}`,
+        ),
+      );
       expect(list, `${pair.first.owner}.${pair.first.fault} + ${pair.second.owner}.${pair.second.fault}`).toBeDefined();
     }
     for (const f of faults.filter((x) => x.members)) {
-      const [a, b] = membersOf(f).map((id) => faults.find((x) => x.id === id)!) as [(typeof faults)[0], (typeof faults)[0]];
+      const [a, b] = membersOf(f).map((id) => faults.find((x) => x.id === id)!) as [
+        (typeof faults)[0],
+        (typeof faults)[0],
+      ];
       expect(f.effects).toEqual([...a.effects, ...b.effects]);
       expect(f.prior).toBeLessThan(Math.min(a.prior, b.prior));
       expect(f.class).toBe(`${a.class} + ${b.class}`);

@@ -26,6 +26,17 @@ export function bayDay(bay: string, spans: readonly Span[], hours: { from: numbe
   const booked = here.reduce((sum, s) => sum + s.minutes, 0);
   const open = hours ? Math.max(0, (hours.to - hours.from) * 60) : 0;
   const clashes: [string, string][] = [];
-  for (let i = 0; i < here.length; i++) for (let j = i + 1; j < here.length && here[j]!.from < here[i]!.from + here[i]!.minutes; j++) clashes.push([here[i]!.id, here[j]!.id]);
-  return { bay, booked, open, over: Math.max(0, booked - open), clashes, outside: here.filter((s) => !hours || s.from < hours.from * 60 || s.from + s.minutes > hours.to * 60).map((s) => s.id) };
+  for (let i = 0; i < here.length; i++)
+    for (let j = i + 1; j < here.length && here[j]!.from < here[i]!.from + here[i]!.minutes; j++)
+      clashes.push([here[i]!.id, here[j]!.id]);
+  return {
+    bay,
+    booked,
+    open,
+    over: Math.max(0, booked - open),
+    clashes,
+    outside: here
+      .filter((s) => !hours || s.from < hours.from * 60 || s.from + s.minutes > hours.to * 60)
+      .map((s) => s.id),
+  };
 }

@@ -12,14 +12,19 @@ const rows = (text: string): string[][] => Papa.parse<string[]>(text, { skipEmpt
 
 describe('rows of a table', () => {
   it('come back through another reader as they were, but for an apostrophe before what a spreadsheet would run', () => {
-    const text = fc.oneof(fc.string(), fc.constantFrom('=1+1', '+1', '-1', '@SUM(A1)', '\t=1', 'a,b', 'say "so"', 'two\r\nlines', "'quoted"));
-    fc.assert(fc.property(fc.array(fc.array(text, { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 6 }), (table) => {
-      const width = table[0]!.length;
-      const square = table.map((r) => Array.from({ length: width }, (_, i) => r[i] ?? ''));
-      const back = Papa.parse<string[]>(csvRows(square), { delimiter: ',', newline: '\r\n' }).data.slice(0, -1);
-      expect(back).toEqual(square.map((r) => r.map((c) => (/^[=+\-@\t\r]/.test(c) ? `'${c}` : c))));
-      for (const cell of back.flat()) expect(cell).not.toMatch(/^[=+\-@\t\r]/);
-    }));
+    const text = fc.oneof(
+      fc.string(),
+      fc.constantFrom('=1+1', '+1', '-1', '@SUM(A1)', '\t=1', 'a,b', 'say "so"', 'two\r\nlines', "'quoted"),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(text, { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 6 }), (table) => {
+        const width = table[0]!.length;
+        const square = table.map((r) => Array.from({ length: width }, (_, i) => r[i] ?? ''));
+        const back = Papa.parse<string[]>(csvRows(square), { delimiter: ',', newline: '\r\n' }).data.slice(0, -1);
+        expect(back).toEqual(square.map((r) => r.map((c) => (/^[=+\-@\t\r]/.test(c) ? `'${c}` : c))));
+        for (const cell of back.flat()) expect(cell).not.toMatch(/^[=+\-@\t\r]/);
+      }),
+    );
   });
 
   it('keep numbers as numbers, below nought too', () => {
@@ -30,7 +35,10 @@ describe('rows of a table', () => {
 describe('what is to be ordered and cut', () => {
   const plans = demoJobs(new Date('2026-11-24T16:00:00Z')).flatMap((job) => {
     const rig = currentRevision(job).doc;
-    return candidatesOf(rig).slice(0, 4).map((c) => buildPlan(rig, c.rig)).filter((p) => p.parts.length > 0);
+    return candidatesOf(rig)
+      .slice(0, 4)
+      .map((c) => buildPlan(rig, c.rig))
+      .filter((p) => p.parts.length > 0);
   });
 
   it('is a row a piece, of every build of every demo rig', () => {

@@ -8,7 +8,29 @@ import { ConductorChangeSchema, PartChangeSchema, piecesSchema } from '../rig/ed
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { ConductorSchema, PartSchema, ProbeSchema, RigSchema } from '../rig/schema';
 import { TowInterfaceSchema } from '../rig/towSchema';
-import { ANSWER_ID, QUESTION_ID, ApprovalSchema, BookingSchema, CameBackSchema, CheckSchema, ChoiceSchema, FollowUpSchema, HuntSchema, KeptLogSchema, PlanChangeSchema, SignOffSchema, UsageSchema, IntakeSchema, JobSchema, ObservationSchema, PhotoSchema, ReadingSchema, RepairSchema, VerdictSchema, WaiverSchema } from './jobSchema';
+import {
+  ANSWER_ID,
+  QUESTION_ID,
+  ApprovalSchema,
+  BookingSchema,
+  CameBackSchema,
+  CheckSchema,
+  ChoiceSchema,
+  FollowUpSchema,
+  HuntSchema,
+  KeptLogSchema,
+  PlanChangeSchema,
+  SignOffSchema,
+  UsageSchema,
+  IntakeSchema,
+  JobSchema,
+  ObservationSchema,
+  PhotoSchema,
+  ReadingSchema,
+  RepairSchema,
+  VerdictSchema,
+  WaiverSchema,
+} from './jobSchema';
 import { envelope, type Enveloped } from './envelope';
 import { IdentitySchema } from './identity';
 
@@ -28,7 +50,9 @@ const readingPayload = Type.Object(
     unit: ReadingSchema.properties.unit,
     secondsInState: ReadingSchema.properties.secondsInState,
     meter: ReadingSchema.properties.meter,
-    takenAt: Type.Optional(Type.Unsafe<string>({ ...instant, description: 'where it was taken before it is kept, out of a table say' })),
+    takenAt: Type.Optional(
+      Type.Unsafe<string>({ ...instant, description: 'where it was taken before it is kept, out of a table say' }),
+    ),
   },
   omit,
 );
@@ -40,7 +64,12 @@ const readingPayload = Type.Object(
  */
 const editMeaning = {
   means: Type.Enum(['described-wrong', 'changed', 'proposed']),
-  revision: Type.Optional(Type.Unsafe<string>({ ...uuid, description: 'of the new revision, with "changed"; of the proposal, with "proposed"' })),
+  revision: Type.Optional(
+    Type.Unsafe<string>({
+      ...uuid,
+      description: 'of the new revision, with "changed"; of the proposal, with "proposed"',
+    }),
+  ),
 };
 
 /** What an edit of the intake touches; the inverse carries the same fields as they were. */
@@ -61,7 +90,8 @@ const tick = Type.Enum(['have', 'ordered', 'arrived']);
 const buildOrder = Type.Array(buildId, { maxItems: 400 });
 
 /** An item as it was and as it is to be; absent where there was none, or shall be none. */
-const wasAndSet = <T extends Type.TSchema>(item: T) => Type.Object({ was: Type.Optional(item), set: Type.Optional(item) }, omit);
+const wasAndSet = <T extends Type.TSchema>(item: T) =>
+  Type.Object({ was: Type.Optional(item), set: Type.Optional(item) }, omit);
 
 export const PAYLOADS = {
   'intake.set': Type.Object({ was: intakeChange, set: intakeChange }, omit),
@@ -87,12 +117,31 @@ export const PAYLOADS = {
   'pieces.remove': Type.Object({ ...piecesSchema, ...editMeaning }, omit),
   'probe.add': Type.Object({ key: ProbeSchema.properties.key, name: ProbeSchema.properties.name }, omit),
   'probe.retire': Type.Object({ key: ProbeSchema.properties.key }, omit),
-  'part.edit': Type.Object({ part: PartSchema.properties.id, was: PartChangeSchema, set: PartChangeSchema, ...editMeaning }, omit),
-  'conductor.edit': Type.Object({ conductor: ConductorSchema.properties.id, was: ConductorChangeSchema, set: ConductorChangeSchema, ...editMeaning }, omit),
-  'tow.edit': Type.Object({ was: Type.Optional(TowInterfaceSchema), set: Type.Optional(TowInterfaceSchema), ...editMeaning }, omit),
+  'part.edit': Type.Object(
+    { part: PartSchema.properties.id, was: PartChangeSchema, set: PartChangeSchema, ...editMeaning },
+    omit,
+  ),
+  'conductor.edit': Type.Object(
+    {
+      conductor: ConductorSchema.properties.id,
+      was: ConductorChangeSchema,
+      set: ConductorChangeSchema,
+      ...editMeaning,
+    },
+    omit,
+  ),
+  'tow.edit': Type.Object(
+    { was: Type.Optional(TowInterfaceSchema), set: Type.Optional(TowInterfaceSchema), ...editMeaning },
+    omit,
+  ),
   'change.withdraw': Type.Object({ revision: uuid }, omit),
   'state.set': Type.Object(
-    { state: Type.Enum(OPERATING_STATES.map((s) => s.id)), since: Type.Optional(Type.Unsafe<string>({ ...instant, description: 'when it has been so longer: undo puts the clock back' })) },
+    {
+      state: Type.Enum(OPERATING_STATES.map((s) => s.id)),
+      since: Type.Optional(
+        Type.Unsafe<string>({ ...instant, description: 'when it has been so longer: undo puts the clock back' }),
+      ),
+    },
     omit,
   ),
   'lead.move': Type.Object({ point: ReadingSchema.properties.probe }, omit),
@@ -137,10 +186,7 @@ export const PAYLOADS = {
     omit,
   ),
   'approval.withdraw': Type.Object({ id: uuid }, omit),
-  'repair.record': Type.Object(
-    { id: uuid, verdict: uuid, revision: uuid, did: RepairSchema.properties.did },
-    omit,
-  ),
+  'repair.record': Type.Object({ id: uuid, verdict: uuid, revision: uuid, did: RepairSchema.properties.did }, omit),
   'repair.withdraw': Type.Object({ id: uuid }, omit),
   'usage.set': Type.Object({ was: UsageSchema, set: UsageSchema }, omit),
   'option.choose': Type.Object(
@@ -157,21 +203,52 @@ export const PAYLOADS = {
     omit,
   ),
   'option.withdraw': Type.Object({ id: uuid }, omit),
-  'build.tick': Type.Object({ candidate: ChoiceSchema.properties.candidate, line: buildId, was: Type.Optional(tick), set: Type.Optional(tick) }, omit),
-  'build.done': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })), planned: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })) }, omit),
+  'build.tick': Type.Object(
+    { candidate: ChoiceSchema.properties.candidate, line: buildId, was: Type.Optional(tick), set: Type.Optional(tick) },
+    omit,
+  ),
+  'build.done': Type.Object(
+    {
+      candidate: ChoiceSchema.properties.candidate,
+      step: buildId,
+      minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })),
+      planned: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })),
+    },
+    omit,
+  ),
   'build.undone': Type.Object({ candidate: ChoiceSchema.properties.candidate, step: buildId }, omit),
-  'build.order': Type.Object({ candidate: ChoiceSchema.properties.candidate, was: Type.Optional(buildOrder), set: Type.Optional(buildOrder) }, omit),
+  'build.order': Type.Object(
+    { candidate: ChoiceSchema.properties.candidate, was: Type.Optional(buildOrder), set: Type.Optional(buildOrder) },
+    omit,
+  ),
   'build.finish': Type.Object({ revision: uuid, built: uuid }, omit),
-  'waiver.record': Type.Object({ id: uuid, rule: WaiverSchema.properties.rule, at: WaiverSchema.properties.at, reason: WaiverSchema.properties.reason }, omit),
+  'waiver.record': Type.Object(
+    {
+      id: uuid,
+      rule: WaiverSchema.properties.rule,
+      at: WaiverSchema.properties.at,
+      reason: WaiverSchema.properties.reason,
+    },
+    omit,
+  ),
   'waiver.withdraw': Type.Object({ id: uuid }, omit),
   'check.record': Type.Object(
-    { id: uuid, check: CheckSchema.properties.check, result: CheckSchema.properties.result, values: CheckSchema.properties.values, note: CheckSchema.properties.note },
+    {
+      id: uuid,
+      check: CheckSchema.properties.check,
+      result: CheckSchema.properties.result,
+      values: CheckSchema.properties.values,
+      note: CheckSchema.properties.note,
+    },
     omit,
   ),
   'check.retract': Type.Object({ id: uuid }, omit),
   'check.restore': Type.Object({ id: uuid }, omit),
   'record.sign': Type.Object({ id: uuid, revision: uuid, words: SignOffSchema.properties.words }, omit),
-  'record.reopen': Type.Object({ id: uuid, reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }), revision: uuid }, omit),
+  'record.reopen': Type.Object(
+    { id: uuid, reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }), revision: uuid },
+    omit,
+  ),
   'followUp.set': wasAndSet(FollowUpSchema),
   'booking.set': wasAndSet(BookingSchema),
   'planChange.set': wasAndSet(PlanChangeSchema),
@@ -299,4 +376,5 @@ const MATTERS: Readonly<Record<string, string>> = {
 };
 
 /** A matter in the words of a message. */
-export const matterInWords = (matter: string): string => MATTERS[matter.split(' ')[0]!] ?? `this ${matter.split(' ')[0]}`;
+export const matterInWords = (matter: string): string =>
+  MATTERS[matter.split(' ')[0]!] ?? `this ${matter.split(' ')[0]}`;

@@ -6,4 +6,5 @@ const cell = (value: string | number): string => {
 };
 
 /** One line a row, the last one closed too. */
-export const csvRows = (rows: readonly (readonly (string | number)[])[]): string => [...rows.map((r) => r.map(cell).join(',')), ''].join('\r\n');
+export const csvRows = (rows: readonly (readonly (string | number)[])[]): string =>
+  [...rows.map((r) => r.map(cell).join(',')), ''].join('\r\n');

@@ -15,8 +15,28 @@ import type { Hunt } from './job';
  * A new kind of fuse is a row.
  */
 export const FUSE_OHMS: readonly { id: string; label: string; milliohms: number }[] = [
-  ...([[5, 17.8], [7.5, 10.9], [10, 7.7], [15, 4.8], [20, 3.4], [25, 2.5], [30, 2.0], [40, 1.4]] as const).map(([a, m]) => ({ id: `blade-${a}`, label: `Blade, ${a} A`, milliohms: m })),
-  ...([[20, 3.1], [30, 1.9], [40, 1.3], [50, 1.0], [60, 0.75], [80, 0.5]] as const).map(([a, m]) => ({ id: `large-${a}`, label: `Large blade, ${a} A`, milliohms: m })),
+  ...(
+    [
+      [5, 17.8],
+      [7.5, 10.9],
+      [10, 7.7],
+      [15, 4.8],
+      [20, 3.4],
+      [25, 2.5],
+      [30, 2.0],
+      [40, 1.4],
+    ] as const
+  ).map(([a, m]) => ({ id: `blade-${a}`, label: `Blade, ${a} A`, milliohms: m })),
+  ...(
+    [
+      [20, 3.1],
+      [30, 1.9],
+      [40, 1.3],
+      [50, 1.0],
+      [60, 0.75],
+      [80, 0.5],
+    ] as const
+  ).map(([a, m]) => ({ id: `large-${a}`, label: `Large blade, ${a} A`, milliohms: m })),
 ];
 /** One standard deviation of a fuse's ohms, and of the meter, mV. Assumed. */
 const FUSE_SPREAD = 0.15;
@@ -58,7 +78,13 @@ function daysWith(rig: Rig, amps: number): number | undefined {
   const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
   const vehicle = rig.vehicles.find((v) => v.id === battery?.vehicle);
   if (!battery || !loads || !vehicle) return undefined;
-  const state = { chemistry: chemistryOf(partOption(battery, 'chemistry')), capacity: partValue(battery, 'capacity'), blocks: nominalOf(battery, vehicle) / 12, celsius: CELSIUS, ageing: partValue(battery, 'ageing') || 1 };
+  const state = {
+    chemistry: chemistryOf(partOption(battery, 'chemistry')),
+    capacity: partValue(battery, 'capacity'),
+    blocks: nominalOf(battery, vehicle) / 12,
+    celsius: CELSIUS,
+    ageing: partValue(battery, 'ageing') || 1,
+  };
   return secondsToNoStart(state, LEFT_AT, partValue(loads, 'starter'), Math.max(0, amps)).seconds / 86_400;
 }
 
@@ -70,7 +96,15 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
     const ohms = FUSE_OHMS.find((f) => f.id === c.fuse)?.milliohms ?? NaN;
     const amps = Math.abs(c.millivolts) / ohms;
     const half = 2 * Math.hypot(amps * FUSE_SPREAD, METER_MILLIVOLTS / ohms);
-    return { id: c.id, name: c.name, amps, lo: Math.max(0, amps - half), hi: amps + half, known: c.known, suspect: !c.known && amps - half / 2 > SUSPECT_FROM };
+    return {
+      id: c.id,
+      name: c.name,
+      amps,
+      lo: Math.max(0, amps - half),
+      hi: amps + half,
+      known: c.known,
+      suspect: !c.known && amps - half / 2 > SUSPECT_FROM,
+    };
   });
   const found = lines.reduce((s, l) => s + l.amps, 0);
   const known = lines.filter((l) => l.known).reduce((s, l) => s + l.amps, 0);
@@ -80,12 +114,44 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
   const daysNow = hunt.amps === undefined ? undefined : daysWith(rig, hunt.amps);
   const daysAfter = hunt.after === undefined ? undefined : daysWith(rig, hunt.after);
   const says: string[] = [];
-  if (hunt.sleptMinutes < SLEEP_MINUTES) says.push(`Wait until it sleeps: ${SLEEP_MINUTES} to 60 minutes, doors latched, key away. What is measured before counts what is still awake.`);
-  if (hunt.amps !== undefined) says.push(hunt.amps > ALLOWED ? `${ampsText(hunt.amps)} asleep is a fault: 0.07 A of alarm and tracker is usual.` : `${ampsText(hunt.amps)} asleep is within what is usual.`);
-  if (suspects.length > 0) says.push(`Look at ${suspects.slice(0, 3).map((s) => `${s.name} (${ampsText(s.amps)})`).join(', then ')}. Pull that fuse only to confirm.`);
-  if (rest !== undefined && rest > slack) says.push(`${ampsText(rest)} is not explained by the fuses measured: go on round the panels, then what has no fuse, the alternator’s diodes first.`);
-  if (rest !== undefined && rest < -slack) says.push('The fuses add up to more than the whole: a fuse is taken for another kind, or something woke up. Measure the whole again.');
-  if (rest !== undefined && Math.abs(rest) <= slack && lines.length > 0) says.push('The fuses measured explain the whole.');
-  if (daysNow !== undefined) says.push(`Left standing nearly full at ${CELSIUS} °C it starts for ${Math.floor(daysNow)} days${daysAfter === undefined ? '' : `; now for ${Math.floor(daysAfter)}`}.`);
-  return { lines, found, known, ...(rest === undefined ? {} : { rest }), ...(daysNow === undefined ? {} : { daysNow }), ...(daysAfter === undefined ? {} : { daysAfter }), says };
+  if (hunt.sleptMinutes < SLEEP_MINUTES)
+    says.push(
+      `Wait until it sleeps: ${SLEEP_MINUTES} to 60 minutes, doors latched, key away. What is measured before counts what is still awake.`,
+    );
+  if (hunt.amps !== undefined)
+    says.push(
+      hunt.amps > ALLOWED
+        ? `${ampsText(hunt.amps)} asleep is a fault: 0.07 A of alarm and tracker is usual.`
+        : `${ampsText(hunt.amps)} asleep is within what is usual.`,
+    );
+  if (suspects.length > 0)
+    says.push(
+      `Look at ${suspects
+        .slice(0, 3)
+        .map((s) => `${s.name} (${ampsText(s.amps)})`)
+        .join(', then ')}. Pull that fuse only to confirm.`,
+    );
+  if (rest !== undefined && rest > slack)
+    says.push(
+      `${ampsText(rest)} is not explained by the fuses measured: go on round the panels, then what has no fuse, the alternator’s diodes first.`,
+    );
+  if (rest !== undefined && rest < -slack)
+    says.push(
+      'The fuses add up to more than the whole: a fuse is taken for another kind, or something woke up. Measure the whole again.',
+    );
+  if (rest !== undefined && Math.abs(rest) <= slack && lines.length > 0)
+    says.push('The fuses measured explain the whole.');
+  if (daysNow !== undefined)
+    says.push(
+      `Left standing nearly full at ${CELSIUS} °C it starts for ${Math.floor(daysNow)} days${daysAfter === undefined ? '' : `; now for ${Math.floor(daysAfter)}`}.`,
+    );
+  return {
+    lines,
+    found,
+    known,
+    ...(rest === undefined ? {} : { rest }),
+    ...(daysNow === undefined ? {} : { daysNow }),
+    ...(daysAfter === undefined ? {} : { daysAfter }),
+    says,
+  };
 }

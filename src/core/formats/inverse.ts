@@ -55,20 +55,26 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const a = before.approvals.find((x) => x.id === command.payload.id);
       if (!a) return undefined;
       const { verdict, upTo, currency, who, how, note } = a;
-      return { type: 'approval.record', payload: { id: newId(), verdict, upTo, currency, who, how, ...(note === undefined ? {} : { note }) } };
+      return {
+        type: 'approval.record',
+        payload: { id: newId(), verdict, upTo, currency, who, how, ...(note === undefined ? {} : { note }) },
+      };
     }
     case 'repair.record':
       return { type: 'repair.withdraw', payload: { id: command.payload.id } };
     case 'repair.withdraw': {
       const r = before.repairs.find((x) => x.id === command.payload.id);
-      return r && { type: 'repair.record', payload: { id: newId(), verdict: r.verdict, revision: newId(), did: r.did } };
+      return (
+        r && { type: 'repair.record', payload: { id: newId(), verdict: r.verdict, revision: newId(), did: r.did } }
+      );
     }
     case 'part.edit':
     case 'conductor.edit':
     case 'tow.edit':
     case 'pieces.add':
     case 'pieces.remove':
-      if (command.payload.means === 'changed') return { type: 'change.withdraw', payload: { revision: command.payload.revision! } };
+      if (command.payload.means === 'changed')
+        return { type: 'change.withdraw', payload: { revision: command.payload.revision! } };
       return undoneEdit(command);
     case 'probe.add':
       return { type: 'probe.retire', payload: { key: command.payload.key } };
@@ -84,13 +90,25 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
     case 'build.tick':
     case 'build.order': {
       const { was, set, ...rest } = command.payload;
-      return { type: command.type, payload: { ...rest, ...(set ? { was: set } : {}), ...(was ? { set: was } : {}) } } as Undoing;
+      return {
+        type: command.type,
+        payload: { ...rest, ...(set ? { was: set } : {}), ...(was ? { set: was } : {}) },
+      } as Undoing;
     }
     case 'build.done':
       return { type: 'build.undone', payload: { candidate: command.payload.candidate, step: command.payload.step } };
     case 'build.undone': {
       const d = before.build?.done.find((x) => x.step === command.payload.step);
-      return d && { type: 'build.done', payload: { ...command.payload, ...(d.minutes === undefined ? {} : { minutes: d.minutes }), ...(d.planned === undefined ? {} : { planned: d.planned }) } };
+      return (
+        d && {
+          type: 'build.done',
+          payload: {
+            ...command.payload,
+            ...(d.minutes === undefined ? {} : { minutes: d.minutes }),
+            ...(d.planned === undefined ? {} : { planned: d.planned }),
+          },
+        }
+      );
     }
     case 'build.finish':
       return { type: 'change.withdraw', payload: { revision: command.payload.built } };
@@ -105,7 +123,10 @@ export function inverseOf(before: Job, command: Command, newId: () => string): U
       const proposed = c && before.revisions.find((r) => r.id === c.revision);
       if (!c || !proposed) return undefined;
       const { candidate, name, reasons, minutes, parts } = c;
-      return { type: 'option.choose', payload: { id: newId(), candidate, name, reasons, minutes, parts, revision: newId(), doc: proposed.doc } };
+      return {
+        type: 'option.choose',
+        payload: { id: newId(), candidate, name, reasons, minutes, parts, revision: newId(), doc: proposed.doc },
+      };
     }
     case 'waiver.withdraw': {
       const w = before.waivers?.find((x) => x.id === command.payload.id);

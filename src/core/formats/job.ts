@@ -5,9 +5,43 @@
 import { takesAgree } from '../probe/meter';
 import type { Rig } from '../rig/schema';
 import type { IntakeClue } from '../diagnose/intake';
-import type { Approval, Build, Choice, Check, Intake, Job, Reading, Revision, SignOff, Usage, Verdict, Waiver } from './jobSchema';
+import type {
+  Approval,
+  Build,
+  Choice,
+  Check,
+  Intake,
+  Job,
+  Reading,
+  Revision,
+  SignOff,
+  Usage,
+  Verdict,
+  Waiver,
+} from './jobSchema';
 
-export type { Approval, Booking, Build, Check, Choice, FollowUp, Hunt, KeptLog, PlanChange, SignOff, Usage, Intake, Job, Observation, Photo, Reading, Repair, Revision, Verdict, Waiver } from './jobSchema';
+export type {
+  Approval,
+  Booking,
+  Build,
+  Check,
+  Choice,
+  FollowUp,
+  Hunt,
+  KeptLog,
+  PlanChange,
+  SignOff,
+  Usage,
+  Intake,
+  Job,
+  Observation,
+  Photo,
+  Reading,
+  Repair,
+  Revision,
+  Verdict,
+  Waiver,
+} from './jobSchema';
 
 /** The revision that describes the rig as it stands: the newest that is neither proposed nor withdrawn. */
 export function currentRevision(job: Job): Revision {
@@ -23,10 +57,14 @@ export function namedRevision(job: Job, name: string): Revision | undefined {
 
 /** Readings about an epoch that were not taken back, in the order they were taken: a table brings older ones later. */
 const takenReadings = (job: Job, epoch: number): Reading[] =>
-  job.readings.filter((r) => !r.retracted && r.epoch === epoch).sort((a, b) => Date.parse(a.takenAt) - Date.parse(b.takenAt));
+  job.readings
+    .filter((r) => !r.retracted && r.epoch === epoch)
+    .sort((a, b) => Date.parse(a.takenAt) - Date.parse(b.takenAt));
 
 /** Readings that stand as evidence about an epoch: newest of each point, nothing retracted. */
-export const standingReadings = (job: Job, epoch: number): Reading[] => [...new Map(takenReadings(job, epoch).map((r) => [`${r.state}/${r.probe}/${r.ref ?? ''}`, r])).values()];
+export const standingReadings = (job: Job, epoch: number): Reading[] => [
+  ...new Map(takenReadings(job, epoch).map((r) => [`${r.state}/${r.probe}/${r.ref ?? ''}`, r])).values(),
+];
 
 /** Standing readings whose last two takes at the same point agree: a slip on them is ruled out. */
 export function confirmedIds(job: Job, epoch: number): Set<string> {
@@ -55,7 +93,10 @@ export function standingAnswers(job: Job, epoch: number): { id: string; what: st
 }
 
 /** What the intake says, as clues for the priors. */
-export const intakeClues = (job: Pick<Job, 'complaint' | 'intake'>): IntakeClue[] => [...job.complaint.codes, ...job.intake.facts];
+export const intakeClues = (job: Pick<Job, 'complaint' | 'intake'>): IntakeClue[] => [
+  ...job.complaint.codes,
+  ...job.intake.facts,
+];
 
 /** An intake of which nothing is known yet. */
 export const EMPTY_INTAKE: Intake = { facts: [], usage: {}, told: '' };
@@ -73,10 +114,12 @@ export function proposedRevision(job: Job): Revision | undefined {
 }
 
 /** How far the build of a pick is; nothing done where nobody has begun. */
-export const buildOf = (job: Job, candidate: string): Build => (job.build?.candidate === candidate ? job.build : { candidate, ticks: {}, done: [] });
+export const buildOf = (job: Job, candidate: string): Build =>
+  job.build?.candidate === candidate ? job.build : { candidate, ticks: {}, done: [] };
 
 /** The as-built revision a proposal became, if it is built. */
-export const builtOf = (job: Job, revision: string): Revision | undefined => job.revisions.find((r) => r.kind === 'as-built' && r.parent === revision && !r.withdrawn);
+export const builtOf = (job: Job, revision: string): Revision | undefined =>
+  job.revisions.find((r) => r.kind === 'as-built' && r.parent === revision && !r.withdrawn);
 
 /** The waivers that stand. */
 export const standingWaivers = (job: Job): Waiver[] => (job.waivers ?? []).filter((w) => !w.withdrawn);
@@ -86,11 +129,16 @@ export const standingSignOff = (job: Job): SignOff | undefined => job.signOffs?.
 
 /** Checks that stand about an epoch: newest result of each; entries of a watch are apart. */
 export function standingChecks(job: Job, epoch: number): Map<string, Check> {
-  return new Map((job.checks ?? []).filter((c) => !c.retracted && c.epoch === epoch && c.result !== 'entry').map((c) => [c.check, c]));
+  return new Map(
+    (job.checks ?? [])
+      .filter((c) => !c.retracted && c.epoch === epoch && c.result !== 'entry')
+      .map((c) => [c.check, c]),
+  );
 }
 
 /** What was written down during a watch, in its order. */
-export const watchEntries = (job: Job, epoch: number, check: string): Check[] => (job.checks ?? []).filter((c) => !c.retracted && c.epoch === epoch && c.check === check && c.result === 'entry');
+export const watchEntries = (job: Job, epoch: number, check: string): Check[] =>
+  (job.checks ?? []).filter((c) => !c.retracted && c.epoch === epoch && c.check === check && c.result === 'entry');
 
 /**
  * What made the rig as it stands, where that has to be proved: a repair, or the build of a proposal. Undefined
@@ -132,4 +180,5 @@ export const presentVerdict = (job: Job): Verdict | undefined => {
 export const standingVerdict = (job: Job): Verdict | undefined => job.verdicts.findLast((v) => !v.withdrawn);
 
 /** The approval that stands for a verdict. */
-export const standingApproval = (job: Job, verdict: string): Approval | undefined => job.approvals.findLast((a) => a.verdict === verdict && !a.withdrawn);
+export const standingApproval = (job: Job, verdict: string): Approval | undefined =>
+  job.approvals.findLast((a) => a.verdict === verdict && !a.withdrawn);

@@ -11,7 +11,10 @@ import { ScenarioSchema } from '../simulate/scenarioSchema';
 export const SCHEMA_VERSION = 1;
 
 const uuid = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
-const instant = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}(\\.\\d{1,3})?Z$', description: 'UTC' });
+const instant = Type.String({
+  pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}(\\.\\d{1,3})?Z$',
+  description: 'UTC',
+});
 const key = Type.String({ pattern: '^[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*$' });
 const person = Type.String({ minLength: 1, maxLength: 80, description: 'how a person is called in the shop' });
 
@@ -23,7 +26,9 @@ export const RevisionSchema = Type.Object(
     epoch: Type.Integer({ minimum: 0, description: 'goes up when the rig itself was changed' }),
     at: instant,
     withdrawn: Type.Optional(Type.Boolean()),
-    reason: Type.Optional(Type.String({ minLength: 1, maxLength: 400, description: 'why the record was opened again after it was signed' })),
+    reason: Type.Optional(
+      Type.String({ minLength: 1, maxLength: 400, description: 'why the record was opened again after it was signed' }),
+    ),
     doc: RigSchema,
   },
   { additionalProperties: false },
@@ -41,7 +46,12 @@ export const ReadingSchema = Type.Object(
     value: Type.Optional(Type.Number({ minimum: -2000, maximum: 2000 })),
     unit: Type.Enum(['V', 'A']),
     secondsInState: Type.Number({ minimum: 0 }),
-    meter: Type.Optional(Type.Unsafe<string>({ ...InstrumentSchema.properties.id, description: 'instrument of this job; the usual one where absent' })),
+    meter: Type.Optional(
+      Type.Unsafe<string>({
+        ...InstrumentSchema.properties.id,
+        description: 'instrument of this job; the usual one where absent',
+      }),
+    ),
     takenAt: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),
@@ -60,8 +70,14 @@ export const ObservationSchema = Type.Object(
     kind: Type.Enum(['note', 'seen']),
     text: Type.String({ minLength: 1, maxLength: 2000, description: 'the note, or the question that was answered' }),
     what: Type.Optional(Type.String({ pattern: QUESTION_ID, description: 'which question; with kind seen only' })),
-    answer: Type.Optional(Type.String({ pattern: ANSWER_ID, description: 'one of the question’s answers; with kind seen only' })),
-    values: Type.Optional(Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Type.Number({ minimum: -1e9, maximum: 1e9 }), { description: 'figures the answer was graded from' })),
+    answer: Type.Optional(
+      Type.String({ pattern: ANSWER_ID, description: 'one of the question’s answers; with kind seen only' }),
+    ),
+    values: Type.Optional(
+      Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Type.Number({ minimum: -1e9, maximum: 1e9 }), {
+        description: 'figures the answer was graded from',
+      }),
+    ),
     at: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),
@@ -108,7 +124,12 @@ export const ApprovalSchema = Type.Object(
     verdict: uuid,
     upTo: Type.Number({ minimum: 0, maximum: 1_000_000, description: 'in the currency' }),
     currency: Type.Enum([...CURRENCIES]),
-    who: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S', description: 'who agreed: a role or a first name, as the shop writes it' }),
+    who: Type.String({
+      minLength: 1,
+      maxLength: 80,
+      pattern: '\\S',
+      description: 'who agreed: a role or a first name, as the shop writes it',
+    }),
     how: Type.Enum(['in-person', 'phone', 'message', 'signed']),
     note: Type.Optional(Type.String({ maxLength: 300 })),
     at: instant,
@@ -128,7 +149,9 @@ export const PhotoSchema = Type.Object(
     height: Type.Integer({ minimum: 1, maximum: 10_000 }),
     bytes: Type.Integer({ minimum: 1, maximum: 20_000_000 }),
     caption: Type.String({ maxLength: 160 }),
-    step: Type.Optional(Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$', description: 'step of the build it shows' })),
+    step: Type.Optional(
+      Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$', description: 'step of the build it shows' }),
+    ),
     at: instant,
     by: person,
     retracted: Type.Optional(Type.Boolean()),
@@ -158,7 +181,10 @@ export const IntakeSchema = Type.Object(
 export type Intake = Type.Static<typeof IntakeSchema>;
 
 /** How the rig is used, hour by hour: what candidates are compared on. */
-export const UsageSchema = Type.Object({ scenarios: Type.Array(ScenarioSchema, { maxItems: 6 }) }, { additionalProperties: false });
+export const UsageSchema = Type.Object(
+  { scenarios: Type.Array(ScenarioSchema, { maxItems: 6 }) },
+  { additionalProperties: false },
+);
 export type Usage = Type.Static<typeof UsageSchema>;
 
 const range = Type.Tuple([Type.Number({ minimum: 0 }), Type.Number({ minimum: 0 })]);
@@ -194,9 +220,22 @@ const buildId = Type.String({ pattern: '^[a-z0-9][a-z0-9-]{0,79}$' });
 export const BuildSchema = Type.Object(
   {
     candidate: ChoiceSchema.properties.candidate,
-    ticks: Type.Record(buildId, Type.Enum(['have', 'ordered', 'arrived']), { description: 'by line of the bill of materials; not named: to get' }),
+    ticks: Type.Record(buildId, Type.Enum(['have', 'ordered', 'arrived']), {
+      description: 'by line of the bill of materials; not named: to get',
+    }),
     done: Type.Array(
-      Type.Object({ step: buildId, minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })), planned: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000, description: 'minutes it was planned at then' })), at: instant, by: person }, { additionalProperties: false }),
+      Type.Object(
+        {
+          step: buildId,
+          minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 10_000 })),
+          planned: Type.Optional(
+            Type.Number({ minimum: 0, maximum: 10_000, description: 'minutes it was planned at then' }),
+          ),
+          at: instant,
+          by: person,
+        },
+        { additionalProperties: false },
+      ),
       { description: 'steps in the order they were done, minutes as they took' },
     ),
     order: Type.Optional(Type.Array(buildId, { maxItems: 400, description: 'the order the shop put the steps in' })),
@@ -227,7 +266,11 @@ export const CheckSchema = Type.Object(
     epoch: Type.Integer({ minimum: 0 }),
     check: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }),
     result: Type.Enum(['pass', 'fail', 'does-not-apply', 'entry']),
-    values: Type.Optional(Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Type.Number({ minimum: -1e6, maximum: 1e6 }), { description: 'SI, by name' })),
+    values: Type.Optional(
+      Type.Record(Type.String({ pattern: '^[a-z]{1,20}$' }), Type.Number({ minimum: -1e6, maximum: 1e6 }), {
+        description: 'SI, by name',
+      }),
+    ),
     note: Type.Optional(Type.String({ maxLength: 400 })),
     at: instant,
     by: person,
@@ -245,7 +288,17 @@ export const SignOffSchema = Type.Object(
     words: Type.String({ minLength: 1, maxLength: 400, description: 'what is signed' }),
     at: instant,
     by: person,
-    reopened: Type.Optional(Type.Object({ reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }), revision: uuid, at: instant, by: person }, { additionalProperties: false })),
+    reopened: Type.Optional(
+      Type.Object(
+        {
+          reason: Type.String({ minLength: 8, maxLength: 400, pattern: '\\S' }),
+          revision: uuid,
+          at: instant,
+          by: person,
+        },
+        { additionalProperties: false },
+      ),
+    ),
   },
   { additionalProperties: false },
 );
@@ -255,14 +308,26 @@ const day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
 
 /** Something to look at again later. */
 export const FollowUpSchema = Type.Object(
-  { id: uuid, due: day, what: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }), done: Type.Optional(instant), by: person },
+  {
+    id: uuid,
+    due: day,
+    what: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+    done: Type.Optional(instant),
+    by: person,
+  },
   { additionalProperties: false },
 );
 export type FollowUp = Type.Static<typeof FollowUpSchema>;
 
 /** Time in a bay. */
 export const BookingSchema = Type.Object(
-  { id: uuid, bay: Type.String({ minLength: 1, maxLength: 40 }), start: instant, minutes: Type.Integer({ minimum: 5, maximum: 6000 }), by: person },
+  {
+    id: uuid,
+    bay: Type.String({ minLength: 1, maxLength: 40 }),
+    start: instant,
+    minutes: Type.Integer({ minimum: 5, maximum: 6000 }),
+    by: person,
+  },
   { additionalProperties: false },
 );
 export type Booking = Type.Static<typeof BookingSchema>;
@@ -288,11 +353,24 @@ export const KeptLogSchema = Type.Object(
     from: instant,
     to: instant,
     rows: Type.Integer({ minimum: 0 }),
-    file: Type.Optional(Type.Object({ sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }), bytes: Type.Integer({ minimum: 1 }) }, { additionalProperties: false, description: 'of the log as it came, unpacked' })),
+    file: Type.Optional(
+      Type.Object(
+        { sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }), bytes: Type.Integer({ minimum: 1 }) },
+        { additionalProperties: false, description: 'of the log as it came, unpacked' },
+      ),
+    ),
     says: Type.Array(Type.String({ maxLength: 400 }), { maxItems: 20 }),
     estimates: Type.Array(
       Type.Object(
-        { id: Type.String({ maxLength: 30 }), name: Type.String({ maxLength: 80 }), unit: Type.String({ maxLength: 6 }), value: Type.Number(), lo: Type.Number(), hi: Type.Number(), bound: Type.Optional(Type.Literal('at least')) },
+        {
+          id: Type.String({ maxLength: 30 }),
+          name: Type.String({ maxLength: 80 }),
+          unit: Type.String({ maxLength: 6 }),
+          value: Type.Number(),
+          lo: Type.Number(),
+          hi: Type.Number(),
+          bound: Type.Optional(Type.Literal('at least')),
+        },
         { additionalProperties: false },
       ),
       { maxItems: 12 },
@@ -314,7 +392,11 @@ export const HuntSchema = Type.Object(
         {
           id: uuid,
           name: Type.String({ minLength: 1, maxLength: 60 }),
-          fuse: Type.String({ minLength: 1, maxLength: 20, description: 'kind and rating, of the table of fuse resistances' }),
+          fuse: Type.String({
+            minLength: 1,
+            maxLength: 20,
+            description: 'kind and rating, of the table of fuse resistances',
+          }),
           millivolts: Type.Number({ minimum: -500, maximum: 500 }),
           known: Type.Boolean({ description: 'alarm, tracker: it is meant to draw' }),
         },

@@ -7,7 +7,12 @@ export const OpenJobSchema = Type.Object(
   {
     /** Made by the client: asking twice opens one job. */
     id: RevisionSchema.properties.id,
-    nickname: Type.String({ minLength: 1, maxLength: 40, pattern: '\\S', description: 'what the shop calls the rig; no customer names' }),
+    nickname: Type.String({
+      minLength: 1,
+      maxLength: 40,
+      pattern: '\\S',
+      description: 'what the shop calls the rig; no customer names',
+    }),
     complaint: JobSchema.properties.complaint,
     rig: MadeSchema,
   },

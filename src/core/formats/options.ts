@@ -13,7 +13,16 @@ import { towOf } from '../rules/tow/usual';
 import { towVehicle } from '../rules/tow/vehicle';
 import type { JobFinding, Sized } from '../rules/sized';
 import { sizeRig, type SizingAsks } from '../size/sizing';
-import { currentRevision, buildOf, proposedRevision, standingChoice, standingVerdict, standingWaivers, type Job, type Revision } from './job';
+import {
+  currentRevision,
+  buildOf,
+  proposedRevision,
+  standingChoice,
+  standingVerdict,
+  standingWaivers,
+  type Job,
+  type Revision,
+} from './job';
 
 /** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
 export function foundFault(job: Job): FoundFault | undefined {
@@ -21,7 +30,15 @@ export function foundFault(job: Job): FoundFault | undefined {
   const now = currentRevision(job);
   if (!verdict || verdict.epoch !== now.epoch || verdict.fault === NOTHING_WRONG.id) return undefined;
   const fault = rigFaults(now.doc).find((f) => f.id === verdict.fault);
-  return fault && { name: verdict.name, repair: verdict.repair, effects: fault.effects, minutes: fault.minutes ?? [0, 0], parts: fault.parts ?? [0, 0] };
+  return (
+    fault && {
+      name: verdict.name,
+      repair: verdict.repair,
+      effects: fault.effects,
+      minutes: fault.minutes ?? [0, 0],
+      parts: fault.parts ?? [0, 0],
+    }
+  );
 }
 
 /** The ways of linking this job's batteries. */
@@ -30,7 +47,10 @@ export const jobCandidates = (job: Job): Candidate[] => candidatesOf(currentRevi
 /** The job's own scenarios; usual ones, from what was told at intake, until somebody has set them. */
 export function jobScenarios(job: Job): Scenario[] {
   if (job.usage.scenarios.length > 0) return job.usage.scenarios;
-  return usualScenarios({ ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') }, houseBankOf(currentRevision(job).doc)?.id);
+  return usualScenarios(
+    { ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') },
+    houseBankOf(currentRevision(job).doc)?.id,
+  );
 }
 
 /** The rig whose copper is sized: the pick that stands, else the rig as it is. */
@@ -56,7 +76,13 @@ export function auditJob(job: Job, revision: Revision = sizedRevision(job)): Tow
   const tow = towOf(revision.doc, parent?.doc.tow);
   const vehicle = towVehicle(revision.doc);
   if (!tow || !vehicle) return undefined;
-  return { tow, described: revision.doc.tow !== undefined, accessory: vehicle.accessory !== undefined, audit: auditTow(tow, vehicle), ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
+  return {
+    tow,
+    described: revision.doc.tow !== undefined,
+    accessory: vehicle.accessory !== undefined,
+    audit: auditTow(tow, vehicle),
+    ...(revision.kind === 'proposed' ? { revision: revision.id } : {}),
+  };
 }
 
 /** The plan of the pick that stands: from the rig it was drawn for to the rig it proposes; undefined without one. */
@@ -65,5 +91,9 @@ export function buildJob(job: Job): JobBuild | undefined {
   const proposed = proposedRevision(job);
   const from = job.revisions.find((r) => r.id === proposed?.parent);
   if (!choice || !proposed || !from) return undefined;
-  return { candidate: choice.candidate, revision: proposed.id, plan: buildPlan(from.doc, proposed.doc, buildOf(job, choice.candidate).order) };
+  return {
+    candidate: choice.candidate,
+    revision: proposed.id,
+    plan: buildPlan(from.doc, proposed.doc, buildOf(job, choice.candidate).order),
+  };
 }

@@ -23,19 +23,50 @@ describe('the owner’s card', () => {
   it('does not let a boost be cranked through what its fuse or the bank’s protection cannot bear', () => {
     const job = jobs[0]!;
     const { doc } = currentRevision(job);
-    const small = { ...job, revisions: [{ ...job.revisions[0]!, doc: { ...doc, parts: doc.parts.map((p) => (p.id === 'link-fuse' ? { ...p, note: '30 A', params: { ...p.params, ...(p.params['rating'] ? { rating: { ...p.params['rating'], value: 30 } } : {}) } } : p)) } }] };
+    const small = {
+      ...job,
+      revisions: [
+        {
+          ...job.revisions[0]!,
+          doc: {
+            ...doc,
+            parts: doc.parts.map((p) =>
+              p.id === 'link-fuse'
+                ? {
+                    ...p,
+                    note: '30 A',
+                    params: {
+                      ...p.params,
+                      ...(p.params['rating'] ? { rating: { ...p.params['rating'], value: 30 } } : {}),
+                    },
+                  }
+                : p,
+            ),
+          },
+        },
+      ],
+    };
     expect(ownerCard(small, DEFAULT_SETTINGS).boost[1]).toContain('Do not crank through it');
   });
 
   it('warns of lithium’s cold limit in the shop’s unit, and of brakes where there is a tow connector', () => {
     expect(all('Wren')).toContain('32 °F');
-    expect(JSON.stringify(ownerCard(jobs.find((j) => currentRevision(j).doc.name === 'Wren')!, { ...DEFAULT_SETTINGS, temperature: 'C' }))).toContain('0 °C');
+    expect(
+      JSON.stringify(
+        ownerCard(
+          jobs.find((j) => currentRevision(j).doc.name === 'Wren')!,
+          { ...DEFAULT_SETTINGS, temperature: 'C' },
+        ),
+      ),
+    ).toContain('0 °C');
     for (const name of ['Pika', 'Dipper', 'Marmot', 'Osprey']) expect(all(name)).toContain('breakaway');
     expect(all('Wren')).not.toContain('breakaway');
   });
 
   it('answers how long in hours or days, never with a bare number, and more for a longer way', () => {
-    for (const c of cards.values()) for (const h of c.hours) expect(h.answer).toMatch(/\d (h|min|days)|Not reached|Longer than a year|already|would not start/);
+    for (const c of cards.values())
+      for (const h of c.hours)
+        expect(h.answer).toMatch(/\d (h|min|days)|Not reached|Longer than a year|already|would not start/);
     expect(all('Wren')).toContain('from 20 % to 80 %');
   });
 

@@ -45,27 +45,97 @@ interface Row {
 const volts = (part: Part, name: string): string => `${partValue(part, name).toFixed(1)} V`;
 
 const WORKS: readonly Row[] = [
-  { kinds: ['ignition-delay-module'], says: (p) => `With the key on, the link closes after about ${Math.round(partValue(p, 'delay'))} s and charges the coach bank; key off, it opens.` },
-  { kinds: ['voltage-link-module'], says: (p) => `The link closes by itself when the start battery is being charged, above ${volts(p, 'closeAt')}, and opens when it falls under ${volts(p, 'openAt')}.` },
-  { kinds: ['bidirectional-module'], says: (p) => `The link closes by itself when either bank is being charged, above ${volts(p, 'closeAt')}: the engine fills the coach bank, shore power looks after the start battery.` },
-  { kinds: ['timed-window-module'], says: 'The link closes when one bank is low and the other is being charged, works for an hour, and waits again. On a long drive it comes and goes: that is how it is made.' },
-  { kinds: ['link-solenoid'], without: ['ignition-delay-module', 'voltage-link-module', 'bidirectional-module', 'timed-window-module', 'link-switch'], says: 'With the key on the relay closes and the line charges; key off, it opens.' },
-  { kinds: ['link-switch'], says: 'The link works only while its switch on the dash is on. Off when the engine is off.' },
-  { kinds: ['dcdc-charger', 'dual-charger'], option: { name: 'enable', is: ['ignition'] }, says: (p) => `The charger (${p.name}) fills its bank at up to ${Math.round(partValue(p, 'limit'))} A while the key is on. It works one way only.` },
-  { kinds: ['dcdc-charger', 'dual-charger'], option: { name: 'enable', is: ['voltage'] }, says: (p) => `The charger (${p.name}) starts by itself some minutes after the engine, at up to ${Math.round(partValue(p, 'limit'))} A. It works one way only.` },
-  { kinds: ['differential-maintainer', 'triggered-maintainer', 'diode-lamp'], says: (p) => `The maintainer (${p.name}) gives the other battery a little, never enough to start on at once.` },
-  { kinds: ['diode-isolator'], says: 'A diode isolator shares the alternator’s current; neither battery can flow into the other.' },
-  { kinds: ['line-breaker'], option: { name: 'type', is: ['auto'] }, says: 'The breaker in the line opens when too much is asked of it and closes again when it has cooled.' },
-  { kinds: ['line-breaker'], option: { name: 'type', is: ['manual'] }, says: 'The breaker in the line stays open once it has tripped: find out why, then press it in again.' },
+  {
+    kinds: ['ignition-delay-module'],
+    says: (p) =>
+      `With the key on, the link closes after about ${Math.round(partValue(p, 'delay'))} s and charges the coach bank; key off, it opens.`,
+  },
+  {
+    kinds: ['voltage-link-module'],
+    says: (p) =>
+      `The link closes by itself when the start battery is being charged, above ${volts(p, 'closeAt')}, and opens when it falls under ${volts(p, 'openAt')}.`,
+  },
+  {
+    kinds: ['bidirectional-module'],
+    says: (p) =>
+      `The link closes by itself when either bank is being charged, above ${volts(p, 'closeAt')}: the engine fills the coach bank, shore power looks after the start battery.`,
+  },
+  {
+    kinds: ['timed-window-module'],
+    says: 'The link closes when one bank is low and the other is being charged, works for an hour, and waits again. On a long drive it comes and goes: that is how it is made.',
+  },
+  {
+    kinds: ['link-solenoid'],
+    without: [
+      'ignition-delay-module',
+      'voltage-link-module',
+      'bidirectional-module',
+      'timed-window-module',
+      'link-switch',
+    ],
+    says: 'With the key on the relay closes and the line charges; key off, it opens.',
+  },
+  {
+    kinds: ['link-switch'],
+    says: 'The link works only while its switch on the dash is on. Off when the engine is off.',
+  },
+  {
+    kinds: ['dcdc-charger', 'dual-charger'],
+    option: { name: 'enable', is: ['ignition'] },
+    says: (p) =>
+      `The charger (${p.name}) fills its bank at up to ${Math.round(partValue(p, 'limit'))} A while the key is on. It works one way only.`,
+  },
+  {
+    kinds: ['dcdc-charger', 'dual-charger'],
+    option: { name: 'enable', is: ['voltage'] },
+    says: (p) =>
+      `The charger (${p.name}) starts by itself some minutes after the engine, at up to ${Math.round(partValue(p, 'limit'))} A. It works one way only.`,
+  },
+  {
+    kinds: ['differential-maintainer', 'triggered-maintainer', 'diode-lamp'],
+    says: (p) => `The maintainer (${p.name}) gives the other battery a little, never enough to start on at once.`,
+  },
+  {
+    kinds: ['diode-isolator'],
+    says: 'A diode isolator shares the alternator’s current; neither battery can flow into the other.',
+  },
+  {
+    kinds: ['line-breaker'],
+    option: { name: 'type', is: ['auto'] },
+    says: 'The breaker in the line opens when too much is asked of it and closes again when it has cooled.',
+  },
+  {
+    kinds: ['line-breaker'],
+    option: { name: 'type', is: ['manual'] },
+    says: 'The breaker in the line stays open once it has tripped: find out why, then press it in again.',
+  },
 ];
 
 const LOOK: readonly Row[] = [
-  { kinds: ['link-solenoid'], says: 'A hot stud, a hot smell or a discoloured cable at the link: have its contact measured. Once a year in any case.' },
-  { kinds: ['battery-bank'], option: { name: 'chemistry', is: ['flooded'] }, says: 'Water level and a clean, dry tray twice a year; white or green growth on a terminal is a lost volt.' },
-  { kinds: ['battery-bank'], option: { name: 'chemistry', is: ['lfp'] }, says: (_, s) => `The lithium bank must not be charged below freezing (${Math.round(celsiusShown(0, s.temperature))} °${s.temperature}): warm it first. Its volts say little of how full it is.` },
-  { kinds: ['tow-connector'], says: 'At every coupling: lights, brakes and the breakaway, before the road. Left coupled overnight the line drains a battery.' },
+  {
+    kinds: ['link-solenoid'],
+    says: 'A hot stud, a hot smell or a discoloured cable at the link: have its contact measured. Once a year in any case.',
+  },
+  {
+    kinds: ['battery-bank'],
+    option: { name: 'chemistry', is: ['flooded'] },
+    says: 'Water level and a clean, dry tray twice a year; white or green growth on a terminal is a lost volt.',
+  },
+  {
+    kinds: ['battery-bank'],
+    option: { name: 'chemistry', is: ['lfp'] },
+    says: (_, s) =>
+      `The lithium bank must not be charged below freezing (${Math.round(celsiusShown(0, s.temperature))} °${s.temperature}): warm it first. Its volts say little of how full it is.`,
+  },
+  {
+    kinds: ['tow-connector'],
+    says: 'At every coupling: lights, brakes and the breakaway, before the road. Left coupled overnight the line drains a battery.',
+  },
   { kinds: ['dcdc-charger', 'dual-charger'], says: 'The charger’s fins get hot on a low bank: keep things off them.' },
-  { kinds: ['fridge-element'], says: 'The fridge’s 12 V element empties a bank within hours once the engine stands: switch it over on arrival.' },
+  {
+    kinds: ['fridge-element'],
+    says: 'The fridge’s 12 V element empties a bank within hours once the engine stands: switch it over on arrival.',
+  },
   { kinds: ['disconnect'], says: 'Turn the disconnect only with the engine off and the shore cord out.' },
 ];
 
@@ -79,28 +149,46 @@ const told = (rows: readonly Row[], rig: Rig, settings: Settings): string[] => [
   ...new Set(
     rows.flatMap((row) =>
       (row.without && rig.parts.some((p) => row.without!.includes(p.kind)) ? [] : rig.parts)
-        .filter((p) => row.kinds.includes(p.kind) && (row.option === undefined || row.option.is.includes(partOption(p, row.option.name))))
+        .filter(
+          (p) =>
+            row.kinds.includes(p.kind) &&
+            (row.option === undefined || row.option.is.includes(partOption(p, row.option.name))),
+        )
         .map((p) => (typeof row.says === 'string' ? row.says : row.says(p, settings))),
     ),
   ),
 ];
 
-const LAMP_MEANS = { closed: 'joined, or charging', waiting: 'waiting: it is not its turn', dark: 'off, or no supply' } as const;
+const LAMP_MEANS = {
+  closed: 'joined, or charging',
+  waiting: 'waiting: it is not its turn',
+  dark: 'off, or no supply',
+} as const;
 
 /** What the switch is for here, by how much of the starter's current would come through the link. */
 function boostWords(rig: Rig): string[] {
   const which = rig.parts.find((p) => p.kind === 'boost-switch' || p.kind === 'bypass-switch');
   if (!which) {
-    const oneWay = rig.parts.some((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger' || p.kind === 'diode-isolator');
-    return oneWay ? ['There is no boost: what charges the bank works one way. A flat start battery is jumped at its posts, from another vehicle or a pack.'] : [];
+    const oneWay = rig.parts.some(
+      (p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger' || p.kind === 'diode-isolator',
+    );
+    return oneWay
+      ? [
+          'There is no boost: what charges the bank works one way. A flat start battery is jumped at its posts, from another vehicle or a pack.',
+        ]
+      : [];
   }
   const share = crankShare(rig);
-  const weakest = share?.through.flatMap((id) => {
-    const p = rig.parts.find((x) => x.id === id)!;
-    const rating = isFuseOrBreaker(p) ? partValue(p, 'rating') || Number.parseFloat(p.note ?? '') : NaN;
-    return Number.isFinite(rating) && rating > 0 ? [{ name: p.name, rating }] : [];
-  }).sort((a, b) => a.rating - b.rating)[0];
-  const over = share && ((weakest && share.amps > weakest.rating) || (share.bmsLimit !== undefined && share.amps > share.bmsLimit));
+  const weakest = share?.through
+    .flatMap((id) => {
+      const p = rig.parts.find((x) => x.id === id)!;
+      const rating = isFuseOrBreaker(p) ? partValue(p, 'rating') || Number.parseFloat(p.note ?? '') : NaN;
+      return Number.isFinite(rating) && rating > 0 ? [{ name: p.name, rating }] : [];
+    })
+    .sort((a, b) => a.rating - b.rating)[0];
+  const over =
+    share &&
+    ((weakest && share.amps > weakest.rating) || (share.bmsLimit !== undefined && share.amps > share.bmsLimit));
   return [
     `${which.name}: hold it, it lends one bank to the other only while it is held. Never wedge it: it burns the link and flattens both banks.`,
     over
@@ -110,7 +198,10 @@ function boostWords(rig: Rig): string[] {
 }
 
 /** Charge the hours are asked from and to. */
-const ASKED: readonly [from: number, to: number][] = [[0.5, 0.8], [0.2, 0.8]];
+const ASKED: readonly [from: number, to: number][] = [
+  [0.5, 0.8],
+  [0.2, 0.8],
+];
 /** An owner asks in days of driving. */
 const LONGEST_DRIVE = 24;
 const FLOOR: Readonly<Record<string, number>> = { lfp: 0.15 };
@@ -124,26 +215,44 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
   const drive = legs.find((l) => l.kind === 'drive');
   const stand = legs.find((l) => l.kind === 'stand');
   const compiled = compileRig(rig);
-  const of = (leg: Leg | undefined): AskedOf => ({ compiled, bank: bank?.id ?? '', celsius: leg?.celsius ?? 15, loads: leg?.loads ?? [] });
+  const of = (leg: Leg | undefined): AskedOf => ({
+    compiled,
+    bank: bank?.id ?? '',
+    celsius: leg?.celsius ?? 15,
+    loads: leg?.loads ?? [],
+  });
   const percent = (x: number) => `${Math.round(x * 100)} %`;
   const hours: OwnerCard['hours'] = [];
   if (bank) {
-    for (const [from, to] of ASKED) hours.push({ ask: `Drive, to fill it from ${percent(from)} to ${percent(to)}`, answer: howLong(of(drive), 'drive', from, to, LONGEST_DRIVE).says });
+    for (const [from, to] of ASKED)
+      hours.push({
+        ask: `Drive, to fill it from ${percent(from)} to ${percent(to)}`,
+        answer: howLong(of(drive), 'drive', from, to, LONGEST_DRIVE).says,
+      });
     const floor = FLOOR[partOption(bank, 'chemistry')] ?? 0.5;
-    hours.push({ ask: `Parked with the usual on, full down to ${percent(floor)}`, answer: howLongLasts(of(stand), 1, floor).says });
+    hours.push({
+      ask: `Parked with the usual on, full down to ${percent(floor)}`,
+      answer: howLongLasts(of(stand), 1, floor).says,
+    });
   }
   hours.push({ ask: 'Parked until the engine may not start', answer: howLongStands({ ...of(stand), loads: [] }).says });
   const card: OwnerCard = {
     rig: rig.name,
     kind: rig.kind,
     works: told(WORKS, rig, settings),
-    lamps: rig.parts.flatMap((p) => (p.lamps ?? []).map((l) => ({ unit: p.name, shows: l.shows, means: LAMP_MEANS[l.means] }))),
+    lamps: rig.parts.flatMap((p) =>
+      (p.lamps ?? []).map((l) => ({ unit: p.name, shows: l.shows, means: LAMP_MEANS[l.means] })),
+    ),
     boost: boostWords(rig),
     hours,
-    taken: bank ? `Computed for ${bank.name.toLowerCase()} and the use told at intake; most figures of the rig are assumed. Lead-acid fills its last fifth slowly, whatever charges it.` : 'Most figures of the rig are assumed.',
+    taken: bank
+      ? `Computed for ${bank.name.toLowerCase()} and the use told at intake; most figures of the rig are assumed. Lead-acid fills its last fifth slowly, whatever charges it.`
+      : 'Most figures of the rig are assumed.',
     settings: rig.parts.flatMap((p) =>
       ['dcdc-charger', 'dual-charger', 'shore-charger'].includes(p.kind)
-        ? [`${p.name}: ${[p.params['absorb'] ?? p.params['setPoint'] ? `${(p.params['absorb'] ?? p.params['setPoint'])!.value.toFixed(1)} V, float ${partValue(p, 'float').toFixed(1)} V` : undefined, partOption(p, 'enable') ? `enabled by ${partOption(p, 'enable')}` : undefined].filter(Boolean).join(', ')}`]
+        ? [
+            `${p.name}: ${[(p.params['absorb'] ?? p.params['setPoint']) ? `${(p.params['absorb'] ?? p.params['setPoint'])!.value.toFixed(1)} V, float ${partValue(p, 'float').toFixed(1)} V` : undefined, partOption(p, 'enable') ? `enabled by ${partOption(p, 'enable')}` : undefined].filter(Boolean).join(', ')}`,
+          ]
         : [],
     ),
     look: told(LOOK, rig, settings),

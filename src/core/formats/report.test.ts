@@ -35,11 +35,26 @@ describe('the report', () => {
 
   it('of a repaired but unproven rig says so, and of nothing wrong gives the customer the reason', () => {
     const half = { ...done, readings: done.readings.slice(0, -2) };
-    expect(reportOf(half, DEFAULT_SETTINGS).outcome).toEqual({ good: false, words: 'Repaired; 2 proof readings still to take.' });
+    expect(reportOf(half, DEFAULT_SETTINGS).outcome).toEqual({
+      good: false,
+      words: 'Repaired; 2 proof readings still to take.',
+    });
     const fine: Job = {
       ...open,
       complaint: { codes: ['boost-dead'], words: '' },
-      verdicts: [{ id: demoUuid('x'), epoch: 0, fault: 'nothing-wrong', name: 'Nothing is wrong', repair: 'Explain', probability: 0.9, settled: true, at: '2026-11-24T16:00:00Z', by: 'b' }],
+      verdicts: [
+        {
+          id: demoUuid('x'),
+          epoch: 0,
+          fault: 'nothing-wrong',
+          name: 'Nothing is wrong',
+          repair: 'Explain',
+          probability: 0.9,
+          settled: true,
+          at: '2026-11-24T16:00:00Z',
+          by: 'b',
+        },
+      ],
     };
     const r = reportOf(fine, DEFAULT_SETTINGS);
     expect(r.outcome).toEqual({ good: true, words: 'Nothing is wrong: it works like that.' });
@@ -60,9 +75,15 @@ describe('a shop', () => {
 
   it('that sets nothing diagnoses with the usual assumptions, and with its own once it sets them', () => {
     expect(assumptionsOf(DEFAULT_SETTINGS)).toEqual(ASSUMPTIONS);
-    const set = { likelihoods: { ...DEFAULT_SETTINGS.likelihoods, wrongCallMinutes: 120 }, openMinutes: { ...DEFAULT_SETTINGS.openMinutes, Dash: 9 } };
+    const set = {
+      likelihoods: { ...DEFAULT_SETTINGS.likelihoods, wrongCallMinutes: 120 },
+      openMinutes: { ...DEFAULT_SETTINGS.openMinutes, Dash: 9 },
+    };
     const after = reduceShop(shop, { ...envelope, type: 'settings.set', payload: { was: {}, set } });
-    expect(assumptionsOf(after.settings)).toMatchObject({ wrongCallMinutes: 120, openMinutes: { Dash: 9, 'Link box': 4 } });
+    expect(assumptionsOf(after.settings)).toMatchObject({
+      wrongCallMinutes: 120,
+      openMinutes: { Dash: 9, 'Link box': 4 },
+    });
     expect(after.settings.labourPerHour).toBe(DEFAULT_SETTINGS.labourPerHour);
   });
 });

@@ -19,7 +19,23 @@ import { inWordsConfidence, showBand, showPercent, showText } from '../units/for
 import { celsiusShown, RULES_OF } from '../units/preferences';
 import { allInWords } from '../units/vocabulary';
 import { jobEvidence } from './evidence';
-import { currentRevision, intakeClues, madeBy, provedAgainst, standingAnswers, standingApproval, standingChecks, standingChoice, standingReadings, standingSignOff, standingVerdict, type Approval, type Check, type Job, type Reading } from './job';
+import {
+  currentRevision,
+  intakeClues,
+  madeBy,
+  provedAgainst,
+  standingAnswers,
+  standingApproval,
+  standingChecks,
+  standingChoice,
+  standingReadings,
+  standingSignOff,
+  standingVerdict,
+  type Approval,
+  type Check,
+  type Job,
+  type Reading,
+} from './job';
 import { assumptionsOf, type Settings } from './shop';
 
 export interface ReportReading {
@@ -73,7 +89,12 @@ export interface ReportData {
   rules: string;
 }
 
-const value = (r: Reading) => ({ state: r.state, probe: r.probe, ...(r.ref === undefined ? {} : { ref: r.ref }), value: r.value! });
+const value = (r: Reading) => ({
+  state: r.state,
+  probe: r.probe,
+  ...(r.ref === undefined ? {} : { ref: r.ref }),
+  value: r.value!,
+});
 
 /** Everything the report says, in the shop's vocabulary; times stay instants for the page to format. */
 export function reportOf(job: Job, settings: Settings): ReportData {
@@ -97,7 +118,9 @@ export function reportOf(job: Job, settings: Settings): ReportData {
 
   const label = (key: string) =>
     found.doc.probes.find((p) => p.key === key)?.label ??
-    found.doc.grounds.flatMap((g) => g.points.map((p) => [`${g.id}.${p.id}`, p.label] as const)).find(([k]) => k === key)?.[1] ??
+    found.doc.grounds
+      .flatMap((g) => g.points.map((p) => [`${g.id}.${p.id}`, p.label] as const))
+      .find(([k]) => k === key)?.[1] ??
     key;
   const readings = told.map((r): ReportReading => {
     const band = bands.band(r.state, r.probe, r.ref);
@@ -113,10 +136,21 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     };
   });
   const proofList = built
-    ? proofs(new BandTable(compileRig(built.doc)), made === 'build' ? [] : told.map(value), standingReadings(job, built.epoch).filter((r) => r.status === 'measured').map(value))
+    ? proofs(
+        new BandTable(compileRig(built.doc)),
+        made === 'build' ? [] : told.map(value),
+        standingReadings(job, built.epoch)
+          .filter((r) => r.status === 'measured')
+          .map(value),
+      )
     : [];
   const results = standingChecks(job, built?.epoch ?? -1);
-  const checks = built && made ? rigChecks({ rig: built.doc, from: against.from, made, ...partOfFault(found.doc, against.fault) }).filter((c) => c.required || results.has(c.id)) : [];
+  const checks =
+    built && made
+      ? rigChecks({ rig: built.doc, from: against.from, made, ...partOfFault(found.doc, against.fault) }).filter(
+          (c) => c.required || results.has(c.id),
+        )
+      : [];
   const signed = standingSignOff(job);
   const approval = verdict && standingApproval(job, verdict.id);
   const { usage, told: history } = job.intake;
@@ -126,7 +160,13 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     rig: found.doc.name,
     kind: found.doc.kind,
     takenIn: standing[0]!.at,
-    outcome: outcome(verdict !== undefined, verdict?.fault, made, proofList, checks.filter((c) => c.required).map((c) => results.get(c.id)?.result)),
+    outcome: outcome(
+      verdict !== undefined,
+      verdict?.fault,
+      made,
+      proofList,
+      checks.filter((c) => c.required).map((c) => results.get(c.id)?.result),
+    ),
     complaint: job.complaint.words || job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
     intake: [
       ...job.intake.facts.map(clueSays),
@@ -149,14 +189,20 @@ export function reportOf(job: Job, settings: Settings): ReportData {
         }
       : {}),
     designed: verdict?.fault === NOTHING_WRONG.id ? asDesigned(found.doc, job.complaint.codes).map((a) => a.says) : [],
-    ...(choice ? { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) } : suspect?.minutes && suspect.parts ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) } : {}),
+    ...(choice
+      ? { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) }
+      : suspect?.minutes && suspect.parts
+        ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) }
+        : {}),
     ...(approval ? { approval } : {}),
     readings,
     seen: standingAnswers(job, epoch).flatMap((a) => {
       const q = answers.get(a.what);
       return q ? [{ ask: q.ask, answer: q.answers.find((x) => x.id === a.answer)?.label ?? a.answer }] : [];
     }),
-    meters: job.instruments.filter((i) => told.some((r) => r.meter === i.id)).map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never compared'}`),
+    meters: job.instruments
+      .filter((i) => told.some((r) => r.meter === i.id))
+      .map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never compared'}`),
     ...(repair ? { repair: { did: repair.did, by: repair.by, at: repair.at } } : {}),
     proofs: proofList.map((p) => ({
       label: p.label,
@@ -170,11 +216,24 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     })),
     checks: checks.map((c) => {
       const r = results.get(c.id);
-      const values = c.values.flatMap((v) => (r?.values?.[v.id] === undefined ? [] : [`${v.label.toLowerCase()} ${inUnit(r.values[v.id]!, v.unit, settings)}`]));
-      return { name: c.name, result: r ? { pass: 'passed', fail: 'failed', 'does-not-apply': 'does not apply', entry: '' }[r.result] : 'to do', values: values.join(', '), ...(r?.note ? { note: r.note } : {}) };
+      const values = c.values.flatMap((v) =>
+        r?.values?.[v.id] === undefined
+          ? []
+          : [`${v.label.toLowerCase()} ${inUnit(r.values[v.id]!, v.unit, settings)}`],
+      );
+      return {
+        name: c.name,
+        result: r
+          ? { pass: 'passed', fail: 'failed', 'does-not-apply': 'does not apply', entry: '' }[r.result]
+          : 'to do',
+        values: values.join(', '),
+        ...(r?.note ? { note: r.note } : {}),
+      };
     }),
     ...(signed ? { signed: { words: signed.words, by: signed.by, at: signed.at } } : {}),
-    reopened: (job.signOffs ?? []).flatMap((x) => (x.reopened ? [{ reason: x.reopened.reason, by: x.reopened.by, at: x.reopened.at }] : [])),
+    reopened: (job.signOffs ?? []).flatMap((x) =>
+      x.reopened ? [{ reason: x.reopened.reason, by: x.reopened.by, at: x.reopened.at }] : [],
+    ),
     ...(made ? { made } : {}),
     rules: RULES_OF[settings.jurisdiction],
   };
@@ -187,19 +246,42 @@ const partOfFault = (rig: Rig, fault: string | undefined): { repaired?: string }
 };
 
 const inUnit = (value: number, unit: CheckValue['unit'], settings: Settings): string =>
-  unit === '°C' ? `${Math.round(celsiusShown(value, settings.temperature))} °${settings.temperature}` : unit === 'times' ? `${value} times` : `${Number(value.toPrecision(3))} ${unit}`;
+  unit === '°C'
+    ? `${Math.round(celsiusShown(value, settings.temperature))} °${settings.temperature}`
+    : unit === 'times'
+      ? `${value} times`
+      : `${Number(value.toPrecision(3))} ${unit}`;
 
 /** @param checks results of the checks that are due; undefined where one is still to do. */
-function outcome(declared: boolean, fault: string | undefined, made: 'repair' | 'build' | undefined, list: readonly Proof[], checks: readonly (Check['result'] | undefined)[]): ReportData['outcome'] {
+function outcome(
+  declared: boolean,
+  fault: string | undefined,
+  made: 'repair' | 'build' | undefined,
+  list: readonly Proof[],
+  checks: readonly (Check['result'] | undefined)[],
+): ReportData['outcome'] {
   const missing = list.filter((p) => !p.after).length;
   const toDo = checks.filter((c) => c === undefined).length;
-  const good = list.length > 0 && list.every((p) => p.after?.verdict === 'ok') && checks.every((c) => c === 'pass' || c === 'does-not-apply');
+  const good =
+    list.length > 0 &&
+    list.every((p) => p.after?.verdict === 'ok') &&
+    checks.every((c) => c === 'pass' || c === 'does-not-apply');
   const did = made === 'build' ? 'Built' : 'Repaired';
-  if (good) return { good, words: made === 'build' ? 'Built as proposed, and proven right by measurement.' : 'Found, put right, and proven right by measurement.' };
-  if (made && missing > 0) return { good, words: `${did}; ${missing} proof ${missing === 1 ? 'reading' : 'readings'} still to take.` };
-  if (made && list.some((p) => p.after?.verdict !== 'ok')) return { good, words: `${did}, but not every proof reading is in its band: not proven.` };
+  if (good)
+    return {
+      good,
+      words:
+        made === 'build'
+          ? 'Built as proposed, and proven right by measurement.'
+          : 'Found, put right, and proven right by measurement.',
+    };
+  if (made && missing > 0)
+    return { good, words: `${did}; ${missing} proof ${missing === 1 ? 'reading' : 'readings'} still to take.` };
+  if (made && list.some((p) => p.after?.verdict !== 'ok'))
+    return { good, words: `${did}, but not every proof reading is in its band: not proven.` };
   if (made && checks.includes('fail')) return { good, words: `${did}, but a check failed: not proven.` };
-  if (made && toDo > 0) return { good, words: `${did}, every proof in its band; ${toDo} ${toDo === 1 ? 'check' : 'checks'} still to do.` };
+  if (made && toDo > 0)
+    return { good, words: `${did}, every proof in its band; ${toDo} ${toDo === 1 ? 'check' : 'checks'} still to do.` };
   if (declared && fault === NOTHING_WRONG.id) return { good: true, words: 'Nothing is wrong: it works like that.' };
   return { good, words: declared ? 'Found; not yet repaired.' : 'Not yet found.' };
 }

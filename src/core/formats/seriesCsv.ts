@@ -4,4 +4,7 @@ import { csvRows } from './csv';
 
 /** Numbers with as many digits as they are worth. */
 export const seriesCsv = (r: SimResult): string =>
-  csvRows([['hours', ...r.series.map((s) => `${s.label} (${s.unit})`)], ...Array.from(r.t, (t, i) => [(t / 3600).toFixed(5), ...r.series.map((s) => Number(s.values[i]!.toFixed(4)))])]);
+  csvRows([
+    ['hours', ...r.series.map((s) => `${s.label} (${s.unit})`)],
+    ...Array.from(r.t, (t, i) => [(t / 3600).toFixed(5), ...r.series.map((s) => Number(s.values[i]!.toFixed(4)))]),
+  ]);

@@ -5,7 +5,9 @@ import type { Settings, Shop, ShopCommand } from './shopSchema';
 
 export type { Settings, SettingsChange, Shop } from './shopSchema';
 
-const likelihoods = Object.fromEntries((Object.keys(ASSUMPTION_LIMITS) as EditableAssumption[]).map((k) => [k, ASSUMPTIONS[k]])) as Settings['likelihoods'];
+const likelihoods = Object.fromEntries(
+  (Object.keys(ASSUMPTION_LIMITS) as EditableAssumption[]).map((k) => [k, ASSUMPTIONS[k]]),
+) as Settings['likelihoods'];
 
 export const DEFAULT_SETTINGS: Settings = {
   length: 'ft',
@@ -28,7 +30,10 @@ export function reduceShop(shop: Shop, command: ShopCommand): Shop {
   if (command.type === 'settings.set') return { ...shop, settings: { ...shop.settings, ...command.payload.set } };
   const { set } = command.payload;
   const known = shop.instruments.some((i) => i.id === set.id);
-  return { ...shop, instruments: known ? shop.instruments.map((i) => (i.id === set.id ? set : i)) : [...shop.instruments, set] };
+  return {
+    ...shop,
+    instruments: known ? shop.instruments.map((i) => (i.id === set.id ? set : i)) : [...shop.instruments, set],
+  };
 }
 
 /** What the diagnosis takes for granted in this shop. */

@@ -23,7 +23,15 @@ export const LogMapSchema = Type.Object(
     zone: Type.String({ maxLength: 60 }),
     decimal: Type.Enum(['.', ',']),
     columns: Type.Array(
-      Type.Object({ index: Type.Integer({ minimum: 0, maximum: 500 }), role: Type.Enum(LOG_ROLES.map((r) => r.id)), name: Type.String({ maxLength: 120 }), times: Type.Number() }, omit),
+      Type.Object(
+        {
+          index: Type.Integer({ minimum: 0, maximum: 500 }),
+          role: Type.Enum(LOG_ROLES.map((r) => r.id)),
+          name: Type.String({ maxLength: 120 }),
+          times: Type.Number(),
+        },
+        omit,
+      ),
       { maxItems: 40 },
     ),
     header: Type.Integer({ minimum: 0, maximum: 60 }),
@@ -40,15 +48,35 @@ export const SettingsSchema = Type.Object(
     jurisdiction: ids(JURISDICTIONS),
     currency: Type.Enum([...CURRENCIES]),
     labourPerHour: Type.Number({ minimum: 0, maximum: 2000, description: 'in the currency' }),
-    partsTimes: Type.Number({ minimum: 0.1, maximum: 20, description: 'factor on the catalogue’s parts prices, which are in US dollars without mark-up' }),
-    openMinutes: Type.Record(Type.String({ pattern: '^.{1,40}$' }), Type.Number({ minimum: 0, maximum: 120 }), { description: 'to open up a place for the first time' }),
+    partsTimes: Type.Number({
+      minimum: 0.1,
+      maximum: 20,
+      description: 'factor on the catalogue’s parts prices, which are in US dollars without mark-up',
+    }),
+    openMinutes: Type.Record(Type.String({ pattern: '^.{1,40}$' }), Type.Number({ minimum: 0, maximum: 120 }), {
+      description: 'to open up a place for the first time',
+    }),
     likelihoods: Type.Object(likelihoods, omit),
-    bays: Type.Array(Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' }), { minItems: 1, maxItems: 30, uniqueItems: true }),
+    bays: Type.Array(Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' }), {
+      minItems: 1,
+      maxItems: 30,
+      uniqueItems: true,
+    }),
     hours: Type.Object(
-      { from: Type.Integer({ minimum: 0, maximum: 23 }), to: Type.Integer({ minimum: 1, maximum: 24 }), days: Type.Array(Type.Integer({ minimum: 0, maximum: 6 }), { uniqueItems: true, maxItems: 7, description: '0 is Sunday' }) },
+      {
+        from: Type.Integer({ minimum: 0, maximum: 23 }),
+        to: Type.Integer({ minimum: 1, maximum: 24 }),
+        days: Type.Array(Type.Integer({ minimum: 0, maximum: 6 }), {
+          uniqueItems: true,
+          maxItems: 7,
+          description: '0 is Sunday',
+        }),
+      },
       { ...omit, description: 'when the shop works, by its own clock' },
     ),
-    logMaps: Type.Record(Type.String({ pattern: '^.{1,300}$' }), LogMapSchema, { description: 'how the columns of a recorder’s table were mapped, by its header' }),
+    logMaps: Type.Record(Type.String({ pattern: '^.{1,300}$' }), LogMapSchema, {
+      description: 'how the columns of a recorder’s table were mapped, by its header',
+    }),
   },
   omit,
 );
@@ -80,4 +108,5 @@ export type ShopCommandOf<T extends ShopCommandType> = Enveloped<T, ShopPayload<
 export type ShopCommand = { [T in ShopCommandType]: ShopCommandOf<T> }[ShopCommandType];
 
 /** What of the shop a command decides: the fields it sets, or one instrument. */
-export const shopMatter = (c: ShopCommand): string[] => (c.type === 'settings.set' ? Object.keys(c.payload.set) : [`instrument ${c.payload.set.id}`]);
+export const shopMatter = (c: ShopCommand): string[] =>
+  c.type === 'settings.set' ? Object.keys(c.payload.set) : [`instrument ${c.payload.set.id}`];

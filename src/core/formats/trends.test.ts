@@ -13,20 +13,36 @@ describe('trends', () => {
     expect(coach.points.map((p) => p.job)).toEqual([1009, 1042]);
     expect(coach.points[0]!.changed).toBe(true);
     // Nothing that was measured is left out, nothing is there twice.
-    expect(a.filter((t) => t.unit !== 'ohm').reduce((n, t) => n + t.points.length, 0)).toBe(done.readings.length + open.readings.length);
+    expect(a.filter((t) => t.unit !== 'ohm').reduce((n, t) => n + t.points.length, 0)).toBe(
+      done.readings.length + open.readings.length,
+    );
   });
 
   it('do not mix a reading with one against another point', () => {
     const a = trendsOf([done]);
-    expect(a.filter((t) => t.probe === 'coach-bank.minus').map((t) => t.name).sort()).toEqual(['Coach –', 'Coach – to house frame bolt, bay 1']);
+    expect(
+      a
+        .filter((t) => t.probe === 'coach-bank.minus')
+        .map((t) => t.name)
+        .sort(),
+    ).toEqual(['Coach –', 'Coach – to house frame bolt, bay 1']);
   });
 
   it('make milliohms of a contact from its drop and amps of one state, only with current enough to judge', () => {
     const reading = (over: Partial<Reading>): Reading => ({ ...done.readings[0]!, epoch: 1, state: 'idle', ...over });
-    const at = (amps: number) => trendsOf([{ ...done, readings: [
-      reading({ id: 'a', probe: 'link.chassis-stud', ref: 'link.coach-stud', value: 0.07, unit: 'V' }),
-      { ...reading({ id: 'b', probe: 'link-cable.clamp', value: amps, unit: 'A' }), ref: undefined } as never as Reading,
-    ] }]).find((t) => t.unit === 'ohm');
+    const at = (amps: number) =>
+      trendsOf([
+        {
+          ...done,
+          readings: [
+            reading({ id: 'a', probe: 'link.chassis-stud', ref: 'link.coach-stud', value: 0.07, unit: 'V' }),
+            {
+              ...reading({ id: 'b', probe: 'link-cable.clamp', value: amps, unit: 'A' }),
+              ref: undefined,
+            } as never as Reading,
+          ],
+        },
+      ]).find((t) => t.unit === 'ohm');
     expect(at(70)!.points[0]!.value).toBeCloseTo(0.001, 9);
     expect(at(10)).toBeUndefined();
   });

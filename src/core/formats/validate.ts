@@ -32,7 +32,11 @@ function issueOf(data: unknown, e: SchemaError): DocumentIssue {
   const p = e.params;
   switch (e.keyword) {
     case 'required':
-      return { pointer: `${e.instancePath}/${String(p['missingProperty'])}`, found: 'nothing', wanted: 'this property' };
+      return {
+        pointer: `${e.instancePath}/${String(p['missingProperty'])}`,
+        found: 'nothing',
+        wanted: 'this property',
+      };
     case 'additionalProperties':
       return {
         pointer: `${e.instancePath}/${String(p['additionalProperty'])}`,
@@ -77,7 +81,8 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   job.revisions.forEach((revision, i) => issues.push(...checkRig(revision.doc, `/revisions/${i}/doc`)));
   if (issues.length > 0) return err(issues);
 
-  const add = (pointer: string, found: unknown, wanted: string) => issues.push({ pointer, found: shown(found), wanted });
+  const add = (pointer: string, found: unknown, wanted: string) =>
+    issues.push({ pointer, found: shown(found), wanted });
   const unique = (list: readonly { id: string }[], name: string) => {
     const seen = new Set<string>();
     list.forEach((item, i) => {
@@ -120,31 +125,46 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   });
   job.observations.forEach((o, i) => {
     const answered = o.what !== undefined && o.answer !== undefined;
-    if (answered !== (o.kind === 'seen')) add(`/observations/${i}/answer`, o.answer, o.kind === 'seen' ? 'what was asked and the answer' : 'no answer on a note');
+    if (answered !== (o.kind === 'seen'))
+      add(
+        `/observations/${i}/answer`,
+        o.answer,
+        o.kind === 'seen' ? 'what was asked and the answer' : 'no answer on a note',
+      );
   });
   const meters = new Set(job.instruments.map((m) => m.id));
   if (job.meter !== undefined && !meters.has(job.meter)) add('/meter', job.meter, 'an instrument of this job');
   job.readings.forEach((r, i) => {
-    if (r.meter !== undefined && !meters.has(r.meter)) add(`/readings/${i}/meter`, r.meter, 'an instrument of this job');
+    if (r.meter !== undefined && !meters.has(r.meter))
+      add(`/readings/${i}/meter`, r.meter, 'an instrument of this job');
   });
   job.approvals.forEach((a, i) => {
-    if (!job.verdicts.some((v) => v.id === a.verdict)) add(`/approvals/${i}/verdict`, a.verdict, 'the id of a verdict of this job');
+    if (!job.verdicts.some((v) => v.id === a.verdict))
+      add(`/approvals/${i}/verdict`, a.verdict, 'the id of a verdict of this job');
   });
   job.signOffs?.forEach((s, i) => {
-    if (!job.revisions.some((r) => r.id === s.revision)) add(`/signOffs/${i}/revision`, s.revision, 'the id of a revision of this job');
+    if (!job.revisions.some((r) => r.id === s.revision))
+      add(`/signOffs/${i}/revision`, s.revision, 'the id of a revision of this job');
   });
   job.choices.forEach((c, i) => {
-    if (!job.revisions.some((r) => r.id === c.revision && r.kind === 'proposed')) add(`/choices/${i}/revision`, c.revision, 'the id of a proposed revision of this job');
+    if (!job.revisions.some((r) => r.id === c.revision && r.kind === 'proposed'))
+      add(`/choices/${i}/revision`, c.revision, 'the id of a proposed revision of this job');
   });
   job.repairs.forEach((r, i) => {
-    if (!job.verdicts.some((v) => v.id === r.verdict)) add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');
+    if (!job.verdicts.some((v) => v.id === r.verdict))
+      add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');
   });
   if (issues.length > 0) return err(issues);
 
   job.revisions.forEach((revision, i) => {
     const model = new RigModel(compileRig(revision.doc));
     const unsolved = statesOf(revision.doc).find((state) => !model.settle(state.id).solved)?.id;
-    if (unsolved) add(`/revisions/${i}/doc`, `no operating point at ${unsolved}`, 'a rig whose circuit can be solved: look for a loop of almost no resistance');
+    if (unsolved)
+      add(
+        `/revisions/${i}/doc`,
+        `no operating point at ${unsolved}`,
+        'a rig whose circuit can be solved: look for a loop of almost no resistance',
+      );
   });
   return issues.length > 0 ? err(issues) : ok(job);
 }
@@ -157,7 +177,8 @@ export function validateOpenJob(data: unknown): Result<OpenJob, DocumentIssue[]>
 
 function validateByType<T>(types: readonly string[], data: unknown): Result<T, DocumentIssue[]> {
   const type = (data as { type?: unknown } | null)?.type;
-  if (typeof type !== 'string' || !types.includes(type)) return err([{ pointer: '/type', found: shown(type), wanted: `one of ${types.join(', ')}` }]);
+  if (typeof type !== 'string' || !types.includes(type))
+    return err([{ pointer: '/type', found: shown(type), wanted: `one of ${types.join(', ')}` }]);
   const validate = (validators as unknown as Record<string, Validator>)[`validate_${type.replace(/\W/g, '_')}`]!;
   const issues = schemaIssues(validate, data);
   return issues.length > 0 ? err(issues) : ok(data as T);
@@ -167,4 +188,5 @@ function validateByType<T>(types: readonly string[], data: unknown): Result<T, D
 export const validateCommand = (data: unknown): Result<Command, DocumentIssue[]> => validateByType(COMMAND_TYPES, data);
 
 /** The same for what a shop sets for itself. */
-export const validateShopCommand = (data: unknown): Result<ShopCommand, DocumentIssue[]> => validateByType(SHOP_COMMAND_TYPES, data);
+export const validateShopCommand = (data: unknown): Result<ShopCommand, DocumentIssue[]> =>
+  validateByType(SHOP_COMMAND_TYPES, data);

@@ -86,7 +86,15 @@ export function solveWithConverters(
     const eta = efficiencyAt(full, share);
     // watts = uo·io / η(io/rated), and η falls by 0.03 over the whole range.
     const byOutAmps = (outVolts / eta + ((outVolts * out) / (eta * eta)) * (PART_LOAD_GAIN / ratings[k]!)) / volts;
-    return [{ inPort: c.inPort, outPort: c.outPort, byInVolts: -s.amps / volts, byOutAmps, byOutVolts: out / eta / volts + byOutAmps * solver.pushedSlope(c.outPort) }];
+    return [
+      {
+        inPort: c.inPort,
+        outPort: c.outPort,
+        byInVolts: -s.amps / volts,
+        byOutAmps,
+        byOutVolts: out / eta / volts + byOutAmps * solver.pushedSlope(c.outPort),
+      },
+    ];
   });
   return outcome;
 }
@@ -98,4 +106,5 @@ const PART_LOAD_GAIN = 0.03;
  * Efficiency at a share of the rated output, from the figure at full output: some 3 points better at a light
  * load, where the resistive losses fall away (from memory; the 85–90 % at full is common practice).
  */
-export const efficiencyAt = (full: number, share: number): number => Math.min(0.99, full + PART_LOAD_GAIN * (1 - share));
+export const efficiencyAt = (full: number, share: number): number =>
+  Math.min(0.99, full + PART_LOAD_GAIN * (1 - share));

@@ -25,7 +25,10 @@ describe('faults', () => {
     let compared = 0;
     for (const fault of faults.filter((f) => hasSeverity(f.effects))) {
       for (const state of statesOf(compiled.rig)) {
-        const at = (severity: number) => JSON.stringify(model.settle(state.id, { effects: fault.effects, severity }).modes, (k, v: unknown) => (k === 'why' ? undefined : v));
+        const at = (severity: number) =>
+          JSON.stringify(model.settle(state.id, { effects: fault.effects, severity }).modes, (k, v: unknown) =>
+            k === 'why' ? undefined : v,
+          );
         const h = 1e-5;
         const low = at(0.5 - h);
         readOutputs(model, outputs, down);
@@ -36,7 +39,10 @@ describe('faults', () => {
         outputs.forEach((o, i) => {
           const slope = J[i * lineariser.width + lineariser.columns.length]!;
           const difference = (up[i]! - down[i]!) / (2 * h);
-          expect(Math.abs(slope - difference), `${fault.id} ${state.id} ${o.key}: ${slope} against ${difference}`).toBeLessThan(2e-3 * Math.max(1, Math.abs(difference)));
+          expect(
+            Math.abs(slope - difference),
+            `${fault.id} ${state.id} ${o.key}: ${slope} against ${difference}`,
+          ).toBeLessThan(2e-3 * Math.max(1, Math.abs(difference)));
           compared++;
         });
       }

@@ -26,7 +26,11 @@ function again(then: Pause, now: Pause): boolean {
   const cycle = now.elapsed - then.elapsed;
   return (
     cycle > SAME &&
-    now.modes.every((m, k) => m.name === then.modes[k]!.name && (same(m.seconds, then.modes[k]!.seconds) || same(m.seconds, then.modes[k]!.seconds + cycle))) &&
+    now.modes.every(
+      (m, k) =>
+        m.name === then.modes[k]!.name &&
+        (same(m.seconds, then.modes[k]!.seconds) || same(m.seconds, then.modes[k]!.seconds + cycle)),
+    ) &&
     now.volts.every((v, i) => same(v, then.volts[i]!))
   );
 }
@@ -41,7 +45,10 @@ export function leapOver(past: readonly Pause[], now: Pause, dwell: number, last
   const cycle = now.elapsed - then.elapsed;
   const rounds = now.round - then.round;
   const stands = now.modes.map((m, k) => !same(m.seconds, then.modes[k]!.seconds));
-  const longest = Math.min(dwell - now.elapsed, ...now.timers.map((t, k) => (t !== undefined && stands[k] ? t - SAME : Infinity)));
+  const longest = Math.min(
+    dwell - now.elapsed,
+    ...now.timers.map((t, k) => (t !== undefined && stands[k] ? t - SAME : Infinity)),
+  );
   const times = Math.max(0, Math.min(Math.floor(longest / cycle), Math.floor((lastRound - now.round) / rounds)));
   const on = times * cycle;
   return {

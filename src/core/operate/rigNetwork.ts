@@ -63,7 +63,9 @@ export class RigNetwork {
   }
 
   solve(): SolveOutcome {
-    return solveWithConverters(this.solver, this.values, this.compiled.converters, this.converterStates, (rule) => this.ruleValue(rule, this.p));
+    return solveWithConverters(this.solver, this.values, this.compiled.converters, this.converterStates, (rule) =>
+      this.ruleValue(rule, this.p),
+    );
   }
 
   /** One step of a controller on what it feels in the solved network; its outputs are not yet applied. */
@@ -152,7 +154,11 @@ export class RigNetwork {
         break;
       case 'stuck-closed': {
         const { index } = slotOf(effect.element);
-        values.resistorOhms[index] = this.ruleValue(this.compiled.rules[this.compiled.rule.get(effect.element)!]!, this.p, true);
+        values.resistorOhms[index] = this.ruleValue(
+          this.compiled.rules[this.compiled.rule.get(effect.element)!]!,
+          this.p,
+          true,
+        );
         break;
       }
       case 'parallel-ohms': {

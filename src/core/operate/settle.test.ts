@@ -93,14 +93,20 @@ describe('faults show where a technician would look', () => {
   it('more contact resistance never brings more amps', () => {
     let last = Infinity;
     for (const severity of [0, 0.25, 0.5, 0.75, 1]) {
-      const { at } = read('idle', { ...fault({ do: 'replace-ohms', element: 'link.contact', from: 0.006, to: 0.15 }), severity });
+      const { at } = read('idle', {
+        ...fault({ do: 'replace-ohms', element: 'link.contact', from: 0.006, to: 0.15 }),
+        severity,
+      });
       expect(at['link-cable.clamp']!).toBeLessThan(last);
       last = at['link-cable.clamp']!;
     }
   });
 
   it('an open coil keeps its volts and moves nothing', () => {
-    const { at, settled } = read('idle', fault({ do: 'open', element: 'link.coil' }, { do: 'dead-controller', part: 'link' }));
+    const { at, settled } = read(
+      'idle',
+      fault({ do: 'open', element: 'link.coil' }, { do: 'dead-controller', part: 'link' }),
+    );
     expect(at['link.coil-plus']! - at['link.coil-minus']!).toBeGreaterThan(12);
     expect(Math.abs(at['coil-ground.clamp']!)).toBeLessThan(0.01);
     expect(settled.modes['link']!.mode).toBe('open');
@@ -165,9 +171,10 @@ describe('operating states', () => {
   });
 
   it('cost nothing to stay in and something to change to', () => {
-    for (const a of STATE_IDS) for (const b of STATE_IDS) {
-      if (a === b) expect(changeMinutes(a, b)).toBe(0);
-      else expect(changeMinutes(a, b)).toBeGreaterThan(0);
-    }
+    for (const a of STATE_IDS)
+      for (const b of STATE_IDS) {
+        if (a === b) expect(changeMinutes(a, b)).toBe(0);
+        else expect(changeMinutes(a, b)).toBeGreaterThan(0);
+      }
   });
 });

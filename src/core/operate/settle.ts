@@ -39,7 +39,11 @@ export class RigModel extends RigNetwork {
     let previous: string[] = [];
     const collapsed = new Set<string>();
     const pauses: Pause[] = [];
-    const result = (solved: boolean): Settled => ({ modes: this.describe(modes, why), collapsed: [...collapsed], solved });
+    const result = (solved: boolean): Settled => ({
+      modes: this.describe(modes, why),
+      collapsed: [...collapsed],
+      solved,
+    });
     for (let round = 0; round < MAX_ROUNDS; round++) {
       this.writeValues();
       if (!this.solve().converged) return result(false);
@@ -164,7 +168,8 @@ export class RigModel extends RigNetwork {
           p[i] = effect.do === 'scale-param' ? healthy * by(s - h) : healthy + by(s - h);
           const down = this.ruleValue(rule, p);
           // Two effects may meet in one value: a weak alternator is weak at idle and at fast idle.
-          if (Number.isFinite(up)) out[rule.slot.array][rule.slot.index] = out[rule.slot.array][rule.slot.index]! + (up - down) / (2 * h);
+          if (Number.isFinite(up))
+            out[rule.slot.array][rule.slot.index] = out[rule.slot.array][rule.slot.index]! + (up - down) / (2 * h);
         }
         continue;
       }
@@ -173,7 +178,8 @@ export class RigModel extends RigNetwork {
       if (!Number.isFinite(value)) continue;
       const slope = (by(s + h) - by(s - h)) / (2 * h);
       // In parallel, dR/dB = (R/B)².
-      out[slot.array][slot.index] = out[slot.array][slot.index]! + (effect.do === 'parallel-ohms' ? slope * (value / by(s)) ** 2 : slope);
+      out[slot.array][slot.index] =
+        out[slot.array][slot.index]! + (effect.do === 'parallel-ohms' ? slope * (value / by(s)) ** 2 : slope);
     }
   }
 

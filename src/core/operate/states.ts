@@ -23,7 +23,15 @@ export interface OperatingState {
 
 /** Parked, everything off; nothing comes or goes but what a state says. */
 const PARKED: Omit<OperatingInputs, 'dwell'> = {
-  key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: false, coupled: true, lamps: false,
+  key: false,
+  engine: 'off',
+  boost: false,
+  shore: false,
+  generator: false,
+  disconnect: true,
+  covered: false,
+  coupled: true,
+  lamps: false,
 };
 
 const RUNNING = [
@@ -120,7 +128,11 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, generator: true, dwell: 600 },
     needs: ['generator'],
     enterMinutes: 5,
-    cautions: ['Generator only in the open, its exhaust clear of every window: carbon monoxide kills.', 'Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
+    cautions: [
+      'Generator only in the open, its exhaust clear of every window: carbon monoxide kills.',
+      'Charging makes hydrogen: ventilate the bank, no sparks.',
+      'Mains at the charger: covers stay on.',
+    ],
   },
   {
     id: 'uncoupled',
@@ -130,7 +142,10 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, coupled: false, covered: true, dwell: 600 },
     needs: ['tow-connector'],
     enterMinutes: 3,
-    cautions: ['Chock the trailer and set its brake before the connector is pulled.', 'Never pull a high-current connector under load: stop the engine first.'],
+    cautions: [
+      'Chock the trailer and set its brake before the connector is pulled.',
+      'Never pull a high-current connector under load: stop the engine first.',
+    ],
   },
   {
     id: 'disconnect-open',

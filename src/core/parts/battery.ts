@@ -71,12 +71,33 @@ export const batteryBank: PartKind = {
   params: {
     capacity: { unit: 'Ah', scale: 'ratio', label: 'Capacity', min: 1, max: 5000, default: assumed(100, 0.1) },
     soc: { unit: '', scale: 'offset', label: 'State of charge', min: 0, max: 1, default: assumed(0.8, 0.12) },
-    surface: { unit: 'V', scale: 'offset', label: 'Surface charge at rest, per 12 V', min: -1, max: 1, default: assumed(0.02, 0.04) },
-    ageing: { unit: '', scale: 'ratio', label: 'Resistance against new', min: 0.2, max: 20, default: assumed(1.2, 0.3) },
+    surface: {
+      unit: 'V',
+      scale: 'offset',
+      label: 'Surface charge at rest, per 12 V',
+      min: -1,
+      max: 1,
+      default: assumed(0.02, 0.04),
+    },
+    ageing: {
+      unit: '',
+      scale: 'ratio',
+      label: 'Resistance against new',
+      min: 0.2,
+      max: 20,
+      default: assumed(1.2, 0.3),
+    },
   },
   elements: [
     // Of a lithium bank, its BMS may have opened; it then leaks as little as an open cell.
-    { kind: 'emf', id: 'emf', plus: 'plus', minus: 'middle', volts: halfVolts, ohms: { by: 'bms', of: { closed: halfOhms, open: fixed(BMS_OPEN_OHMS) } } },
+    {
+      kind: 'emf',
+      id: 'emf',
+      plus: 'plus',
+      minus: 'middle',
+      volts: halfVolts,
+      ohms: { by: 'bms', of: { closed: halfOhms, open: fixed(BMS_OPEN_OHMS) } },
+    },
     { kind: 'emf', id: 'lower', plus: 'middle', minus: 'cell', volts: halfVolts, ohms: halfOhms },
     {
       kind: 'overvoltage',
@@ -86,7 +107,8 @@ export const batteryBank: PartKind = {
       i0: { params: ['capacity'], value: ([ah], _, part) => chemistry(part).exchangePerAh * ah! },
       charging: {
         params: [],
-        value: (_, inputs, part) => blocks(part) * chemistry(part).chargeOvervolts * overvoltageShare(Math.max(5, inputs.dwell), chemistry(part)),
+        value: (_, inputs, part) =>
+          blocks(part) * chemistry(part).chargeOvervolts * overvoltageShare(Math.max(5, inputs.dwell), chemistry(part)),
       },
       discharging: { params: [], value: (_, __, part) => blocks(part) * chemistry(part).dischargeOvervolts },
     },
@@ -101,7 +123,12 @@ export const batteryBank: PartKind = {
       // The port's amps are what it pushes out.
       amps: { gives: 'overvoltage' },
       settings: [],
-      constants: { coldest: limits.coldest, highest: limits.highest * n, lowest: limits.lowest * n, rest: restVolts(0.1, chemistry(part)) * n },
+      constants: {
+        coldest: limits.coldest,
+        highest: limits.highest * n,
+        lowest: limits.lowest * n,
+        rest: restVolts(0.1, chemistry(part)) * n,
+      },
     };
   },
 };

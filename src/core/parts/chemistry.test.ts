@@ -3,12 +3,17 @@ import { portCurrent, portValueSlopes } from '../circuit/ports';
 import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts } from './chemistry';
 
 describe('chemistries (common practice, no source)', () => {
-  it.each(CHEMISTRIES.map((c) => [c.id, c] as const))('%s: rest volts rise with charge, overvoltage builds up to all of it', (_, chemistry) => {
-    for (let s = 0; s < 0.999; s += 0.01) expect(restVolts(s + 0.01, chemistry)).toBeGreaterThan(restVolts(s, chemistry));
-    expect(overvoltageShare(0, chemistry)).toBe(0);
-    for (let t = 0; t < 20_000; t += 500) expect(overvoltageShare(t + 500, chemistry)).toBeGreaterThan(overvoltageShare(t, chemistry));
-    expect(overvoltageShare(1e7, chemistry)).toBeCloseTo(1, 6);
-  });
+  it.each(CHEMISTRIES.map((c) => [c.id, c] as const))(
+    '%s: rest volts rise with charge, overvoltage builds up to all of it',
+    (_, chemistry) => {
+      for (let s = 0; s < 0.999; s += 0.01)
+        expect(restVolts(s + 0.01, chemistry)).toBeGreaterThan(restVolts(s, chemistry));
+      expect(overvoltageShare(0, chemistry)).toBe(0);
+      for (let t = 0; t < 20_000; t += 500)
+        expect(overvoltageShare(t + 500, chemistry)).toBeGreaterThan(overvoltageShare(t, chemistry));
+      expect(overvoltageShare(1e7, chemistry)).toBeCloseTo(1, 6);
+    },
+  );
 
   it('AGM rests 0.1 to 0.15 V above flooded', () => {
     for (let s = 0; s <= 1; s += 0.05) {

@@ -64,9 +64,25 @@ const LEAD_ACID = {
 export const CHEMISTRIES: readonly Chemistry[] = [
   { id: 'flooded', label: 'Flooded lead-acid', restVolts: FLOODED, ohmsTimesAh: 0.7, ...LEAD_ACID },
   // AGM rests 0.1–0.15 V above flooded (common practice); its lower resistance is from memory.
-  { id: 'agm', label: 'AGM', restVolts: above(0.12), ...LEAD_ACID, ohmsTimesAh: 0.5, peukert: 1.1, selfDischargePerDay: 0.0007 },
+  {
+    id: 'agm',
+    label: 'AGM',
+    restVolts: above(0.12),
+    ...LEAD_ACID,
+    ohmsTimesAh: 0.5,
+    peukert: 1.1,
+    selfDischargePerDay: 0.0007,
+  },
   // Gel between the two, from memory.
-  { id: 'gel', label: 'Gel', restVolts: above(0.08), ...LEAD_ACID, ohmsTimesAh: 0.75, peukert: 1.12, selfDischargePerDay: 0.0007 },
+  {
+    id: 'gel',
+    label: 'Gel',
+    restVolts: above(0.08),
+    ...LEAD_ACID,
+    ohmsTimesAh: 0.75,
+    peukert: 1.12,
+    selfDischargePerDay: 0.0007,
+  },
   {
     // 12.98 V at 17 %, 13.12 V at 30 %, 13.0–13.3 V over 20–90 % (common practice); the ends are from memory.
     id: 'lfp',
@@ -129,7 +145,8 @@ export function restVolts(soc: number, chemistry: Chemistry = chemistryOf('flood
  * Ω of a 12 V block of so many Ah that only charging meets: acceptance tapers as it fills. The 1.005 leaves
  * about 2 % of the capacity as amps into a full bank at 14.4 V (from memory), 0.35 is a feasibility fit.
  */
-export const taperOhms = (soc: number, ah: number, chemistry: Chemistry): number => chemistry.taperTimesAh / ah / Math.max(0.005, 1.005 - soc);
+export const taperOhms = (soc: number, ah: number, chemistry: Chemistry): number =>
+  chemistry.taperTimesAh / ah / Math.max(0.005, 1.005 - soc);
 
 /**
  * Share of a charging current that is stored: the chemistry's figure, and on lead-acid less and less of it over
@@ -158,7 +175,8 @@ export interface BankState {
 }
 
 /** Rest volts of a whole bank at a temperature. */
-export const bankRestVolts = (b: BankState): number => b.blocks * (restVolts(b.soc, b.chemistry) + b.chemistry.voltsPerKelvin * (b.celsius - 25));
+export const bankRestVolts = (b: BankState): number =>
+  b.blocks * (restVolts(b.soc, b.chemistry) + b.chemistry.voltsPerKelvin * (b.celsius - 25));
 
 /** Ohmic resistance of a whole bank, and its taper where it is being charged, Ω. */
 export function bankOhms(b: BankState, charging: boolean): number {
@@ -171,7 +189,9 @@ export function bankOhms(b: BankState, charging: boolean): number {
 /** Overvoltage of a whole bank once it has fully built up, V: η·asinh(I/I0). */
 export function bankOvervolts(b: BankState, amps: number): number {
   const { exchangePerAh, chargeOvervolts, dischargeOvervolts } = b.chemistry;
-  return b.blocks * (amps >= 0 ? chargeOvervolts : dischargeOvervolts) * Math.asinh(amps / (exchangePerAh * b.capacity));
+  return (
+    b.blocks * (amps >= 0 ? chargeOvervolts : dischargeOvervolts) * Math.asinh(amps / (exchangePerAh * b.capacity))
+  );
 }
 
 /** Least share of the overvoltage a starter meets at once. */

@@ -6,12 +6,37 @@
 import type { Gauge } from '../units/wire';
 
 /** What a position is for. `ground-charge` and `ground-switched` serve one feed only. */
-export const POSITION_USES = ['ground', 'ground-charge', 'ground-switched', 'tail', 'left', 'right', 'stop', 'brake', 'charge', 'switched', 'reverse', 'fog', 'spare'] as const;
+export const POSITION_USES = [
+  'ground',
+  'ground-charge',
+  'ground-switched',
+  'tail',
+  'left',
+  'right',
+  'stop',
+  'brake',
+  'charge',
+  'switched',
+  'reverse',
+  'fog',
+  'spare',
+] as const;
 export type PositionUse = (typeof POSITION_USES)[number];
 
 export const POSITION_WORDS: Readonly<Record<PositionUse, string>> = {
-  ground: 'Ground', 'ground-charge': 'Ground of the constant feed', 'ground-switched': 'Ground of the switched feed', tail: 'Tail lamps', left: 'Left turn', right: 'Right turn', stop: 'Stop lamps',
-  brake: 'Electric brakes', charge: 'Charge line', switched: 'Switched feed', reverse: 'Reverse', fog: 'Rear fog', spare: 'Spare',
+  ground: 'Ground',
+  'ground-charge': 'Ground of the constant feed',
+  'ground-switched': 'Ground of the switched feed',
+  tail: 'Tail lamps',
+  left: 'Left turn',
+  right: 'Right turn',
+  stop: 'Stop lamps',
+  brake: 'Electric brakes',
+  charge: 'Charge line',
+  switched: 'Switched feed',
+  reverse: 'Reverse',
+  fog: 'Rear fog',
+  spare: 'Spare',
 };
 
 export interface Position {
@@ -48,68 +73,279 @@ export interface Connector {
 }
 
 /** On a circle by the hour of a clock, looking into the socket. */
-const hour = (id: string, h: number, amps: number, thickest: Gauge, radius = 0.66): Position => ({ id, x: Number((radius * Math.sin((h * Math.PI) / 6)).toFixed(3)), y: Number((-radius * Math.cos((h * Math.PI) / 6)).toFixed(3)), amps, thickest });
-const row = (ids: readonly string[], y: number, amps: number, thickest: Gauge, half = 0.84): Position[] => ids.map((id, i) => ({ id, x: Number((-half + (2 * half * i) / Math.max(1, ids.length - 1)).toFixed(3)), y, amps, thickest }));
+const hour = (id: string, h: number, amps: number, thickest: Gauge, radius = 0.66): Position => ({
+  id,
+  x: Number((radius * Math.sin((h * Math.PI) / 6)).toFixed(3)),
+  y: Number((-radius * Math.cos((h * Math.PI) / 6)).toFixed(3)),
+  amps,
+  thickest,
+});
+const row = (ids: readonly string[], y: number, amps: number, thickest: Gauge, half = 0.84): Position[] =>
+  ids.map((id, i) => ({
+    id,
+    x: Number((-half + (2 * half * i) / Math.max(1, ids.length - 1)).toFixed(3)),
+    y,
+    amps,
+    thickest,
+  }));
 /** "1 ground white, 2 brake blue": pairs of use and colour by position. */
-const wired = (id: string, label: string, table: Readonly<Record<string, readonly [PositionUse, string]>>): Convention => ({
-  id, label, uses: Object.fromEntries(Object.entries(table).map(([k, [use]]) => [k, use])), colours: Object.fromEntries(Object.entries(table).map(([k, [, colour]]) => [k, colour])),
+const wired = (
+  id: string,
+  label: string,
+  table: Readonly<Record<string, readonly [PositionUse, string]>>,
+): Convention => ({
+  id,
+  label,
+  uses: Object.fromEntries(Object.entries(table).map(([k, [use]]) => [k, use])),
+  colours: Object.fromEntries(Object.entries(table).map(([k, [, colour]]) => [k, colour])),
 });
 const twoPole = (amps: number, thickest: Gauge): Connector => ({
-  id: `two-pole-${amps}`, label: `Two-pole, ${amps} A`, source: 'makers’ rating for continuous current, from memory', body: 'block', contact: 'bar', key: 'housings of one colour only', combined: false,
-  positions: [{ id: 'plus', x: -0.42, y: 0, amps, thickest }, { id: 'minus', x: 0.42, y: 0, amps, thickest }],
+  id: `two-pole-${amps}`,
+  label: `Two-pole, ${amps} A`,
+  source: 'makers’ rating for continuous current, from memory',
+  body: 'block',
+  contact: 'bar',
+  key: 'housings of one colour only',
+  combined: false,
+  positions: [
+    { id: 'plus', x: -0.42, y: 0, amps, thickest },
+    { id: 'minus', x: 0.42, y: 0, amps, thickest },
+  ],
   conventions: [wired('usual', 'Plus and minus', { plus: ['charge', 'red'], minus: ['ground', 'black'] })],
 });
-const SIX_LAMPS = { td: ['tail', 'brown'], lt: ['left', 'yellow'], rt: ['right', 'green'], gd: ['ground', 'white'] } as const;
+const SIX_LAMPS = {
+  td: ['tail', 'brown'],
+  lt: ['left', 'yellow'],
+  rt: ['right', 'green'],
+  gd: ['ground', 'white'],
+} as const;
 
 export const CONNECTORS: readonly Connector[] = [
   {
-    id: 'blade-7', label: '7-way blade', source: 'SAE J2863, from memory', body: 'round', contact: 'blade', key: 'lid hinge at the top', combined: true,
-    positions: [hour('1', 5, 30, '8'), hour('2', 7, 30, '10'), hour('3', 9, 20, '10'), hour('4', 11, 30, '8'), hour('5', 1, 20, '10'), hour('6', 3, 20, '10'), { id: '7', x: 0, y: 0, amps: 20, thickest: '12' }],
+    id: 'blade-7',
+    label: '7-way blade',
+    source: 'SAE J2863, from memory',
+    body: 'round',
+    contact: 'blade',
+    key: 'lid hinge at the top',
+    combined: true,
+    positions: [
+      hour('1', 5, 30, '8'),
+      hour('2', 7, 30, '10'),
+      hour('3', 9, 20, '10'),
+      hour('4', 11, 30, '8'),
+      hour('5', 1, 20, '10'),
+      hour('6', 3, 20, '10'),
+      { id: '7', x: 0, y: 0, amps: 20, thickest: '12' },
+    ],
     conventions: [
-      wired('rv', 'RV colours', { 1: ['ground', 'white'], 2: ['brake', 'blue'], 3: ['tail', 'green'], 4: ['charge', 'black'], 5: ['left', 'red'], 6: ['right', 'brown'], 7: ['reverse', 'yellow'] }),
-      wired('automotive', 'Automotive colours', { 1: ['ground', 'white'], 2: ['brake', 'blue'], 3: ['tail', 'brown'], 4: ['charge', 'orange'], 5: ['left', 'yellow'], 6: ['right', 'green'], 7: ['reverse', 'purple'] }),
+      wired('rv', 'RV colours', {
+        1: ['ground', 'white'],
+        2: ['brake', 'blue'],
+        3: ['tail', 'green'],
+        4: ['charge', 'black'],
+        5: ['left', 'red'],
+        6: ['right', 'brown'],
+        7: ['reverse', 'yellow'],
+      }),
+      wired('automotive', 'Automotive colours', {
+        1: ['ground', 'white'],
+        2: ['brake', 'blue'],
+        3: ['tail', 'brown'],
+        4: ['charge', 'orange'],
+        5: ['left', 'yellow'],
+        6: ['right', 'green'],
+        7: ['reverse', 'purple'],
+      }),
     ],
   },
   {
-    id: 'round-6', label: '6-way round', source: 'common practice, no source; letters on the body', body: 'round', contact: 'pin', key: 'key at the top', combined: true,
-    positions: [hour('gd', 11, 25, '10'), hour('lt', 1, 20, '12'), hour('td', 4, 20, '12'), hour('s', 6, 25, '10'), hour('rt', 8, 20, '12'), { id: 'a', x: 0, y: 0, amps: 25, thickest: '10' }],
+    id: 'round-6',
+    label: '6-way round',
+    source: 'common practice, no source; letters on the body',
+    body: 'round',
+    contact: 'pin',
+    key: 'key at the top',
+    combined: true,
+    positions: [
+      hour('gd', 11, 25, '10'),
+      hour('lt', 1, 20, '12'),
+      hour('td', 4, 20, '12'),
+      hour('s', 6, 25, '10'),
+      hour('rt', 8, 20, '12'),
+      { id: 'a', x: 0, y: 0, amps: 25, thickest: '10' },
+    ],
     conventions: [
       wired('centre-charge', 'Charge in the centre', { ...SIX_LAMPS, a: ['charge', 'black'], s: ['brake', 'blue'] }),
       wired('centre-brake', 'Brakes in the centre', { ...SIX_LAMPS, a: ['brake', 'blue'], s: ['charge', 'black'] }),
     ],
   },
   {
-    id: 'flat-4', label: '4-flat', source: 'SAE J1239, from memory', body: 'flat', contact: 'pin', key: 'the bare pin is ground on the trailer’s side', combined: true,
+    id: 'flat-4',
+    label: '4-flat',
+    source: 'SAE J1239, from memory',
+    body: 'flat',
+    contact: 'pin',
+    key: 'the bare pin is ground on the trailer’s side',
+    combined: true,
     positions: row(['1', '2', '3', '4'], 0, 10, '14', 0.7),
-    conventions: [wired('usual', 'As made', { 1: ['ground', 'white'], 2: ['tail', 'brown'], 3: ['left', 'yellow'], 4: ['right', 'green'] })],
-  },
-  {
-    id: 'flat-7', label: '7-pin flat', source: 'AS 4177.5, from memory', body: 'flat', contact: 'pin', key: 'lid hinge at the top', combined: false,
-    positions: row(['1', '2', '3', '4', '5', '6', '7'], 0, 15, '12'),
-    conventions: [wired('usual', 'As standardised', { 1: ['left', 'yellow'], 2: ['reverse', 'black'], 3: ['ground', 'white'], 4: ['right', 'green'], 5: ['brake', 'blue'], 6: ['stop', 'red'], 7: ['tail', 'brown'] })],
-  },
-  {
-    id: 'flat-12', label: '12-pin flat', source: 'AS 4177.5, from memory', body: 'flat', contact: 'pin', key: 'lid hinge at the top', combined: false,
-    positions: [...row(['1', '2', '3', '4', '5', '6', '7'], 0.32, 15, '12'), ...row(['8', '9', '10', '11', '12'], -0.36, 35, '8', 0.72)],
-    conventions: [wired('usual', 'As standardised', { 1: ['left', 'yellow'], 2: ['reverse', 'black'], 3: ['ground', 'white'], 4: ['right', 'green'], 5: ['brake', 'blue'], 6: ['stop', 'red'], 7: ['tail', 'brown'], 8: ['charge', 'orange'], 9: ['switched', 'pink'], 10: ['ground-charge', 'white'], 11: ['fog', 'grey'], 12: ['spare', 'violet'] })],
-  },
-  {
-    id: 'round-13', label: '13-pin', source: 'ISO 11446, from memory', body: 'round', contact: 'pin', key: 'key at the bottom', combined: false,
-    positions: [
-      hour('1', 7.6, 15, '12', 0.76), hour('2', 9, 15, '12', 0.76), hour('3', 10.4, 20, '10', 0.76), hour('4', 11.6, 15, '12', 0.76), hour('5', 0.8, 15, '12', 0.76), hour('6', 2.1, 15, '12', 0.76), hour('7', 3.4, 15, '12', 0.76), hour('8', 4.6, 15, '12', 0.76),
-      hour('9', 8.4, 20, '10', 0.36), hour('10', 10.8, 20, '10', 0.36), hour('11', 1.2, 20, '10', 0.36), hour('12', 3.6, 15, '12', 0.36), hour('13', 6, 20, '10', 0.36),
+    conventions: [
+      wired('usual', 'As made', {
+        1: ['ground', 'white'],
+        2: ['tail', 'brown'],
+        3: ['left', 'yellow'],
+        4: ['right', 'green'],
+      }),
     ],
-    conventions: [wired('usual', 'As standardised', { 1: ['left', 'yellow'], 2: ['fog', 'blue'], 3: ['ground', 'white'], 4: ['right', 'green'], 5: ['tail', 'brown'], 6: ['stop', 'red'], 7: ['tail', 'black'], 8: ['reverse', 'pink'], 9: ['charge', 'orange'], 10: ['switched', 'grey'], 11: ['ground-switched', 'white and black'], 12: ['spare', '–'], 13: ['ground-charge', 'white and red'] })],
   },
   {
-    id: 'round-7n', label: '7-pin round, lamps', source: 'ISO 1724, from memory', body: 'round', contact: 'pin', key: 'key at the bottom', combined: false,
-    positions: [hour('1', 7, 15, '12'), hour('2', 9, 15, '12'), hour('3', 11, 20, '12'), hour('4', 1, 15, '12'), hour('5', 3, 15, '12'), hour('6', 5, 15, '12'), { id: '7', x: 0, y: 0, amps: 15, thickest: '12' }],
-    conventions: [wired('usual', 'As standardised', { 1: ['left', 'yellow'], 2: ['fog', 'blue'], 3: ['ground', 'white'], 4: ['right', 'green'], 5: ['tail', 'brown'], 6: ['stop', 'red'], 7: ['tail', 'black'] })],
+    id: 'flat-7',
+    label: '7-pin flat',
+    source: 'AS 4177.5, from memory',
+    body: 'flat',
+    contact: 'pin',
+    key: 'lid hinge at the top',
+    combined: false,
+    positions: row(['1', '2', '3', '4', '5', '6', '7'], 0, 15, '12'),
+    conventions: [
+      wired('usual', 'As standardised', {
+        1: ['left', 'yellow'],
+        2: ['reverse', 'black'],
+        3: ['ground', 'white'],
+        4: ['right', 'green'],
+        5: ['brake', 'blue'],
+        6: ['stop', 'red'],
+        7: ['tail', 'brown'],
+      }),
+    ],
   },
   {
-    id: 'round-7s', label: '7-pin round, supplies', source: 'ISO 3732, from memory', body: 'round', contact: 'pin', key: 'key at the bottom', combined: false,
-    positions: [hour('1', 7, 15, '12'), hour('2', 9, 15, '12'), hour('3', 11, 20, '10'), hour('4', 1, 20, '10'), hour('5', 3, 15, '12'), hour('6', 5, 20, '10'), { id: '7', x: 0, y: 0, amps: 20, thickest: '10' }],
-    conventions: [wired('usual', 'As standardised', { 1: ['reverse', 'yellow'], 2: ['spare', 'blue'], 3: ['ground', 'white'], 4: ['charge', 'green'], 5: ['spare', 'brown'], 6: ['switched', 'red'], 7: ['ground-switched', 'black'] })],
+    id: 'flat-12',
+    label: '12-pin flat',
+    source: 'AS 4177.5, from memory',
+    body: 'flat',
+    contact: 'pin',
+    key: 'lid hinge at the top',
+    combined: false,
+    positions: [
+      ...row(['1', '2', '3', '4', '5', '6', '7'], 0.32, 15, '12'),
+      ...row(['8', '9', '10', '11', '12'], -0.36, 35, '8', 0.72),
+    ],
+    conventions: [
+      wired('usual', 'As standardised', {
+        1: ['left', 'yellow'],
+        2: ['reverse', 'black'],
+        3: ['ground', 'white'],
+        4: ['right', 'green'],
+        5: ['brake', 'blue'],
+        6: ['stop', 'red'],
+        7: ['tail', 'brown'],
+        8: ['charge', 'orange'],
+        9: ['switched', 'pink'],
+        10: ['ground-charge', 'white'],
+        11: ['fog', 'grey'],
+        12: ['spare', 'violet'],
+      }),
+    ],
+  },
+  {
+    id: 'round-13',
+    label: '13-pin',
+    source: 'ISO 11446, from memory',
+    body: 'round',
+    contact: 'pin',
+    key: 'key at the bottom',
+    combined: false,
+    positions: [
+      hour('1', 7.6, 15, '12', 0.76),
+      hour('2', 9, 15, '12', 0.76),
+      hour('3', 10.4, 20, '10', 0.76),
+      hour('4', 11.6, 15, '12', 0.76),
+      hour('5', 0.8, 15, '12', 0.76),
+      hour('6', 2.1, 15, '12', 0.76),
+      hour('7', 3.4, 15, '12', 0.76),
+      hour('8', 4.6, 15, '12', 0.76),
+      hour('9', 8.4, 20, '10', 0.36),
+      hour('10', 10.8, 20, '10', 0.36),
+      hour('11', 1.2, 20, '10', 0.36),
+      hour('12', 3.6, 15, '12', 0.36),
+      hour('13', 6, 20, '10', 0.36),
+    ],
+    conventions: [
+      wired('usual', 'As standardised', {
+        1: ['left', 'yellow'],
+        2: ['fog', 'blue'],
+        3: ['ground', 'white'],
+        4: ['right', 'green'],
+        5: ['tail', 'brown'],
+        6: ['stop', 'red'],
+        7: ['tail', 'black'],
+        8: ['reverse', 'pink'],
+        9: ['charge', 'orange'],
+        10: ['switched', 'grey'],
+        11: ['ground-switched', 'white and black'],
+        12: ['spare', '–'],
+        13: ['ground-charge', 'white and red'],
+      }),
+    ],
+  },
+  {
+    id: 'round-7n',
+    label: '7-pin round, lamps',
+    source: 'ISO 1724, from memory',
+    body: 'round',
+    contact: 'pin',
+    key: 'key at the bottom',
+    combined: false,
+    positions: [
+      hour('1', 7, 15, '12'),
+      hour('2', 9, 15, '12'),
+      hour('3', 11, 20, '12'),
+      hour('4', 1, 15, '12'),
+      hour('5', 3, 15, '12'),
+      hour('6', 5, 15, '12'),
+      { id: '7', x: 0, y: 0, amps: 15, thickest: '12' },
+    ],
+    conventions: [
+      wired('usual', 'As standardised', {
+        1: ['left', 'yellow'],
+        2: ['fog', 'blue'],
+        3: ['ground', 'white'],
+        4: ['right', 'green'],
+        5: ['tail', 'brown'],
+        6: ['stop', 'red'],
+        7: ['tail', 'black'],
+      }),
+    ],
+  },
+  {
+    id: 'round-7s',
+    label: '7-pin round, supplies',
+    source: 'ISO 3732, from memory',
+    body: 'round',
+    contact: 'pin',
+    key: 'key at the bottom',
+    combined: false,
+    positions: [
+      hour('1', 7, 15, '12'),
+      hour('2', 9, 15, '12'),
+      hour('3', 11, 20, '10'),
+      hour('4', 1, 20, '10'),
+      hour('5', 3, 15, '12'),
+      hour('6', 5, 20, '10'),
+      { id: '7', x: 0, y: 0, amps: 20, thickest: '10' },
+    ],
+    conventions: [
+      wired('usual', 'As standardised', {
+        1: ['reverse', 'yellow'],
+        2: ['spare', 'blue'],
+        3: ['ground', 'white'],
+        4: ['charge', 'green'],
+        5: ['spare', 'brown'],
+        6: ['switched', 'red'],
+        7: ['ground-switched', 'black'],
+      }),
+    ],
   },
   twoPole(50, '6'),
   twoPole(120, '2'),

@@ -12,9 +12,18 @@ export const ignitionSwitch: PartKind = {
     { id: 'run', label: 'run output', lead: 'run circuit, at the fuse panel tap', optional: true },
   ],
   params: {
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-5, max: 10, default: assumed(0.02, 0.4) },
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-5,
+      max: 10,
+      default: assumed(0.02, 0.4),
+    },
   },
-  elements: [{ kind: 'contact', id: 'contact', a: 'feed', b: 'run', ohms: just('contact'), closedBy: { input: 'key' } }],
+  elements: [
+    { kind: 'contact', id: 'contact', a: 'feed', b: 'run', ohms: just('contact'), closedBy: { input: 'key' } },
+  ],
 };
 
 export const ignitionDelayModule: PartKind = {
@@ -28,10 +37,24 @@ export const ignitionDelayModule: PartKind = {
   ],
   params: {
     delay: { unit: 's', scale: 'ratio', label: 'Delay', min: 0, max: 600, default: assumed(25, 0.15) },
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Output resistance', min: 1e-4, max: 10, default: assumed(0.1, 0.4) },
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Output resistance',
+      min: 1e-4,
+      max: 10,
+      default: assumed(0.1, 0.4),
+    },
   },
   elements: [
-    { kind: 'contact', id: 'driver', a: 'ignition', b: 'output', ohms: just('contact'), closedBy: { controller: 'output' } },
+    {
+      kind: 'contact',
+      id: 'driver',
+      a: 'ignition',
+      b: 'output',
+      ohms: just('contact'),
+      closedBy: { controller: 'output' },
+    },
     // 30 mA at 12 V to run its own electronics: from memory.
     { kind: 'resistor', id: 'supply', a: 'ignition', b: 'ground', ohms: fixed(400) },
   ],
@@ -49,7 +72,14 @@ export const boostSwitch: PartKind = {
   ],
   params: {
     fuse: { unit: 'ohm', scale: 'ratio', label: 'Fuse and holder', min: 1e-4, max: 10, default: assumed(0.015, 0.3) },
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-4, max: 10, default: assumed(0.03, 0.5) },
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-4,
+      max: 10,
+      default: assumed(0.03, 0.5),
+    },
   },
   elements: [
     { kind: 'resistor', id: 'fuse', a: 'feed', b: 'fused', ohms: just('fuse') },
@@ -77,7 +107,14 @@ export const linkSwitch: PartKind = {
     },
   },
   params: {
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-4, max: 10, default: assumed(0.03, 0.5) },
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-4,
+      max: 10,
+      default: assumed(0.03, 0.5),
+    },
   },
   elements: [
     {
@@ -85,7 +122,10 @@ export const linkSwitch: PartKind = {
       id: 'contact',
       a: 'feed',
       b: 'output',
-      ohms: { params: ['contact'], value: ([ohms], _, part) => (part.options['position'] === 'off' ? Infinity : ohms!) },
+      ohms: {
+        params: ['contact'],
+        value: ([ohms], _, part) => (part.options['position'] === 'off' ? Infinity : ohms!),
+      },
     },
   ],
 };

@@ -3,10 +3,26 @@ import { dcdcCharger } from '../control/dcdcCharger';
 import { assumed, type ParameterSpec } from '../units/parameter';
 import { dualCharger } from '../control/dualCharger';
 import { ENABLE_SCHOOLS } from './enableSchools';
-import { fixed, just, type ControllerWiring, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
+import {
+  fixed,
+  just,
+  type ControllerWiring,
+  type ElementSpec,
+  type PartContext,
+  type PartKind,
+  type Rule,
+  type Value,
+} from './part';
 import { PANEL_AMPS, PANEL_PARAMS } from './sources';
 
-const volts = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 'V', scale: 'offset', label, min: 5, max: 64, default: assumed(value, spread) });
+const volts = (label: string, value: number, spread: number): ParameterSpec => ({
+  unit: 'V',
+  scale: 'offset',
+  label,
+  min: 5,
+  max: 64,
+  default: assumed(value, spread),
+});
 const byVolts = (part: PartContext) => ENABLE_SCHOOLS.find((s) => s.id === part.options['enable'])?.by === 'volts';
 
 const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('absorb'), float: just('float') } };
@@ -27,7 +43,11 @@ const dcdc = {
     { id: 'enable', label: 'enable', lead: 'enable wire at the charger', optional: true },
   ],
   options: {
-    enable: { label: 'Enabled by', choices: ENABLE_SCHOOLS.map(({ id, label }) => ({ id, label })), default: 'ignition' },
+    enable: {
+      label: 'Enabled by',
+      choices: ENABLE_SCHOOLS.map(({ id, label }) => ({ id, label })),
+      default: 'ignition',
+    },
     mode: {
       label: 'Works as',
       choices: [
@@ -49,11 +69,25 @@ const dcdc = {
   params: {
     limit: { unit: 'A', scale: 'ratio', label: 'Most it gives', min: 0.5, max: 300, default: assumed(40, 0.05) },
     inLimit: { unit: 'A', scale: 'ratio', label: 'Most it takes', min: 0.5, max: 500, default: assumed(60, 0.1) },
-    efficiency: { unit: '', scale: 'offset', label: 'Efficiency at full output', min: 0.4, max: 0.99, default: assumed(DCDC_EFFICIENCY, 0.02) },
+    efficiency: {
+      unit: '',
+      scale: 'offset',
+      label: 'Efficiency at full output',
+      min: 0.4,
+      max: 0.99,
+      default: assumed(DCDC_EFFICIENCY, 0.02),
+    },
     absorb: volts('Absorption volts', 14.4, 0.06),
     float: volts('Float volts', 13.5, 0.06),
     tail: { unit: 'A', scale: 'ratio', label: 'Floats under', min: 0.1, max: 200, default: assumed(5, 0.2) },
-    absorbFor: { unit: 's', scale: 'ratio', label: 'Longest absorption', min: 60, max: 86_400, default: assumed(14_400, 0.1) },
+    absorbFor: {
+      unit: 's',
+      scale: 'ratio',
+      label: 'Longest absorption',
+      min: 60,
+      max: 86_400,
+      default: assumed(14_400, 0.1),
+    },
     rebulk: volts('Starts over under', 12.8, 0.1),
     on: volts('Engine on above', 13.8, 0.06),
     off: volts('Engine off below', 13.2, 0.06),
@@ -64,7 +98,12 @@ const dcdc = {
   },
   elements: (limit: Rule): readonly ElementSpec[] => [
     {
-      kind: 'converter', id: 'converter', inPlus: 'input', inMinus: 'ground', outPlus: 'output', outMinus: 'ground',
+      kind: 'converter',
+      id: 'converter',
+      inPlus: 'input',
+      inMinus: 'ground',
+      outPlus: 'output',
+      outMinus: 'ground',
       volts: STAGE_VOLTS,
       ohms: just('droop'),
       limit: { by: 'power', of: { off: fixed(0), on: limit } },
@@ -117,7 +156,14 @@ export const dualChargerPart: PartKind = {
     panelVolts: volts('One panel, open circuit', 22, 0.5),
     // 25 V on some: common practice.
     panelLimit: volts('Panel volts it bears', 25, 0),
-    trickle: { unit: 'A', scale: 'ratio', label: 'Gives the start battery', min: 0.01, max: 20, default: assumed(1, 0.2) },
+    trickle: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'Gives the start battery',
+      min: 0.01,
+      max: 20,
+      default: assumed(1, 0.2),
+    },
   },
   elements: [
     // The sun comes first, the vehicle tops it up to what it can give.
@@ -125,9 +171,22 @@ export const dualChargerPart: PartKind = {
       params: ['limit', ...PANEL_AMPS.params],
       value: ([limit, ...panel], inputs, part) => Math.max(0.01, limit! - PANEL_AMPS.value(panel, inputs, part)),
     }),
-    { kind: 'source', id: 'solar', plus: 'output', minus: 'ground', volts: STAGE_VOLTS, ohms: just('droop'), limit: { by: 'panels', of: { off: fixed(0), on: PANEL_AMPS } } },
     {
-      kind: 'converter', id: 'trickle', inPlus: 'output', inMinus: 'ground', outPlus: 'input', outMinus: 'ground',
+      kind: 'source',
+      id: 'solar',
+      plus: 'output',
+      minus: 'ground',
+      volts: STAGE_VOLTS,
+      ohms: just('droop'),
+      limit: { by: 'panels', of: { off: fixed(0), on: PANEL_AMPS } },
+    },
+    {
+      kind: 'converter',
+      id: 'trickle',
+      inPlus: 'output',
+      inMinus: 'ground',
+      outPlus: 'input',
+      outMinus: 'ground',
       // As a usual maintainer floats a 12 V start battery: common practice.
       volts: fixed(13.4),
       ohms: fixed(0.05),

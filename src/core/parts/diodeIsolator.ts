@@ -20,7 +20,14 @@ export const diodeIsolator: PartKind = {
   ],
   inner: ['chassis-anode', 'coach-anode'],
   params: {
-    bulk: { unit: 'ohm', scale: 'ratio', label: 'Resistance of a diode', min: 1e-5, max: 1, default: assumed(0.0005, 0.4) },
+    bulk: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Resistance of a diode',
+      min: 1e-5,
+      max: 1,
+      default: assumed(0.0005, 0.4),
+    },
   },
   elements: [
     { kind: 'resistor', id: 'chassis-bulk', a: 'input', b: 'chassis-anode', ohms: just('bulk') },

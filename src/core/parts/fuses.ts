@@ -24,22 +24,85 @@ export interface FuseKind {
   stud?: string;
 }
 
-const gates = (...list: [multiple: number, from: number, to: number][]): Gate[] => list.map(([multiple, from, to]) => ({ multiple, from, to }));
+const gates = (...list: [multiple: number, from: number, to: number][]): Gate[] =>
+  list.map(([multiple, from, to]) => ({ multiple, from, to }));
 const BLADE = gates([1.35, 0.75, 600], [1.6, 0.25, 50], [2, 0.15, 5], [3.5, 0.04, 0.5], [6, 0.02, 0.1]);
 const BOLT_IN = gates([1.35, 120, 1800], [2, 1, 15], [3.5, 0.3, 5], [6, 0.1, 1]);
 
 export const FUSE_KINDS: readonly FuseKind[] = [
-  { id: 'blade', label: 'Blade', standard: 'ISO 8820-3', volts: 32, interrupts: 1000, ratings: [5, 7.5, 10, 15, 20, 25, 30, 40], gates: BLADE },
-  { id: 'blade-large', label: 'Large blade', standard: 'ISO 8820-3', volts: 32, interrupts: 1000, ratings: [20, 30, 40, 50, 60, 70, 80], gates: BLADE },
-  { id: 'bolt-small', label: 'Bolt-in, M5', standard: 'ISO 8820-5', volts: 32, interrupts: 2000, ratings: [30, 40, 50, 60, 70, 80, 100, 125, 150, 200], gates: BOLT_IN, stud: 'M5' },
-  { id: 'bolt-large', label: 'Bolt-in, M8', standard: 'ISO 8820-5', volts: 32, interrupts: 2000, ratings: [60, 80, 100, 125, 150, 175, 200, 250, 300, 400, 500], gates: BOLT_IN, stud: 'M8' },
-  { id: 'bolt-58', label: 'Bolt-in, M8, 58 V', standard: 'ISO 8820-5', volts: 58, interrupts: 2500, ratings: [30, 40, 50, 60, 80, 100, 125, 150, 200, 250, 300], gates: BOLT_IN, stud: 'M8' },
-  { id: 'terminal', label: 'On the post', standard: 'maker’s sheet', volts: 58, interrupts: 10_000, ratings: [30, 40, 50, 60, 75, 80, 90, 100, 125, 150, 175, 200, 225, 250, 300], gates: BOLT_IN, stud: 'M8' },
-  { id: 'class-t', label: 'Class T, fast', standard: 'UL 248-15', volts: 125, interrupts: 20_000, ratings: [60, 80, 100, 110, 125, 150, 175, 200, 225, 250, 300, 350, 400], gates: gates([1.35, 20, 3600], [2, 4, 480], [5, 0.03, 0.4], [10, 0.004, 0.02]), stud: 'M8' },
+  {
+    id: 'blade',
+    label: 'Blade',
+    standard: 'ISO 8820-3',
+    volts: 32,
+    interrupts: 1000,
+    ratings: [5, 7.5, 10, 15, 20, 25, 30, 40],
+    gates: BLADE,
+  },
+  {
+    id: 'blade-large',
+    label: 'Large blade',
+    standard: 'ISO 8820-3',
+    volts: 32,
+    interrupts: 1000,
+    ratings: [20, 30, 40, 50, 60, 70, 80],
+    gates: BLADE,
+  },
+  {
+    id: 'bolt-small',
+    label: 'Bolt-in, M5',
+    standard: 'ISO 8820-5',
+    volts: 32,
+    interrupts: 2000,
+    ratings: [30, 40, 50, 60, 70, 80, 100, 125, 150, 200],
+    gates: BOLT_IN,
+    stud: 'M5',
+  },
+  {
+    id: 'bolt-large',
+    label: 'Bolt-in, M8',
+    standard: 'ISO 8820-5',
+    volts: 32,
+    interrupts: 2000,
+    ratings: [60, 80, 100, 125, 150, 175, 200, 250, 300, 400, 500],
+    gates: BOLT_IN,
+    stud: 'M8',
+  },
+  {
+    id: 'bolt-58',
+    label: 'Bolt-in, M8, 58 V',
+    standard: 'ISO 8820-5',
+    volts: 58,
+    interrupts: 2500,
+    ratings: [30, 40, 50, 60, 80, 100, 125, 150, 200, 250, 300],
+    gates: BOLT_IN,
+    stud: 'M8',
+  },
+  {
+    id: 'terminal',
+    label: 'On the post',
+    standard: 'maker’s sheet',
+    volts: 58,
+    interrupts: 10_000,
+    ratings: [30, 40, 50, 60, 75, 80, 90, 100, 125, 150, 175, 200, 225, 250, 300],
+    gates: BOLT_IN,
+    stud: 'M8',
+  },
+  {
+    id: 'class-t',
+    label: 'Class T, fast',
+    standard: 'UL 248-15',
+    volts: 125,
+    interrupts: 20_000,
+    ratings: [60, 80, 100, 110, 125, 150, 175, 200, 225, 250, 300, 350, 400],
+    gates: gates([1.35, 20, 3600], [2, 4, 480], [5, 0.03, 0.4], [10, 0.004, 0.02]),
+    stud: 'M8',
+  },
 ];
 
 /** Whether a part opens on too much current. */
-export const isFuseOrBreaker = (part: { kind: string } | undefined): boolean => part?.kind === 'link-fuse' || part?.kind === 'line-breaker';
+export const isFuseOrBreaker = (part: { kind: string } | undefined): boolean =>
+  part?.kind === 'link-fuse' || part?.kind === 'line-breaker';
 
 const KINDS = new Map(FUSE_KINDS.map((k) => [k.id, k]));
 
@@ -47,7 +110,8 @@ const KINDS = new Map(FUSE_KINDS.map((k) => [k.id, k]));
 export const fuseKind = (id: string): FuseKind | undefined => KINDS.get(id);
 
 /** Beyond the last gate the element melts adiabatically: I²t stays what it was there. */
-const beyond = (seconds: number, last: number, multiple: number): number => (multiple > last ? seconds * (last / multiple) ** 2 : seconds);
+const beyond = (seconds: number, last: number, multiple: number): number =>
+  multiple > last ? seconds * (last / multiple) ** 2 : seconds;
 
 /** Seconds until a fuse opens at so many times its rating; Infinity where it may never. */
 export function opensSeconds(kind: FuseKind, multiple: number): number {

@@ -12,9 +12,22 @@ export const linkFuse: PartKind = {
     { id: 'source', label: 'source stud', lead: 'stud on the battery side' },
     { id: 'load', label: 'load stud', lead: 'stud on the isolator side' },
   ],
-  options: { type: { label: 'Made as', choices: FUSE_KINDS.map(({ id, label, standard }) => ({ id, label: `${label} (${standard})` })), default: 'bolt-large' } },
+  options: {
+    type: {
+      label: 'Made as',
+      choices: FUSE_KINDS.map(({ id, label, standard }) => ({ id, label: `${label} (${standard})` })),
+      default: 'bolt-large',
+    },
+  },
   params: {
-    element: { unit: 'ohm', scale: 'ratio', label: 'Fuse and its studs', min: 1e-5, max: 1, default: assumed(0.0007, 0.35) },
+    element: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Fuse and its studs',
+      min: 1e-5,
+      max: 1,
+      default: assumed(0.0007, 0.35),
+    },
     rating: { unit: 'A', scale: 'ratio', label: 'Rating', min: 1, max: 1000, default: assumed(150, 0, 'nameplate') },
   },
   elements: [{ kind: 'resistor', id: 'element', a: 'source', b: 'load', ohms: just('element') }],
@@ -37,11 +50,34 @@ export const lineBreaker: PartKind = {
   ],
   options: { type: { label: 'Type', choices: BREAKER_TYPES.map(({ id, label }) => ({ id, label })), default: 'auto' } },
   params: {
-    element: { unit: 'ohm', scale: 'ratio', label: 'Breaker and its studs', min: 1e-5, max: 1, default: assumed(0.014, 0.35, 'from memory') },
+    element: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Breaker and its studs',
+      min: 1e-5,
+      max: 1,
+      default: assumed(0.014, 0.35, 'from memory'),
+    },
     rating: { unit: 'A', scale: 'ratio', label: 'Rating', min: 1, max: 500, default: assumed(30, 0.05) },
-    resetAfter: { unit: 's', scale: 'ratio', label: 'Cools for', min: 1, max: 3600, default: assumed(20, 0.4, 'from memory') },
+    resetAfter: {
+      unit: 's',
+      scale: 'ratio',
+      label: 'Cools for',
+      min: 1,
+      max: 3600,
+      default: assumed(20, 0.4, 'from memory'),
+    },
   },
-  elements: [{ kind: 'contact', id: 'element', a: 'source', b: 'load', ohms: just('element'), closedBy: { controller: 'element' } }],
+  elements: [
+    {
+      kind: 'contact',
+      id: 'element',
+      a: 'source',
+      b: 'load',
+      ohms: just('element'),
+      closedBy: { controller: 'element' },
+    },
+  ],
   controller: (part) => ({
     kind: breaker,
     senses: { drop: ['source', 'load'] },
@@ -59,8 +95,26 @@ export const bypassSwitch: PartKind = {
     { id: 'chassis-stud', label: 'chassis stud', lead: 'stud on the chassis side' },
     { id: 'coach-stud', label: 'coach stud', lead: 'stud on the coach side' },
   ],
-  params: { contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-5, max: 1, default: assumed(0.0009, 0.4) } },
-  elements: [{ kind: 'contact', id: 'contact', a: 'chassis-stud', b: 'coach-stud', ohms: just('contact'), closedBy: { input: 'boost' } }],
+  params: {
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-5,
+      max: 1,
+      default: assumed(0.0009, 0.4),
+    },
+  },
+  elements: [
+    {
+      kind: 'contact',
+      id: 'contact',
+      a: 'chassis-stud',
+      b: 'coach-stud',
+      ohms: just('contact'),
+      closedBy: { input: 'boost' },
+    },
+  ],
 };
 
 export const disconnect: PartKind = {
@@ -82,7 +136,23 @@ export const disconnect: PartKind = {
     },
   },
   params: {
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Contact resistance', min: 1e-5, max: 1, default: assumed(0.0009, 0.4) },
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-5,
+      max: 1,
+      default: assumed(0.0009, 0.4),
+    },
   },
-  elements: [{ kind: 'contact', id: 'contact', a: 'battery', b: 'house', ohms: just('contact'), closedBy: { input: 'disconnect' } }],
+  elements: [
+    {
+      kind: 'contact',
+      id: 'contact',
+      a: 'battery',
+      b: 'house',
+      ohms: just('contact'),
+      closedBy: { input: 'disconnect' },
+    },
+  ],
 };

@@ -49,13 +49,20 @@ export const PART_KINDS: ReadonlyMap<string, PartKind> = new Map(ALL.map((kind) 
 export const PART_KIND_IDS: readonly string[] = ALL.map((kind) => kind.id);
 
 /** A part's choices, its kind's defaults where the document is silent. */
-export function partOptions(kind: PartKind, part: { options?: Readonly<Record<string, string>> }): Record<string, string> {
-  return Object.fromEntries(Object.entries(kind.options ?? {}).map(([name, spec]) => [name, part.options?.[name] ?? spec.default]));
+export function partOptions(
+  kind: PartKind,
+  part: { options?: Readonly<Record<string, string>> },
+): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(kind.options ?? {}).map(([name, spec]) => [name, part.options?.[name] ?? spec.default]),
+  );
 }
 
 /** Nominal volts of a part: its vehicle's, unless it says its own. */
-export const nominalOf = (part: { options?: Readonly<Record<string, string>> }, vehicle: { nominalVolts: number }): number =>
-  part.options?.['nominal'] === '12' ? 12 : vehicle.nominalVolts;
+export const nominalOf = (
+  part: { options?: Readonly<Record<string, string>> },
+  vehicle: { nominalVolts: number },
+): number => (part.options?.['nominal'] === '12' ? 12 : vehicle.nominalVolts);
 
 /** The kind of a part of a validated rig. */
 export function partKind(id: string): PartKind {

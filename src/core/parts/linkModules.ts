@@ -5,13 +5,38 @@ import { voltageLink } from '../control/voltageLink';
 import { assumed, type ParameterSpec } from '../units/parameter';
 import { fixed, just, type PartKind } from './part';
 
-const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({ unit: 'V', scale: 'offset', label, min: 5, max: 64, default: assumed(value, spread) });
-const seconds = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 's', scale: 'ratio', label, min: 0.1, max: 86_400, default: assumed(value, spread) });
-const driverOhms: ParameterSpec = { unit: 'ohm', scale: 'ratio', label: 'Output resistance', min: 1e-4, max: 10, default: assumed(0.1, 0.4) };
+const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({
+  unit: 'V',
+  scale: 'offset',
+  label,
+  min: 5,
+  max: 64,
+  default: assumed(value, spread),
+});
+const seconds = (label: string, value: number, spread: number): ParameterSpec => ({
+  unit: 's',
+  scale: 'ratio',
+  label,
+  min: 0.1,
+  max: 86_400,
+  default: assumed(value, spread),
+});
+const driverOhms: ParameterSpec = {
+  unit: 'ohm',
+  scale: 'ratio',
+  label: 'Output resistance',
+  min: 1e-4,
+  max: 10,
+  default: assumed(0.1, 0.4),
+};
 /** 10 mA at 12 V for its own electronics, day and night: from memory. */
 const SUPPLY = fixed(1200);
 
-const CHASSIS_SENSE = { id: 'chassis-sense', label: 'chassis sense', lead: 'chassis sense wire at the module' } as const;
+const CHASSIS_SENSE = {
+  id: 'chassis-sense',
+  label: 'chassis sense',
+  lead: 'chassis sense wire at the module',
+} as const;
 const COACH_SENSE = { id: 'coach-sense', label: 'coach sense', lead: 'coach sense wire at the module' } as const;
 const OUTPUT = { id: 'output', label: 'coil out', lead: 'coil wire at the module' } as const;
 const GROUND = { id: 'ground', label: 'ground', lead: 'ground wire at the module' } as const;
@@ -28,10 +53,21 @@ export const voltageLinkModule: PartKind = {
     contact: driverOhms,
   },
   elements: [
-    { kind: 'contact', id: 'driver', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'output' } },
+    {
+      kind: 'contact',
+      id: 'driver',
+      a: 'chassis-sense',
+      b: 'output',
+      ohms: just('contact'),
+      closedBy: { controller: 'output' },
+    },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
   ],
-  controller: () => ({ kind: voltageLink, senses: { chassis: ['chassis-sense', 'ground'] }, settings: ['closeAt', 'openAt', 'hold'] }),
+  controller: () => ({
+    kind: voltageLink,
+    senses: { chassis: ['chassis-sense', 'ground'] },
+    settings: ['closeAt', 'openAt', 'hold'],
+  }),
 };
 
 export const bidirectionalModule: PartKind = {
@@ -46,8 +82,22 @@ export const bidirectionalModule: PartKind = {
     contact: driverOhms,
   },
   elements: [
-    { kind: 'contact', id: 'driver-chassis', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'from-chassis' } },
-    { kind: 'contact', id: 'driver-coach', a: 'coach-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'from-coach' } },
+    {
+      kind: 'contact',
+      id: 'driver-chassis',
+      a: 'chassis-sense',
+      b: 'output',
+      ohms: just('contact'),
+      closedBy: { controller: 'from-chassis' },
+    },
+    {
+      kind: 'contact',
+      id: 'driver-coach',
+      a: 'coach-sense',
+      b: 'output',
+      ohms: just('contact'),
+      closedBy: { controller: 'from-coach' },
+    },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
     { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
   ],
@@ -62,7 +112,13 @@ export const timedWindowModule: PartKind = {
   id: 'timed-window-module',
   label: 'Timed window module',
   role: 'control',
-  terminals: [{ id: 'ignition', label: 'ignition in', lead: 'ignition wire at the module' }, CHASSIS_SENSE, COACH_SENSE, OUTPUT, GROUND],
+  terminals: [
+    { id: 'ignition', label: 'ignition in', lead: 'ignition wire at the module' },
+    CHASSIS_SENSE,
+    COACH_SENSE,
+    OUTPUT,
+    GROUND,
+  ],
   params: {
     low: volts('Other bank low, below', 12.6, 0.05),
     chassisHigh: volts('Chassis charging, above', 13.2, 0.05),
@@ -71,7 +127,14 @@ export const timedWindowModule: PartKind = {
     contact: driverOhms,
   },
   elements: [
-    { kind: 'contact', id: 'driver', a: 'chassis-sense', b: 'output', ohms: just('contact'), closedBy: { controller: 'output' } },
+    {
+      kind: 'contact',
+      id: 'driver',
+      a: 'chassis-sense',
+      b: 'output',
+      ohms: just('contact'),
+      closedBy: { controller: 'output' },
+    },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
     { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
     { kind: 'resistor', id: 'key-supply', a: 'ignition', b: 'ground', ohms: fixed(2000) },

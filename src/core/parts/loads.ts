@@ -15,8 +15,16 @@ const terminals = [
   { id: 'minus', label: '–', lead: '– bus of the fuse panel' },
 ] as const;
 
-const amps = (label: string, value: number, spread: number): ParameterSpec => ({ unit: 'A', scale: 'offset', label, min: 0, max: 500, default: assumed(value, spread) });
-const ohms = (value: number, part: PartContext): number => (AT_VOLTS * (part.nominal / 12)) / Math.max(LEAST_AMPS, value);
+const amps = (label: string, value: number, spread: number): ParameterSpec => ({
+  unit: 'A',
+  scale: 'offset',
+  label,
+  min: 0,
+  max: 500,
+  default: assumed(value, spread),
+});
+const ohms = (value: number, part: PartContext): number =>
+  (AT_VOLTS * (part.nominal / 12)) / Math.max(LEAST_AMPS, value);
 
 export const chassisLoads: PartKind = {
   id: 'chassis-loads',
@@ -37,7 +45,8 @@ export const chassisLoads: PartKind = {
       b: 'minus',
       ohms: {
         params: ['off', 'keyOn', 'running'],
-        value: ([off, keyOn, running], inputs, part) => ohms(inputs.engine !== 'off' ? running! : inputs.key ? keyOn! : off!, part),
+        value: ([off, keyOn, running], inputs, part) =>
+          ohms(inputs.engine !== 'off' ? running! : inputs.key ? keyOn! : off!, part),
       },
     },
   ],
@@ -53,7 +62,15 @@ export const generator: PartKind = {
     { id: 'minus', label: 'frame', lead: 'bare metal of the generator frame' },
   ],
   params: { draw: amps('At rest', 0.03, 0.02) },
-  elements: [{ kind: 'resistor', id: 'draw', a: 'plus', b: 'minus', ohms: { params: ['draw'], value: ([draw], _, part) => ohms(draw!, part) } }],
+  elements: [
+    {
+      kind: 'resistor',
+      id: 'draw',
+      a: 'plus',
+      b: 'minus',
+      ohms: { params: ['draw'], value: ([draw], _, part) => ohms(draw!, part) },
+    },
+  ],
 };
 
 export const houseLoads: PartKind = {
@@ -69,7 +86,10 @@ export const houseLoads: PartKind = {
       a: 'plus',
       b: 'minus',
       // As found while one measures; in a simulation what the leg uses.
-      ohms: { params: ['draw'], value: ([draw], inputs, part) => ohms(inputs.leg ? inputs.leg.houseAmps : draw!, part) },
+      ohms: {
+        params: ['draw'],
+        value: ([draw], inputs, part) => ohms(inputs.leg ? inputs.leg.houseAmps : draw!, part),
+      },
     },
   ],
 };

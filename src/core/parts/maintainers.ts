@@ -17,15 +17,33 @@ export const differentialPart: PartKind = {
   terminals: [...ends, ground],
   params: {
     // About 1 A at the difference it closes at.
-    contact: { unit: 'ohm', scale: 'ratio', label: 'Limiting resistance', min: 0.01, max: 100, default: assumed(0.9, 0.2) },
-    closeAt: { unit: 'V', scale: 'offset', label: 'Closes at a difference of', min: 0.1, max: 10, default: assumed(0.75, 0.05) },
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Limiting resistance',
+      min: 0.01,
+      max: 100,
+      default: assumed(0.9, 0.2),
+    },
+    closeAt: {
+      unit: 'V',
+      scale: 'offset',
+      label: 'Closes at a difference of',
+      min: 0.1,
+      max: 10,
+      default: assumed(0.75, 0.05),
+    },
     openAt: { unit: 'V', scale: 'offset', label: 'Opens under', min: 0.01, max: 10, default: assumed(0.25, 0.05) },
   },
   elements: [
     { kind: 'contact', id: 'contact', a: 'from', b: 'to', ohms: just('contact'), closedBy: { controller: 'contact' } },
     { kind: 'resistor', id: 'supply', a: 'from', b: 'ground', ohms: fixed(2000) },
   ],
-  controller: () => ({ kind: differentialMaintainer, senses: { coach: ['from', 'ground'], chassis: ['to', 'ground'] }, settings: ['closeAt', 'openAt'] }),
+  controller: () => ({
+    kind: differentialMaintainer,
+    senses: { coach: ['from', 'ground'], chassis: ['to', 'ground'] },
+    settings: ['closeAt', 'openAt'],
+  }),
 };
 
 export const triggeredPart: PartKind = {
@@ -42,7 +60,12 @@ export const triggeredPart: PartKind = {
   },
   elements: [
     {
-      kind: 'converter', id: 'converter', inPlus: 'from', inMinus: 'ground', outPlus: 'to', outMinus: 'ground',
+      kind: 'converter',
+      id: 'converter',
+      inPlus: 'from',
+      inMinus: 'ground',
+      outPlus: 'to',
+      outMinus: 'ground',
       volts: { by: 'stage', of: { absorb: just('absorb'), float: just('float') } },
       ohms: fixed(0.01),
       limit: { by: 'power', of: { off: fixed(0), on: just('limit') } },
@@ -52,7 +75,12 @@ export const triggeredPart: PartKind = {
     },
     { kind: 'resistor', id: 'supply', a: 'from', b: 'ground', ohms: fixed(2000) },
   ],
-  controller: () => ({ kind: triggeredMaintainer, senses: { coach: ['from', 'ground'] }, amps: { amps: 'converter' }, settings: ['startAt', 'stopAt'] }),
+  controller: () => ({
+    kind: triggeredMaintainer,
+    senses: { coach: ['from', 'ground'] },
+    amps: { amps: 'converter' },
+    settings: ['startAt', 'stopAt'],
+  }),
 };
 
 /** A 6 A silicon diode: A of saturation, V of emission (n 1.6), Ω in series: 0.65 V at 1.4 A (from memory). */
@@ -67,12 +95,33 @@ export const diodeLamp: PartKind = {
   inner: ['anode', 'filament', 'bulk'],
   params: {
     fuse: { unit: 'ohm', scale: 'ratio', label: 'Fuse and holder', min: 1e-4, max: 10, default: assumed(0.02, 0.3) },
-    watts: { unit: 'W', scale: 'ratio', label: 'Lamp, at 12 V', min: 1, max: 200, default: assumed(55, 0.05, 'nameplate of a usual headlamp bulb') },
+    watts: {
+      unit: 'W',
+      scale: 'ratio',
+      label: 'Lamp, at 12 V',
+      min: 1,
+      max: 200,
+      default: assumed(55, 0.05, 'nameplate of a usual headlamp bulb'),
+    },
   },
   elements: [
     { kind: 'resistor', id: 'fuse', a: 'from', b: 'filament', ohms: just('fuse') },
-    { kind: 'lamp', id: 'lamp', plus: 'filament', minus: 'anode', volts: { params: [], value: (_, __, part) => part.nominal }, watts: just('watts') },
-    { kind: 'diode', id: 'diode', anode: 'anode', cathode: 'bulk', saturation: fixed(LAMP_DIODE.saturation), emission: fixed(LAMP_DIODE.emission) },
+    {
+      kind: 'lamp',
+      id: 'lamp',
+      plus: 'filament',
+      minus: 'anode',
+      volts: { params: [], value: (_, __, part) => part.nominal },
+      watts: just('watts'),
+    },
+    {
+      kind: 'diode',
+      id: 'diode',
+      anode: 'anode',
+      cathode: 'bulk',
+      saturation: fixed(LAMP_DIODE.saturation),
+      emission: fixed(LAMP_DIODE.emission),
+    },
     { kind: 'resistor', id: 'bulk', a: 'bulk', b: 'to', ohms: fixed(LAMP_DIODE.ohms) },
   ],
 };

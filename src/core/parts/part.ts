@@ -59,8 +59,18 @@ export type ElementSpec =
    * gives divided by its efficiency, at most `inLimit` amps; `idle` watts for itself while it runs.
    */
   | {
-      kind: 'converter'; id: string; inPlus: string; inMinus: string; outPlus: string; outMinus: string;
-      volts: Value; ohms: Rule; limit: Value; inLimit: Rule; efficiency: Rule; idle: Value;
+      kind: 'converter';
+      id: string;
+      inPlus: string;
+      inMinus: string;
+      outPlus: string;
+      outMinus: string;
+      volts: Value;
+      ohms: Rule;
+      limit: Value;
+      inLimit: Rule;
+      efficiency: Rule;
+      idle: Value;
     }
   | { kind: 'overvoltage'; id: string; plus: string; minus: string; i0: Rule; charging: Rule; discharging: Rule };
 

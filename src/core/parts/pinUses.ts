@@ -34,7 +34,8 @@ export const PIN_FEEDS: readonly PinFeed[] = [
   { id: 'reverse', label: 'reverse lamps', says: 'reverse lamps', power: false, live: () => false },
   { id: 'fog', label: 'rear fog', says: 'rear fog', power: false, live: () => false },
 ];
-export type FeedId = 'none' | 'ground' | 'constant' | 'ignition' | 'tail' | 'left' | 'right' | 'stop' | 'brake' | 'reverse' | 'fog';
+export type FeedId =
+  'none' | 'ground' | 'constant' | 'ignition' | 'tail' | 'left' | 'right' | 'stop' | 'brake' | 'reverse' | 'fog';
 
 export interface PinUseRow {
   id: string;
@@ -58,11 +59,37 @@ export const PIN_USES = [
   { id: 'fog', label: 'fog lamp', says: 'rear fog', served: ['fog'], power: false, amps: 2.2 },
   { id: 'brakes', label: 'electric brakes', says: 'the brakes', served: ['brake'], power: true },
   { id: 'charger', label: 'DC-DC charger', says: 'the charger', served: ['constant', 'ignition'], power: true },
-  { id: 'charger-enable', label: 'charger enable', says: 'the charger’s enable', served: ['ignition', 'tail'], power: false, amps: 0.05 },
-  { id: 'bank', label: 'battery, direct', says: 'the trailer’s battery', served: ['ignition', 'constant'], power: true },
+  {
+    id: 'charger-enable',
+    label: 'charger enable',
+    says: 'the charger’s enable',
+    served: ['ignition', 'tail'],
+    power: false,
+    amps: 0.05,
+  },
+  {
+    id: 'bank',
+    label: 'battery, direct',
+    says: 'the trailer’s battery',
+    served: ['ignition', 'constant'],
+    power: true,
+  },
   { id: 'fridge', label: 'fridge element', says: 'the fridge element', served: ['ignition', 'constant'], power: true },
-  { id: 'fridge-trigger', label: 'fridge relay coil', says: 'the fridge relay’s coil', served: ['ignition'], power: false, amps: 0.15 },
-  { id: 'breakaway', label: 'breakaway battery', says: 'the breakaway battery', served: ['constant', 'ignition'], power: true },
+  {
+    id: 'fridge-trigger',
+    label: 'fridge relay coil',
+    says: 'the fridge relay’s coil',
+    served: ['ignition'],
+    power: false,
+    amps: 0.15,
+  },
+  {
+    id: 'breakaway',
+    label: 'breakaway battery',
+    says: 'the breakaway battery',
+    served: ['constant', 'ignition'],
+    power: true,
+  },
 ] as const satisfies readonly PinUseRow[];
 export type UseId = (typeof PIN_USES)[number]['id'];
 

@@ -14,10 +14,31 @@ export const alternator: PartKind = {
     { id: 'case', label: 'case', lead: 'bare metal of the case' },
   ],
   params: {
-    setPoint: { unit: 'V', scale: 'offset', label: 'Set-point at the stud', min: 8, max: 64, default: assumed(14.15, 0.2) },
+    setPoint: {
+      unit: 'V',
+      scale: 'offset',
+      label: 'Set-point at the stud',
+      min: 8,
+      max: 64,
+      default: assumed(14.15, 0.2),
+    },
     droop: { unit: 'ohm', scale: 'ratio', label: 'Regulator droop', min: 1e-5, max: 1, default: assumed(0.004, 0.3) },
-    idleLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at idle, hot', min: 0, max: 1000, default: assumed(80, 0.15) },
-    fastLimit: { unit: 'A', scale: 'ratio', label: 'Most it gives at fast idle and on the road, hot', min: 0, max: 1000, default: assumed(120, 0.15) },
+    idleLimit: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'Most it gives at idle, hot',
+      min: 0,
+      max: 1000,
+      default: assumed(80, 0.15),
+    },
+    fastLimit: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'Most it gives at fast idle and on the road, hot',
+      min: 0,
+      max: 1000,
+      default: assumed(120, 0.15),
+    },
   },
   options: {
     regulator: {
@@ -36,7 +57,13 @@ export const alternator: PartKind = {
       plus: 'output',
       minus: 'case',
       // A smart one holds the system this low once the batteries seem full.
-      volts: { by: 'stage', of: { charge: just('setPoint'), hold: { params: ['setPoint'], value: ([volts], _, part) => volts! - SMART_HOLDS_BACK * (part.nominal / 12) } } },
+      volts: {
+        by: 'stage',
+        of: {
+          charge: just('setPoint'),
+          hold: { params: ['setPoint'], value: ([volts], _, part) => volts! - SMART_HOLDS_BACK * (part.nominal / 12) },
+        },
+      },
       ohms: just('droop'),
       limit: {
         params: ['idleLimit', 'fastLimit'],
@@ -46,7 +73,13 @@ export const alternator: PartKind = {
   ],
   controller: (part) =>
     part.options['regulator'] === 'smart'
-      ? { kind: smartRegulator, senses: { volts: ['output', 'case'] }, amps: { amps: 'stator' }, settings: [], constants: { tail: 25, sag: (12.4 * part.nominal) / 12 } }
+      ? {
+          kind: smartRegulator,
+          senses: { volts: ['output', 'case'] },
+          amps: { amps: 'stator' },
+          settings: [],
+          constants: { tail: 25, sag: (12.4 * part.nominal) / 12 },
+        }
       : undefined,
 };
 
@@ -64,9 +97,24 @@ const output = {
     droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.005, 0.3) },
     float: { unit: 'V', scale: 'offset', label: 'Float volts', min: 8, max: 64, default: assumed(13.5, 0.08) },
     tail: { unit: 'A', scale: 'ratio', label: 'Floats under', min: 0.1, max: 200, default: assumed(8, 0.3) },
-    absorbFor: { unit: 's', scale: 'ratio', label: 'Longest absorption', min: 60, max: 86_400, default: assumed(14_400, 0.1) },
+    absorbFor: {
+      unit: 's',
+      scale: 'ratio',
+      label: 'Longest absorption',
+      min: 60,
+      max: 86_400,
+      default: assumed(14_400, 0.1),
+    },
   },
-  element: (limit: Value): ElementSpec => ({ kind: 'source', id: 'output', plus: 'plus', minus: 'minus', volts: STAGE_VOLTS, ohms: just('droop'), limit }),
+  element: (limit: Value): ElementSpec => ({
+    kind: 'source',
+    id: 'output',
+    plus: 'plus',
+    minus: 'minus',
+    volts: STAGE_VOLTS,
+    ohms: just('droop'),
+    limit,
+  }),
 } as const;
 
 const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('setPoint'), float: just('float') } };
@@ -115,9 +163,18 @@ export const shoreCharger: PartKind = {
     ...output.params,
     limit: { unit: 'A', scale: 'ratio', label: 'Rated output', min: 0, max: 500, default: assumed(45, 0.1) },
   },
-  elements: [output.element({ by: 'power', of: { on: { params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) }, standby: fixed(0) } })],
+  elements: [
+    output.element({
+      by: 'power',
+      of: {
+        on: { params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) },
+        standby: fixed(0),
+      },
+    }),
+  ],
   // A converter has one set-point.
-  controller: (part) => (part.options['build'] === 'converter' && part.options['duty'] !== 'standby' ? undefined : stages(part)),
+  controller: (part) =>
+    part.options['build'] === 'converter' && part.options['duty'] !== 'standby' ? undefined : stages(part),
 };
 
 /** Share of its rating a panel gives on a roof in full sun, flat, warm and dusty, its controller's loss with it: from memory. */

@@ -22,7 +22,16 @@ export const fridgeElement: PartKind = {
       default: 'gas',
     },
   },
-  params: { watts: { unit: 'W', scale: 'ratio', label: 'Element, at nominal volts', min: 1, max: 2000, default: assumed(290, 0.08) } },
+  params: {
+    watts: {
+      unit: 'W',
+      scale: 'ratio',
+      label: 'Element, at nominal volts',
+      min: 1,
+      max: 2000,
+      default: assumed(290, 0.08),
+    },
+  },
   elements: [
     {
       kind: 'resistor',
@@ -32,7 +41,10 @@ export const fridgeElement: PartKind = {
       ohms: {
         params: ['watts'],
         // A leg says whether it is on 12 V; while one measures it is as found.
-        value: ([watts], inputs, part) => ((inputs.leg ? inputs.leg.fridgeOnBattery : part.options['position'] === 'battery') ? part.nominal ** 2 / watts! : 1e6),
+        value: ([watts], inputs, part) =>
+          (inputs.leg ? inputs.leg.fridgeOnBattery : part.options['position'] === 'battery')
+            ? part.nominal ** 2 / watts!
+            : 1e6,
       },
     },
   ],
@@ -48,8 +60,22 @@ export const towedCarLoads: PartKind = {
   terminals,
   params: {
     off: { unit: 'A', scale: 'offset', label: 'Parked, asleep', min: 0, max: 50, default: assumed(0.03, 0.01) },
-    accessory: { unit: 'A', scale: 'offset', label: 'Towed, ignition in accessory', min: 0, max: 50, default: assumed(2.2, 0.8) },
-    brake: { unit: 'A', scale: 'offset', label: 'Supplemental brake, mean', min: 0, max: 50, default: assumed(0.8, 0.4) },
+    accessory: {
+      unit: 'A',
+      scale: 'offset',
+      label: 'Towed, ignition in accessory',
+      min: 0,
+      max: 50,
+      default: assumed(2.2, 0.8),
+    },
+    brake: {
+      unit: 'A',
+      scale: 'offset',
+      label: 'Supplemental brake, mean',
+      min: 0,
+      max: 50,
+      default: assumed(0.8, 0.4),
+    },
   },
   elements: [
     {

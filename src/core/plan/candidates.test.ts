@@ -16,13 +16,18 @@ const RATES = { labourPerHour: 130, partsTimes: 1.3 };
 describe('a charger’s own line', () => {
   it('is never thinner than practice lays for the amps, loses at most 0.48 V, and no thinner one would do', () => {
     fc.assert(
-      fc.property(fc.double({ min: 5, max: 110, noNaN: true }), fc.double({ min: 2, max: 18, noNaN: true }), (amps, metres) => {
-        const gauge = lineGauge(amps, metres);
-        expect(wireArea(gauge)).toBeGreaterThanOrEqual(wireArea(chargerGauge(amps)));
-        expect(amps * wireResistance(gauge, metres)).toBeLessThanOrEqual(0.48);
-        const thinner = GAUGES.filter((g) => !g.endsWith('mm2') && wireArea(g) < wireArea(gauge) * 0.99).at(-1)!;
-        if (wireArea(thinner) >= wireArea(chargerGauge(amps)) * 0.99) expect(amps * wireResistance(thinner, metres)).toBeGreaterThan(0.48);
-      }),
+      fc.property(
+        fc.double({ min: 5, max: 110, noNaN: true }),
+        fc.double({ min: 2, max: 18, noNaN: true }),
+        (amps, metres) => {
+          const gauge = lineGauge(amps, metres);
+          expect(wireArea(gauge)).toBeGreaterThanOrEqual(wireArea(chargerGauge(amps)));
+          expect(amps * wireResistance(gauge, metres)).toBeLessThanOrEqual(0.48);
+          const thinner = GAUGES.filter((g) => !g.endsWith('mm2') && wireArea(g) < wireArea(gauge) * 0.99).at(-1)!;
+          if (wireArea(thinner) >= wireArea(chargerGauge(amps)) * 0.99)
+            expect(amps * wireResistance(thinner, metres)).toBeGreaterThan(0.48);
+        },
+      ),
     );
   });
 
@@ -35,11 +40,21 @@ describe('a charger’s own line', () => {
 });
 
 describe('a fridge on a charger’s own line', () => {
-  const night = (fridgeOnBattery: boolean): Scenario => ({ id: 'night', name: 'Night', startHour: 20, legs: [{ id: 'night', name: 'Night', kind: 'stand', hours: 10, celsius: 15, sunHours: 0, loads: [], fridgeOnBattery }] });
+  const night = (fridgeOnBattery: boolean): Scenario => ({
+    id: 'night',
+    name: 'Night',
+    startHour: 20,
+    legs: [
+      { id: 'night', name: 'Night', kind: 'stand', hours: 10, celsius: 15, sunHours: 0, loads: [], fridgeOnBattery },
+    ],
+  });
   /** Ah the start battery gives away in a night coupled, by the fridge. */
   const costs = (feed: 'ignition' | 'constant'): number => {
-    const compiled = compileRig(coupledRig('t', 'T', { ...USUAL_COUPLED['second-battery'], link: 'dcdc', dcdcAmps: 12, feed }));
-    const end = (on: boolean) => simulate(compiled, night(on)).summary.batteries.find((b) => b.part === 'chassis-bank')!.endSoc;
+    const compiled = compileRig(
+      coupledRig('t', 'T', { ...USUAL_COUPLED['second-battery'], link: 'dcdc', dcdcAmps: 12, feed }),
+    );
+    const end = (on: boolean) =>
+      simulate(compiled, night(on)).summary.batteries.find((b) => b.part === 'chassis-bank')!.endSoc;
     return (end(false) - end(true)) * 90;
   };
   it('stops with the ignition where the line is switched, and empties the start battery where it is not (common practice, no source)', () => {
@@ -50,12 +65,19 @@ describe('a fridge on a charger’s own line', () => {
 
 describe('what is offered for each demo rig', () => {
   const jobs = demoJobs(new Date('2026-11-26T16:00:00Z')).filter((j) => j.usage.scenarios.length > 0);
-  it.each(jobs.map((j) => [currentRevision(j).doc.name, j] as const))('%s has a link that may be built on its use', (_, job) => {
-    const { doc } = currentRevision(job);
-    const { rows, recommendation } = compare(candidatesOf(doc), job.usage.scenarios, RATES);
-    expect(rows.filter((r) => r.candidate.differences.length > 0 && r.scored.ruledOut.length === 0).map((r) => r.candidate.id)).not.toEqual([]);
-    expect(recommendation).toBeDefined();
-  });
+  it.each(jobs.map((j) => [currentRevision(j).doc.name, j] as const))(
+    '%s has a link that may be built on its use',
+    (_, job) => {
+      const { doc } = currentRevision(job);
+      const { rows, recommendation } = compare(candidatesOf(doc), job.usage.scenarios, RATES);
+      expect(
+        rows
+          .filter((r) => r.candidate.differences.length > 0 && r.scored.ruledOut.length === 0)
+          .map((r) => r.candidate.id),
+      ).not.toEqual([]);
+      expect(recommendation).toBeDefined();
+    },
+  );
 
   it('one charger per run: the chained one arrives flat, one from the start battery does not (common practice, no source)', () => {
     const marmot = jobs.find((j) => currentRevision(j).doc.name === 'Marmot')!;
@@ -65,7 +87,7 @@ describe('what is offered for each demo rig', () => {
     expect(recommendation?.pick).toBe('dcdc-12');
     expect(of('dcdc-25').scored.ruledOut.join()).toContain('the alternator has no more to give at idle');
     // The van's own charger is not touched by it.
-    const van = (r: typeof rows[number]) => r.candidate.rig.parts.find((p) => p.id === 'accessory-charger');
+    const van = (r: (typeof rows)[number]) => r.candidate.rig.parts.find((p) => p.id === 'accessory-charger');
     for (const r of rows) expect(van(r)).toEqual(van(of('leave')));
   });
 });

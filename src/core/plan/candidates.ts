@@ -37,12 +37,27 @@ export interface FoundFault {
 }
 
 const SCHOOL_OF: Readonly<Record<string, School>> = {
-  'ignition-delay': 'direct', switch: 'direct', 'one-way': 'sensed', bidirectional: 'sensed', 'timed-window': 'sensed', diode: 'direct',
-  'dcdc-boost': 'regulated', dcdc: 'regulated', 'thin-line': 'thin', 'voltage-relay': 'sensed', 'heavy-line': 'direct', 'dcdc-pin': 'regulated', 'dcdc-dual': 'regulated', chained: 'regulated', 'diode-lamp': 'small',
+  'ignition-delay': 'direct',
+  switch: 'direct',
+  'one-way': 'sensed',
+  bidirectional: 'sensed',
+  'timed-window': 'sensed',
+  diode: 'direct',
+  'dcdc-boost': 'regulated',
+  dcdc: 'regulated',
+  'thin-line': 'thin',
+  'voltage-relay': 'sensed',
+  'heavy-line': 'direct',
+  'dcdc-pin': 'regulated',
+  'dcdc-dual': 'regulated',
+  chained: 'regulated',
+  'diode-lamp': 'small',
 };
 
 /** A of the chargers behind a tow connector that are worth looking at; behind a van that fills a battery already also a small one. */
-const CHARGER_AMPS: Readonly<Record<string, { usual: readonly number[] } & Readonly<Partial<Record<CoupledFamily, readonly number[]>>>>> = {
+const CHARGER_AMPS: Readonly<
+  Record<string, { usual: readonly number[] } & Readonly<Partial<Record<CoupledFamily, readonly number[]>>>>
+> = {
   dcdc: { usual: [25, 40], 'second-battery': [12, 25, 40], 'trailer-48': [12, 15, 20] },
   'dcdc-pin': { usual: [12] },
   'dcdc-dual': { usual: [30] },
@@ -53,7 +68,10 @@ const bypassed = (made: Made): boolean => made.family === 'motorhome' && (made.c
 
 /** Links a rig can be given, other than its own, with the sizes worth looking at. */
 function variants(made: Made): { id: string; link: string; made: Made; name: string }[] {
-  const named = (link: string, amps?: number) => (amps === undefined ? linkWords(link).label : linkWords(link).label.replace(/^(Small )?DC-DC( charger)?/, (m) => `${amps} A ${m}`));
+  const named = (link: string, amps?: number) =>
+    amps === undefined
+      ? linkWords(link).label
+      : linkWords(link).label.replace(/^(Small )?DC-DC( charger)?/, (m) => `${amps} A ${m}`);
   if (made.family === 'motorhome') {
     const volts = made.choices.nominalVolts / 12;
     return LINK_CHOICES.flatMap(({ id: link }) => {
@@ -62,11 +80,18 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
         id: amps === undefined ? id : `${id}-${amps}`,
         link,
         name,
-        made: { family: 'motorhome', choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...more } } as Made,
+        made: {
+          family: 'motorhome',
+          choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...more },
+        } as Made,
       });
       const name = named(link, amps && amps / volts);
       // A one-way charger takes the way back; a hand switch round it keeps that.
-      if (link === 'dcdc') return [variant(link, name, { bypass: false }), variant('dcdc-bypass', `${name}, hand bypass`, { bypass: true })];
+      if (link === 'dcdc')
+        return [
+          variant(link, name, { bypass: false }),
+          variant('dcdc-bypass', `${name}, hand bypass`, { bypass: true }),
+        ];
       return [variant(link, name, link === 'dcdc-boost' ? { boost: true } : {})];
     });
   }
@@ -77,7 +102,10 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
       id: amps === undefined ? link : `${link}-${amps}`,
       link,
       name: named(link, amps),
-      made: { family: 'coupled', choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps }) } } as Made,
+      made: {
+        family: 'coupled',
+        choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps }) },
+      } as Made,
     }));
   });
 }
@@ -90,20 +118,60 @@ export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
   const kept = { rig, differences: [] as Difference[] };
   const list: Candidate[] = fault
     ? [
-        { ...kept, id: 'leave', name: 'Leave it', says: `As found: ${fault.name.toLowerCase()}`, school: 'leave', effects: fault.effects, minutes: [0, 0], parts: [0, 0] },
-        { ...kept, id: 'repair', name: 'Repair like for like', says: fault.repair, school: 'repair', minutes: fault.minutes, parts: fault.parts },
+        {
+          ...kept,
+          id: 'leave',
+          name: 'Leave it',
+          says: `As found: ${fault.name.toLowerCase()}`,
+          school: 'leave',
+          effects: fault.effects,
+          minutes: [0, 0],
+          parts: [0, 0],
+        },
+        {
+          ...kept,
+          id: 'repair',
+          name: 'Repair like for like',
+          says: fault.repair,
+          school: 'repair',
+          minutes: fault.minutes,
+          parts: fault.parts,
+        },
       ]
-    : [{ ...kept, id: 'leave', name: 'Leave it', says: 'As it is, in order', school: 'leave', minutes: [0, 0], parts: [0, 0] }];
+    : [
+        {
+          ...kept,
+          id: 'leave',
+          name: 'Leave it',
+          says: 'As it is, in order',
+          school: 'leave',
+          minutes: [0, 0],
+          parts: [0, 0],
+        },
+      ];
   if (!rig.made) return list;
   const drawn = drawRig(rig.id, rig.name, rig.made);
   const now = rig.made.choices;
   for (const v of variants(rig.made)) {
     const other = v.made.choices;
-    if (v.link === now.link && (other.dcdcAmps === undefined || other.dcdcAmps === now.dcdcAmps) && bypassed(v.made) === bypassed(rig.made)) continue;
+    if (
+      v.link === now.link &&
+      (other.dcdcAmps === undefined || other.dcdcAmps === now.dcdcAmps) &&
+      bypassed(v.made) === bypassed(rig.made)
+    )
+      continue;
     const changed = carryOver(rig, drawn, drawRig(rig.id, rig.name, v.made));
     const diff = differences(rig, changed);
     const cost = changeCost(rig, changed);
-    list.push({ id: v.id, name: v.name, says: linkWords(v.link).says, school: SCHOOL_OF[v.link]!, rig: changed, differences: diff, ...cost });
+    list.push({
+      id: v.id,
+      name: v.name,
+      says: linkWords(v.link).says,
+      school: SCHOOL_OF[v.link]!,
+      rig: changed,
+      differences: diff,
+      ...cost,
+    });
   }
   return list;
 }

@@ -29,8 +29,15 @@ export interface Comparison {
  * labour rate, so that a currency does not change what is recommended.
  * @param progress told the share done.
  */
-export function compare(candidates: readonly Candidate[], scenarios: readonly Scenario[], rates: Rates, progress?: (share: number) => void): Comparison {
-  const hadBoost = candidates.some((c) => c.differences.length === 0 && c.rig.parts.some((p) => p.kind === 'boost-switch'));
+export function compare(
+  candidates: readonly Candidate[],
+  scenarios: readonly Scenario[],
+  rates: Rates,
+  progress?: (share: number) => void,
+): Comparison {
+  const hadBoost = candidates.some(
+    (c) => c.differences.length === 0 && c.rig.parts.some((p) => p.kind === 'boost-switch'),
+  );
   const rows = candidates.map((candidate, i): Compared => {
     const compiled = compileRig(candidate.rig);
     const results = scenarios.map((scenario) => simulateCandidate(candidate, compiled, scenario));
@@ -40,6 +47,14 @@ export function compare(candidates: readonly Candidate[], scenarios: readonly Sc
     return { candidate, results, outcome, estimate: cost, scored: scoreOf(candidate, outcome, cost.total, hadBoost) };
   });
   const outcomes = new Map(rows.map((r) => [r.candidate.id, r.outcome]));
-  const recommendation = recommend(outcomes, rows.map((r) => r.scored));
-  return { scenarios: scenarios.map((s) => s.id), rows, ...(recommendation ? { recommendation } : {}), schools: argue(candidates, outcomes, hadBoost) };
+  const recommendation = recommend(
+    outcomes,
+    rows.map((r) => r.scored),
+  );
+  return {
+    scenarios: scenarios.map((s) => s.id),
+    rows,
+    ...(recommendation ? { recommendation } : {}),
+    schools: argue(candidates, outcomes, hadBoost),
+  };
 }

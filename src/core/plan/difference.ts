@@ -23,11 +23,28 @@ export function differences(from: Rig, to: Rig): Difference[] {
   return LISTS.flatMap((list): Difference[] => {
     const before = new Map((from[list] as { id: string; name: string }[]).map((x) => [x.id, x]));
     const after = new Map((to[list] as { id: string; name: string }[]).map((x) => [x.id, x]));
-    const words = (x: unknown) => (list === 'parts' ? noted(x as Part) : list === 'conductors' ? wire(x as Conductor) : (x as { name: string }).name);
+    const words = (x: unknown) =>
+      list === 'parts' ? noted(x as Part) : list === 'conductors' ? wire(x as Conductor) : (x as { name: string }).name;
     const what = SINGULAR[list];
-    const gone = [...before.values()].filter((x) => !after.has(x.id)).map((x): Difference => ({ kind: 'removed', what, id: x.id, says: `${words(x)}: taken out` }));
-    const come = [...after.values()].filter((x) => !before.has(x.id)).map((x): Difference => ({ kind: 'added', what, id: x.id, says: list === 'parts' ? `${words(x)}: fitted, ${(x as Part).place.toLowerCase()}` : `${words(x)}: run` }));
-    const altered = [...after.values()].filter((x) => before.has(x.id) && !same(before.get(x.id), x)).map((x): Difference => ({ kind: 'altered', what, id: x.id, says: `${words(before.get(x.id))}: becomes ${words(x)}` }));
+    const gone = [...before.values()]
+      .filter((x) => !after.has(x.id))
+      .map((x): Difference => ({ kind: 'removed', what, id: x.id, says: `${words(x)}: taken out` }));
+    const come = [...after.values()]
+      .filter((x) => !before.has(x.id))
+      .map((x): Difference => ({
+        kind: 'added',
+        what,
+        id: x.id,
+        says: list === 'parts' ? `${words(x)}: fitted, ${(x as Part).place.toLowerCase()}` : `${words(x)}: run`,
+      }));
+    const altered = [...after.values()]
+      .filter((x) => before.has(x.id) && !same(before.get(x.id), x))
+      .map((x): Difference => ({
+        kind: 'altered',
+        what,
+        id: x.id,
+        says: `${words(before.get(x.id))}: becomes ${words(x)}`,
+      }));
     return [...gone, ...altered, ...come];
   });
 }
@@ -44,7 +61,9 @@ export function carryOver(rig: Rig, from: Rig, to: Rig): Rig {
     const after = new Map((to[list] as { id: string }[]).map((x) => [x.id, x]));
     const kept = (rig[list] as { id: string }[])
       .filter((x) => after.has(x.id) || !before.has(x.id))
-      .map((x) => (after.has(x.id) && before.has(x.id) && !same(before.get(x.id), after.get(x.id)) ? after.get(x.id)! : x));
+      .map((x) =>
+        after.has(x.id) && before.has(x.id) && !same(before.get(x.id), after.get(x.id)) ? after.get(x.id)! : x,
+      );
     const have = new Set(kept.map((x) => x.id));
     const come = [...after.values()].filter((x) => !before.has(x.id) && !have.has(x.id));
     (result as Record<string, unknown>)[list] = [...kept, ...come];

@@ -49,37 +49,65 @@ export interface Outcome {
 export function houseBankOf(rig: Rig): Part | undefined {
   return rig.parts
     .filter((p) => p.kind === 'battery-bank' && p.side === 'coach')
-    .sort((a, b) => (b.id === 'coach-bank' ? 1 : 0) - (a.id === 'coach-bank' ? 1 : 0) || (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0))[0];
+    .sort(
+      (a, b) =>
+        (b.id === 'coach-bank' ? 1 : 0) - (a.id === 'coach-bank' ? 1 : 0) ||
+        (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0),
+    )[0];
 }
 
 /** A bank that is not driven long cannot be blamed for not reaching its absorption volts. */
 const HOURS_TO_JUDGE = 3;
 
 /** A candidate through a scenario, the fault left in it at work. @param z a point of the assumptions. */
-export const simulateCandidate = (candidate: Candidate, compiled: CompiledRig, scenario: Scenario, z?: Float64Array, series = true): SimResult =>
-  simulate(compiled, scenario, { situation: { ...(z ? { z } : {}), ...(candidate.effects ? { effects: candidate.effects } : {}) }, series });
+export const simulateCandidate = (
+  candidate: Candidate,
+  compiled: CompiledRig,
+  scenario: Scenario,
+  z?: Float64Array,
+  series = true,
+): SimResult =>
+  simulate(compiled, scenario, {
+    situation: { ...(z ? { z } : {}), ...(candidate.effects ? { effects: candidate.effects } : {}) },
+    series,
+  });
 
 /** Twelve hours on shore from a start battery at 60 %: does it gain? */
 function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string, house: string | undefined): boolean {
   const shore: Scenario = {
-    id: 'shore', name: 'Shore', startHour: 20, startSoc: { [start]: 0.6, ...(house ? { [house]: 0.8 } : {}) },
+    id: 'shore',
+    name: 'Shore',
+    startHour: 20,
+    startSoc: { [start]: 0.6, ...(house ? { [house]: 0.8 } : {}) },
     legs: [{ id: 'shore', name: 'Shore', kind: 'shore', hours: 12, celsius: 15, sunHours: 0, loads: ['standby'] }],
   };
-  const bank = simulateCandidate(candidate, compiled, shore, undefined, false).summary.batteries.find((b) => b.part === start)!;
+  const bank = simulateCandidate(candidate, compiled, shore, undefined, false).summary.batteries.find(
+    (b) => b.part === start,
+  )!;
   return bank.endSoc > bank.startSoc + 0.03;
 }
 
 /** Links that watch volts, and a lithium bank that rests above what they let go at. */
 const dangersOf = (rig: Rig): string[] =>
-  voltsLinksOnLithium(rig).map(({ link, bank, openAt, rests }) => `${link.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`);
+  voltsLinksOnLithium(rig).map(
+    ({ link, bank, openAt, rests }) =>
+      `${link.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`,
+  );
 
 const chemistry = (p: Part): string => partOptions(partKind(p.kind), p)['chemistry']!;
 
 function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
-  const charged = runs.flatMap((r) => r.legs).filter((l) => l.kind !== 'stand').reduce((sum, l) => sum + (l.to - l.from) / 3600, 0);
+  const charged = runs
+    .flatMap((r) => r.legs)
+    .filter((l) => l.kind !== 'stand')
+    .reduce((sum, l) => sum + (l.to - l.from) / 3600, 0);
   return runs[0]!.summary.batteries.map((b, i) => {
     const part = rig.parts.find((p) => p.id === b.part)!;
-    const n = nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12;
+    const n =
+      nominalOf(
+        part,
+        rig.vehicles.find((v) => v.id === part.vehicle)!,
+      ) / 12;
     const bears = CHARGE_VOLTS[chemistry(part)]!;
     const highest = Math.max(...runs.map((r) => r.summary.batteries[i]!.highestVolts));
     const high = highest / n > bears.most;
@@ -97,12 +125,19 @@ function starvesOf(compiled: CompiledRig): Outcome['starves'] {
     const of100 = Math.max(l.starved, l.drawnOn);
     // More than half of them with their battery drawn on: it is not the line.
     const why = l.drawnOn > l.starved / 2 ? 'its source has no more' : 'its line loses too much';
-    return of100 < STARVES_FROM ? [] : [{ name: l.name, of100, says: `${l.name} starves at idle on ${of100} of 100 rigs like it: ${why}.` }];
+    return of100 < STARVES_FROM
+      ? []
+      : [{ name: l.name, of100, says: `${l.name} starves at idle on ${of100} of 100 rigs like it: ${why}.` }];
   });
 }
 
 /** What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore power, the feeds of chargers. */
-export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], compiled = compileRig(candidate.rig), whole = true): Outcome {
+export function outcomeOf(
+  candidate: Candidate,
+  runs: readonly SimResult[],
+  compiled = compileRig(candidate.rig),
+  whole = true,
+): Outcome {
   const { rig } = candidate;
   const house = houseBankOf(rig);
   // Where somebody drives is where one arrives.
@@ -121,21 +156,38 @@ export function outcomeOf(candidate: Candidate, runs: readonly SimResult[], comp
     lowest: bank ? Math.min(...runs.map((x) => x.summary.batteries[index]!.lowestSoc)) : 0,
     ends: bank?.endSoc ?? 0,
     ...(hardest ? { start: hardest } : {}),
-    ...(alternator ? {
+    ...(alternator
+      ? {
           alternator: {
             idleShare: most((x) => x.summary.alternators[0]?.peakShareIdle),
             roadShare: most((x) => x.summary.alternators[0]?.peakShareRoad),
             peakAmps: most((x) => x.summary.alternators[0]?.peakAmps),
             hottest: most((x) => x.summary.alternators[0]?.hottest),
           },
-        } : {}),
-    linkPeakAmps: most((x) => Math.max(0, ...x.summary.links.filter((l) => rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector').map((l) => Math.abs(l.peakAmps)))),
-    boost: (has('bypass-switch') || (has('boost-switch') && has('link-solenoid'))) && !candidate.effects?.length ? 'keeps' : 'none',
-    handsOff: !has('link-switch') && !rig.parts.some((p) => p.kind.endsWith('-charger') && p.options?.['enable'] === 'manual'),
-    ...(has('shore-charger') && start ? { startOnShore: whole ? gainsOnShore(candidate, compiled, start, house?.id) : false } : {}),
+        }
+      : {}),
+    linkPeakAmps: most((x) =>
+      Math.max(
+        0,
+        ...x.summary.links
+          .filter((l) => rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector')
+          .map((l) => Math.abs(l.peakAmps)),
+      ),
+    ),
+    boost:
+      (has('bypass-switch') || (has('boost-switch') && has('link-solenoid'))) && !candidate.effects?.length
+        ? 'keeps'
+        : 'none',
+    handsOff:
+      !has('link-switch') && !rig.parts.some((p) => p.kind.endsWith('-charger') && p.options?.['enable'] === 'manual'),
+    ...(has('shore-charger') && start
+      ? { startOnShore: whole ? gainsOnShore(candidate, compiled, start, house?.id) : false }
+      : {}),
     profiles: profilesOf(rig, runs),
     hunting: [...new Set(runs.flatMap((x) => x.summary.hunting))].map((id) => rig.parts.find((p) => p.id === id)!.name),
-    collapsed: [...new Set(runs.flatMap((x) => x.summary.collapsed))].map((id) => rig.parts.find((p) => p.id === id)!.name),
+    collapsed: [...new Set(runs.flatMap((x) => x.summary.collapsed))].map(
+      (id) => rig.parts.find((p) => p.id === id)!.name,
+    ),
     starves: whole ? starvesOf(compiled) : [],
     dangers: dangersOf(rig),
     cautions: linkDangers(rig).map((f) => `${f.title}: ${f.why.charAt(0).toLowerCase()}${f.why.slice(1)}`),

@@ -13,10 +13,12 @@ interface Price {
 
 const flat = (lo: number, hi: number) => (): Range => [lo, hi];
 /** Dollars by the amps of a charger. */
-const byAmps = (base: number, perAmp: number) => (part: Part): Range => {
-  const amps = part.params['limit']?.value ?? 30;
-  return [base + perAmp * amps, 1.35 * (base + perAmp * amps)];
-};
+const byAmps =
+  (base: number, perAmp: number) =>
+  (part: Part): Range => {
+    const amps = part.params['limit']?.value ?? 30;
+    return [base + perAmp * amps, 1.35 * (base + perAmp * amps)];
+  };
 
 export const PART_PRICES: Readonly<Record<string, Price>> = {
   'link-solenoid': { dollars: flat(45, 130), minutes: [30, 60] },
@@ -37,7 +39,10 @@ export const PART_PRICES: Readonly<Record<string, Price>> = {
   'triggered-maintainer': { dollars: flat(70, 160), minutes: [30, 60] },
   'link-fuse': { dollars: flat(15, 45), minutes: [10, 20] },
   'tow-connector': { dollars: flat(25, 90), minutes: [40, 80] },
-  'battery-bank': { dollars: (p) => [1.3 * (p.params['capacity']?.value ?? 100), 2.4 * (p.params['capacity']?.value ?? 100)], minutes: [45, 90] },
+  'battery-bank': {
+    dollars: (p) => [1.3 * (p.params['capacity']?.value ?? 100), 2.4 * (p.params['capacity']?.value ?? 100)],
+    minutes: [45, 90],
+  },
 };
 const OTHER: Price = { dollars: flat(20, 80), minutes: [20, 45] };
 
@@ -71,7 +76,14 @@ export function changeCost(from: Rig, to: Rig): { minutes: Range; parts: Range }
   const wires = new Map(from.conductors.map((c) => [c.id, c]));
   for (const c of to.conductors) {
     const was = wires.get(c.id);
-    if (was && was.gauge === c.gauge && was.from.part === c.from.part && was.to.part === c.to.part && Math.abs(was.length - c.length) < 0.5) continue;
+    if (
+      was &&
+      was.gauge === c.gauge &&
+      was.from.part === c.from.part &&
+      was.to.part === c.to.part &&
+      Math.abs(was.length - c.length) < 0.5
+    )
+      continue;
     add(wireMinutes(c), wirePrice(c));
   }
   return { minutes, parts };

@@ -26,14 +26,34 @@ const HOURS_TOLERANCE = 1 / 120;
 const LONGEST_CHARGE = 72;
 const LONGEST_STAND = 24 * 365;
 
-const inHours = (h: number): string => (h >= 48 ? `${(h / 24).toFixed(h >= 240 ? 0 : 1)} days` : h >= 1 ? `${h.toFixed(1)} h` : `${Math.ceil(h * 60)} min`);
+const inHours = (h: number): string =>
+  h >= 48 ? `${(h / 24).toFixed(h >= 240 ? 0 : 1)} days` : h >= 1 ? `${h.toFixed(1)} h` : `${Math.ceil(h * 60)} min`;
 const percent = (x: number) => `${Math.round(x * 100)} %`;
 
-const leg = (kind: Leg['kind'], hours: number, of: AskedOf, more: Partial<Leg> = {}): Leg => ({ id: kind, name: kind, kind, hours, celsius: of.celsius, sunHours: 0, loads: [...of.loads], ...more });
+const leg = (kind: Leg['kind'], hours: number, of: AskedOf, more: Partial<Leg> = {}): Leg => ({
+  id: kind,
+  name: kind,
+  kind,
+  hours,
+  celsius: of.celsius,
+  sunHours: 0,
+  loads: [...of.loads],
+  ...more,
+});
 
 function run(of: AskedOf, legs: Leg[], startSoc?: number, follow?: (now: Followed) => boolean) {
-  const scenario: Scenario = { id: 'question', name: 'Question', startHour: 8, ...(startSoc === undefined ? {} : { startSoc: { [of.bank]: startSoc } }), legs };
-  return simulate(of.compiled, scenario, { series: false, ...(of.situation ? { situation: of.situation } : {}), ...(follow ? { follow } : {}) }).summary;
+  const scenario: Scenario = {
+    id: 'question',
+    name: 'Question',
+    startHour: 8,
+    ...(startSoc === undefined ? {} : { startSoc: { [of.bank]: startSoc } }),
+    legs,
+  };
+  return simulate(of.compiled, scenario, {
+    series: false,
+    ...(of.situation ? { situation: of.situation } : {}),
+    ...(follow ? { follow } : {}),
+  }).summary;
 }
 
 /**
@@ -50,7 +70,9 @@ function until(of: AskedOf, whole: Leg, startSoc: number | undefined, left: (now
       before = here;
       return false;
     }
-    hours = (before.left === Infinity ? here.t : before.t + ((here.t - before.t) * before.left) / (before.left - here.left)) / 3600;
+    hours =
+      (before.left === Infinity ? here.t : before.t + ((here.t - before.t) * before.left) / (before.left - here.left)) /
+      3600;
     return true;
   });
   return { hours, summary };
@@ -66,15 +88,23 @@ function bisect(low: number, high: number, reached: (x: number) => boolean, tole
   return high;
 }
 
-const endOf = (of: AskedOf, summary: ReturnType<typeof run>) => summary.batteries.find((b) => b.part === of.bank)!.endSoc;
+const endOf = (of: AskedOf, summary: ReturnType<typeof run>) =>
+  summary.batteries.find((b) => b.part === of.bank)!.endSoc;
 
 /** How long to drive, idle, or stay on shore until the bank is at `target`, from `from`; at most `longest` hours. */
-export function howLong(of: AskedOf, kind: 'drive' | 'idle' | 'shore', from: number, target: number, longest = LONGEST_CHARGE): Answer {
+export function howLong(
+  of: AskedOf,
+  kind: 'drive' | 'idle' | 'shore',
+  from: number,
+  target: number,
+  longest = LONGEST_CHARGE,
+): Answer {
   const words = kind === 'drive' ? 'driving' : kind === 'idle' ? 'idling' : 'on shore power';
   if (from >= target) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
   const { hours, summary } = until(of, leg(kind, longest, of), from, (now) => target - now.soc(of.bank));
   const most = endOf(of, summary);
-  if (hours === undefined) return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
+  if (hours === undefined)
+    return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
   return { hours, at: target, says: `${inHours(hours)} ${words} from ${percent(from)} to ${percent(target)}.` };
 }
 
@@ -85,15 +115,23 @@ export function howLong(of: AskedOf, kind: 'drive' | 'idle' | 'shore', from: num
 export function howLate(of: AskedOf, driveHours: number, from: number, target: number): Answer {
   const arrives = (last: number) => {
     const before = driveHours - last;
-    const legs = [...(before > 0.05 ? [leg('drive', before, of, { id: 'held', held: true })] : []), ...(last > 0.05 ? [leg('drive', last, of)] : [])];
+    const legs = [
+      ...(before > 0.05 ? [leg('drive', before, of, { id: 'held', held: true })] : []),
+      ...(last > 0.05 ? [leg('drive', last, of)] : []),
+    ];
     return endOf(of, run(of, legs, from));
   };
   const never = arrives(0);
   if (never >= target) return { hours: 0, at: never, says: `It arrives at ${percent(never)} without charging.` };
   const most = arrives(driveHours);
-  if (most < target) return { at: most, says: `Not reached: charging all ${inHours(driveHours)} it arrives at ${percent(most)}.` };
+  if (most < target)
+    return { at: most, says: `Not reached: charging all ${inHours(driveHours)} it arrives at ${percent(most)}.` };
   const hours = bisect(0, driveHours, (h) => arrives(h) >= target);
-  return { hours, at: target, says: `Switch on at the latest ${inHours(hours)} before arrival to arrive at ${percent(target)}.` };
+  return {
+    hours,
+    at: target,
+    says: `Switch on at the latest ${inHours(hours)} before arrival to arrive at ${percent(target)}.`,
+  };
 }
 
 /** How long the rig can stand until the engine would no longer start. */
@@ -105,8 +143,10 @@ export function howLongStands(of: AskedOf, more: Partial<Leg> = {}): Answer {
     return check.volts - check.limit;
   });
   const last = summary.starts.at(-1)!;
-  if (hours === undefined) return { at: last.volts, says: `Longer than a year: still ${last.volts.toFixed(1)} V under the starter.` };
-  if (hours <= settling) return { hours: 0, at: last.volts, says: `It would not start now: ${last.volts.toFixed(1)} V under the starter.` };
+  if (hours === undefined)
+    return { at: last.volts, says: `Longer than a year: still ${last.volts.toFixed(1)} V under the starter.` };
+  if (hours <= settling)
+    return { hours: 0, at: last.volts, says: `It would not start now: ${last.volts.toFixed(1)} V under the starter.` };
   return { hours, at: last.limit, says: `The engine starts for ${inHours(hours)}.` };
 }
 
@@ -114,6 +154,7 @@ export function howLongStands(of: AskedOf, more: Partial<Leg> = {}): Answer {
 export function howLongLasts(of: AskedOf, from: number, floor: number, more: Partial<Leg> = {}): Answer {
   if (from <= floor) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
   const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), from, (now) => now.soc(of.bank) - floor);
-  if (hours === undefined) return { at: endOf(of, summary), says: `Longer than a year: still at ${percent(endOf(of, summary))}.` };
+  if (hours === undefined)
+    return { at: endOf(of, summary), says: `Longer than a year: still at ${percent(endOf(of, summary))}.` };
   return { hours, at: floor, says: `${inHours(hours)} from ${percent(from)} down to ${percent(floor)}.` };
 }

@@ -21,18 +21,29 @@ export interface Sampled {
 
 /** Inverse of the standard normal distribution: Acklam's rational approximation, 1.15e-9 relative, from memory. */
 export function normalQuantile(p: number): number {
-  const a = [-39.69683028665376, 220.9460984245205, -275.9285104469687, 138.357751867269, -30.66479806614716, 2.506628277459239] as const;
+  const a = [
+    -39.69683028665376, 220.9460984245205, -275.9285104469687, 138.357751867269, -30.66479806614716, 2.506628277459239,
+  ] as const;
   const b = [-54.47609879822406, 161.5858368580409, -155.6989798598866, 66.80131188771972, -13.28068155288572] as const;
-  const c = [-0.007784894002430293, -0.3223964580411365, -2.400758277161838, -2.549732539343734, 4.374664141464968, 2.938163982698783] as const;
+  const c = [
+    -0.007784894002430293, -0.3223964580411365, -2.400758277161838, -2.549732539343734, 4.374664141464968,
+    2.938163982698783,
+  ] as const;
   const d = [0.007784695709041462, 0.3224671290700398, 2.445134137142996, 3.754408661907416] as const;
   if (p < 0.02425) {
     const q = Math.sqrt(-2 * Math.log(p));
-    return (((((c[0] * q + c[1]) * q + c[2]) * q + c[3]) * q + c[4]) * q + c[5]) / ((((d[0] * q + d[1]) * q + d[2]) * q + d[3]) * q + 1);
+    return (
+      (((((c[0] * q + c[1]) * q + c[2]) * q + c[3]) * q + c[4]) * q + c[5]) /
+      ((((d[0] * q + d[1]) * q + d[2]) * q + d[3]) * q + 1)
+    );
   }
   if (p > 1 - 0.02425) return -normalQuantile(1 - p);
   const q = p - 0.5;
   const r = q * q;
-  return ((((((a[0] * r + a[1]) * r + a[2]) * r + a[3]) * r + a[4]) * r + a[5]) * q) / (((((b[0] * r + b[1]) * r + b[2]) * r + b[3]) * r + b[4]) * r + 1);
+  return (
+    ((((((a[0] * r + a[1]) * r + a[2]) * r + a[3]) * r + a[4]) * r + a[5]) * q) /
+    (((((b[0] * r + b[1]) * r + b[2]) * r + b[3]) * r + b[4]) * r + 1)
+  );
 }
 
 /** Draws of one number over all samples: one from each n-th, in an order of its own. Same for every rig it is in. */
@@ -43,14 +54,22 @@ function drawsOf(key: string, samples: number, seed: number): Float64Array {
     const j = Math.floor(rng.uniform() * (i + 1));
     [order[i], order[j]] = [order[j]!, order[i]!];
   }
-  return Float64Array.from(order, (stratum) => normalQuantile((stratum + Math.min(0.999, Math.max(0.001, rng.uniform()))) / samples));
+  return Float64Array.from(order, (stratum) =>
+    normalQuantile((stratum + Math.min(0.999, Math.max(0.001, rng.uniform()))) / samples),
+  );
 }
 
 /** z of every uncertain number of a rig, by sample. Numbers that two rigs share get the same draws. */
 export class Draws {
   private readonly columns: Float64Array[];
-  constructor(readonly compiled: CompiledRig, readonly samples: number, readonly seed: number) {
-    this.columns = compiled.params.map((p) => (p.parameter.spread > 0 ? drawsOf(p.key, samples, seed) : new Float64Array(samples)));
+  constructor(
+    readonly compiled: CompiledRig,
+    readonly samples: number,
+    readonly seed: number,
+  ) {
+    this.columns = compiled.params.map((p) =>
+      p.parameter.spread > 0 ? drawsOf(p.key, samples, seed) : new Float64Array(samples),
+    );
   }
   z(sample: number): Float64Array {
     return Float64Array.from(this.columns, (c) => c[sample]!);
@@ -58,14 +77,27 @@ export class Draws {
 }
 
 /** Runs some samples of one candidate. */
-export function sampleCandidate(candidate: Candidate, scenarios: readonly Scenario[], samples: number, seed: number, which: readonly number[]): Sampled[] {
+export function sampleCandidate(
+  candidate: Candidate,
+  scenarios: readonly Scenario[],
+  samples: number,
+  seed: number,
+  which: readonly number[],
+): Sampled[] {
   const compiled = compileRig(candidate.rig);
   const draws = new Draws(compiled, samples, seed);
   return which.map((sample) => {
     const z = draws.z(sample);
     const runs = scenarios.map((scenario) => simulateCandidate(candidate, compiled, scenario, z, false));
     const o = outcomeOf(candidate, runs, compiled, false);
-    return { sample, candidate: candidate.id, arrives: o.arrives, lowest: o.lowest, startVolts: o.start ? o.start.volts - o.start.limit : 0, idleShare: o.alternator?.idleShare ?? 0 };
+    return {
+      sample,
+      candidate: candidate.id,
+      arrives: o.arrives,
+      lowest: o.lowest,
+      startVolts: o.start ? o.start.volts - o.start.limit : 0,
+      idleShare: o.alternator?.idleShare ?? 0,
+    };
   });
 }
 
@@ -113,7 +145,13 @@ export interface Influence {
 }
 
 /** Which numbers the arrival hangs on most: squared correlation over the samples of one candidate. */
-export function influences(candidate: Candidate, samples: readonly Sampled[], count: number, seed: number, most = 4): Influence[] {
+export function influences(
+  candidate: Candidate,
+  samples: readonly Sampled[],
+  count: number,
+  seed: number,
+  most = 4,
+): Influence[] {
   const of = samples.filter((s) => s.candidate === candidate.id);
   if (of.length < 8) return [];
   const compiled = compileRig(candidate.rig);
@@ -131,8 +169,19 @@ export function influences(candidate: Candidate, samples: readonly Sampled[], co
       both += (z[i]! - zMean) * (of[k]!.arrives - mean);
       zVariance += (z[i]! - zMean) ** 2;
     });
-    return [{ key: p.key, label: p.label, share: (both * both) / (zVariance * variance), raises: both > 0, assumed: p.parameter.provenance === 'assumed' }];
+    return [
+      {
+        key: p.key,
+        label: p.label,
+        share: (both * both) / (zVariance * variance),
+        raises: both > 0,
+        assumed: p.parameter.provenance === 'assumed',
+      },
+    ];
   });
   // Of seventy numbers that do nothing, the luckiest explains about eleven n-ths by chance.
-  return list.filter((x) => x.share > 11 / of.length).sort((a, b) => b.share - a.share).slice(0, most);
+  return list
+    .filter((x) => x.share > 11 / of.length)
+    .sort((a, b) => b.share - a.share)
+    .slice(0, most);
 }

@@ -38,7 +38,10 @@ const SAMPLES = 192;
 const FEWEST = 24;
 
 /** What every controller does, and whether anything collapsed, as one word. */
-const doing = (settled: Settled): string => `${Object.values(settled.modes).map((m) => m.mode).join()} ${settled.collapsed.join()}`;
+const doing = (settled: Settled): string =>
+  `${Object.values(settled.modes)
+    .map((m) => m.mode)
+    .join()} ${settled.collapsed.join()}`;
 
 export class BandTable {
   readonly outputs: Output[];

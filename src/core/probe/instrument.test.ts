@@ -12,10 +12,16 @@ const meter = { ...USUAL_INSTRUMENT, id: 'm', name: 'M', calibratedOn: '2026-01-
 describe('an instrument', () => {
   it('is due when the calendar library says so, month ends and leap years included', () => {
     fc.assert(
-      fc.property(fc.date({ min: new Date('2001-01-01'), max: new Date('2090-12-31'), noInvalidDate: true }), fc.integer({ min: 1, max: 120 }), (date, months) => {
-        const day = new Date(date.getFullYear(), date.getMonth(), date.getDate(), 12);
-        expect(dueOn({ calibratedOn: format(day, 'yyyy-MM-dd'), months })).toBe(format(addMonths(day, months), 'yyyy-MM-dd'));
-      }),
+      fc.property(
+        fc.date({ min: new Date('2001-01-01'), max: new Date('2090-12-31'), noInvalidDate: true }),
+        fc.integer({ min: 1, max: 120 }),
+        (date, months) => {
+          const day = new Date(date.getFullYear(), date.getMonth(), date.getDate(), 12);
+          expect(dueOn({ calibratedOn: format(day, 'yyyy-MM-dd'), months })).toBe(
+            format(addMonths(day, months), 'yyyy-MM-dd'),
+          );
+        },
+      ),
     );
     expect(dueOn({ months: 12 })).toBeUndefined();
   });
@@ -39,7 +45,14 @@ describe('an instrument', () => {
     /** How far the belief is from where it started, bits. */
     const moved = (voltPercent: number) => {
       belief.setEvidence([
-        { id: 'a', state: 'idle', probe: 'chassis-bank.plus', ref: 'frame.bay-2', value: 13.3, meter: accuracyOf({ ...meter, voltPercent }, '2026-06-01') },
+        {
+          id: 'a',
+          state: 'idle',
+          probe: 'chassis-bank.plus',
+          ref: 'frame.bay-2',
+          value: 13.3,
+          meter: accuracyOf({ ...meter, voltPercent }, '2026-06-01'),
+        },
       ]);
       return belief.probability.reduce((sum, p, i) => sum + (p > 0 ? p * Math.log2(p / belief.prior[i]!) : 0), 0);
     };

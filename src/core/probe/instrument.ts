@@ -19,7 +19,8 @@ export function dueOn({ calibratedOn, months }: Pick<Instrument, 'calibratedOn' 
   const y = year + Math.floor(count / 12);
   const m = (count % 12) + 1;
   // Months end differently: the 31st plus a month is the last day there is.
-  const last = m === 2 ? (y % 4 === 0 && (y % 100 !== 0 || y % 400 === 0) ? 29 : 28) : [4, 6, 9, 11].includes(m) ? 30 : 31;
+  const last =
+    m === 2 ? (y % 4 === 0 && (y % 100 !== 0 || y % 400 === 0) ? 29 : 28) : [4, 6, 9, 11].includes(m) ? 30 : 31;
   return `${y}-${two(m)}-${two(Math.min(date, last))}`;
 }
 

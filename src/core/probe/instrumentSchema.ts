@@ -7,7 +7,11 @@ export const InstrumentSchema = Type.Object(
   {
     id: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }),
     name: Type.String({ minLength: 1, maxLength: 60, pattern: '\\S', description: 'as the shop calls it' }),
-    voltPercent: Type.Number({ minimum: 0.01, maximum: 10, description: 'DC volts, ± per cent of the reading, of the data sheet' }),
+    voltPercent: Type.Number({
+      minimum: 0.01,
+      maximum: 10,
+      description: 'DC volts, ± per cent of the reading, of the data sheet',
+    }),
     voltDigits: Type.Number({ minimum: 0, maximum: 50, description: 'and ± last digits' }),
     ampPercent: Type.Number({ minimum: 0.1, maximum: 20, description: 'DC clamp, ± per cent of the reading' }),
     ampFloor: Type.Number({ minimum: 0.01, maximum: 20, description: 'and ± amps near zero' }),

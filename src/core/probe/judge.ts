@@ -11,4 +11,5 @@ export interface Band {
 export type Verdict = 'ok' | 'low' | 'high';
 
 /** Against the band: below it, above it, in it. */
-export const judge = (value: number, band: Band): Verdict => (value < band.lo ? 'low' : value > band.hi ? 'high' : 'ok');
+export const judge = (value: number, band: Band): Verdict =>
+  value < band.lo ? 'low' : value > band.hi ? 'high' : 'ok';

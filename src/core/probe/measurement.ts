@@ -47,7 +47,13 @@ export function pointPlace(rig: Rig, key: string): PointPlace {
   const part = rig.parts.find((p) => p.id === owner);
   if (part) {
     const spec = partKind(part.kind).terminals.find((t) => t.id === terminal)!;
-    return { place: part.place, station: part.station, lead: spec.lead, side: part.side, accessMinutes: spec.accessMinutes ?? 0 };
+    return {
+      place: part.place,
+      station: part.station,
+      lead: spec.lead,
+      side: part.side,
+      accessMinutes: spec.accessMinutes ?? 0,
+    };
   }
   const ground = rig.grounds.find((g) => g.id === owner)!;
   const point = ground.points.find((p) => p.id === terminal)!;
@@ -132,8 +138,7 @@ export function rigMeasurements(rig: Rig, blackLead?: string): Measurement[] {
       const [a, b] = kind.terminals;
       drop(`${part.id}.${a!.id}`, `${part.id}.${b!.id}`, `Drop across ${part.name.toLowerCase()}`);
     }
-    if (kind.role === 'battery')
-      drop(`${part.id}.plus`, `${part.id}.minus`, `${part.name}, post to post`);
+    if (kind.role === 'battery') drop(`${part.id}.plus`, `${part.id}.minus`, `${part.name}, post to post`);
   }
   for (const c of rig.conductors) {
     if (c.use === 'feed')

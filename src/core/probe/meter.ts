@@ -19,7 +19,12 @@ export interface MeterAccuracy {
   ampFloor: number;
 }
 
-export const USUAL_METER: MeterAccuracy = { voltShare: METER.gainSpread, voltNoise: 1, ampShare: METER.clampSpread, ampFloor: METER.clampFloor };
+export const USUAL_METER: MeterAccuracy = {
+  voltShare: METER.gainSpread,
+  voltNoise: 1,
+  ampShare: METER.clampSpread,
+  ampFloor: METER.clampFloor,
+};
 
 /**
  * Leads and contact spots never give the same millivolts twice: one standard deviation of a volt reading

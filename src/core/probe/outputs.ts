@@ -99,8 +99,7 @@ export class Lineariser {
       valueSensitivities(model.solver, model.values, this.lambda, s);
       if (o.kind === 'amps') {
         // amps = (va − vb)/R depends on R directly as well.
-        s.resistorOhms[o.index] =
-          s.resistorOhms[o.index]! - y[firstRow + i]! / model.values.resistorOhms[o.index]!;
+        s.resistorOhms[o.index] = s.resistorOhms[o.index]! - y[firstRow + i]! / model.values.resistorOhms[o.index]!;
       }
       for (let r = 0; r < rules.length; r++) {
         const rule = rules[r]!;

@@ -14,7 +14,8 @@ describe('meter technique', () => {
         for (const s of statesOf(rig)) {
           const tips = techniqueFor(m, s.id);
           expect(tips.length).toBeLessThanOrEqual(2);
-          if (m.kind !== 'volts' || /^(boost|delay|coach-bank|chassis-bank)\./.test(m.red)) expect(tips.length, `${m.id} at ${s.id}`).toBeGreaterThan(0);
+          if (m.kind !== 'volts' || /^(boost|delay|coach-bank|chassis-bank)\./.test(m.red))
+            expect(tips.length, `${m.id} at ${s.id}`).toBeGreaterThan(0);
           for (const row of TECHNIQUE) if (row.when(m, s.id)) used.add(row.says);
         }
       }
@@ -23,9 +24,17 @@ describe('meter technique', () => {
   });
 
   it('never puts a lamp on a sense wire, and warns of surface charge only at rest', () => {
-    expect(techniqueFor({ kind: 'volts', red: 'delay.coach-sense', black: 'frame.bay-2' }, 'idle').join()).toMatch(/No test lamp/);
-    expect(techniqueFor({ kind: 'volts', red: 'delay.coach-sense', black: 'frame.bay-2' }, 'idle').join()).not.toMatch(/lamp on it/);
-    expect(techniqueFor({ kind: 'volts', red: 'coach-bank.plus', black: 'frame.bay-2' }, 'rested').join()).toMatch(/surface charge/);
-    expect(techniqueFor({ kind: 'drop', red: 'link.chassis-stud', black: 'link.coach-stud' }, 'idle').join()).toMatch(/while it carries current/);
+    expect(techniqueFor({ kind: 'volts', red: 'delay.coach-sense', black: 'frame.bay-2' }, 'idle').join()).toMatch(
+      /No test lamp/,
+    );
+    expect(techniqueFor({ kind: 'volts', red: 'delay.coach-sense', black: 'frame.bay-2' }, 'idle').join()).not.toMatch(
+      /lamp on it/,
+    );
+    expect(techniqueFor({ kind: 'volts', red: 'coach-bank.plus', black: 'frame.bay-2' }, 'rested').join()).toMatch(
+      /surface charge/,
+    );
+    expect(techniqueFor({ kind: 'drop', red: 'link.chassis-stud', black: 'link.coach-stud' }, 'idle').join()).toMatch(
+      /while it carries current/,
+    );
   });
 });

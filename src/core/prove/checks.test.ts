@@ -28,21 +28,32 @@ describe('checks of the finished rig', () => {
     for (const name of ['Pika', 'Dipper', 'Marmot', 'Osprey']) {
       const rig = rigNamed(name);
       const safety = ['lights', 'brakes', 'breakaway'];
-      expect(required(rigChecks({ rig, from: rig, made: 'repair', repaired: 'connector' }))).toEqual(expect.arrayContaining(safety));
+      expect(required(rigChecks({ rig, from: rig, made: 'repair', repaired: 'connector' }))).toEqual(
+        expect.arrayContaining(safety),
+      );
       // A wire that ends at the connector.
       const wire = rig.conductors.find((c) => c.to.part === 'connector' || c.from.part === 'connector')!;
-      expect(required(rigChecks({ rig, from: rig, made: 'repair', repaired: wire.id }))).toEqual(expect.arrayContaining(safety));
-      const thicker = { ...rig, conductors: rig.conductors.map((c) => (c.id === wire.id ? { ...c, gauge: '2/0' as const } : c)) };
+      expect(required(rigChecks({ rig, from: rig, made: 'repair', repaired: wire.id }))).toEqual(
+        expect.arrayContaining(safety),
+      );
+      const thicker = {
+        ...rig,
+        conductors: rig.conductors.map((c) => (c.id === wire.id ? { ...c, gauge: '2/0' as const } : c)),
+      };
       expect(required(rigChecks({ rig: thicker, from: rig, made: 'build' }))).toEqual(expect.arrayContaining(safety));
       // Not touched: advised, never forgotten.
       const far = rigChecks({ rig, from: rig, made: 'repair', repaired: 'house' });
       for (const id of safety) expect(far.find((c) => c.id === id)).toMatchObject({ required: false });
     }
-    expect(rigChecks({ rig: rigNamed('Wren'), from: undefined, made: 'build' }).map((c) => c.id)).not.toContain('brakes');
+    expect(rigChecks({ rig: rigNamed('Wren'), from: undefined, made: 'build' }).map((c) => c.id)).not.toContain(
+      'brakes',
+    );
   });
 
   it('passes only what is written down and within every limit', () => {
-    const hour = rigChecks({ rig: rigNamed('Heron'), from: undefined, made: 'build' }).find((c) => c.id === 'idle-hour')!;
+    const hour = rigChecks({ rig: rigNamed('Heron'), from: undefined, made: 'build' }).find(
+      (c) => c.id === 'idle-hour',
+    )!;
     expect(passes(hour, {})).toBeUndefined();
     expect(passes(hour, { amps: 60 })).toBeUndefined();
     expect(passes(hour, { amps: 60, celsius: HOUSING_LIMIT })).toBe(true);

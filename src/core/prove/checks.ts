@@ -27,15 +27,27 @@ const hasTow = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'tow-conn
 /** Whether work was done at the tow connector or on a wire that ends at it. */
 function towTouched({ rig, from, repaired }: Proving): boolean {
   const connectors = new Set(rig.parts.filter((p) => p.kind === 'tow-connector').map((p) => p.id));
-  if (repaired !== undefined && (connectors.has(repaired) || rig.conductors.some((c) => c.id === repaired && (connectors.has(c.from.part) || connectors.has(c.to.part))))) return true;
+  if (
+    repaired !== undefined &&
+    (connectors.has(repaired) ||
+      rig.conductors.some((c) => c.id === repaired && (connectors.has(c.from.part) || connectors.has(c.to.part))))
+  )
+    return true;
   if (!from) return false;
-  const at = (doc: Rig) => JSON.stringify([doc.tow, doc.parts.filter((p) => connectors.has(p.id)), doc.conductors.filter((c) => connectors.has(c.from.part) || connectors.has(c.to.part))]);
+  const at = (doc: Rig) =>
+    JSON.stringify([
+      doc.tow,
+      doc.parts.filter((p) => connectors.has(p.id)),
+      doc.conductors.filter((c) => connectors.has(c.from.part) || connectors.has(c.to.part)),
+    ]);
   return at(from) !== at(rig);
 }
 
 /** The link can let a bank take all an alternator gives: a solenoid, or a charger as large. */
-const heavyCharging = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'link-solenoid' || p.kind === 'dcdc-charger' || p.kind === 'dual-charger');
-const lithium = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'battery-bank' && partOption(p, 'chemistry') === 'lfp');
+const heavyCharging = (rig: Rig): boolean =>
+  rig.parts.some((p) => p.kind === 'link-solenoid' || p.kind === 'dcdc-charger' || p.kind === 'dual-charger');
+const lithium = (rig: Rig): boolean =>
+  rig.parts.some((p) => p.kind === 'battery-bank' && partOption(p, 'chemistry') === 'lfp');
 
 /** The checks of a rig, in the order to do them. */
 export function rigChecks(proving: Proving): RigCheck[] {
@@ -65,8 +77,20 @@ export function rigChecks(proving: Proving): RigCheck[] {
       state: 'idle',
       minutes: 60,
       values: [
-        { id: 'amps', label: 'Alternator, highest', unit: 'A', most: partValue(alternator, 'idleLimit'), source: 'what this alternator gives at hot idle, as the rig describes it' },
-        { id: 'celsius', label: 'Housing, highest', unit: '°C', most: HOUSING_LIMIT, source: 'from memory; the maker’s limit comes first' },
+        {
+          id: 'amps',
+          label: 'Alternator, highest',
+          unit: 'A',
+          most: partValue(alternator, 'idleLimit'),
+          source: 'what this alternator gives at hot idle, as the rig describes it',
+        },
+        {
+          id: 'celsius',
+          label: 'Housing, highest',
+          unit: '°C',
+          most: HOUSING_LIMIT,
+          source: 'from memory; the maker’s limit comes first',
+        },
         { id: 'ambient', label: 'Air beside it', unit: '°C' },
       ],
       watch: true,
@@ -75,11 +99,39 @@ export function rigChecks(proving: Proving): RigCheck[] {
     });
   if (hasTow(rig)) {
     const touched = towTouched(proving);
-    const tow = { state: 'rested', values: [] as CheckValue[], watch: false, required: touched, caution: 'Brakes and breakaway are safety systems: chock the wheels, and prove them after any work at the connector.' };
+    const tow = {
+      state: 'rested',
+      values: [] as CheckValue[],
+      watch: false,
+      required: touched,
+      caution:
+        'Brakes and breakaway are safety systems: chock the wheels, and prove them after any work at the connector.',
+    };
     list.push(
-      { ...tow, id: 'lights', name: 'Lights', how: 'Coupled: tail, brake, both turn signals and reverse, each seen by somebody behind.', why: 'a wire in the wrong position lights the wrong lamp', minutes: 4 },
-      { ...tow, id: 'brakes', name: 'Service brakes', how: 'Coupled: brake by the controller’s lever and by the pedal; each wheel’s brake is heard or felt, and lets go.', why: 'the same plug carries them', minutes: 5 },
-      { ...tow, id: 'breakaway', name: 'Breakaway', how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.', why: 'its battery hangs on the charge line; 15 minutes is the yardstick of 49 CFR 393.43', minutes: 18 },
+      {
+        ...tow,
+        id: 'lights',
+        name: 'Lights',
+        how: 'Coupled: tail, brake, both turn signals and reverse, each seen by somebody behind.',
+        why: 'a wire in the wrong position lights the wrong lamp',
+        minutes: 4,
+      },
+      {
+        ...tow,
+        id: 'brakes',
+        name: 'Service brakes',
+        how: 'Coupled: brake by the controller’s lever and by the pedal; each wheel’s brake is heard or felt, and lets go.',
+        why: 'the same plug carries them',
+        minutes: 5,
+      },
+      {
+        ...tow,
+        id: 'breakaway',
+        name: 'Breakaway',
+        how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.',
+        why: 'its battery hangs on the charge line; 15 minutes is the yardstick of 49 CFR 393.43',
+        minutes: 18,
+      },
     );
   }
   list.push({
@@ -89,7 +141,15 @@ export function rigChecks(proving: Proving): RigCheck[] {
     why: 'what was added must not flatten the start battery',
     state: 'rested',
     minutes: 30,
-    values: [{ id: 'amps', label: 'Start battery, asleep', unit: 'A', most: SLEEP_LIMIT, source: 'common practice: 0.07 A of alarm and tracker is usual, 0.25 A is a fault' }],
+    values: [
+      {
+        id: 'amps',
+        label: 'Start battery, asleep',
+        unit: 'A',
+        most: SLEEP_LIMIT,
+        source: 'common practice: 0.07 A of alarm and tracker is usual, 0.25 A is a fault',
+      },
+    ],
     watch: false,
     required: made === 'build',
   });

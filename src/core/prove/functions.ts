@@ -18,12 +18,20 @@ const isCoachBank = (p: Part): boolean => p.kind === 'battery-bank' && p.side ==
 const isStartBattery = (p: Part): boolean => p.kind === 'battery-bank' && p.side === 'engine';
 /** Modules that close the link for either bank, and maintainers that lift the start battery from the coach. */
 const BOTH_WAYS: ReadonlySet<string> = new Set(['bidirectional-module', 'timed-window-module']);
-const MAINTAINERS: ReadonlySet<string> = new Set(['differential-maintainer', 'triggered-maintainer', 'diode-lamp', 'dual-charger']);
+const MAINTAINERS: ReadonlySet<string> = new Set([
+  'differential-maintainer',
+  'triggered-maintainer',
+  'diode-lamp',
+  'dual-charger',
+]);
 
 const partOf = (rig: Rig, m: Measurement): Part | undefined => rig.parts.find((p) => p.id === m.red.split('.')[0]);
-const acrossLink = (rig: Rig, list: readonly Measurement[]) => list.filter((m) => m.kind === 'drop' && partOf(rig, m)?.kind === 'link-solenoid');
+const acrossLink = (rig: Rig, list: readonly Measurement[]) =>
+  list.filter((m) => m.kind === 'drop' && partOf(rig, m)?.kind === 'link-solenoid');
 const voltsOf = (rig: Rig, list: readonly Measurement[], which: (p: Part) => boolean, terminal: string) =>
-  list.filter((m) => m.kind === 'volts' && m.red.endsWith(`.${terminal}`) && ((p) => p !== undefined && which(p))(partOf(rig, m)));
+  list.filter(
+    (m) => m.kind === 'volts' && m.red.endsWith(`.${terminal}`) && ((p) => p !== undefined && which(p))(partOf(rig, m)),
+  );
 /** Clamps round the heavy conductors that end at such a part. */
 const clampsAt = (rig: Rig, list: readonly Measurement[], which: (p: Part) => boolean) =>
   list.filter((m) => {
@@ -33,21 +41,57 @@ const clampsAt = (rig: Rig, list: readonly Measurement[], which: (p: Part) => bo
 const hasLink = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'link-solenoid');
 const has = (rig: Rig, kinds: ReadonlySet<string>): boolean => rig.parts.some((p) => kinds.has(p.kind));
 /** The line to a trailer or towed car: what flows there is what the bank gets. */
-const lineClamp = (rig: Rig, list: readonly Measurement[]) => (rig.parts.some((p) => p.kind === 'tow-connector') ? list.filter((m) => m.red === 'line.clamp') : []);
+const lineClamp = (rig: Rig, list: readonly Measurement[]) =>
+  rig.parts.some((p) => p.kind === 'tow-connector') ? list.filter((m) => m.red === 'line.clamp') : [];
 
 export const FUNCTION_TESTS: readonly FunctionTest[] = [
-  { state: 'rested', why: 'with the engine off nothing flows through the link', points: (rig, list) => clampsAt(rig, list, (p) => p.kind === 'link-solenoid') },
-  { state: 'rested', why: 'engine off: the charger’s input is at rest', points: (rig, list) => voltsOf(rig, list, isCharger, 'input') },
-  { state: 'rested', why: 'engine off: the charger gives nothing', points: (rig, list) => (rig.parts.some(isCharger) ? [...clampsAt(rig, list, isCharger), ...lineClamp(rig, list)] : []) },
+  {
+    state: 'rested',
+    why: 'with the engine off nothing flows through the link',
+    points: (rig, list) => clampsAt(rig, list, (p) => p.kind === 'link-solenoid'),
+  },
+  {
+    state: 'rested',
+    why: 'engine off: the charger’s input is at rest',
+    points: (rig, list) => voltsOf(rig, list, isCharger, 'input'),
+  },
+  {
+    state: 'rested',
+    why: 'engine off: the charger gives nothing',
+    points: (rig, list) =>
+      rig.parts.some(isCharger) ? [...clampsAt(rig, list, isCharger), ...lineClamp(rig, list)] : [],
+  },
   { state: 'idle', why: 'the link closes and carries with the engine running', points: acrossLink },
-  { state: 'idle', why: 'engine on: the charger’s input rises', points: (rig, list) => voltsOf(rig, list, isCharger, 'input') },
-  { state: 'idle', why: 'engine on: the charger’s output goes to its stage', points: (rig, list) => voltsOf(rig, list, isCharger, 'output') },
-  { state: 'idle', why: 'the coach bank rises with the engine running', points: (rig, list) => voltsOf(rig, list, isCoachBank, 'plus') },
+  {
+    state: 'idle',
+    why: 'engine on: the charger’s input rises',
+    points: (rig, list) => voltsOf(rig, list, isCharger, 'input'),
+  },
+  {
+    state: 'idle',
+    why: 'engine on: the charger’s output goes to its stage',
+    points: (rig, list) => voltsOf(rig, list, isCharger, 'output'),
+  },
+  {
+    state: 'idle',
+    why: 'the coach bank rises with the engine running',
+    points: (rig, list) => voltsOf(rig, list, isCoachBank, 'plus'),
+  },
   { state: 'idle', why: 'what goes along the line is what the bank should get', points: lineClamp },
   { state: 'boost-engine-off', why: 'the link answers the boost switch', points: acrossLink },
-  { state: 'shore', why: 'the link closes for the charger too', points: (rig, list) => (hasLink(rig) && has(rig, BOTH_WAYS) ? acrossLink(rig, list) : []) },
-  { state: 'shore', why: 'the start battery is helped on shore power', points: (rig, list) => (has(rig, BOTH_WAYS) || has(rig, MAINTAINERS) ? voltsOf(rig, list, isStartBattery, 'plus') : []) },
+  {
+    state: 'shore',
+    why: 'the link closes for the charger too',
+    points: (rig, list) => (hasLink(rig) && has(rig, BOTH_WAYS) ? acrossLink(rig, list) : []),
+  },
+  {
+    state: 'shore',
+    why: 'the start battery is helped on shore power',
+    points: (rig, list) =>
+      has(rig, BOTH_WAYS) || has(rig, MAINTAINERS) ? voltsOf(rig, list, isStartBattery, 'plus') : [],
+  },
 ];
 
 /** Kinds of part that decide when the link closes. */
-export const isDecider = (p: Part): boolean => partKind(p.kind).role === 'control' || isCharger(p) || MAINTAINERS.has(p.kind);
+export const isDecider = (p: Part): boolean =>
+  partKind(p.kind).role === 'control' || isCharger(p) || MAINTAINERS.has(p.kind);

@@ -60,7 +60,8 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
   const states = new Set(statesOf(rig).map((s) => s.id));
   const wanted = new Map<string, { state: string; probe: string; ref?: string; why: string }>();
   const add = (at: { state: string; probe: string; ref?: string }, why: string) => {
-    if (!wanted.has(idOf(at)) && bands.band(at.state, at.probe, at.ref)) wanted.set(idOf(at), { state: at.state, probe: at.probe, ...(at.ref === undefined ? {} : { ref: at.ref }), why });
+    if (!wanted.has(idOf(at)) && bands.band(at.state, at.probe, at.ref))
+      wanted.set(idOf(at), { state: at.state, probe: at.probe, ...(at.ref === undefined ? {} : { ref: at.ref }), why });
   };
   for (const r of before) {
     const band = bands.band(r.state, r.probe, r.ref);
@@ -69,7 +70,8 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
   // The link's own function, whatever was wrong.
   for (const test of FUNCTION_TESTS) {
     if (!states.has(test.state)) continue;
-    for (const m of test.points(rig, measurements)) add({ state: test.state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }) }, test.why);
+    for (const m of test.points(rig, measurements))
+      add({ state: test.state, probe: m.red, ...(m.black === undefined ? {} : { ref: m.black }) }, test.why);
   }
   const taken = new Map(after.map((r) => [idOf(r), r.value]));
   const was = new Map(before.map((r) => [idOf(r), r.value]));
@@ -82,7 +84,9 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
       const now = taken.get(idOf(at));
       return {
         ...at,
-        label: m?.label ?? [at.probe, at.ref].flatMap((k) => rig.probes.filter((p) => p.key === k).map((p) => p.label)).join('–'),
+        label:
+          m?.label ??
+          [at.probe, at.ref].flatMap((k) => rig.probes.filter((p) => p.key === k).map((p) => p.label)).join('–'),
         name: m?.name ?? pointName(rig, at.probe),
         band,
         wait: operatingState(at.state).inputs.dwell,
@@ -94,4 +98,5 @@ export function proofs(bands: BandTable, before: readonly PointReading[], after:
 }
 
 /** All taken and all in their band. */
-export const proven = (list: readonly Proof[]): boolean => list.length > 0 && list.every((p) => p.after?.verdict === 'ok');
+export const proven = (list: readonly Proof[]): boolean =>
+  list.length > 0 && list.every((p) => p.after?.verdict === 'ok');

@@ -9,7 +9,12 @@ export function withPart(rig: Rig, id: string, change: PartChange): Rig {
     ...rig,
     parts: rig.parts.map((p): Part =>
       p.id === id
-        ? { ...p, ...rest, ...(params ? { params: { ...p.params, ...params } } : {}), ...(options ? { options: { ...p.options, ...options } } : {}) }
+        ? {
+            ...p,
+            ...rest,
+            ...(params ? { params: { ...p.params, ...params } } : {}),
+            ...(options ? { options: { ...p.options, ...options } } : {}),
+          }
         : p,
     ),
   };
@@ -24,7 +29,10 @@ export function withConductor(rig: Rig, id: string, change: ConductorChange): Ri
 export const withPieces = (rig: Rig, { parts, conductors, moved = [] }: Pieces): Rig => ({
   ...rig,
   parts: [...rig.parts, ...parts],
-  conductors: [...moved.reduce((list, m) => list.map((c) => (c.id === m.conductor ? { ...c, ...m.set } : c)), rig.conductors), ...conductors],
+  conductors: [
+    ...moved.reduce((list, m) => list.map((c) => (c.id === m.conductor ? { ...c, ...m.set } : c)), rig.conductors),
+    ...conductors,
+  ],
 });
 
 /** The rig without those pieces; what moved ends where it did. Probes on what goes are retired: their labels are never given again. */
@@ -34,6 +42,8 @@ export function withoutPieces(rig: Rig, { parts, conductors, moved = [] }: Piece
     ...rig,
     probes: rig.probes.map((p) => (gone.has(p.key.split('.')[0]!) ? { ...p, retired: true } : p)),
     parts: rig.parts.filter((p) => !gone.has(p.id)),
-    conductors: moved.reduce((list, m) => list.map((c) => (c.id === m.conductor ? { ...c, ...m.was } : c)), rig.conductors).filter((c) => !gone.has(c.id)),
+    conductors: moved
+      .reduce((list, m) => list.map((c) => (c.id === m.conductor ? { ...c, ...m.was } : c)), rig.conductors)
+      .filter((c) => !gone.has(c.id)),
   };
 }

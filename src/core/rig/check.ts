@@ -45,8 +45,16 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
     for (const [name, value] of Object.entries(part.options ?? {})) {
       const pointer = `/parts/${i}/options/${name}`;
       const spec = choices[name];
-      if (!spec) add(pointer, name, Object.keys(choices).length > 0 ? `one of ${Object.keys(choices).join(', ')}` : 'no options on this kind of part');
-      else if (!spec.choices.some((c) => c.id === value)) add(pointer, value, `one of ${spec.choices.map((c) => c.id).join(', ')}`);
+      if (!spec)
+        add(
+          pointer,
+          name,
+          Object.keys(choices).length > 0
+            ? `one of ${Object.keys(choices).join(', ')}`
+            : 'no options on this kind of part',
+        );
+      else if (!spec.choices.some((c) => c.id === value))
+        add(pointer, value, `one of ${spec.choices.map((c) => c.id).join(', ')}`);
     }
     for (const name of Object.keys(part.params))
       if (!specs[name]) add(`/parts/${i}/params/${name}`, name, `one of ${Object.keys(specs).join(', ')}`);
@@ -86,7 +94,8 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
   rig.probes.forEach((probe, i) => {
     if (labels.has(probe.label)) add(`/probes/${i}/label`, probe.label, 'a label never used before in this rig');
     labels.set(probe.label, i);
-    if (keys.has(probe.key)) add(`/probes/${i}/key`, probe.key, `one probe per point; /probes/${keys.get(probe.key)} has it`);
+    if (keys.has(probe.key))
+      add(`/probes/${i}/key`, probe.key, `one probe per point; /probes/${keys.get(probe.key)} has it`);
     keys.set(probe.key, i);
     const [part = '', terminal = ''] = probe.key.split('.');
     // A retired probe may have been on a part that is no longer there.

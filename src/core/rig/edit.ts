@@ -32,12 +32,23 @@ export const ConductorChangeSchema = Type.Object(
 );
 export type ConductorChange = Type.Static<typeof ConductorChangeSchema>;
 
-const EndsSchema = Type.Object({ from: ConductorSchema.properties.from, to: ConductorSchema.properties.to, length: ConductorSchema.properties.length }, omit);
+const EndsSchema = Type.Object(
+  {
+    from: ConductorSchema.properties.from,
+    to: ConductorSchema.properties.to,
+    length: ConductorSchema.properties.length,
+  },
+  omit,
+);
 
 /** Parts and conductors put into a rig or taken out of it, and conductors whose ends move with them. */
 export const piecesSchema = {
   parts: Type.Array(PartSchema, { maxItems: 20 }),
   conductors: Type.Array(ConductorSchema, { maxItems: 60 }),
-  moved: Type.Optional(Type.Array(Type.Object({ conductor: ConductorSchema.properties.id, was: EndsSchema, set: EndsSchema }, omit), { maxItems: 20 })),
+  moved: Type.Optional(
+    Type.Array(Type.Object({ conductor: ConductorSchema.properties.id, was: EndsSchema, set: EndsSchema }, omit), {
+      maxItems: 20,
+    }),
+  ),
 };
 export type Pieces = Type.Static<Type.TObject<typeof piecesSchema>>;

@@ -8,7 +8,8 @@ export const terminalKey = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 /** Links that pass both ways while closed. */
 const JOINING_LINKS = ['link-solenoid', 'bypass-switch', 'voltage-relay'];
 /** Whether a part only joins what is on its terminals: a fuse, a disconnect, a contact, a connector. */
-export const joins = (part: Part): boolean => partKind(part.kind).role === 'inline' || JOINING_LINKS.includes(part.kind);
+export const joins = (part: Part): boolean =>
+  partKind(part.kind).role === 'inline' || JOINING_LINKS.includes(part.kind);
 
 export interface Step {
   conductor: Conductor;
@@ -30,14 +31,23 @@ export function follow(rig: Rig, from: Endpoint, past: (part: Part) => boolean =
     const here = queue.shift()!;
     for (const conductor of feeds) {
       if (seen.has(conductor.id)) continue;
-      const to = terminalKey(conductor.from) === here.at ? conductor.to : terminalKey(conductor.to) === here.at ? conductor.from : undefined;
+      const to =
+        terminalKey(conductor.from) === here.at
+          ? conductor.to
+          : terminalKey(conductor.to) === here.at
+            ? conductor.from
+            : undefined;
       if (!to) continue;
       seen.add(conductor.id);
-      const along = { metres: here.metres + conductor.length, ohms: here.ohms + wireResistance(conductor.gauge, conductor.length) + conductor.joints.value };
+      const along = {
+        metres: here.metres + conductor.length,
+        ohms: here.ohms + wireResistance(conductor.gauge, conductor.length) + conductor.joints.value,
+      };
       const part = rig.parts.find((p) => p.id === to.part);
       steps.push({ conductor, to, ...(part ? { part } : {}), ...along });
       if (!part || !joins(part) || !past(part)) continue;
-      for (const t of partKind(part.kind).terminals) if (t.id !== to.terminal) queue.push({ at: `${part.id}.${t.id}`, ...along });
+      for (const t of partKind(part.kind).terminals)
+        if (t.id !== to.terminal) queue.push({ at: `${part.id}.${t.id}`, ...along });
     }
   }
   return steps;

@@ -8,9 +8,18 @@ export function rigInWords(vocabulary: Vocabulary, rig: Rig): Rig {
   return {
     ...rig,
     kind: w(rig.kind),
-    parts: rig.parts.map((p) => ({ ...p, name: w(p.name), place: w(p.place), ...(p.note === undefined ? {} : { note: w(p.note) }) })),
+    parts: rig.parts.map((p) => ({
+      ...p,
+      name: w(p.name),
+      place: w(p.place),
+      ...(p.note === undefined ? {} : { note: w(p.note) }),
+    })),
     conductors: rig.conductors.map((c) => ({ ...c, name: w(c.name) })),
-    grounds: rig.grounds.map((g) => ({ ...g, name: w(g.name), points: g.points.map((p) => ({ ...p, label: w(p.label), place: w(p.place) })) })),
+    grounds: rig.grounds.map((g) => ({
+      ...g,
+      name: w(g.name),
+      points: g.points.map((p) => ({ ...p, label: w(p.label), place: w(p.place) })),
+    })),
     bonds: rig.bonds.map((b) => ({ ...b, name: w(b.name) })),
     probes: rig.probes.map((p) => ({ ...p, name: w(p.name) })),
   };

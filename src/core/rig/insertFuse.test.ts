@@ -52,11 +52,22 @@ describe('a fuse put into a conductor', () => {
 
   it('is planned: ordered, cut, mounted, and the cable it is in made anew', () => {
     const rig = motorhome('t', 'T');
-    const fused = withPieces(rig, insertFuse(rig, rig.conductors.find((c) => c.id === 'link-cable')!, 'to', 150, 'terminal'));
+    const fused = withPieces(
+      rig,
+      insertFuse(
+        rig,
+        rig.conductors.find((c) => c.id === 'link-cable')!,
+        'to',
+        150,
+        'terminal',
+      ),
+    );
     const plan = buildPlan(rig, fused);
     expect(plan.cuts.map((c) => c.id).sort()).toEqual(['link-cable', 'link-cable-pigtail']);
     expect(plan.steps.map((s) => s.id)).toContain('mount-link-cable-fuse');
-    expect(plan.parts.filter((p) => p.group === 'part').map((p) => `${p.what}: ${p.needs}`)).toEqual([expect.stringMatching(/fuse.*150 A/i)]);
+    expect(plan.parts.filter((p) => p.group === 'part').map((p) => `${p.what}: ${p.needs}`)).toEqual([
+      expect.stringMatching(/fuse.*150 A/i),
+    ]);
   });
 });
 
@@ -64,10 +75,15 @@ describe('an id for a new piece', () => {
   it('is one the document allows and nobody has, whatever words it is made of', () => {
     const rig = motorhome('t', 'T');
     const taken = new Set([...rig.parts, ...rig.conductors, ...rig.grounds, ...rig.bonds].map((x) => x.id));
-    fc.assert(fc.property(fc.oneof(fc.string({ maxLength: 80 }), fc.constantFrom(...taken), fc.constant('Überlandleitung 12 V, links')), (words) => {
-      const id = freeId(rig, words);
-      expect(id).toMatch(/^[a-z][a-z0-9-]{0,39}$/);
-      expect(taken.has(id)).toBe(false);
-    }));
+    fc.assert(
+      fc.property(
+        fc.oneof(fc.string({ maxLength: 80 }), fc.constantFrom(...taken), fc.constant('Überlandleitung 12 V, links')),
+        (words) => {
+          const id = freeId(rig, words);
+          expect(id).toMatch(/^[a-z][a-z0-9-]{0,39}$/);
+          expect(taken.has(id)).toBe(false);
+        },
+      ),
+    );
   });
 });

@@ -24,14 +24,39 @@ export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', r
   const id = freeId(rig, `${conductor.id}-fuse`);
   const element = partKind('link-fuse').params['element']!.default;
   const fuse: Part = {
-    id, kind: 'link-fuse', vehicle: owner.vehicle, station: owner.station + away * PIGTAIL, side: owner.side === 'both' ? (other?.side ?? 'coach') : owner.side, place: owner.place,
-    name: `${owner.name} fuse`.slice(0, 60), note: `${rating} A`, options: { type },
+    id,
+    kind: 'link-fuse',
+    vehicle: owner.vehicle,
+    station: owner.station + away * PIGTAIL,
+    side: owner.side === 'both' ? (other?.side ?? 'coach') : owner.side,
+    place: owner.place,
+    name: `${owner.name} fuse`.slice(0, 60),
+    note: `${rating} A`,
+    options: { type },
     params: { element, rating: { value: rating, spread: 0, provenance: 'nameplate' } satisfies Parameter },
   };
   const source = { part: id, terminal: 'source' };
   const load = { part: id, terminal: 'load' };
   const { joints: _, ...like } = conductor;
-  const pigtail: Conductor = { ...like, id: freeId(rig, `${conductor.id}-pigtail`), name: `${owner.name} to its fuse`.slice(0, 60), length: PIGTAIL, joints: JOINTS, from: end === 'from' ? at : source, to: end === 'from' ? source : at };
+  const pigtail: Conductor = {
+    ...like,
+    id: freeId(rig, `${conductor.id}-pigtail`),
+    name: `${owner.name} to its fuse`.slice(0, 60),
+    length: PIGTAIL,
+    joints: JOINTS,
+    from: end === 'from' ? at : source,
+    to: end === 'from' ? source : at,
+  };
   const was = { from: conductor.from, to: conductor.to, length: conductor.length };
-  return { parts: [fuse], conductors: [pigtail], moved: [{ conductor: conductor.id, was, set: { ...was, [end]: load, length: Math.max(0.05, Number((conductor.length - PIGTAIL).toFixed(3))) } }] };
+  return {
+    parts: [fuse],
+    conductors: [pigtail],
+    moved: [
+      {
+        conductor: conductor.id,
+        was,
+        set: { ...was, [end]: load, length: Math.max(0.05, Number((conductor.length - PIGTAIL).toFixed(3))) },
+      },
+    ],
+  };
 }

@@ -62,7 +62,8 @@ describe('a motorhome from choices', () => {
       for (const fault of rigFaults(rig)) {
         if (fault.effects.length === 0) continue;
         // One that no meter finds on a bank this low is asked after instead.
-        if (observationsOf(rig, rigFaults(rig)).some((q) => (q.faults[fault.id]?.['yes'] ?? 0) > 0.8)) seen.add(fault.name);
+        if (observationsOf(rig, rigFaults(rig)).some((q) => (q.faults[fault.id]?.['yes'] ?? 0) > 0.8))
+          seen.add(fault.name);
         let largest = 0;
         states.forEach((s, k) => {
           const settled = model.settle(s.id, { effects: fault.effects, severity: 0.9 });
@@ -79,7 +80,11 @@ describe('a motorhome from choices', () => {
 });
 
 describe('a link (common practice, no source)', () => {
-  const with_ = (link: MotorhomeChoices['link'], more: Partial<MotorhomeChoices> = {}): MotorhomeChoices => ({ ...USUAL_MOTORHOME, link, ...more });
+  const with_ = (link: MotorhomeChoices['link'], more: Partial<MotorhomeChoices> = {}): MotorhomeChoices => ({
+    ...USUAL_MOTORHOME,
+    link,
+    ...more,
+  });
 
   it('by one-way module closes on the engine, never on shore', () => {
     expect(read(with_('one-way'), 'idle').settled.modes['link']!.mode).toBe('closed');

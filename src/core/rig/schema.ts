@@ -62,8 +62,14 @@ export const PartSchema = Type.Object(
     name: text,
     note: Type.Optional(Type.String({ maxLength: 60, description: 'rating or kind, printed under the name' })),
     params: Type.Record(Type.String(), ParameterSchema),
-    options: Type.Optional(Type.Record(Type.String(), Type.String({ maxLength: 40 }), { description: 'choices of the kind that differ from its usual ones' })),
-    lamps: Type.Optional(Type.Array(LampSchema, { maxItems: 6, description: 'the table of lamps on the unit’s own label' })),
+    options: Type.Optional(
+      Type.Record(Type.String(), Type.String({ maxLength: 40 }), {
+        description: 'choices of the kind that differ from its usual ones',
+      }),
+    ),
+    lamps: Type.Optional(
+      Type.Array(LampSchema, { maxItems: 6, description: 'the table of lamps on the unit’s own label' }),
+    ),
   },
   { additionalProperties: false },
 );
@@ -79,7 +85,9 @@ export const ConductorSchema = Type.Object(
     gauge: Type.Enum([...GAUGES]),
     length: Type.Number({ exclusiveMinimum: 0, maximum: 100, description: 'metres, one way' }),
     joints: ParameterSchema,
-    insulation: Type.Optional(Type.Enum([...INSULATIONS], { description: '°C its insulation bears; 105 where not stated' })),
+    insulation: Type.Optional(
+      Type.Enum([...INSULATIONS], { description: '°C its insulation bears; 105 where not stated' }),
+    ),
     inEngineSpace: Type.Optional(Type.Boolean({ description: 'runs where the air is hot' })),
   },
   { additionalProperties: false },
@@ -109,7 +117,10 @@ export type Bond = Type.Static<typeof BondSchema>;
 
 export const ProbeSchema = Type.Object(
   {
-    key: Type.String({ pattern: '^[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*$', description: 'part.terminal, or conductor.clamp' }),
+    key: Type.String({
+      pattern: '^[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*$',
+      description: 'part.terminal, or conductor.clamp',
+    }),
     label: Type.String({ pattern: '^P[1-9][0-9]{0,2}$', description: 'given once, never renumbered or reused' }),
     name: text,
     retired: Type.Optional(Type.Boolean()),

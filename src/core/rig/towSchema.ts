@@ -26,11 +26,18 @@ export const TowWaySchema = Type.Object(
   {
     pin: Type.String({ pattern: '^[a-z0-9]{1,8}$' }),
     feed: Type.Unsafe<(typeof FEED_IDS)[number]>(Type.Enum([...FEED_IDS], { description: 'what the vehicle gives' })),
-    from: Type.Optional(Type.Enum(['start', 'accessory'], { description: 'the battery behind a feed; the start battery where not stated' })),
+    from: Type.Optional(
+      Type.Enum(['start', 'accessory'], {
+        description: 'the battery behind a feed; the start battery where not stated',
+      }),
+    ),
     fuse: Type.Optional(Type.Number({ minimum: 0, maximum: 500, description: 'A; 0 is none' })),
     gauge: Type.Enum([...GAUGES]),
     length: metres,
-    uses: Type.Array(Type.Unsafe<(typeof USE_IDS)[number]>(Type.Enum([...USE_IDS])), { maxItems: 6, description: 'what the trailer hangs on it' }),
+    uses: Type.Array(Type.Unsafe<(typeof USE_IDS)[number]>(Type.Enum([...USE_IDS])), {
+      maxItems: 6,
+      description: 'what the trailer hangs on it',
+    }),
     usesGauge: Type.Enum([...GAUGES]),
     usesLength: metres,
     seen: Type.Optional(Type.Array(PinSeenSchema, { maxItems: PIN_CONDITIONS.length })),
@@ -60,7 +67,10 @@ export const TowInterfaceSchema = Type.Object(
           inLimit: Type.Number({ exclusiveMinimum: 0, maximum: 400, description: 'A it takes at most' }),
           lockout: Type.Number({ minimum: 5, maximum: 30, description: 'V at its input below which it stops' }),
           outVolts: Type.Number({ minimum: 5, maximum: 64 }),
-          enable: Type.Enum(['wire', 'pin', 'sense', 'always'], { description: 'an ignition wire of its own; a position of the connector; by its input’s volts; tied to its input' }),
+          enable: Type.Enum(['wire', 'pin', 'sense', 'always'], {
+            description:
+              'an ignition wire of its own; a position of the connector; by its input’s volts; tied to its input',
+          }),
         },
         omit,
       ),
@@ -69,13 +79,32 @@ export const TowInterfaceSchema = Type.Object(
       Type.Object(
         {
           watts: Type.Number({ exclusiveMinimum: 0, maximum: 2000, description: 'at 12 V' }),
-          trigger: Type.Enum(['none', 'pin', 'looped'], { description: 'relay in the trailer: none; its coil on a position of its own; its coil looped to the feed' }),
+          trigger: Type.Enum(['none', 'pin', 'looped'], {
+            description: 'relay in the trailer: none; its coil on a position of its own; its coil looped to the feed',
+          }),
         },
         omit,
       ),
     ),
-    brakes: Type.Optional(Type.Object({ amps: Type.Number({ exclusiveMinimum: 0, maximum: 60, description: 'all magnets, at 12 V' }), supply: Type.Enum(['pin', 'converter']) }, omit)),
-    breakaway: Type.Optional(Type.Object({ capacity: Type.Number({ exclusiveMinimum: 0, maximum: 200, description: 'Ah' }), soc: Type.Number({ minimum: 0, maximum: 1 }), keeper: Type.Optional(Type.Boolean({ description: 'a maintainer fills it from the trailer’s own battery' })) }, omit)),
+    brakes: Type.Optional(
+      Type.Object(
+        {
+          amps: Type.Number({ exclusiveMinimum: 0, maximum: 60, description: 'all magnets, at 12 V' }),
+          supply: Type.Enum(['pin', 'converter']),
+        },
+        omit,
+      ),
+    ),
+    breakaway: Type.Optional(
+      Type.Object(
+        {
+          capacity: Type.Number({ exclusiveMinimum: 0, maximum: 200, description: 'Ah' }),
+          soc: Type.Number({ minimum: 0, maximum: 1 }),
+          keeper: Type.Optional(Type.Boolean({ description: 'a maintainer fills it from the trailer’s own battery' })),
+        },
+        omit,
+      ),
+    ),
   },
   omit,
 );

@@ -56,7 +56,10 @@ export function unworkable(rig: Rig): Unworkable[] {
   for (const ground of rig.grounds)
     if (ground.id !== reference && !same(ground.id, reference))
       list.push({
-        part: rig.parts.find((p) => rig.conductors.some((c) => c.to.part === ground.id && c.from.part === p.id))?.id ?? rig.parts[0]?.id ?? '',
+        part:
+          rig.parts.find((p) => rig.conductors.some((c) => c.to.part === ground.id && c.from.part === p.id))?.id ??
+          rig.parts[0]?.id ??
+          '',
         says: `${ground.name} is joined to no other metal: nothing grounded there has a return.`,
         remedy: 'Add the bond or strap that joins it.',
       });

@@ -14,7 +14,8 @@ const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'brake-behind-conve
 const UNSIZED: Sizing = { runs: [], fuses: [], chargers: [], thresholds: [], lockouts: [] };
 
 /** What the rules call a danger in the way a rig is linked, whatever it is built of. */
-export const linkDangers = (rig: Rig): Finding[] => checkDesign(rig, UNSIZED).filter((f) => f.severity === 'danger' && OF_THE_LINK.includes(f.rule));
+export const linkDangers = (rig: Rig): Finding[] =>
+  checkDesign(rig, UNSIZED).filter((f) => f.severity === 'danger' && OF_THE_LINK.includes(f.rule));
 
 /** What the rules see in a rig whose sizing is known. */
 export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
@@ -25,10 +26,24 @@ export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
     part: (id) => rig.parts.find((p) => p.id === id),
     option: partOption,
     value: partValue,
-    blocks: (part) => nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12,
-    on: (part, terminal) => rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
+    blocks: (part) =>
+      nominalOf(
+        part,
+        rig.vehicles.find((v) => v.id === part.vehicle)!,
+      ) / 12,
+    on: (part, terminal) =>
+      rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
   };
-  return RULES.flatMap((rule) => rule.check(context).map((s): Finding => ({ ...s, rule: rule.id, severity: rule.severity, title: rule.title, why: rule.why, source: rule.source }))).sort(
-    (a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity),
-  );
+  return RULES.flatMap((rule) =>
+    rule
+      .check(context)
+      .map((s): Finding => ({
+        ...s,
+        rule: rule.id,
+        severity: rule.severity,
+        title: rule.title,
+        why: rule.why,
+        source: rule.source,
+      })),
+  ).sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }

@@ -10,13 +10,21 @@ const RESTS_AT = 0.4;
 
 /** Each such link with each lithium bank whose rest lies above what the link lets go at, V. */
 export function voltsLinksOnLithium(rig: Rig): { link: Part; bank: Part; openAt: number; rests: number }[] {
-  const banks = rig.parts.filter((p) => p.kind === 'battery-bank' && partOptions(partKind(p.kind), p)['chemistry'] === 'lfp');
+  const banks = rig.parts.filter(
+    (p) => p.kind === 'battery-bank' && partOptions(partKind(p.kind), p)['chemistry'] === 'lfp',
+  );
   return rig.parts
     .filter((p) => (BY_VOLTS as readonly string[]).includes(p.kind))
     .flatMap((link) =>
       banks.flatMap((bank) => {
         const openAt = link.params['openAt']?.value ?? partKind(link.kind).params['openAt']!.default.value;
-        const rests = (restVolts(RESTS_AT, chemistryOf('lfp')) * nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!)) / 12;
+        const rests =
+          (restVolts(RESTS_AT, chemistryOf('lfp')) *
+            nominalOf(
+              bank,
+              rig.vehicles.find((v) => v.id === bank.vehicle)!,
+            )) /
+          12;
         return openAt < rests ? [{ link, bank, openAt, rests }] : [];
       }),
     );

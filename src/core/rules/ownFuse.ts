@@ -28,21 +28,35 @@ export function ownFuse(c: RuleContext, conductor: Conductor, end: 'from' | 'to'
   const bank = c.part(conductor[end].part);
   const atBank = bank?.kind === 'battery-bank';
   // On a branch: what the fuse before it would have to open into, at most.
-  const amps = atBank ? faultAmps(c.rig, bank, AT_THE_POST) : Math.max(0, ...c.sizing.fuses.filter((f) => f.protects.includes(conductor.id)).map((f) => f.fault.near));
+  const amps = atBank
+    ? faultAmps(c.rig, bank, AT_THE_POST)
+    : Math.max(0, ...c.sizing.fuses.filter((f) => f.protects.includes(conductor.id)).map((f) => f.fault.near));
   const volts = chargingVolts(c.rig, bank ?? c.part(conductor[end === 'from' ? 'to' : 'from'].part)!);
   const wires = run.conductors.map((x) => ({ gauge: x.gauge, insulation: insulationOf(x), place: placeOf(x) }));
   for (const kind of FUSE_KINDS) {
     if (kind.volts < volts || kind.interrupts < amps) continue;
     const { fits, tight, to } = fuseWindow(Math.max(load ?? 0, 0.1), wires, kind);
-    const pick = fits.find((r) => others.includes(r)) ?? (load === undefined ? fits.findLast((r) => r <= UNKNOWN_LOAD * to) : (fits[0] ?? tight.at(-1)));
+    const pick =
+      fits.find((r) => others.includes(r)) ??
+      (load === undefined ? fits.findLast((r) => r <= UNKNOWN_LOAD * to) : (fits[0] ?? tight.at(-1)));
     if (pick !== undefined) return { pieces: insertFuse(c.rig, conductor, end, pick, kind.id) };
   }
   return undefined;
 }
 
 /** "Fit 150 A there." where a fuse can be told, else what is wanted in words alone. */
-export function fitFuse(c: RuleContext, conductor: Conductor | undefined, end: 'from' | 'to', where: string): Pick<Saw, 'fix' | 'mend'> {
+export function fitFuse(
+  c: RuleContext,
+  conductor: Conductor | undefined,
+  end: 'from' | 'to',
+  where: string,
+): Pick<Saw, 'fix' | 'mend'> {
   const mend = conductor && ownFuse(c, conductor, end);
   const fuse = mend && 'pieces' in mend ? mend.pieces.parts[0] : undefined;
-  return fuse ? { fix: `A fuse ${where}: ${fuse.note}, ${midSentence(FUSE_KINDS.find((k) => k.id === fuse.options!['type'])!.label)}.`, mend: mend! } : { fix: `A fuse ${where}.` };
+  return fuse
+    ? {
+        fix: `A fuse ${where}: ${fuse.note}, ${midSentence(FUSE_KINDS.find((k) => k.id === fuse.options!['type'])!.label)}.`,
+        mend: mend!,
+      }
+    : { fix: `A fuse ${where}.` };
 }

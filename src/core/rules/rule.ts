@@ -7,7 +7,8 @@ export type Severity = 'danger' | 'will not work' | 'wears out' | 'tidy';
 export const SEVERITIES: readonly Severity[] = ['danger', 'will not work', 'wears out', 'tidy'];
 
 /** An edit that mends it without a judgement: one button. */
-export type Mend = { part: string; set: PartChange } | { conductors: readonly string[]; set: ConductorChange } | { pieces: Pieces };
+export type Mend =
+  { part: string; set: PartChange } | { conductors: readonly string[]; set: ConductorChange } | { pieces: Pieces };
 
 export interface Saw {
   /** Part or conductor it is about. */

@@ -74,7 +74,10 @@ export class AlternatorDynamic extends Warm implements Dynamic {
 
   /** A step in which it would warm by more than 5 K is too long to hold its limit for. */
   error(h: number): number {
-    return Math.abs(this.target() - this.celsius) * (1 - Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame))) > 5 && this.engineWatts > 0 ? Infinity : 0;
+    return Math.abs(this.target() - this.celsius) * (1 - Math.exp((-h * this.cooling) / (HEAT_CAPACITY * this.frame))) >
+      5 && this.engineWatts > 0
+      ? Infinity
+      : 0;
   }
 
   private target(): number {

@@ -11,7 +11,16 @@
  * straight current (Hochbruck and Ostermann, "Exponential integrators", 2010).
  */
 import type { RigNetwork } from '../operate/rigNetwork';
-import { bankCrankVolts, bankOhms, bankOvervolts, bankRestVolts, chemistryOf, storedShare, type BankState, type Chemistry } from '../parts/chemistry';
+import {
+  bankCrankVolts,
+  bankOhms,
+  bankOvervolts,
+  bankRestVolts,
+  chemistryOf,
+  storedShare,
+  type BankState,
+  type Chemistry,
+} from '../parts/chemistry';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import type { Dynamic } from './dynamic';
 
@@ -53,17 +62,32 @@ export class BatteryDynamic implements Dynamic {
   private readonly plus: number;
   private readonly minus: number;
 
-  constructor(net: RigNetwork, readonly part: string, startSoc?: number) {
+  constructor(
+    net: RigNetwork,
+    readonly part: string,
+    startSoc?: number,
+  ) {
     const { compiled } = net;
     const doc = compiled.rig.parts.find((p) => p.id === part)!;
     this.name = doc.name;
     this.chemistry = chemistryOf(partOptions(partKind(doc.kind), doc)['chemistry']!);
-    this.blocks = nominalOf(doc, compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!) / 12;
+    this.blocks =
+      nominalOf(
+        doc,
+        compiled.rig.vehicles.find((v) => v.id === doc.vehicle)!,
+      ) / 12;
     const p = (name: string) => net.parameterNow(`${part}.${name}`);
     this.capacity = p('capacity');
     this.soc = Math.max(0, Math.min(1, startSoc ?? p('soc')));
     this.v2 = p('surface') * this.blocks;
-    this.bank = { chemistry: this.chemistry, capacity: this.capacity, blocks: this.blocks, soc: this.soc, celsius: this.celsius, ageing: p('ageing') };
+    this.bank = {
+      chemistry: this.chemistry,
+      capacity: this.capacity,
+      blocks: this.blocks,
+      soc: this.soc,
+      celsius: this.celsius,
+      ageing: p('ageing'),
+    };
     const emf = (id: string) => compiled.topology.emfs.findIndex((e) => e.id === `${part}.${id}`);
     this.upper = emf('emf');
     this.lower = emf('lower');
@@ -207,7 +231,9 @@ export class BatteryDynamic implements Dynamic {
     totals[6] = totals[6]! + Math.abs(posts);
     const emfEnd = this.rest(this.soc);
     const ohmsEnd = this.ohmic(this.soc, i1 > 0);
-    totals[5] = totals[5]! + ((this.emfAtStart + vBefore + this.ohms0 * i0) * i0 + (emfEnd + this.v1 + this.v2 + ohmsEnd * i1) * i1) * (h / 2);
+    totals[5] =
+      totals[5]! +
+      ((this.emfAtStart + vBefore + this.ohms0 * i0) * i0 + (emfEnd + this.v1 + this.v2 + ohmsEnd * i1) * i1) * (h / 2);
   }
 
   jump(): void {
@@ -226,10 +252,34 @@ export class BatteryDynamic implements Dynamic {
   }
 
   save(): readonly number[] {
-    return [this.soc, this.v1, this.v2, this.amps, this.slope, this.predicted, this.end, this.volts, this.startVolts, this.ohms0, this.emfAtStart];
+    return [
+      this.soc,
+      this.v1,
+      this.v2,
+      this.amps,
+      this.slope,
+      this.predicted,
+      this.end,
+      this.volts,
+      this.startVolts,
+      this.ohms0,
+      this.emfAtStart,
+    ];
   }
 
   restore(s: readonly number[]): void {
-    [this.soc, this.v1, this.v2, this.amps, this.slope, this.predicted, this.end, this.volts, this.startVolts, this.ohms0, this.emfAtStart] = s as [number, number, number, number, number, number, number, number, number, number, number];
+    [
+      this.soc,
+      this.v1,
+      this.v2,
+      this.amps,
+      this.slope,
+      this.predicted,
+      this.end,
+      this.volts,
+      this.startVolts,
+      this.ohms0,
+      this.emfAtStart,
+    ] = s as [number, number, number, number, number, number, number, number, number, number, number];
   }
 }

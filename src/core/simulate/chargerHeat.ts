@@ -23,7 +23,11 @@ export class ChargerHeat extends Warm implements Dynamic {
   private air = 25;
 
   /** @param converter which of the network's, by index: a part may hold two. */
-  constructor(net: RigNetwork, private readonly converter: number, celsius: number) {
+  constructor(
+    net: RigNetwork,
+    private readonly converter: number,
+    celsius: number,
+  ) {
     const { part, outPort, inPort } = net.compiled.converters[converter]!;
     const doc = net.compiled.rig.parts.find((p) => p.id === part)!;
     super(doc.name, celsius, CHARGER_DERATES_FROM, 'air around its fins and a stand-off would help');
@@ -49,7 +53,10 @@ export class ChargerHeat extends Warm implements Dynamic {
 
   read(net: RigNetwork): number {
     const taken = net.converterStates[this.converter]!.amps * net.solver.portVolts[this.inPort]!;
-    this.watts = Math.max(0, taken - Math.max(0, net.solver.pushed(this.outPort)) * net.solver.portVolts[this.outPort]!);
+    this.watts = Math.max(
+      0,
+      taken - Math.max(0, net.solver.pushed(this.outPort)) * net.solver.portVolts[this.outPort]!,
+    );
     return 0;
   }
 
@@ -61,7 +68,9 @@ export class ChargerHeat extends Warm implements Dynamic {
   /** While it gives less with every K, a step of more than 3 K is too long. */
   error(h: number): number {
     const end = this.after(h);
-    return Math.max(end, this.celsius) > CHARGER_DERATES_FROM && Math.abs(end - this.celsius) > 3 && this.watts > 1 ? Infinity : 0;
+    return Math.max(end, this.celsius) > CHARGER_DERATES_FROM && Math.abs(end - this.celsius) > 3 && this.watts > 1
+      ? Infinity
+      : 0;
   }
 
   commit(h: number): void {

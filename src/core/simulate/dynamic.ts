@@ -23,7 +23,9 @@ class HotNews {
     const hot = celsius > this.from;
     if (hot === this.hot) return undefined;
     this.hot = hot;
-    return hot ? { what: `${this.name} gives less, hot`, why: `it has passed ${this.from} °C: ${this.remedy}` } : { what: `${this.name} gives its all again`, why: `it is under ${this.from} °C` };
+    return hot
+      ? { what: `${this.name} gives less, hot`, why: `it has passed ${this.from} °C: ${this.remedy}` }
+      : { what: `${this.name} gives its all again`, why: `it is under ${this.from} °C` };
   }
 }
 

@@ -50,7 +50,10 @@ export function heatingsOf(net: RigNetwork, celsius: number): Heating[] {
   };
   return rig.parts.flatMap((part) =>
     part.kind === 'link-solenoid'
-      ? [new Heating(part.id, COIL, lossIn(`${part.id}.coil`), celsius), new Heating(part.id, CONTACT, lossIn(`${part.id}.contact`), celsius)]
+      ? [
+          new Heating(part.id, COIL, lossIn(`${part.id}.coil`), celsius),
+          new Heating(part.id, CONTACT, lossIn(`${part.id}.contact`), celsius),
+        ]
       : [],
   );
 }

@@ -16,8 +16,18 @@ const steady = (share: number) => () => share;
 
 export const LOADS: readonly LoadRow[] = [
   { id: 'standby', label: 'Standby list: detectors, memories, panel', watts: 5, duty: steady(1) },
-  { id: 'fridge-compressor', label: 'Compressor fridge', watts: 55, duty: (c) => between(0.15, 0.9, 0.3 + 0.018 * (c - 20)) },
-  { id: 'fridge-residential', label: 'Residential fridge on the inverter', watts: 160, duty: (c) => between(0.25, 0.9, 0.4 + 0.015 * (c - 20)) },
+  {
+    id: 'fridge-compressor',
+    label: 'Compressor fridge',
+    watts: 55,
+    duty: (c) => between(0.15, 0.9, 0.3 + 0.018 * (c - 20)),
+  },
+  {
+    id: 'fridge-residential',
+    label: 'Residential fridge on the inverter',
+    watts: 160,
+    duty: (c) => between(0.25, 0.9, 0.4 + 0.015 * (c - 20)),
+  },
   { id: 'furnace-fan', label: 'Furnace fan', watts: 85, duty: (c) => between(0, 0.9, (18 - c) / 28) },
   { id: 'lights', label: 'Lights and pump, an evening', watts: 40, duty: steady(1) },
   { id: 'roof-vent', label: 'Roof vent', watts: 30, duty: steady(1) },
@@ -31,7 +41,11 @@ const BY_ID = new Map(LOADS.map((l) => [l.id, l]));
 export const LOAD_IDS: readonly string[] = LOADS.map((l) => l.id);
 
 /** Amps at the rig's nominal volts of a list of loads: their mean, and with all that may run at once. */
-export function loadAmps(ids: readonly string[], celsius: number, nominalVolts: number): { mean: number; most: number } {
+export function loadAmps(
+  ids: readonly string[],
+  celsius: number,
+  nominalVolts: number,
+): { mean: number; most: number } {
   let mean = 0;
   let most = 0;
   for (const id of ids) {

@@ -19,7 +19,16 @@ const TRAFFIC_PERIOD = 3600;
 export const LONGEST = 2 * 366 * 86_400;
 
 const PARKED: Omit<OperatingInputs, 'leg'> = {
-  key: false, engine: 'off', boost: false, shore: false, generator: false, disconnect: true, covered: false, coupled: true, lamps: false, dwell: 0,
+  key: false,
+  engine: 'off',
+  boost: false,
+  shore: false,
+  generator: false,
+  disconnect: true,
+  covered: false,
+  coupled: true,
+  lamps: false,
+  dwell: 0,
 };
 
 /** Full-sun share at a time of day: half a sine from six to six that adds up to the stated hours. */

@@ -27,7 +27,9 @@ interface Tap {
 }
 
 /** The element of each kind of link whose amps are its own, and whether they count toward the coach or from it. */
-const TAPS: Readonly<Record<string, { element: string; is: 'contact' | 'converter' | 'diode' | 'wire'; toward: 1 | -1 }>> = {
+const TAPS: Readonly<
+  Record<string, { element: string; is: 'contact' | 'converter' | 'diode' | 'wire'; toward: 1 | -1 }>
+> = {
   'link-solenoid': { element: 'contact', is: 'contact', toward: 1 },
   'voltage-relay': { element: 'contact', is: 'contact', toward: 1 },
   'diode-isolator': { element: 'coach-diode', is: 'diode', toward: 1 },
@@ -56,7 +58,13 @@ function tapsOf(net: RigNetwork): Tap[] {
     }
     const index = port.get(id)!;
     const amps = (n: RigNetwork) => tap.toward * n.solver.pushed(index);
-    return [{ ...named, amps, on: tap.is === 'converter' ? (n) => n.values.port[index * 3 + 2]! > 0 : (n) => Math.abs(amps(n)) > CARRIES }];
+    return [
+      {
+        ...named,
+        amps,
+        on: tap.is === 'converter' ? (n) => n.values.port[index * 3 + 2]! > 0 : (n) => Math.abs(amps(n)) > CARRIES,
+      },
+    ];
   });
 }
 
@@ -72,7 +80,13 @@ export class Recorder {
   private readonly lastAlternator: Float64Array;
   private lastCopper = 0;
   private lastConverter = 0;
-  private readonly extremes: { lowestSoc: number; lowestVolts: number; lowestAllOn: number; highestVolts: number; startSoc: number }[];
+  private readonly extremes: {
+    lowestSoc: number;
+    lowestVolts: number;
+    lowestAllOn: number;
+    highestVolts: number;
+    startSoc: number;
+  }[];
   private readonly peaks: { amps: number; idle: number; road: number }[];
   private readonly time: number[] = [];
   private readonly columns: number[][] = [];
@@ -97,7 +111,10 @@ export class Recorder {
   ) {
     this.taps = tapsOf(net);
     this.dips = new Float64Array(batteries.length);
-    this.posts = batteries.map((b) => [net.compiled.node.get(`${b.part}.plus`)!, net.compiled.node.get(`${b.part}.minus`)!]);
+    this.posts = batteries.map((b) => [
+      net.compiled.node.get(`${b.part}.plus`)!,
+      net.compiled.node.get(`${b.part}.minus`)!,
+    ]);
     const house = net.compiled.rig.parts.find((p) => p.kind === 'house-loads');
     this.bus = house && [net.compiled.node.get(`${house.id}.plus`)!, net.compiled.node.get(`${house.id}.minus`)!];
     this.lambda = new Float64Array(net.compiled.topology.nodeNames.length);
@@ -106,7 +123,13 @@ export class Recorder {
     this.tapPeak = this.taps.map(() => 0);
     this.lastTap = new Float64Array(this.taps.length);
     this.lastAlternator = new Float64Array(alternators.length);
-    this.extremes = batteries.map((b) => ({ lowestSoc: b.soc, lowestVolts: Infinity, lowestAllOn: Infinity, highestVolts: -Infinity, startSoc: b.soc }));
+    this.extremes = batteries.map((b) => ({
+      lowestSoc: b.soc,
+      lowestVolts: Infinity,
+      lowestAllOn: Infinity,
+      highestVolts: -Infinity,
+      startSoc: b.soc,
+    }));
     this.peaks = alternators.map(() => ({ amps: 0, idle: 0, road: 0 }));
     const head = (id: string, part: string, label: string, unit: SimSeries['unit']) => {
       this.heads.push({ id, part, label, unit });
@@ -186,7 +209,9 @@ export class Recorder {
     const at = taps.length * 4;
     sums[at] = sums[at]! + ((copper + this.lastCopper) / 2) * hours;
     sums[at + 1] = sums[at + 1]! + ((converter + this.lastConverter) / 2) * hours;
-    alternators.forEach((_, k) => (sums[at + 2 + k] = sums[at + 2 + k]! + ((altBefore[k]! + lastAlternator[k]!) / 2) * hours));
+    alternators.forEach(
+      (_, k) => (sums[at + 2 + k] = sums[at + 2 + k]! + ((altBefore[k]! + lastAlternator[k]!) / 2) * hours),
+    );
     this.look(net);
     this.point(t, net);
   }
@@ -269,20 +294,45 @@ export class Recorder {
     for (const c of this.fins) put(c.celsius);
   }
 
-  result(scenario: Scenario, phases: readonly Phase[], events: SimEvent[], hunting: string[], collapsed: string[], steps: number, solves: number): SimResult {
+  result(
+    scenario: Scenario,
+    phases: readonly Phase[],
+    events: SimEvent[],
+    hunting: string[],
+    collapsed: string[],
+    steps: number,
+    solves: number,
+  ): SimResult {
     const { sums, taps } = this;
     const at = taps.length * 4;
     const links = taps.map(({ part, name }, k): LinkSummary => {
-      const hottest = this.heatings.filter((h) => h.part === part).sort((a, b) => b.hottest / b.body.limit - a.hottest / a.body.limit)[0];
+      const hottest = this.heatings
+        .filter((h) => h.part === part)
+        .sort((a, b) => b.hottest / b.body.limit - a.hottest / a.body.limit)[0];
       const charger = this.fins.find((c) => c.part === part);
       return {
-        part, name, hoursOn: sums[k * 4]!, ahToCoach: sums[k * 4 + 1]!, ahBack: sums[k * 4 + 2]!, cycles: Math.round(sums[k * 4 + 3]!), peakAmps: this.tapPeak[k]!,
-        ...(hottest ? { hottest: { body: hottest.body.label, celsius: hottest.hottest, limit: hottest.body.limit } } : {}),
+        part,
+        name,
+        hoursOn: sums[k * 4]!,
+        ahToCoach: sums[k * 4 + 1]!,
+        ahBack: sums[k * 4 + 2]!,
+        cycles: Math.round(sums[k * 4 + 3]!),
+        peakAmps: this.tapPeak[k]!,
+        ...(hottest
+          ? { hottest: { body: hottest.body.label, celsius: hottest.hottest, limit: hottest.body.limit } }
+          : {}),
         ...(charger ? { hottest: { body: 'fins', celsius: charger.hottest, limit: CHARGER_DERATES_FROM } } : {}),
       };
     });
     const throughAh = this.batteries.reduce((sum, b) => sum + b.totals[0]! + b.totals[1]!, 0);
-    const charge = this.batteries.reduce((sum, b, i) => sum + Math.abs(b.totals[0]! - b.totals[1]! - b.totals[2]! - b.totals[3]! - (b.soc - this.extremes[i]!.startSoc) * b.capacity), 0);
+    const charge = this.batteries.reduce(
+      (sum, b, i) =>
+        sum +
+        Math.abs(
+          b.totals[0]! - b.totals[1]! - b.totals[2]! - b.totals[3]! - (b.soc - this.extremes[i]!.startSoc) * b.capacity,
+        ),
+      0,
+    );
     const moved = this.batteries.reduce((sum, b) => sum + b.totals[6]!, 0);
     const energy = this.batteries.reduce((sum, b) => sum + Math.abs(b.totals[4]! - b.totals[5]!), 0);
     const legs = scenario.legs.map((leg, i) => {
@@ -299,11 +349,23 @@ export class Recorder {
       summary: {
         hours: phases[phases.length - 1]!.to / 3600,
         batteries: this.batteries.map((b, i) => ({
-          part: b.part, name: b.name, ...this.extremes[i]!, endSoc: b.soc,
-          ahIn: b.totals[0]!, ahOut: b.totals[1]!, ahLost: b.totals[2]!, ahStood: b.totals[3]!,
+          part: b.part,
+          name: b.name,
+          ...this.extremes[i]!,
+          endSoc: b.soc,
+          ahIn: b.totals[0]!,
+          ahOut: b.totals[1]!,
+          ahLost: b.totals[2]!,
+          ahStood: b.totals[3]!,
         })),
         alternators: this.alternators.map((a, k) => ({
-          part: a.part, name: a.name, peakAmps: this.peaks[k]!.amps, peakShareIdle: this.peaks[k]!.idle, peakShareRoad: this.peaks[k]!.road, hottest: a.hottest, ah: sums[at + 2 + k]!,
+          part: a.part,
+          name: a.name,
+          peakAmps: this.peaks[k]!.amps,
+          peakShareIdle: this.peaks[k]!.idle,
+          peakShareRoad: this.peaks[k]!.road,
+          hottest: a.hottest,
+          ah: sums[at + 2 + k]!,
         })),
         links,
         legEnds: this.legEnds,

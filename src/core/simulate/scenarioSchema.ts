@@ -10,7 +10,9 @@ export const LegSchema = Type.Object(
   {
     id: Type.String({ pattern: '^[a-z0-9-]{1,40}$' }),
     name: Type.String({ minLength: 1, maxLength: 60 }),
-    kind: Type.Enum([...LEG_KINDS], { description: 'drive, idle parked, stand without a charger, on shore power, on the generator' }),
+    kind: Type.Enum([...LEG_KINDS], {
+      description: 'drive, idle parked, stand without a charger, on shore power, on the generator',
+    }),
     hours: Type.Number({ minimum: 0.05, maximum: 4400 }),
     idleShare: Type.Optional(Type.Number({ minimum: 0, maximum: 1, description: 'of a drive, standing in traffic' })),
     celsius: Type.Number({ minimum: -40, maximum: 55, description: 'air outside, °C' }),

@@ -98,7 +98,9 @@ export class Simulation {
   ) {
     const net = (this.net = new RigNetwork(compiled));
     const house = compiled.rig.parts.find((p) => p.kind === 'house-loads');
-    const nominal = compiled.rig.vehicles.find((v) => v.id === (house?.vehicle ?? compiled.rig.vehicles[0]!.id))!.nominalVolts;
+    const nominal = compiled.rig.vehicles.find(
+      (v) => v.id === (house?.vehicle ?? compiled.rig.vehicles[0]!.id),
+    )!.nominalVolts;
     this.phases = phasesOf(scenario, nominal);
     this.modes = net.begin(this.phases[0]!.inputs, options.situation ?? {});
     this.tolerance = options.tolerance ?? TOLERANCE_AH;
@@ -112,7 +114,14 @@ export class Simulation {
     this.heatings = heatingsOf(net, celsius);
     this.hasSun = compiled.rig.parts.some((p) => p.kind === 'solar-charger' || p.kind === 'dual-charger');
     this.starter = starterOf(compiled.rig);
-    this.recorder = new Recorder(net, this.batteries, this.alternators, this.heatings, chargers, options.series !== false);
+    this.recorder = new Recorder(
+      net,
+      this.batteries,
+      this.alternators,
+      this.heatings,
+      chargers,
+      options.series !== false,
+    );
     this.hunting = new HuntingWatch(compiled.controllers.length);
   }
 
@@ -125,7 +134,15 @@ export class Simulation {
     }
     this.checkStart('at the end');
     const hunters = this.hunting.hunters.map((k) => this.compiled.controllers[k]!.part);
-    return this.recorder.result(this.scenario, this.phases, this.events, hunters, [...this.collapsed], this.steps, this.solves);
+    return this.recorder.result(
+      this.scenario,
+      this.phases,
+      this.events,
+      hunters,
+      [...this.collapsed],
+      this.steps,
+      this.solves,
+    );
   }
 
   private enterLeg(phase: Phase): void {
@@ -141,23 +158,37 @@ export class Simulation {
     this.recorder.starts.push(check);
     const bank = this.starter!.battery;
     if (!check.starts)
-      this.events.push({ t: this.t, kind: 'start', part: bank, what: `The engine would not start ${when}`, why: `${this.nameOf(bank)} would fall to ${check.volts.toFixed(1)} V under the starter, limit ${check.limit.toFixed(1)} V` });
+      this.events.push({
+        t: this.t,
+        kind: 'start',
+        part: bank,
+        what: `The engine would not start ${when}`,
+        why: `${this.nameOf(bank)} would fall to ${check.volts.toFixed(1)} V under the starter, limit ${check.limit.toFixed(1)} V`,
+      });
   }
 
   private startNow(): StartCheck | undefined {
     const bank = this.batteries.find((b) => b.part === this.starter?.battery);
-    return bank && this.starter!.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, (key) => this.net.parameterNow(key));
+    return (
+      bank && this.starter!.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, (key) => this.net.parameterNow(key))
+    );
   }
 
   private followed(): void {
-    this.over ||= this.options.follow?.({ t: this.t, soc: (part) => this.batteries.find((b) => b.part === part)!.soc, start: () => this.startNow() }) ?? false;
+    this.over ||=
+      this.options.follow?.({
+        t: this.t,
+        soc: (part) => this.batteries.find((b) => b.part === part)!.soc,
+        start: () => this.startNow(),
+      }) ?? false;
   }
 
   /** Sets the sun for a step and works all values out anew. */
   private refresh(phase: Phase, at: number): void {
     this.net.inputs = phase.inputs;
     const leg = this.scenario.legs[phase.leg]!;
-    if (this.hasSun && phase.inputs.leg) phase.inputs.leg.sun = sunShare(this.scenario.startHour + at / 3600, leg.sunHours);
+    if (this.hasSun && phase.inputs.leg)
+      phase.inputs.leg.sun = sunShare(this.scenario.startHour + at / 3600, leg.sunHours);
     this.net.writeValues();
     for (const d of this.dynamics) d.refresh(this.net);
   }
@@ -166,7 +197,8 @@ export class Simulation {
   private solveStep(h: number): void {
     for (const d of this.dynamics) d.offer(this.net, h);
     this.solves++;
-    if (!this.net.solve().converged) throw new NoOperatingPoint(`the network has no operating point ${(this.t / 3600).toFixed(2)} h in`);
+    if (!this.net.solve().converged)
+      throw new NoOperatingPoint(`the network has no operating point ${(this.t / 3600).toFixed(2)} h in`);
   }
 
   /** Solves a step until its end agrees with itself; returns by how much it still does not, A. */
@@ -236,7 +268,13 @@ export class Simulation {
     this.cycle = this.hunting.changed(k, step.mode.name, this.t) ?? this.cycle;
     const words = controller.kind.words[step.mode.name];
     if (words === undefined || this.hunting.silent(k) || words === controller.kind.words[from.name]) return;
-    this.events.push({ t: this.t, kind: 'controller', part: controller.part, what: `${this.nameOf(controller.part)} ${words}`, why: step.why });
+    this.events.push({
+      t: this.t,
+      kind: 'controller',
+      part: controller.part,
+      what: `${this.nameOf(controller.part)} ${words}`,
+      why: step.why,
+    });
   }
 
   private nameOf(part: string): string {
@@ -249,9 +287,13 @@ export class Simulation {
     this.followed();
     let h = FIRST_STEP;
     while (this.t < phase.to - 1e-6 && !this.over) {
-      if (++this.steps > MAX_STEPS) throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
+      if (++this.steps > MAX_STEPS)
+        throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
       if (this.options.progress && this.steps % 64 === 0) this.options.progress(this.t / total);
-      const longest = this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0) ? DAYLIGHT_STEP : LONGEST_STEP;
+      const longest =
+        this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0)
+          ? DAYLIGHT_STEP
+          : LONGEST_STEP;
       let step = Math.min(h, phase.to - this.t, this.timer, longest);
       const saved = this.dynamics.map((d) => d.save());
       if (this.hasSun) this.refresh(phase, this.t + step / 2);
@@ -262,7 +304,8 @@ export class Simulation {
         continue;
       }
       const changes = this.look(step, false);
-      if (changes && step > EVENT_SECONDS && !(step === this.timer && !this.changesBy(step - EVENT_SECONDS, saved))) step = this.locate(step, saved);
+      if (changes && step > EVENT_SECONDS && !(step === this.timer && !this.changesBy(step - EVENT_SECONDS, saved)))
+        step = this.locate(step, saved);
       else if (changes) this.redo(step, saved);
       this.accept(step);
       h = step * Math.min(2.5, Math.max(0.5, 0.9 * Math.sqrt(this.tolerance / Math.max(tried, 1e-12))));
@@ -340,26 +383,42 @@ export class Simulation {
   private jumpCycles(cycle: Cycle, phase: Phase): void {
     const sums = [this.recorder.sums, ...this.batteries.map((b) => b.totals)];
     const key = `${cycle.controller}/${cycle.mode}`;
-    const now: Round = { t: this.t, sums: sums.map((s) => Float64Array.from(s)), socs: this.batteries.map((b) => b.soc) };
+    const now: Round = {
+      t: this.t,
+      sums: sums.map((s) => Float64Array.from(s)),
+      socs: this.batteries.map((b) => b.soc),
+    };
     const before = this.lastRound.get(key);
     this.lastRound.set(key, now);
     if (cycle.news) {
       const { part, kind } = this.compiled.controllers[cycle.controller]!;
-      this.events.push({ t: this.t, kind: 'hunting', part, what: `${this.nameOf(part)} hunts`, why: `${kind.words[cycle.mode] ?? cycle.mode} again and again, every ${cycle.period < 120 ? `${cycle.period.toFixed(0)} s` : `${(cycle.period / 60).toFixed(1)} min`}` });
+      this.events.push({
+        t: this.t,
+        kind: 'hunting',
+        part,
+        what: `${this.nameOf(part)} hunts`,
+        why: `${kind.words[cycle.mode] ?? cycle.mode} again and again, every ${cycle.period < 120 ? `${cycle.period.toFixed(0)} s` : `${(cycle.period / 60).toFixed(1)} min`}`,
+      });
     }
     if (!before || this.t - before.t > 1.5 * cycle.period) return;
     const moved = Math.max(1e-9, ...now.socs.map((s, i) => Math.abs(s - before.socs[i]!)));
-    const many = Math.floor(Math.min(0.01 / moved, (phase.to - this.t) / cycle.period - 1, LONGEST_LEAP / cycle.period));
+    const many = Math.floor(
+      Math.min(0.01 / moved, (phase.to - this.t) / cycle.period - 1, LONGEST_LEAP / cycle.period),
+    );
     if (many < 2) return;
     sums.forEach((list, i) => list.forEach((x, j) => (list[j] = x + many * (now.sums[i]![j]! - before.sums[i]![j]!))));
     this.batteries.forEach((b, i) => b.leapTo(b.soc + many * (now.socs[i]! - before.socs[i]!)));
     this.t += many * (this.t - before.t);
-    this.recorder.leap(now.t, this.t, sums.map((list, i) => list.map((x, j) => x - now.sums[i]![j]!)));
+    this.recorder.leap(
+      now.t,
+      this.t,
+      sums.map((list, i) => list.map((x, j) => x - now.sums[i]![j]!)),
+    );
     this.hunting.shift(this.t - now.t);
     this.lastRound.clear();
   }
-
 }
 
 /** Simulates a compiled rig through a scenario. */
-export const simulate = (compiled: CompiledRig, scenario: Scenario, options?: SimOptions): SimResult => new Simulation(compiled, scenario, options).run();
+export const simulate = (compiled: CompiledRig, scenario: Scenario, options?: SimOptions): SimResult =>
+  new Simulation(compiled, scenario, options).run();

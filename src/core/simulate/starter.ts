@@ -8,7 +8,14 @@ import type { StartCheck } from './result';
  * 21 °C), from memory.
  */
 const LIMITS: readonly (readonly [celsius: number, volts: number])[] = [
-  [-18, 8.5], [-12, 8.7], [-7, 8.9], [-1, 9.1], [4, 9.3], [10, 9.4], [16, 9.5], [21, 9.6],
+  [-18, 8.5],
+  [-12, 8.7],
+  [-7, 8.9],
+  [-1, 9.1],
+  [4, 9.3],
+  [10, 9.4],
+  [16, 9.5],
+  [21, 9.6],
 ];
 
 /** Cold oil: the starter takes this much more per K below 20 °C, about half again at −18 °C (from memory). */

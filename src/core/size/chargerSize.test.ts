@@ -9,9 +9,30 @@ import { chargerSize, CHARGER_SIZES } from './chargerSize';
 import { feedOf } from './lockouts';
 
 const rigOf = (capacity: number, chemistry: 'flooded' | 'lfp' = 'flooded', alternatorAmps = 160): Rig =>
-  coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 40, alternatorAmps, behind: { chemistry, layout: 'single', capacity } });
-const drive = (hours: number, soc = 0.5): Scenario[] => [{ id: 'd', name: 'D', startHour: 8, startSoc: { 'coach-bank': soc }, legs: [{ id: 'l', name: 'L', kind: 'drive', hours, celsius: 25, sunHours: 0, loads: [] }] }];
-const size = (rig: Rig, scenarios: Scenario[], ohms = 0.01, upfit?: number) => chargerSize(rig, rig.parts.find((p) => p.id === 'dcdc')!, scenarios, { volts: 13.8, ohms }, upfit)!;
+  coupledRig('t', 'T', {
+    ...USUAL_COUPLED.trailer,
+    link: 'dcdc',
+    dcdcAmps: 40,
+    alternatorAmps,
+    behind: { chemistry, layout: 'single', capacity },
+  });
+const drive = (hours: number, soc = 0.5): Scenario[] => [
+  {
+    id: 'd',
+    name: 'D',
+    startHour: 8,
+    startSoc: { 'coach-bank': soc },
+    legs: [{ id: 'l', name: 'L', kind: 'drive', hours, celsius: 25, sunHours: 0, loads: [] }],
+  },
+];
+const size = (rig: Rig, scenarios: Scenario[], ohms = 0.01, upfit?: number) =>
+  chargerSize(
+    rig,
+    rig.parts.find((p) => p.id === 'dcdc')!,
+    scenarios,
+    { volts: 13.8, ohms },
+    upfit,
+  )!;
 
 describe('the size of a charger', () => {
   it('asks more the bigger and flatter the bank, and the shorter the drive', () => {
@@ -40,8 +61,24 @@ describe('the size of a charger', () => {
   it('what it picks brings the bank about there, in the simulation', () => {
     const rig = rigOf(200, 'lfp');
     const s = size(rig, drive(5, 0.4), 0.008);
-    const fitted: Rig = { ...rig, parts: rig.parts.map((p) => (p.id === 'dcdc' ? { ...p, params: { ...p.params, limit: { value: s.pick, spread: 0, provenance: 'nameplate' as const }, inLimit: { value: s.pick * 1.6, spread: 0, provenance: 'nameplate' as const } } } : p)) };
-    const end = simulate(compileRig(fitted), drive(5, 0.4)[0]!).summary.batteries.find((b) => b.part === 'coach-bank')!.endSoc;
+    const fitted: Rig = {
+      ...rig,
+      parts: rig.parts.map((p) =>
+        p.id === 'dcdc'
+          ? {
+              ...p,
+              params: {
+                ...p.params,
+                limit: { value: s.pick, spread: 0, provenance: 'nameplate' as const },
+                inLimit: { value: s.pick * 1.6, spread: 0, provenance: 'nameplate' as const },
+              },
+            }
+          : p,
+      ),
+    };
+    const end = simulate(compileRig(fitted), drive(5, 0.4)[0]!).summary.batteries.find(
+      (b) => b.part === 'coach-bank',
+    )!.endSoc;
     expect(end).toBeGreaterThan(0.85);
   });
   it('asks no feed for more than it can give: what it allows does not lock out, in the whole rig', () => {
@@ -51,7 +88,14 @@ describe('the size of a charger', () => {
       const dcdc = rig.parts.find((p) => p.id === 'dcdc')!;
       const s = chargerSize(rig, dcdc, drive(1.5, 0.2), feedOf(model, dcdc))!;
       expect(s.bounds.find((b) => b.id === 'cable')!.amps).toBeLessThan(dcdcAmps);
-      const fitted: Rig = { ...rig, parts: rig.parts.map((p) => (p.id === 'dcdc' ? { ...p, params: { ...p.params, limit: { value: s.pick, spread: 0, provenance: 'nameplate' as const } } } : p)) };
+      const fitted: Rig = {
+        ...rig,
+        parts: rig.parts.map((p) =>
+          p.id === 'dcdc'
+            ? { ...p, params: { ...p.params, limit: { value: s.pick, spread: 0, provenance: 'nameplate' as const } } }
+            : p,
+        ),
+      };
       expect(new RigModel(compileRig(fitted)).settle('idle').modes['dcdc']!.mode).toBe('bulk');
     }
   });

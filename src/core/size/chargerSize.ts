@@ -46,18 +46,35 @@ export interface ChargerSize {
   verdict: 'right' | 'too small' | 'too big';
 }
 
-
 /** @param feed V at its input before it starts and Ω behind it, 0 where not known. @param upfit A the vehicle's maker allows, where known. */
-export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenario[], feed: { volts: number; ohms: number }, upfit?: number): ChargerSize | undefined {
+export function chargerSize(
+  rig: Rig,
+  charger: Part,
+  scenarios: readonly Scenario[],
+  feed: { volts: number; ohms: number },
+  upfit?: number,
+): ChargerSize | undefined {
   const vehicle = (p: Part) => rig.vehicles.find((v) => v.id === p.vehicle)!;
   const volts = partValue(charger, 'absorb');
   const blocks = Math.max(1, Math.round(volts / 14));
-  const bank = rig.parts.filter((p) => p.kind === 'battery-bank' && p.vehicle === charger.vehicle && p.side === 'coach' && nominalOf(p, vehicle(p)) / 12 === blocks).sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
+  const bank = rig.parts
+    .filter(
+      (p) =>
+        p.kind === 'battery-bank' &&
+        p.vehicle === charger.vehicle &&
+        p.side === 'coach' &&
+        nominalOf(p, vehicle(p)) / 12 === blocks,
+    )
+    .sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
   const alternator = rig.parts.find((p) => p.kind === 'alternator');
   if (!bank || !alternator) return undefined;
   const chemistry = chemistryOf(partOption(bank, 'chemistry'));
   const capacity = partValue(bank, 'capacity');
-  const drives = scenarios.flatMap((s) => s.legs.filter((l) => l.kind === 'drive').map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })));
+  const drives = scenarios.flatMap((s) =>
+    s.legs
+      .filter((l) => l.kind === 'drive')
+      .map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
+  );
   const drive = drives.sort((a, b) => b.hours - a.hours)[0];
   const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle === charger.vehicle);
   const draws = house ? partValue(house, 'draw') : 0;
@@ -72,14 +89,35 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
   const spare = Math.max(0, IDLE_SHARE * idle - running);
   const takes = (TAKES[chemistry.id] ?? 0.25) * capacity;
   const bounds: ChargerBound[] = [
-    { id: 'bank', label: bank.name, amps: takes, says: `${capacity.toFixed(0)} Ah ${chemistry.label} take ${takes.toFixed(0)} A for hours.` },
-    { id: 'alternator', label: 'Alternator, hot idle', amps: gives(spare, SOURCE), says: `${IDLE_SHARE * 100} % of ${idle.toFixed(0)} A less ${running.toFixed(0)} A of its own loads leave ${spare.toFixed(0)} A in.` },
+    {
+      id: 'bank',
+      label: bank.name,
+      amps: takes,
+      says: `${capacity.toFixed(0)} Ah ${chemistry.label} take ${takes.toFixed(0)} A for hours.`,
+    },
+    {
+      id: 'alternator',
+      label: 'Alternator, hot idle',
+      amps: gives(spare, SOURCE),
+      says: `${IDLE_SHARE * 100} % of ${idle.toFixed(0)} A less ${running.toFixed(0)} A of its own loads leave ${spare.toFixed(0)} A in.`,
+    },
   ];
-  if (upfit !== undefined && upfit > 0) bounds.push({ id: 'upfit', label: 'Maker’s upfit limit', amps: gives(upfit, SOURCE), says: `${upfit.toFixed(0)} A may be taken in all.` });
+  if (upfit !== undefined && upfit > 0)
+    bounds.push({
+      id: 'upfit',
+      label: 'Maker’s upfit limit',
+      amps: gives(upfit, SOURCE),
+      says: `${upfit.toFixed(0)} A may be taken in all.`,
+    });
   const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT;
   if (feed.ohms > 0) {
     const most = Math.max(0, (feed.volts - lowest) / feed.ohms);
-    bounds.push({ id: 'cable', label: 'Feed as drawn', amps: gives(most, lowest), says: `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.` });
+    bounds.push({
+      id: 'cable',
+      label: 'Feed as drawn',
+      amps: gives(most, lowest),
+      says: `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.`,
+    });
   }
   const tightest = bounds.reduce((a, b) => (b.amps < a.amps ? b : a));
   const may = [...CHARGER_SIZES].reverse().find((s) => s <= tightest.amps) ?? CHARGER_SIZES[0];
@@ -88,10 +126,21 @@ export function chargerSize(rig: Rig, charger: Part, scenarios: readonly Scenari
   const now = partValue(charger, 'limit');
   const hours = missing / Math.max(0.1, (pick - draws) * chemistry.efficiency);
   return {
-    part: charger.id, name: charger.name, now, asks,
-    asksSays: drive ? `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.` : 'No drive in the use: loads alone.',
-    bounds, pick,
-    says: pick < wants ? `${tightest.label} allows no more than ${pick} A: ${pick <= draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`}.` : now > wants ? `${wants} A would do; more gets it there sooner.` : `${pick} A do it, and nothing stands in the way.`,
+    part: charger.id,
+    name: charger.name,
+    now,
+    asks,
+    asksSays: drive
+      ? `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.`
+      : 'No drive in the use: loads alone.',
+    bounds,
+    pick,
+    says:
+      pick < wants
+        ? `${tightest.label} allows no more than ${pick} A: ${pick <= draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`}.`
+        : now > wants
+          ? `${wants} A would do; more gets it there sooner.`
+          : `${pick} A do it, and nothing stands in the way.`,
     verdict: now > tightest.amps * 1.05 ? 'too big' : now < pick ? 'too small' : 'right',
   };
 }

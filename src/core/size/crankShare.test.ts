@@ -5,7 +5,8 @@ import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { sizeRig } from './sizing';
 import { crankShare } from './crankShare';
 
-const coach = (capacity: number, chemistry: 'flooded' | 'lfp' = 'flooded') => motorhome('m', 'M', { ...USUAL_MOTORHOME, coach: { chemistry, layout: 'parallel', capacity } });
+const coach = (capacity: number, chemistry: 'flooded' | 'lfp' = 'flooded') =>
+  motorhome('m', 'M', { ...USUAL_MOTORHOME, coach: { chemistry, layout: 'parallel', capacity } });
 
 describe('what comes through the link while one cranks with boost held', () => {
   it('grows with the bank that lends, and never passes what the starter takes', () => {
@@ -30,12 +31,25 @@ describe('what comes through the link while one cranks with boost held', () => {
     expect(crankShare(coupledRig('t', 'T', USUAL_COUPLED.trailer))).toBeUndefined();
   });
   it('is one of the checks of the link’s fuse, with a word for the owner where it may open', () => {
-    const check = (rig: ReturnType<typeof coach>) => sizeRig(rig, []).fuses.find((f) => f.part === 'link-fuse')!.checks.find((c) => c.id === 'crank')!;
+    const check = (rig: ReturnType<typeof coach>) =>
+      sizeRig(rig, [])
+        .fuses.find((f) => f.part === 'link-fuse')!
+        .checks.find((c) => c.id === 'crank')!;
     const rig = coach(200);
-    const small = { ...rig, parts: rig.parts.map((p) => (p.id === 'link-fuse' ? { ...p, params: { ...p.params, rating: { ...p.params['rating']!, value: 60 } } } : p)) };
+    const small = {
+      ...rig,
+      parts: rig.parts.map((p) =>
+        p.id === 'link-fuse' ? { ...p, params: { ...p.params, rating: { ...p.params['rating']!, value: 60 } } } : p,
+      ),
+    };
     expect(check(small)).toMatchObject({ verdict: 'watch' });
     expect(check(small).says).toContain('hold boost to charge, wait, release, then crank');
-    const large = { ...rig, parts: rig.parts.map((p) => (p.id === 'link-fuse' ? { ...p, params: { ...p.params, rating: { ...p.params['rating']!, value: 500 } } } : p)) };
+    const large = {
+      ...rig,
+      parts: rig.parts.map((p) =>
+        p.id === 'link-fuse' ? { ...p, params: { ...p.params, rating: { ...p.params['rating']!, value: 500 } } } : p,
+      ),
+    };
     expect(check(large)).toMatchObject({ verdict: 'good' });
   });
 });

@@ -28,7 +28,8 @@ export interface CrankShare {
   through: string[];
 }
 
-const contactOhms = (part: Part): number => (part.params['contact'] ?? part.params['element'] ?? part.params['pin'])?.value ?? 0.001;
+const contactOhms = (part: Part): number =>
+  (part.params['contact'] ?? part.params['element'] ?? part.params['pin'])?.value ?? 0.001;
 
 /** The share, for a rig that can boost; undefined where no switch joins the banks by hand, or no path does. */
 export function crankShare(rig: Rig): CrankShare | undefined {
@@ -39,16 +40,37 @@ export function crankShare(rig: Rig): CrankShare | undefined {
   const steps = follow(rig, { part: start.id, terminal: 'plus' }, (p) => p.kind !== 'alternator');
   const end = steps.find((s) => s.part?.kind === 'battery-bank' && s.part.side === 'coach');
   if (!end) return undefined;
-  const state = (part: Part, soc: number): BankState => ({ chemistry: chemistryOf(partOption(part, 'chemistry')), capacity: partValue(part, 'capacity'), blocks: nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12, soc, celsius: 10, ageing: 1 });
+  const state = (part: Part, soc: number): BankState => ({
+    chemistry: chemistryOf(partOption(part, 'chemistry')),
+    capacity: partValue(part, 'capacity'),
+    blocks:
+      nominalOf(
+        part,
+        rig.vehicles.find((v) => v.id === part.vehicle)!,
+      ) / 12,
+    soc,
+    celsius: 10,
+    ageing: 1,
+  });
   const [own, lent] = [state(start, TIRED), state(end.part!, LENDS)];
   if (own.blocks !== lent.blocks) return undefined;
   // What lies on the way: parts whose both sides the path touches.
-  const way = steps.filter((s) => s.metres <= end.metres && s.part !== undefined && s.part !== start && s.part !== end.part);
-  const passed = [...new Set(way.map((s) => s.part!))].filter((p) => ['link-fuse', 'line-breaker', 'link-solenoid', 'bypass-switch', 'disconnect'].includes(p.kind));
+  const way = steps.filter(
+    (s) => s.metres <= end.metres && s.part !== undefined && s.part !== start && s.part !== end.part,
+  );
+  const passed = [...new Set(way.map((s) => s.part!))].filter((p) =>
+    ['link-fuse', 'line-breaker', 'link-solenoid', 'bypass-switch', 'disconnect'].includes(p.kind),
+  );
   const line = end.ohms + passed.reduce((sum, p) => sum + contactOhms(p), 0);
   const [r1, r2] = [bankOhms(own, false), bankOhms(lent, false)];
   const starter = partValue(loads, 'starter');
   const amps = (bankRestVolts(lent) - bankRestVolts(own) + starter * r1) / (r1 + r2 + line);
   const lithium = lent.chemistry.bms !== undefined;
-  return { amps: Math.min(starter, Math.max(0, amps)), starter, donor: end.part!, ...(lithium ? { bmsLimit: BMS_TIMES_CAPACITY * lent.capacity } : {}), through: passed.map((p) => p.id) };
+  return {
+    amps: Math.min(starter, Math.max(0, amps)),
+    starter,
+    donor: end.part!,
+    ...(lithium ? { bmsLimit: BMS_TIMES_CAPACITY * lent.capacity } : {}),
+    through: passed.map((p) => p.id),
+  };
 }

@@ -80,20 +80,43 @@ const inGauge = (wires: readonly Conductor[], gauge: Gauge): Effect[] =>
     return { do: 'replace-ohms', element: c.id, from: ohms, to: ohms };
   });
 
-function solveRun(model: RigModel, run: Run, state: string, returns: readonly Conductor[], effects: readonly Effect[]): Solved {
+function solveRun(
+  model: RigModel,
+  run: Run,
+  state: string,
+  returns: readonly Conductor[],
+  effects: readonly Effect[],
+): Solved {
   const { compiled } = model;
   const { rig } = compiled;
   const settled = model.settle(state, { effects });
-  const volts = (e: { part: string; terminal: string } | undefined) => (e ? model.solver.volts[compiled.node.get(`${e.part}.${e.terminal}`)!]! : 0);
+  const volts = (e: { part: string; terminal: string } | undefined) =>
+    e ? model.solver.volts[compiled.node.get(`${e.part}.${e.terminal}`)!]! : 0;
   const amps = (id: string) => resistorAmps(model.solver, model.values, compiled.resistor.get(id)!);
   const main = amps(run.id);
   const feedDrop = Math.abs(volts(run.from) - volts(run.to));
   const [fromBack, toBack] = [returnOf(rig, run.from), returnOf(rig, run.to)];
-  const loopDrop = fromBack && toBack ? Math.abs(volts(run.from) - volts(fromBack) - (volts(run.to) - volts(toBack))) : feedDrop;
-  const watts = [...run.conductors, ...returns].reduce((sum, c) => sum + amps(c.id) ** 2 * model.values.resistorOhms[compiled.resistor.get(c.id)!]!, 0);
+  const loopDrop =
+    fromBack && toBack ? Math.abs(volts(run.from) - volts(fromBack) - (volts(run.to) - volts(toBack))) : feedDrop;
+  const watts = [...run.conductors, ...returns].reduce(
+    (sum, c) => sum + amps(c.id) ** 2 * model.values.resistorOhms[compiled.resistor.get(c.id)!]!,
+    0,
+  );
   const ends = [run.from.part, run.to.part];
-  const off = (p: string) => settled.modes[p]?.mode === 'locked-out' || settled.modes[p]?.mode === 'recovering' || settled.modes[p]?.mode === 'input-low';
-  return { amps: Math.abs(main), feedDrop, loopDrop, watts, volts: volts(run.from), starved: ends.some((p) => settled.collapsed.includes(p) || off(p)) || (settled.hunting !== undefined && ends.some((p) => settled.modes[p] !== undefined)) };
+  const off = (p: string) =>
+    settled.modes[p]?.mode === 'locked-out' ||
+    settled.modes[p]?.mode === 'recovering' ||
+    settled.modes[p]?.mode === 'input-low';
+  return {
+    amps: Math.abs(main),
+    feedDrop,
+    loopDrop,
+    watts,
+    volts: volts(run.from),
+    starved:
+      ends.some((p) => settled.collapsed.includes(p) || off(p)) ||
+      (settled.hunting !== undefined && ends.some((p) => settled.modes[p] !== undefined)),
+  };
 }
 
 /** A run that carries this share of its most with the engine on is judged there: off it, a charger stops by its own rules. */
@@ -112,15 +135,24 @@ export interface JudgedIn {
  */
 export function judgedStates(model: RigModel, runs: readonly Run[]): Map<string, JudgedIn> {
   const { rig, resistor } = model.compiled;
-  const thickest = inGauge([...new Set(runs.flatMap((run) => [...run.conductors, ...ownReturns(rig, run)]))], GAUGES[GAUGES.length - 1]!);
-  const most = new Map(runs.map((run) => [run.id, { any: { id: 'idle', label: 'Engine idle', amps: -1 }, running: { id: 'idle', label: 'Engine idle', amps: -1 } }]));
+  const thickest = inGauge(
+    [...new Set(runs.flatMap((run) => [...run.conductors, ...ownReturns(rig, run)]))],
+    GAUGES[GAUGES.length - 1]!,
+  );
+  const most = new Map(
+    runs.map((run) => [
+      run.id,
+      { any: { id: 'idle', label: 'Engine idle', amps: -1 }, running: { id: 'idle', label: 'Engine idle', amps: -1 } },
+    ]),
+  );
   for (const s of statesOf(rig)) {
     model.settle(s.id, { effects: thickest });
     for (const run of runs) {
       const best = most.get(run.id)!;
       const amps = Math.abs(resistorAmps(model.solver, model.values, resistor.get(run.id)!));
       if (amps > best.any.amps + 0.01) best.any = { id: s.id, label: s.label, amps };
-      if (s.inputs.engine !== 'off' && amps > best.running.amps + 0.01) best.running = { id: s.id, label: s.label, amps };
+      if (s.inputs.engine !== 'off' && amps > best.running.amps + 0.01)
+        best.running = { id: s.id, label: s.label, amps };
     }
   }
   return new Map([...most].map(([id, { any, running }]) => [id, running.amps >= NEARLY * any.amps ? running : any]));
@@ -131,7 +163,15 @@ export function judgedStates(model: RigModel, runs: readonly Run[]): Map<string,
  * @param share of the nominal volts the loop may lose. @param fuseAmps of the largest fuse that must protect it, 0 for none.
  * @param family of sizes to try, beside the one that is drawn. @param state it is judged in.
  */
-export function gaugeTable(model: RigModel, run: Run, continuous: number, share: number, fuseAmps: number, family: 'awg' | 'mm2' = 'awg', state: JudgedIn = judgedStates(model, [run]).get(run.id)!): GaugeTable {
+export function gaugeTable(
+  model: RigModel,
+  run: Run,
+  continuous: number,
+  share: number,
+  fuseAmps: number,
+  family: 'awg' | 'mm2' = 'awg',
+  state: JudgedIn = judgedStates(model, [run]).get(run.id)!,
+): GaugeTable {
   // What it would carry were copper no matter: a starved charger must not be taken for a small load.
   const { rig } = model.compiled;
   const returns = ownReturns(rig, run);
@@ -146,7 +186,10 @@ export function gaugeTable(model: RigModel, run: Run, continuous: number, share:
   const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)!);
   // A 48 V trailer is fed at 12 V: the volts of the run itself say what it is.
   const nominal = present.volts > 36 ? 48 : present.volts > 18 ? 24 : 12;
-  const charger = ends.some((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger') || run.inline.some((p) => p.kind === 'tow-connector') || ends.some((p) => p.kind === 'tow-connector');
+  const charger =
+    ends.some((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger') ||
+    run.inline.some((p) => p.kind === 'tow-connector') ||
+    ends.some((p) => p.kind === 'tow-connector');
   const direct = ends.every((p) => p.kind === 'battery-bank');
   const allowed = direct ? undefined : share * nominal;
   const rows = gaugesOf(family, now).map((gauge): GaugeRow => {
@@ -155,10 +198,23 @@ export function gaugeTable(model: RigModel, run: Run, continuous: number, share:
     const carries = ampacity(gauge, insulation, place);
     const misfit = ends.map((p) => ({ p, fit: fitsTerminal(p.kind, gauge) })).find(({ fit }) => fit && !fit.fits);
     return {
-      gauge, amps: s.amps, feedDrop: s.feedDrop, loopDrop: s.loopDrop, watts: s.watts,
+      gauge,
+      amps: s.amps,
+      feedDrop: s.feedDrop,
+      loopDrop: s.loopDrop,
+      watts: s.watts,
       celsius: conductorCelsius(gauge, insulation, place, steady),
       ampacity: carries,
-      verdict: s.starved || (charger && s.amps < 0.5 * wants) ? 'locks out' : steady > carries ? 'too thin' : fuseAmps > carries ? 'under its fuse' : allowed !== undefined && s.loopDrop > allowed ? 'drops too much' : 'good',
+      verdict:
+        s.starved || (charger && s.amps < 0.5 * wants)
+          ? 'locks out'
+          : steady > carries
+            ? 'too thin'
+            : fuseAmps > carries
+              ? 'under its fuse'
+              : allowed !== undefined && s.loopDrop > allowed
+                ? 'drops too much'
+                : 'good',
       ...(misfit ? { fit: `${misfit.p.name} ${misfit.fit!.how}` } : {}),
     };
   });
@@ -166,5 +222,16 @@ export function gaugeTable(model: RigModel, run: Run, continuous: number, share:
   const firstBad = rows.findLastIndex((r) => r.verdict !== 'good');
   const pick = direct ? undefined : rows[firstBad + 1]?.gauge;
   const metres = (list: readonly Conductor[]) => list.reduce((sum, c) => sum + c.length, 0);
-  return { state: state.id, stateLabel: state.label, share, ...(allowed === undefined ? {} : { allowed }), out: metres(run.conductors), back: metres(returns), continuous, rows, now, ...(pick ? { pick } : {}) };
+  return {
+    state: state.id,
+    stateLabel: state.label,
+    share,
+    ...(allowed === undefined ? {} : { allowed }),
+    out: metres(run.conductors),
+    back: metres(returns),
+    continuous,
+    rows,
+    now,
+    ...(pick ? { pick } : {}),
+  };
 }

@@ -17,7 +17,9 @@ const outside = (gauge: Gauge): number => wireDiameter(gauge) * 1000 * (awgNumbe
 export function endsFor(gauge: Gauge): Ends {
   const heavy = awgNumber(gauge) <= 4;
   return {
-    lug: heavy ? `tinned copper lug, ${gaugeName(gauge)}, closed barrel` : `ring, ${gaugeName(gauge)}, crimped and sealed`,
+    lug: heavy
+      ? `tinned copper lug, ${gaugeName(gauge)}, closed barrel`
+      : `ring, ${gaugeName(gauge)}, crimped and sealed`,
     crimper: heavy ? 'hydraulic or long-handled die crimper, tug test' : 'ratchet crimper, tug test',
     shrink: SHRINK.find((mm) => mm >= outside(gauge) * 1.25) ?? SHRINK[SHRINK.length - 1]!,
   };

@@ -8,12 +8,25 @@ import type { Rig } from '../rig/schema';
 import { wireResistance } from '../units/wire';
 import { feedOf, lockoutsOf } from './lockouts';
 
-const clinic = (more: Partial<CoupledChoices> = {}): Rig => coupledRig('t', 'T', { ...USUAL_COUPLED['trailer-48'], ...more });
+const clinic = (more: Partial<CoupledChoices> = {}): Rig =>
+  coupledRig('t', 'T', { ...USUAL_COUPLED['trailer-48'], ...more });
 const dcdc = (rig: Rig) => rig.parts.find((p) => p.id === 'dcdc')!;
 const of = (rig: Rig) => lockoutsOf(compileRig(rig)).find((l) => l.part === 'dcdc')!;
 const set = (rig: Rig, to: Record<string, number>): Rig => ({
   ...rig,
-  parts: rig.parts.map((p) => (p.id === 'dcdc' ? { ...p, params: { ...p.params, ...Object.fromEntries(Object.entries(to).map(([k, value]) => [k, { value, spread: 0, provenance: 'nameplate' as const }])) } } : p)),
+  parts: rig.parts.map((p) =>
+    p.id === 'dcdc'
+      ? {
+          ...p,
+          params: {
+            ...p.params,
+            ...Object.fromEntries(
+              Object.entries(to).map(([k, value]) => [k, { value, spread: 0, provenance: 'nameplate' as const }]),
+            ),
+          },
+        }
+      : p,
+  ),
 });
 
 describe('the loop that feeds a charger', () => {
@@ -23,8 +36,12 @@ describe('the loop that feeds a charger', () => {
     expect(whole).toBeGreaterThan(ohms);
     expect(battery?.id).toBe('chassis-bank');
     const ids = ['fuse-lead', 'line', 'plug-line', 'line-return', 'plug-return', 'dcdc-ground', 'chassis-negative'];
-    const copper = rig.conductors.filter((c) => ids.includes(c.id)).reduce((sum, c) => sum + wireResistance(c.gauge, c.length) + c.joints.value, 0);
-    const inline = rig.parts.find((p) => p.id === 'link-fuse')!.params['element']!.value + ['pin', 'groundPin'].reduce((sum, k) => sum + rig.parts.find((p) => p.id === 'connector')!.params[k]!.value, 0);
+    const copper = rig.conductors
+      .filter((c) => ids.includes(c.id))
+      .reduce((sum, c) => sum + wireResistance(c.gauge, c.length) + c.joints.value, 0);
+    const inline =
+      rig.parts.find((p) => p.id === 'link-fuse')!.params['element']!.value +
+      ['pin', 'groundPin'].reduce((sum, k) => sum + rig.parts.find((p) => p.id === 'connector')!.params[k]!.value, 0);
     // What the brake battery and the battery's own negative carry beside it moves it a little.
     expect(ohms).toBeGreaterThan(0.9 * (copper + inline));
     expect(ohms).toBeLessThan(1.1 * (copper + inline));
@@ -39,7 +56,12 @@ describe('an input lockout', () => {
   it('starves the more, the more the charger gives and the thinner its line', () => {
     const shares = [8, 12, 15, 20].map((dcdcAmps) => of(clinic({ dcdcAmps })).starved);
     expect([...shares].sort((a, b) => a - b)).toEqual(shares);
-    const thin: Rig = { ...clinic({ dcdcAmps: 15 }), conductors: clinic({ dcdcAmps: 15 }).conductors.map((c) => (c.id === 'line' || c.id === 'line-return' ? { ...c, gauge: '4' as const } : c)) };
+    const thin: Rig = {
+      ...clinic({ dcdcAmps: 15 }),
+      conductors: clinic({ dcdcAmps: 15 }).conductors.map((c) =>
+        c.id === 'line' || c.id === 'line-return' ? { ...c, gauge: '4' as const } : c,
+      ),
+    };
     expect(of(thin).starved).toBeGreaterThan(of(clinic({ dcdcAmps: 15 })).starved);
     expect(of(thin).loopOhms).toBeGreaterThan(of(clinic({ dcdcAmps: 15 })).loopOhms);
   });

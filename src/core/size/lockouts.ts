@@ -48,12 +48,23 @@ export interface Lockout {
 }
 
 /** Chargers that a wire tells when the engine runs. By volts they stop at other thresholds; always on, the lockout is all that spares the battery. */
-const wiredChargers = (rig: Rig): Part[] => rig.parts.filter((p) => (p.kind === 'dcdc-charger' || p.kind === 'dual-charger') && !['volts', 'always'].includes(partOption(p, 'enable')));
+const wiredChargers = (rig: Rig): Part[] =>
+  rig.parts.filter(
+    (p) =>
+      (p.kind === 'dcdc-charger' || p.kind === 'dual-charger') &&
+      !['volts', 'always'].includes(partOption(p, 'enable')),
+  );
 
 /** Its lockout out of the way: it runs whatever its input falls to. */
-const runs = (p: Part): Effect => ({ do: 'scale-param', param: `${p.id}.lockout`, from: OUT_OF_THE_WAY, to: OUT_OF_THE_WAY });
+const runs = (p: Part): Effect => ({
+  do: 'scale-param',
+  param: `${p.id}.lockout`,
+  from: OUT_OF_THE_WAY,
+  to: OUT_OF_THE_WAY,
+});
 
-const across = ({ compiled, solver }: RigModel, part: string, plus: string, minus: string): number => solver.volts[compiled.node.get(`${part}.${plus}`)!]! - solver.volts[compiled.node.get(`${part}.${minus}`)!]!;
+const across = ({ compiled, solver }: RigModel, part: string, plus: string, minus: string): number =>
+  solver.volts[compiled.node.get(`${part}.${plus}`)!]! - solver.volts[compiled.node.get(`${part}.${minus}`)!]!;
 const input = (model: RigModel, p: Part): number => across(model, p.id, 'input', 'ground');
 
 /** What feeds a charger at idle. */
@@ -69,7 +80,9 @@ export interface Feed {
 /** What feeds a charger, as solved at idle with and without it. */
 export function feedOf(model: RigModel, charger: Part): Feed {
   const { rig, resistor } = model.compiled;
-  const battery = follow(rig, { part: charger.id, terminal: 'input' }).find((s) => s.part?.kind === 'battery-bank')?.part;
+  const battery = follow(rig, { part: charger.id, terminal: 'input' }).find(
+    (s) => s.part?.kind === 'battery-bank',
+  )?.part;
   const lead = rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === charger.id && e.terminal === 'input'));
   model.settle('idle', { effects: [{ do: 'dead-controller', part: charger.id }] });
   const volts = input(model, charger);
@@ -77,7 +90,12 @@ export function feedOf(model: RigModel, charger: Part): Feed {
   model.settle('idle', { effects: [runs(charger)] });
   const amps = Math.abs(resistorAmps(model.solver, model.values, resistor.get(lead.id)!));
   const by = (drop: number) => (amps > 1 ? Math.max(0, drop / amps) : 0);
-  return { ...(battery ? { battery } : {}), loopOhms: battery ? by(across(model, battery.id, 'plus', 'minus') - input(model, charger)) : 0, volts, ohms: by(volts - input(model, charger)) };
+  return {
+    ...(battery ? { battery } : {}),
+    loopOhms: battery ? by(across(model, battery.id, 'plus', 'minus') - input(model, charger)) : 0,
+    volts,
+    ohms: by(volts - input(model, charger)),
+  };
 }
 
 /** Every charger that a wire enables, on the same rigs drawn from what is assumed. */
@@ -108,20 +126,42 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
       else fed.push(volts);
     }
 
-    const blocks = nominalOf(feed ?? part, rig.vehicles.find((v) => v.id === (feed ?? part).vehicle)!) / 12;
+    const blocks =
+      nominalOf(
+        feed ?? part,
+        rig.vehicles.find((v) => v.id === (feed ?? part).vehicle)!,
+      ) / 12;
     const [b, l] = [middleOf(before), middleOf(loaded)];
     // Where its battery is drawn on the lockout shall act: it is set for where it is not.
     const least = fed.length > 0 ? middleOf(fed).lo : l.lo;
     const of100 = (n: number) => Math.round((100 * n) / SAMPLES);
-    const verdict = of100(drawnOn) >= SAID_FROM ? 'more than its feed gives' : least < lockout ? 'may lock out' : 'holds';
+    const verdict =
+      of100(drawnOn) >= SAID_FROM ? 'more than its feed gives' : least < lockout ? 'may lock out' : 'holds';
     const lower = Math.floor((least - IN_HAND) * 10) / 10;
-    const wants = verdict === 'may lock out' && lower >= LEAST * blocks ? { lockout: lower, restart: Number(Math.min(lower + RESTART_ABOVE * blocks, b.lo - IN_HAND).toFixed(1)) } : undefined;
+    const wants =
+      verdict === 'may lock out' && lower >= LEAST * blocks
+        ? { lockout: lower, restart: Number(Math.min(lower + RESTART_ABOVE * blocks, b.lo - IN_HAND).toFixed(1)) }
+        : undefined;
     const V = (x: number) => `${x.toFixed(1)} V`;
     const says = {
       holds: `Running at idle its input stays above ${V(least)}: over the ${V(lockout)} it locks out at.`,
       'may lock out': `Running at idle its input may fall to ${V(least)}, under the ${V(lockout)} it locks out at: it lets go, the volts come back, it starts again. ${wants ? 'Its enable wire says that the engine runs, so it may be set lower.' : 'A thicker or shorter line, better joints, or a smaller charger.'}`,
       'more than its feed gives': `On ${of100(drawnOn)} of 100 rigs as this one is assumed ${feed?.name ?? 'its battery'} is drawn on at idle while it runs: what fills it has no more to give. A smaller charger.`,
     }[verdict];
-    return { part: part.id, name: part.name, lockout, restart, before: b, loaded: l, ...(feed ? { fedBy: feed.name } : {}), loopOhms, starved: of100(starved), drawnOn: of100(drawnOn), verdict, says, ...(wants ? { wants } : {}) };
+    return {
+      part: part.id,
+      name: part.name,
+      lockout,
+      restart,
+      before: b,
+      loaded: l,
+      ...(feed ? { fedBy: feed.name } : {}),
+      loopOhms,
+      starved: of100(starved),
+      drawnOn: of100(drawnOn),
+      verdict,
+      says,
+      ...(wants ? { wants } : {}),
+    };
   });
 }

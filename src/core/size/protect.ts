@@ -49,7 +49,16 @@ export function fuseWindow(continuous: number, wires: readonly WireSpec[], kind?
   if (fits.length > 0) return { ...limits, verdict: 'fits', pick: fits[0]!, says: `${fits[0]} A lies ${between}.` };
   if (tight.length > 0) {
     const pick = tight[tight.length - 1]!;
-    return { ...limits, verdict: 'tight', pick, says: `No rating lies ${between}; ${pick} A carries the load, but warm: a thicker wire is better.` };
+    return {
+      ...limits,
+      verdict: 'tight',
+      pick,
+      says: `No rating lies ${between}; ${pick} A carries the load, but warm: a thicker wire is better.`,
+    };
   }
-  return { ...limits, verdict: 'nothing fits', says: `Nothing is made ${between}: take a thicker wire, or less current.` };
+  return {
+    ...limits,
+    verdict: 'nothing fits',
+    says: `Nothing is made ${between}: take a thicker wire, or less current.`,
+  };
 }

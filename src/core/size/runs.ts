@@ -65,7 +65,14 @@ export function runsOf(rig: Rig): Run[] {
     const on = walk(first.to);
     const conductors = [...back.conductors.reverse(), first, ...on.conductors];
     const longest = conductors.reduce((a, b) => (b.length > a.length ? b : a));
-    runs.push({ id: longest.id, name: longest.name, conductors, inline: [...back.inline.reverse(), ...on.inline], from: back.end, to: on.end });
+    runs.push({
+      id: longest.id,
+      name: longest.name,
+      conductors,
+      inline: [...back.inline.reverse(), ...on.inline],
+      from: back.end,
+      to: on.end,
+    });
   }
   return runs;
 }
@@ -82,12 +89,16 @@ export function returnOf(rig: Rig, e: Endpoint): Endpoint | undefined {
 export function returnsOf(rig: Rig, run: Run): Conductor[] {
   const ends = [run.from, run.to].flatMap((e) => returnOf(rig, e) ?? []);
   const sides = run.inline.filter((p) => p.kind === 'tow-connector').map((p) => p.id);
-  return rig.conductors.filter((c) => c.use === 'return' && (ends.some((e) => key(c.from) === key(e)) || sides.includes(c.from.part)));
+  return rig.conductors.filter(
+    (c) => c.use === 'return' && (ends.some((e) => key(c.from) === key(e)) || sides.includes(c.from.part)),
+  );
 }
 
 /** m between the stations of a conductor's two ends along the vehicles: what it would take without a detour. */
 export function straightMetres(rig: Rig, c: Conductor): number {
-  const station = (e: Endpoint): number | undefined => rig.parts.find((p) => p.id === e.part)?.station ?? rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.station;
+  const station = (e: Endpoint): number | undefined =>
+    rig.parts.find((p) => p.id === e.part)?.station ??
+    rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.station;
   const [a, b] = [station(c.from), station(c.to)];
   return a === undefined || b === undefined ? 0 : Math.abs(a - b);
 }

@@ -14,11 +14,12 @@ const BEARS_ONCE = { thermoplastic: 160, crosslinked: 250 } as const;
 const THERMOPLASTIC_TO = 80;
 
 /** k of copper, A·√s/mm², from one temperature to another. */
-export const shortCircuitK = (from: number, to: number): number => 226 * Math.sqrt(Math.log(1 + (to - from) / (234.5 + from)));
+export const shortCircuitK = (from: number, to: number): number =>
+  226 * Math.sqrt(Math.log(1 + (to - from) / (234.5 + from)));
 
 /** Seconds until `amps` harm a conductor of this gauge. */
 export function bearsSeconds(gauge: Gauge, insulation: Insulation, amps: number): number {
   const to = insulation <= THERMOPLASTIC_TO ? BEARS_ONCE.thermoplastic : BEARS_ONCE.crosslinked;
   const mm2 = wireArea(gauge) * 1e6;
-  return (shortCircuitK(insulation, to) * mm2 / amps) ** 2;
+  return ((shortCircuitK(insulation, to) * mm2) / amps) ** 2;
 }

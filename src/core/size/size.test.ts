@@ -11,12 +11,29 @@ const places: WirePlace[] = ['open', 'engine-space'];
 describe('ampacity', () => {
   // 33 CFR 183.425 table 5, from memory: rows a shop quotes, and the table's engine-space factors.
   it.each([
-    ['16', 105, 25], ['10', 105, 60], ['8', 105, 80], ['6', 105, 120], ['4', 105, 160], ['2', 105, 210], ['1/0', 105, 285], ['2/0', 105, 330], ['4/0', 105, 445], ['8', 60, 55], ['6', 75, 95], ['2/0', 90, 285],
+    ['16', 105, 25],
+    ['10', 105, 60],
+    ['8', 105, 80],
+    ['6', 105, 120],
+    ['4', 105, 160],
+    ['2', 105, 210],
+    ['1/0', 105, 285],
+    ['2/0', 105, 330],
+    ['4/0', 105, 445],
+    ['8', 60, 55],
+    ['6', 75, 95],
+    ['2/0', 90, 285],
   ] as const)('%s AWG, %i °C insulation: %i A', (gauge, insulation, amps) => {
     expect(ampacity(gauge, insulation, 'open')).toBe(amps);
   });
 
-  it.each([[60, 0.58], [75, 0.75], [90, 0.82], [105, 0.85], [200, 1]] as const)('%i °C insulation in an engine space: times %f', (insulation, factor) => {
+  it.each([
+    [60, 0.58],
+    [75, 0.75],
+    [90, 0.82],
+    [105, 0.85],
+    [200, 1],
+  ] as const)('%i °C insulation in an engine space: times %f', (insulation, factor) => {
     expect(ampacity('4', insulation, 'engine-space')).toBeCloseTo(ampacity('4', insulation, 'open') * factor, 9);
   });
 
@@ -24,7 +41,8 @@ describe('ampacity', () => {
     for (const insulation of INSULATIONS)
       for (const place of places)
         GAUGES.forEach((g, i) => {
-          if (i > 0) expect(ampacity(g, insulation, place)).toBeGreaterThanOrEqual(ampacity(GAUGES[i - 1]!, insulation, place));
+          if (i > 0)
+            expect(ampacity(g, insulation, place)).toBeGreaterThanOrEqual(ampacity(GAUGES[i - 1]!, insulation, place));
         });
     for (const g of GAUGES)
       INSULATIONS.forEach((t, i) => {
@@ -51,14 +69,25 @@ describe('voltage drop', () => {
     expect(drop('8')).toBeGreaterThan(0.36);
     // K is the resistance of a circular-mil foot: ours within 4 %, stranding and temperature counted.
     for (const g of GAUGES) {
-      const circularMils = wireArea(g) / ((Math.PI / 4) * (0.0254e-3) ** 2);
+      const circularMils = wireArea(g) / ((Math.PI / 4) * 0.0254e-3 ** 2);
       const k = wireResistance(g, 0.3048, 30) * circularMils;
       expect(Math.abs(k / 10.75 - 1)).toBeLessThan(0.04);
     }
   });
 
   // IEC 60228 table 3, class 5, plain copper at 20 °C: mΩ/m of the metric size nearest above each area (from memory).
-  it.each([[2.5, 7.98], [4, 4.95], [6, 3.3], [10, 1.91], [16, 1.21], [25, 0.78], [35, 0.554], [50, 0.386], [70, 0.272], [95, 0.206]])('%f mm² agrees with IEC 60228 within 14 %% of its ceiling', (mm2, milliohms) => {
+  it.each([
+    [2.5, 7.98],
+    [4, 4.95],
+    [6, 3.3],
+    [10, 1.91],
+    [16, 1.21],
+    [25, 0.78],
+    [35, 0.554],
+    [50, 0.386],
+    [70, 0.272],
+    [95, 0.206],
+  ])('%f mm² agrees with IEC 60228 within 14 %% of its ceiling', (mm2, milliohms) => {
     // By area alone: the standard's figure is a ceiling, for the thinnest copper that may be sold under the name.
     const byArea = (1.7241e-8 * 1.02) / (mm2 * 1e-6);
     expect(byArea * 1000).toBeLessThan(milliohms);
@@ -75,25 +104,30 @@ describe('short circuit', () => {
 
   it('a thicker wire bears it longer, a larger current shorter, by the square', () => {
     expect(bearsSeconds('8', 105, 2000) / bearsSeconds('8', 105, 1000)).toBeCloseTo(0.25, 9);
-    GAUGES.forEach((g, i) => i > 0 && expect(bearsSeconds(g, 105, 1000)).toBeGreaterThan(bearsSeconds(GAUGES[i - 1]!, 105, 1000)));
+    GAUGES.forEach(
+      (g, i) => i > 0 && expect(bearsSeconds(g, 105, 1000)).toBeGreaterThan(bearsSeconds(GAUGES[i - 1]!, 105, 1000)),
+    );
   });
 });
 
 describe('fuses', () => {
-  it.each(FUSE_KINDS.map((k) => [k.label, k] as const))('%s opens inside every gate of its standard, and sooner the more it carries', (_, kind) => {
-    for (const g of kind.gates) {
-      expect(opensSeconds(kind, g.multiple)).toBeGreaterThanOrEqual(g.from);
-      expect(opensSeconds(kind, g.multiple)).toBeLessThanOrEqual(g.to);
-      expect(opensAtLatest(kind, g.multiple)).toBe(g.to);
-    }
-    let before = Infinity;
-    for (let m = 1; m < 20; m *= 1.05) {
-      const t = opensSeconds(kind, m);
-      expect(t).toBeLessThanOrEqual(before);
-      before = t;
-    }
-    expect(opensSeconds(kind, 1.1)).toBe(Infinity);
-  });
+  it.each(FUSE_KINDS.map((k) => [k.label, k] as const))(
+    '%s opens inside every gate of its standard, and sooner the more it carries',
+    (_, kind) => {
+      for (const g of kind.gates) {
+        expect(opensSeconds(kind, g.multiple)).toBeGreaterThanOrEqual(g.from);
+        expect(opensSeconds(kind, g.multiple)).toBeLessThanOrEqual(g.to);
+        expect(opensAtLatest(kind, g.multiple)).toBe(g.to);
+      }
+      let before = Infinity;
+      for (let m = 1; m < 20; m *= 1.05) {
+        const t = opensSeconds(kind, m);
+        expect(t).toBeLessThanOrEqual(before);
+        before = t;
+      }
+      expect(opensSeconds(kind, 1.1)).toBe(Infinity);
+    },
+  );
 
   // ISO 8820-3, blade fuses (from memory): at 135 % between 0.75 and 600 s, at 200 % between 0.15 and 5 s, at 600 % by 0.1 s.
   it('blade fuses hold to the gates a data sheet prints', () => {
@@ -108,16 +142,22 @@ describe('fuses', () => {
 
   it('one that is picked always protects its wire, carries its load, and opens before a short harms the wire', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.5, max: 300, noNaN: true }), fc.constantFrom(...GAUGES), fc.constantFrom(...INSULATIONS), fc.constantFrom(...places), (amps, gauge, insulation, place) => {
-        const w = fuseWindow(amps, [{ gauge, insulation, place }]);
-        if (w.pick === undefined) {
-          expect(w.verdict).toBe('nothing fits');
-          return;
-        }
-        expect(w.pick).toBeLessThanOrEqual(ampacity(gauge, insulation, place));
-        expect(w.pick).toBeGreaterThan(amps);
-        if (w.verdict === 'fits') expect(w.pick * 0.8).toBeGreaterThanOrEqual(amps - 1e-9);
-      }),
+      fc.property(
+        fc.double({ min: 0.5, max: 300, noNaN: true }),
+        fc.constantFrom(...GAUGES),
+        fc.constantFrom(...INSULATIONS),
+        fc.constantFrom(...places),
+        (amps, gauge, insulation, place) => {
+          const w = fuseWindow(amps, [{ gauge, insulation, place }]);
+          if (w.pick === undefined) {
+            expect(w.verdict).toBe('nothing fits');
+            return;
+          }
+          expect(w.pick).toBeLessThanOrEqual(ampacity(gauge, insulation, place));
+          expect(w.pick).toBeGreaterThan(amps);
+          if (w.verdict === 'fits') expect(w.pick * 0.8).toBeGreaterThanOrEqual(amps - 1e-9);
+        },
+      ),
     );
   });
 

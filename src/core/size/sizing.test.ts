@@ -19,8 +19,14 @@ import { sizeRig } from './sizing';
 import { wireLoads } from './wireLoads';
 
 const RIGS: Rig[] = [
-  ...LINK_CHOICES.map(({ id: link }) => motorhome(`m-${link}`, link, { ...USUAL_MOTORHOME, link, bypass: true, secondCharger: true })),
-  ...COUPLED_FAMILIES.flatMap(({ id: family }) => linksFor(family).map(({ id: link }) => drawRig(`c-${family}-${link}`, link, { family: 'coupled', choices: { ...USUAL_COUPLED[family], link } } as Made))),
+  ...LINK_CHOICES.map(({ id: link }) =>
+    motorhome(`m-${link}`, link, { ...USUAL_MOTORHOME, link, bypass: true, secondCharger: true }),
+  ),
+  ...COUPLED_FAMILIES.flatMap(({ id: family }) =>
+    linksFor(family).map(({ id: link }) =>
+      drawRig(`c-${family}-${link}`, link, { family: 'coupled', choices: { ...USUAL_COUPLED[family], link } } as Made),
+    ),
+  ),
 ];
 const use = usualScenarios({}, 'coach-bank');
 const drive = use.map((s) => ({ ...s, legs: s.legs.slice(0, 2) })).slice(0, 1);
@@ -29,7 +35,12 @@ describe('runs', () => {
   it.each(RIGS.map((r) => [r.id, r] as const))('%s: every feed is in one run, no run in two pieces', (_, rig) => {
     const runs = runsOf(rig);
     const all = runs.flatMap((r) => r.conductors.map((c) => c.id)).sort();
-    expect(all).toEqual(rig.conductors.filter((c) => c.use === 'feed').map((c) => c.id).sort());
+    expect(all).toEqual(
+      rig.conductors
+        .filter((c) => c.use === 'feed')
+        .map((c) => c.id)
+        .sort(),
+    );
     for (const r of runs) {
       expect(r.conductors.some((c) => c.id === r.id)).toBe(true);
       // What is in line joins two neighbours.
@@ -63,26 +74,35 @@ describe('runs', () => {
 });
 
 describe('a run in every gauge', () => {
-  it.each(RIGS.map((r) => [r.id, r] as const))('%s: thicker never loses more ohms, a direct link never carries less', (_, rig) => {
-    const model = new RigModel(compileRig(rig));
-    for (const run of runsOf(rig).filter((r) => r.inline.length > 0).slice(0, 3)) {
-      const { rows, pick, allowed } = gaugeTable(model, run, 10, 0.03, 0);
-      for (let i = 1; i < rows.length; i++) {
-        const [a, b] = [rows[i - 1]!, rows[i]!];
-        // Ohms of the loop: drop over amps, where there is a current to speak of.
-        if (a.amps > 1 && b.amps > 1) expect(b.feedDrop / b.amps, `${run.id} ${b.gauge}`).toBeLessThanOrEqual(a.feedDrop / a.amps + 1e-6);
-        if (allowed === undefined) expect(b.amps).toBeGreaterThanOrEqual(a.amps - 0.05);
-        expect(b.ampacity).toBeGreaterThanOrEqual(a.ampacity);
+  it.each(RIGS.map((r) => [r.id, r] as const))(
+    '%s: thicker never loses more ohms, a direct link never carries less',
+    (_, rig) => {
+      const model = new RigModel(compileRig(rig));
+      for (const run of runsOf(rig)
+        .filter((r) => r.inline.length > 0)
+        .slice(0, 3)) {
+        const { rows, pick, allowed } = gaugeTable(model, run, 10, 0.03, 0);
+        for (let i = 1; i < rows.length; i++) {
+          const [a, b] = [rows[i - 1]!, rows[i]!];
+          // Ohms of the loop: drop over amps, where there is a current to speak of.
+          if (a.amps > 1 && b.amps > 1)
+            expect(b.feedDrop / b.amps, `${run.id} ${b.gauge}`).toBeLessThanOrEqual(a.feedDrop / a.amps + 1e-6);
+          if (allowed === undefined) expect(b.amps).toBeGreaterThanOrEqual(a.amps - 0.05);
+          expect(b.ampacity).toBeGreaterThanOrEqual(a.ampacity);
+        }
+        if (pick) for (const r of rows.slice(GAUGES.indexOf(pick))) expect(r.verdict).toBe('good');
       }
-      if (pick) for (const r of rows.slice(GAUGES.indexOf(pick))) expect(r.verdict).toBe('good');
-    }
-  });
+    },
+  );
 
   it('a gauge is put on the whole run and the returns that serve it alone, on nothing else', () => {
     const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc' });
     const run = runsOf(rig).find((r) => r.id === 'line')!;
     const changed = withGauge(rig, run, '1/0');
-    const touched = changed.conductors.filter((c, i) => c.gauge !== rig.conductors[i]!.gauge).map((c) => c.id).sort();
+    const touched = changed.conductors
+      .filter((c, i) => c.gauge !== rig.conductors[i]!.gauge)
+      .map((c) => c.id)
+      .sort();
     expect(touched).toEqual(['dcdc-ground', 'fuse-lead', 'line', 'line-return', 'plug-line', 'plug-return'].sort());
   });
 
@@ -99,7 +119,12 @@ describe('fuses of a rig', () => {
   it('every fuse of every rig is checked, with the wires it must protect', () => {
     for (const rig of RIGS) {
       const checks = fuseChecks(rig, wireLoads(compileRig(rig), drive).loads);
-      expect(checks.map((f) => f.part).sort()).toEqual(rig.parts.filter((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker').map((p) => p.id).sort());
+      expect(checks.map((f) => f.part).sort()).toEqual(
+        rig.parts
+          .filter((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker')
+          .map((p) => p.id)
+          .sort(),
+      );
       for (const f of checks) {
         expect(f.protects.length, `${rig.id} ${f.part}`).toBeGreaterThan(0);
         expect(f.fault.near, `${rig.id} ${f.part}`).toBeGreaterThanOrEqual(f.fault.far);
@@ -111,8 +136,14 @@ describe('fuses of a rig', () => {
 
   it('a 32 V fuse on a 48 V bank is wrong, one of 58 V is right (58 V charging: common practice)', () => {
     const rig = coupledRig('t', 'T', USUAL_COUPLED['trailer-48']);
-    const typed = (type: string): Rig => ({ ...rig, parts: rig.parts.map((p) => (p.id === 'behind-fuse' ? { ...p, options: { type } } : p)) });
-    const volts = (r: Rig) => fuseChecks(r, wireLoads(compileRig(r), drive).loads).find((f) => f.part === 'behind-fuse')!.checks.find((c) => c.id === 'volts')!.verdict;
+    const typed = (type: string): Rig => ({
+      ...rig,
+      parts: rig.parts.map((p) => (p.id === 'behind-fuse' ? { ...p, options: { type } } : p)),
+    });
+    const volts = (r: Rig) =>
+      fuseChecks(r, wireLoads(compileRig(r), drive).loads)
+        .find((f) => f.part === 'behind-fuse')!
+        .checks.find((c) => c.id === 'volts')!.verdict;
     expect(volts(typed('bolt-large'))).toBe('bad');
     expect(volts(typed('bolt-58'))).toBe('good');
   });
@@ -133,7 +164,14 @@ describe('the whole sizing', () => {
       expect(s.runs.length, rig.id).toBeGreaterThan(0);
       for (const r of s.runs) {
         if (!r.table.pick || r.table.pick === r.table.now) continue;
-        const again = sizeRig(withGauge(rig, runsOf(rig).find((x) => x.id === r.id)!, r.table.pick), drive).runs.find((x) => x.id === r.id)!;
+        const again = sizeRig(
+          withGauge(
+            rig,
+            runsOf(rig).find((x) => x.id === r.id)!,
+            r.table.pick,
+          ),
+          drive,
+        ).runs.find((x) => x.id === r.id)!;
         expect(again.verdict, `${rig.id} ${r.id} in ${r.table.pick}`).not.toBe('thin');
       }
     }
@@ -142,11 +180,16 @@ describe('the whole sizing', () => {
   it('a smaller allowed drop never asks for less copper', () => {
     const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 25 });
     fc.assert(
-      fc.property(fc.double({ min: 0.01, max: 0.06, noNaN: true }), fc.double({ min: 0.06, max: 0.15, noNaN: true }), (strict, loose) => {
-        const pick = (share: number) => sizeRig(rig, drive, { drops: { line: share } }).runs.find((r) => r.id === 'line')!.table.pick;
-        const order = (g: string | undefined) => (g === undefined ? GAUGES.length : GAUGES.indexOf(g as '8'));
-        expect(order(pick(strict))).toBeGreaterThanOrEqual(order(pick(loose)));
-      }),
+      fc.property(
+        fc.double({ min: 0.01, max: 0.06, noNaN: true }),
+        fc.double({ min: 0.06, max: 0.15, noNaN: true }),
+        (strict, loose) => {
+          const pick = (share: number) =>
+            sizeRig(rig, drive, { drops: { line: share } }).runs.find((r) => r.id === 'line')!.table.pick;
+          const order = (g: string | undefined) => (g === undefined ? GAUGES.length : GAUGES.indexOf(g as '8'));
+          expect(order(pick(strict))).toBeGreaterThanOrEqual(order(pick(loose)));
+        },
+      ),
       { numRuns: 4 },
     );
   });

@@ -18,7 +18,15 @@ export interface SizedRun {
   /** "Start battery to DC-DC charger". */
   between: string;
   /** `straight`: m between the stations of its ends; what its length is more is detour. */
-  conductors: { id: string; name: string; gauge: string; length: number; straight: number; insulation?: number; inEngineSpace?: boolean }[];
+  conductors: {
+    id: string;
+    name: string;
+    gauge: string;
+    length: number;
+    straight: number;
+    insulation?: number;
+    inEngineSpace?: boolean;
+  }[];
   inline: string[];
   load: WireLoad;
   table: GaugeTable;
@@ -55,40 +63,83 @@ const CHARGES = ['battery-bank', 'dcdc-charger', 'dual-charger', 'shore-charger'
 const STEPS_TOO_MANY = 3;
 
 /** Sizes a rig on its use. */
-export function sizeRig(rig: Rig, scenarios: readonly Scenario[], { drops = {}, upfit, gauge = 'awg' }: SizingAsks = {}): Sizing {
+export function sizeRig(
+  rig: Rig,
+  scenarios: readonly Scenario[],
+  { drops = {}, upfit, gauge = 'awg' }: SizingAsks = {},
+): Sizing {
   const compiled = compileRig(rig);
   const { loads } = wireLoads(compiled, scenarios);
   const model = new RigModel(compiled);
   const none: WireLoad = { continuous: 0, peak: 0, at: 0, scenario: '' };
-  const loadOf = (run: Run): WireLoad => run.conductors.map((c) => loads.get(c.id) ?? none).reduce((a, b) => (b.continuous > a.continuous ? b : a));
+  const loadOf = (run: Run): WireLoad =>
+    run.conductors.map((c) => loads.get(c.id) ?? none).reduce((a, b) => (b.continuous > a.continuous ? b : a));
   const name = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
   const fuses = fuseChecks(rig, loads);
   const heavy = runsOf(rig)
     .map((run) => ({ run, load: loadOf(run) }))
     .filter(({ run, load }) => load.peak >= HEAVY_AMPS || run.inline.length > 0);
-  const states = judgedStates(model, heavy.map(({ run }) => run));
+  const states = judgedStates(
+    model,
+    heavy.map(({ run }) => run),
+  );
   const runs = heavy
     .map(({ run, load }): SizedRun => {
       const ids = run.conductors.map((c) => c.id);
-      const fuseAmps = Math.max(0, ...fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating));
+      const fuseAmps = Math.max(
+        0,
+        ...fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating),
+      );
       // An alternator’s cable must stand all it gives, whatever this use asks of it.
-      const alternator = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)).find((p) => p?.kind === 'alternator');
+      const alternator = [run.from, run.to]
+        .map((e) => rig.parts.find((p) => p.id === e.part))
+        .find((p) => p?.kind === 'alternator');
       const continuous = Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0);
-      const table = gaugeTable(model, run, continuous, drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP), fuseAmps, gauge, states.get(run.id)!);
+      const table = gaugeTable(
+        model,
+        run,
+        continuous,
+        drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP),
+        fuseAmps,
+        gauge,
+        states.get(run.id)!,
+      );
       const at = table.rows.findIndex((r) => r.gauge === table.now);
       const best = table.rows.findIndex((r) => r.gauge === table.pick);
       // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
-      const feedsLoads = [run.from, run.to].some((e) => !CHARGES.includes(rig.parts.find((p) => p.id === e.part)?.kind ?? ''));
+      const feedsLoads = [run.from, run.to].some(
+        (e) => !CHARGES.includes(rig.parts.find((p) => p.id === e.part)?.kind ?? ''),
+      );
       return {
-        id: run.id, name: run.name, between: `${name(run.from.part)} to ${name(run.to.part)}`,
-        conductors: run.conductors.map((c) => ({ id: c.id, name: c.name, gauge: c.gauge, length: c.length, straight: straightMetres(rig, c), ...(c.insulation ? { insulation: c.insulation } : {}), ...(c.inEngineSpace ? { inEngineSpace: c.inEngineSpace } : {}) })),
+        id: run.id,
+        name: run.name,
+        between: `${name(run.from.part)} to ${name(run.to.part)}`,
+        conductors: run.conductors.map((c) => ({
+          id: c.id,
+          name: c.name,
+          gauge: c.gauge,
+          length: c.length,
+          straight: straightMetres(rig, c),
+          ...(c.insulation ? { insulation: c.insulation } : {}),
+          ...(c.inEngineSpace ? { inEngineSpace: c.inEngineSpace } : {}),
+        })),
         inline: run.inline.map((p) => p.id),
-        load, table,
+        load,
+        table,
         ends: endsFor(table.pick ?? table.now),
-        verdict: table.rows[at]!.verdict !== 'good' ? 'thin' : best >= 0 && !feedsLoads && at - best >= STEPS_TOO_MANY ? 'more than enough' : 'good',
+        verdict:
+          table.rows[at]!.verdict !== 'good'
+            ? 'thin'
+            : best >= 0 && !feedsLoads && at - best >= STEPS_TOO_MANY
+              ? 'more than enough'
+              : 'good',
       };
     })
-    .sort((a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous);
-  const chargers = rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger').flatMap((p) => chargerSize(rig, p, scenarios, feedOf(model, p), upfit) ?? []);
+    .sort(
+      (a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous,
+    );
+  const chargers = rig.parts
+    .filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger')
+    .flatMap((p) => chargerSize(rig, p, scenarios, feedOf(model, p), upfit) ?? []);
   return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled) };
 }

@@ -8,7 +8,19 @@ import { thresholdsOf } from './thresholds';
 
 const set = (rig: Rig, part: string, to: Record<string, number>): Rig => ({
   ...rig,
-  parts: rig.parts.map((p) => (p.id === part ? { ...p, params: { ...p.params, ...Object.fromEntries(Object.entries(to).map(([k, value]) => [k, { value, spread: 0, provenance: 'nameplate' as const }])) } } : p)),
+  parts: rig.parts.map((p) =>
+    p.id === part
+      ? {
+          ...p,
+          params: {
+            ...p.params,
+            ...Object.fromEntries(
+              Object.entries(to).map(([k, value]) => [k, { value, spread: 0, provenance: 'nameplate' as const }]),
+            ),
+          },
+        }
+      : p,
+  ),
 });
 const home = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'one-way' });
 const [usual] = thresholdsOf(compileRig(home));
@@ -47,16 +59,31 @@ describe('thresholds by volts', () => {
   it('a verdict of "may hunt" on a thin line is what the simulation does there', () => {
     const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'voltage-relay' });
     const relay = thresholdsOf(compileRig(rig)).find((t) => t.part === 'relay')!;
-    const r = simulate(compileRig(rig), { id: 'd', name: 'D', startHour: 8, startSoc: { 'coach-bank': 0.4 }, legs: [{ id: 'l', name: 'L', kind: 'drive', hours: 3, celsius: 25, sunHours: 0, loads: [], moreAmps: 6 }] });
+    const r = simulate(compileRig(rig), {
+      id: 'd',
+      name: 'D',
+      startHour: 8,
+      startSoc: { 'coach-bank': 0.4 },
+      legs: [{ id: 'l', name: 'L', kind: 'drive', hours: 3, celsius: 25, sunHours: 0, loads: [], moreAmps: 6 }],
+    });
     if (relay.verdict === 'holds') expect(r.summary.hunting).not.toContain('relay');
     else expect(['may hunt', 'no room']).toContain(relay.verdict);
     // Copper as thick as a rail: nothing to hunt on.
-    const thick: Rig = { ...rig, conductors: rig.conductors.map((c) => (c.use === 'feed' ? { ...c, gauge: '4/0' as const, joints: { ...c.joints, value: 1e-4, spread: 0 } } : c)) };
+    const thick: Rig = {
+      ...rig,
+      conductors: rig.conductors.map((c) =>
+        c.use === 'feed' ? { ...c, gauge: '4/0' as const, joints: { ...c.joints, value: 1e-4, spread: 0 } } : c,
+      ),
+    };
     expect(thresholdsOf(compileRig(thick)).find((t) => t.part === 'relay')!.loaded.lo).toBeGreaterThan(relay.loaded.lo);
   });
 
   it('a lithium bank on the sense leaves no room: volts cannot tell', () => {
-    const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'one-way', chassis: { chemistry: 'lfp', layout: 'single', capacity: 100 } });
+    const rig = motorhome('t', 'T', {
+      ...USUAL_MOTORHOME,
+      link: 'one-way',
+      chassis: { chemistry: 'lfp', layout: 'single', capacity: 100 },
+    });
     expect(['no room', 'may not let go']).toContain(thresholdsOf(compileRig(rig))[0]!.verdict);
   });
 

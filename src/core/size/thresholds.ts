@@ -15,7 +15,9 @@ import { middleOf, type Range } from './range';
 const SAMPLES = 96;
 
 /** Kinds that decide by volts: what they watch, and their two thresholds. */
-const WATCHERS: Readonly<Record<string, { sense: string; closes: string; opens: string; when?: { option: string; is: string } }>> = {
+const WATCHERS: Readonly<
+  Record<string, { sense: string; closes: string; opens: string; when?: { option: string; is: string } }>
+> = {
   'voltage-link-module': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
   'bidirectional-module': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
   'voltage-relay': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
@@ -52,7 +54,15 @@ const EXTREMES = [
 const STATED_BATTERY = 25;
 
 const verdictOf = (closeAt: number, openAt: number, off: Range, before: Range, loaded: Range): Verdict =>
-  loaded.lo - off.hi <= 0 ? 'no room' : openAt > loaded.lo ? 'may hunt' : openAt < off.hi ? 'may not let go' : closeAt > before.lo ? 'may not close' : 'holds';
+  loaded.lo - off.hi <= 0
+    ? 'no room'
+    : openAt > loaded.lo
+      ? 'may hunt'
+      : openAt < off.hi
+        ? 'may not let go'
+        : closeAt > before.lo
+          ? 'may not close'
+          : 'holds';
 
 /** The thresholds of a rig, each with its bands and a verdict. */
 export function thresholdsOf(compiled: CompiledRig): Threshold[] {
@@ -82,28 +92,47 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
         model.settle(s.id, { z, effects: [{ do: 'dead-controller', part: part.id }] });
         before.push(volts(sense.red, sense.black));
         const modes = model.settle(s.id, { z }).modes[part.id]?.mode;
-        if (modes && modes !== 'open' && modes !== 'off' && modes !== 'waiting') loaded.push(volts(sense.red, sense.black));
+        if (modes && modes !== 'open' && modes !== 'off' && modes !== 'waiting')
+          loaded.push(volts(sense.red, sense.black));
       }
     }
     const value = (name: string) => compiled.params[compiled.param.get(`${part.id}.${name}`)!]!.parameter.value;
     const [closeAt, openAt] = [value(w.closes), value(w.opens)];
-    const bands = { off: middleOf(off), before: middleOf(before), loaded: loaded.length > 0 ? middleOf(loaded) : middleOf(before) };
+    const bands = {
+      off: middleOf(off),
+      before: middleOf(before),
+      loaded: loaded.length > 0 ? middleOf(loaded) : middleOf(before),
+    };
     const floor = bands.off.hi;
     const verdict = verdictOf(closeAt, openAt, bands.off, bands.before, bands.loaded);
-    const blocks = nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12;
+    const blocks =
+      nominalOf(
+        part,
+        rig.vehicles.find((v) => v.id === part.vehicle)!,
+      ) / 12;
     const lead = rig.parts.some((p) => p.kind === 'battery-bank' && p.options?.['chemistry'] !== 'lfp');
     const moved = (r: Range, by: number): Range => ({ lo: r.lo + by, hi: r.hi + by });
     const extremes = EXTREMES.map(({ label, battery, regulator }) => {
       const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;
       const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT);
-      const [off_, before_, loaded_] = [moved(bands.off, rest), moved(bands.before, setPoint), moved(bands.loaded, setPoint)];
+      const [off_, before_, loaded_] = [
+        moved(bands.off, rest),
+        moved(bands.before, setPoint),
+        moved(bands.loaded, setPoint),
+      ];
       return { label, off: off_, loaded: loaded_, verdict: verdictOf(closeAt, openAt, off_, before_, loaded_) };
     });
     // In the middle of the room that is left at every temperature; at the bay's where none is.
     const all = [bands, ...extremes];
     const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
     const [from, to] = high > low ? [low, high] : [floor, bands.loaded.lo];
-    const wants = to > from ? { openAt: Number((from + (to - from) / 3).toFixed(2)), closeAt: Number((from + (2 * (to - from)) / 3).toFixed(2)) } : undefined;
+    const wants =
+      to > from
+        ? {
+            openAt: Number((from + (to - from) / 3).toFixed(2)),
+            closeAt: Number((from + (2 * (to - from)) / 3).toFixed(2)),
+          }
+        : undefined;
     const V = (x: number) => `${x.toFixed(2)} V`;
     const says = {
       holds: `Opens at ${V(openAt)}: above the ${V(floor)} it rests at, below the ${V(bands.loaded.lo)} it sees under load.`,
@@ -112,6 +141,17 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
       'may not close': `With the engine on it may see only ${V(bands.before.lo)}, less than the ${V(closeAt)} it closes at.`,
       'no room': `Rested up to ${V(floor)}, under load down to ${V(bands.loaded.lo)}: volts cannot tell the two apart. An ignition lead can.`,
     }[verdict];
-    return { part: part.id, name: part.name, params: { closes: w.closes, opens: w.opens }, closeAt, openAt, ...bands, verdict, says, extremes, ...(wants ? { wants } : {}) };
+    return {
+      part: part.id,
+      name: part.name,
+      params: { closes: w.closes, opens: w.opens },
+      closeAt,
+      openAt,
+      ...bands,
+      verdict,
+      says,
+      extremes,
+      ...(wants ? { wants } : {}),
+    };
   });
 }

@@ -21,9 +21,14 @@ export interface WireLoad {
 }
 
 /** Loads of every feed and return by conductor id, over all scenarios; and the runs, for other uses. */
-export function wireLoads(compiled: CompiledRig, scenarios: readonly Scenario[]): { loads: Map<string, WireLoad>; results: SimResult[] } {
+export function wireLoads(
+  compiled: CompiledRig,
+  scenarios: readonly Scenario[],
+): { loads: Map<string, WireLoad>; results: SimResult[] } {
   const { rig, resistor } = compiled;
-  const wires = rig.conductors.filter((c) => c.use !== 'control').map((c) => ({ id: c.id, index: resistor.get(c.id)! }));
+  const wires = rig.conductors
+    .filter((c) => c.use !== 'control')
+    .map((c) => ({ id: c.id, index: resistor.get(c.id)! }));
   const loads = new Map<string, WireLoad>(wires.map((w) => [w.id, { continuous: 0, peak: 0, at: 0, scenario: '' }]));
   const results = scenarios.map((scenario) => {
     const squares = new Float64Array(wires.length);

@@ -27,7 +27,15 @@ const TABLE: Readonly<Record<AwgGauge, readonly [number, number, number, number,
 };
 
 /** Factors of the same table for engine spaces (50 °C air). */
-const ENGINE_SPACE: Readonly<Record<Insulation, number>> = { 60: 0.58, 75: 0.75, 80: 0.78, 90: 0.82, 105: 0.85, 125: 0.89, 200: 1 };
+const ENGINE_SPACE: Readonly<Record<Insulation, number>> = {
+  60: 0.58,
+  75: 0.75,
+  80: 0.78,
+  90: 0.82,
+  105: 0.85,
+  125: 0.89,
+  200: 1,
+};
 
 /** °C of the air the figures hold for, by place. */
 export const AIR = { open: 30, 'engine-space': 50 } as const;
@@ -55,6 +63,12 @@ export function ampacity(gauge: Gauge, insulation: Insulation, place: WirePlace)
  * °C of a conductor under a steady current: heat goes with the square, and at its ampacity it is as hot as
  * its insulation bears. (How the tables themselves are made: Neher and McGrath 1957, one resistance to the air.)
  */
-export function conductorCelsius(gauge: Gauge, insulation: Insulation, place: WirePlace, amps: number, air: number = AIR[place]): number {
+export function conductorCelsius(
+  gauge: Gauge,
+  insulation: Insulation,
+  place: WirePlace,
+  amps: number,
+  air: number = AIR[place],
+): number {
   return air + (insulation - AIR[place]) * (amps / ampacity(gauge, insulation, place)) ** 2;
 }

@@ -38,7 +38,8 @@ describe('what is typed at the keypad', () => {
           expect(Math.abs(r.value)).toBeLessThanOrEqual(ENTRY_LIMIT[unit]);
         } else {
           expect(r.error.wanted.length).toBeGreaterThan(5);
-          if (r.error.suggestion !== undefined) expect(Math.abs(r.error.suggestion)).toBeLessThanOrEqual(ENTRY_LIMIT[unit]);
+          if (r.error.suggestion !== undefined)
+            expect(Math.abs(r.error.suggestion)).toBeLessThanOrEqual(ENTRY_LIMIT[unit]);
         }
       }),
     );

@@ -62,7 +62,15 @@ export function showPercent(p: number): string {
 
 /** How sure one is, in words a customer understands. */
 export function inWordsConfidence(p: number): string {
-  return p >= 0.95 ? 'Practically certain' : p >= 0.85 ? 'Very likely' : p >= 0.65 ? 'Likely' : p >= 0.4 ? 'One of a few left' : 'A suspicion only';
+  return p >= 0.95
+    ? 'Practically certain'
+    : p >= 0.85
+      ? 'Very likely'
+      : p >= 0.65
+        ? 'Likely'
+        : p >= 0.4
+          ? 'One of a few left'
+          : 'A suspicion only';
 }
 
 /** Seconds as a running clock: 3:12, 1:02:05; days once nobody is counting. */
@@ -89,4 +97,5 @@ export function showSpread(spread: number, scale: 'ratio' | 'offset', unit: stri
 }
 
 /** A name in the middle of a sentence: its first letter small, but for one that is an abbreviation (DC-DC, LFP). */
-export const midSentence = (name: string): string => (/^[A-Z]([A-Z]|-)/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));
+export const midSentence = (name: string): string =>
+  /^[A-Z]([A-Z]|-)/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);

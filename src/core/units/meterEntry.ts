@@ -46,7 +46,11 @@ export function parseMeterEntry(text: string, unit: MeterUnit, scale = 1): Resul
     // 1260 for 12.60: the decimal point was not typed.
     let suggestion = value;
     while (Math.abs(suggestion) > limit / 3) suggestion /= 10;
-    return err({ found, wanted: `${wanted}; no more than ${limit} ${unit}`, suggestion: Number(suggestion.toPrecision(6)) });
+    return err({
+      found,
+      wanted: `${wanted}; no more than ${limit} ${unit}`,
+      suggestion: Number(suggestion.toPrecision(6)),
+    });
   }
   return ok(value === 0 ? 0 : Number(value.toPrecision(9)));
 }

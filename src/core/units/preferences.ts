@@ -27,9 +27,12 @@ export type Jurisdiction = (typeof JURISDICTIONS)[number]['id'];
 
 const FEET = 0.3048;
 export const lengthShown = (metres: number, unit: LengthUnit): number => (unit === 'ft' ? metres / FEET : metres);
-export const lengthStored = (shown: number, unit: LengthUnit): number => Number((unit === 'ft' ? shown * FEET : shown).toFixed(3));
-export const celsiusShown = (celsius: number, unit: TemperatureUnit): number => (unit === 'F' ? celsius * 1.8 + 32 : celsius);
-export const celsiusStored = (shown: number, unit: TemperatureUnit): number => (unit === 'F' ? (shown - 32) / 1.8 : shown);
+export const lengthStored = (shown: number, unit: LengthUnit): number =>
+  Number((unit === 'ft' ? shown * FEET : shown).toFixed(3));
+export const celsiusShown = (celsius: number, unit: TemperatureUnit): number =>
+  unit === 'F' ? celsius * 1.8 + 32 : celsius;
+export const celsiusStored = (shown: number, unit: TemperatureUnit): number =>
+  unit === 'F' ? (shown - 32) / 1.8 : shown;
 
 /** The rules a jurisdiction names, from memory: check the edition. Local codes and licensed practice come first. */
 export const RULES_OF: Readonly<Record<Jurisdiction, string>> = {

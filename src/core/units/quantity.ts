@@ -16,7 +16,12 @@ interface Row {
   trim?: true;
 }
 
-const plain = (unit: string, digits: number, times = 1): Row => ({ unit: () => unit, shown: (x) => x * times, stored: (x) => x / times, digits });
+const plain = (unit: string, digits: number, times = 1): Row => ({
+  unit: () => unit,
+  shown: (x) => x * times,
+  stored: (x) => x / times,
+  digits,
+});
 const FEET = 0.3048;
 
 export const QUANTITIES = {
@@ -37,8 +42,18 @@ export const QUANTITIES = {
   number: plain('', 2),
   times: plain('×', 2),
   torque: plain('N·m', 1),
-  length: { unit: (u) => u.length, shown: (x, u) => (u.length === 'ft' ? x / FEET : x), stored: (x, u) => (u.length === 'ft' ? x * FEET : x), digits: 1 },
-  celsius: { unit: (u) => `°${u.temperature}`, shown: (x, u) => (u.temperature === 'F' ? x * 1.8 + 32 : x), stored: (x, u) => (u.temperature === 'F' ? (x - 32) / 1.8 : x), digits: 0 },
+  length: {
+    unit: (u) => u.length,
+    shown: (x, u) => (u.length === 'ft' ? x / FEET : x),
+    stored: (x, u) => (u.length === 'ft' ? x * FEET : x),
+    digits: 1,
+  },
+  celsius: {
+    unit: (u) => `°${u.temperature}`,
+    shown: (x, u) => (u.temperature === 'F' ? x * 1.8 + 32 : x),
+    stored: (x, u) => (u.temperature === 'F' ? (x - 32) / 1.8 : x),
+    digits: 0,
+  },
 } satisfies Record<string, Row>;
 export type Quantity = keyof typeof QUANTITIES;
 
@@ -51,7 +66,8 @@ export function inWordsQuantity(q: Quantity, stored: number, u: Units): string {
   if (!Number.isFinite(stored)) return stored > 0 ? 'no limit' : '–';
   const row: Row = QUANTITIES[q];
   const shown = row.shown(stored, u);
-  const digits = shown !== 0 && Math.abs(shown) < 10 ** -row.digits ? 1 - Math.floor(Math.log10(Math.abs(shown))) : row.digits;
+  const digits =
+    shown !== 0 && Math.abs(shown) < 10 ** -row.digits ? 1 - Math.floor(Math.log10(Math.abs(shown))) : row.digits;
   const fixed = shown.toFixed(Math.min(6, digits));
   const text = row.trim ? String(Number(fixed)) : fixed;
   const unit = unitOf(q, u);

@@ -11,10 +11,16 @@ import { gaugeShown } from './wire';
 
 describe('the three vocabularies', () => {
   it('say the same thing in other words, keeping capitals', () => {
-    expect(inWords('europe', 'Coach bank does not charge on shore power')).toBe('Leisure battery does not charge on hook-up');
-    expect(inWords('oceania', 'Coach bank does not charge on shore power')).toBe('House battery does not charge on mains');
+    expect(inWords('europe', 'Coach bank does not charge on shore power')).toBe(
+      'Leisure battery does not charge on hook-up',
+    );
+    expect(inWords('oceania', 'Coach bank does not charge on shore power')).toBe(
+      'House battery does not charge on mains',
+    );
     expect(inWords('europe', 'COACH SIDE')).toBe('LEISURE SIDE');
-    expect(inWords('europe', 'Clean and remake the coach ground joint')).toBe('Clean and remake the leisure earth joint');
+    expect(inWords('europe', 'Clean and remake the coach ground joint')).toBe(
+      'Clean and remake the leisure earth joint',
+    );
     expect(inWords('north-america', 'Coach bank')).toBe('Coach bank');
   });
 
@@ -34,7 +40,9 @@ describe('the three vocabularies', () => {
         expect(checkRig(told)).toEqual([]);
         expect(rigFaults(told).map((f) => f.id)).toEqual(rigFaults(rig).map((f) => f.id));
         const faults = rigFaults(rig);
-        expect(allInWords(id, faults).map((f) => [f.id, f.owner, f.part, f.effects])).toEqual(faults.map((f) => [f.id, f.owner, f.part, f.effects]));
+        expect(allInWords(id, faults).map((f) => [f.id, f.owner, f.part, f.effects])).toEqual(
+          faults.map((f) => [f.id, f.owner, f.part, f.effects]),
+        );
       }
     }
   });
@@ -42,8 +50,10 @@ describe('the three vocabularies', () => {
 
 describe('units', () => {
   it('come back as they were stored', () => {
-    for (const m of [0.3, 1, 10.973]) for (const u of ['ft', 'm'] as const) expect(lengthStored(lengthShown(m, u), u)).toBeCloseTo(m, 3);
-    for (const c of [-40, 0, 21, 105]) for (const u of ['F', 'C'] as const) expect(celsiusStored(celsiusShown(c, u), u)).toBeCloseTo(c, 9);
+    for (const m of [0.3, 1, 10.973])
+      for (const u of ['ft', 'm'] as const) expect(lengthStored(lengthShown(m, u), u)).toBeCloseTo(m, 3);
+    for (const c of [-40, 0, 21, 105])
+      for (const u of ['F', 'C'] as const) expect(celsiusStored(celsiusShown(c, u), u)).toBeCloseTo(c, 9);
     expect(celsiusShown(-40, 'F')).toBe(-40);
     expect(celsiusShown(100, 'F')).toBe(212);
     // ASTM B258: 8 AWG is 8.37 mm², 2/0 is 67.4 mm².

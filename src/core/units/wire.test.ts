@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { AWG_GAUGES, awgNumber, GAUGES, gaugeName, gaugeShown, gaugesOf, METRIC_GAUGES, wireArea, wireDiameter, wireResistance, type AwgGauge } from './wire';
+import {
+  AWG_GAUGES,
+  awgNumber,
+  GAUGES,
+  gaugeName,
+  gaugeShown,
+  gaugesOf,
+  METRIC_GAUGES,
+  wireArea,
+  wireDiameter,
+  wireResistance,
+  type AwgGauge,
+} from './wire';
 
 // ASTM B258 standard nominal diameters (in) and areas (circular mils), from the published table.
 const B258: Record<AwgGauge, [inches: number, circularMils: number]> = {
@@ -53,7 +65,17 @@ describe('wire against published tables', () => {
   });
 
   // IEC 60228 table 3, class 5, plain copper, Ω/km at 20 °C; written out apart from the table in use.
-  it.each([['1.5mm2', 13.3], ['2.5mm2', 7.98], ['6mm2', 3.3], ['10mm2', 1.91], ['16mm2', 1.21], ['25mm2', 0.78], ['35mm2', 0.554], ['50mm2', 0.386], ['70mm2', 0.272]] as const)('%s: resistance of IEC 60228 class 5', (gauge, ohmsPerKm) => {
+  it.each([
+    ['1.5mm2', 13.3],
+    ['2.5mm2', 7.98],
+    ['6mm2', 3.3],
+    ['10mm2', 1.91],
+    ['16mm2', 1.21],
+    ['25mm2', 0.78],
+    ['35mm2', 0.554],
+    ['50mm2', 0.386],
+    ['70mm2', 0.272],
+  ] as const)('%s: resistance of IEC 60228 class 5', (gauge, ohmsPerKm) => {
     expect(wireResistance(gauge, 1000, 20)).toBeCloseTo(ohmsPerKm, 6);
   });
 
@@ -71,7 +93,12 @@ describe('wire against published tables', () => {
   });
 
   it('names are the shop’s', () => {
-    expect([gaugeName('16mm2'), gaugeShown('16mm2', 'awg'), gaugeShown('8', 'mm2'), gaugeShown('8', 'awg')]).toEqual(['16 mm²', '16 mm²', '8.4 mm²', '8 AWG']);
+    expect([gaugeName('16mm2'), gaugeShown('16mm2', 'awg'), gaugeShown('8', 'mm2'), gaugeShown('8', 'awg')]).toEqual([
+      '16 mm²',
+      '16 mm²',
+      '8.4 mm²',
+      '8 AWG',
+    ]);
     expect(gaugesOf('mm2')).toEqual([...METRIC_GAUGES]);
     expect(gaugesOf('awg', '16mm2')).toContain('16mm2');
     expect(gaugesOf('awg')).toEqual([...AWG_GAUGES]);

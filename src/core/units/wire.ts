@@ -8,7 +8,22 @@
 
 /** Sizes a technician can pick, thin to thick. Ids are stored in rig documents. */
 export const AWG_GAUGES = ['18', '16', '14', '12', '10', '8', '6', '4', '2', '1', '1/0', '2/0', '3/0', '4/0'] as const;
-export const METRIC_GAUGES = ['0.75mm2', '1mm2', '1.5mm2', '2.5mm2', '4mm2', '6mm2', '10mm2', '16mm2', '25mm2', '35mm2', '50mm2', '70mm2', '95mm2', '120mm2'] as const;
+export const METRIC_GAUGES = [
+  '0.75mm2',
+  '1mm2',
+  '1.5mm2',
+  '2.5mm2',
+  '4mm2',
+  '6mm2',
+  '10mm2',
+  '16mm2',
+  '25mm2',
+  '35mm2',
+  '50mm2',
+  '70mm2',
+  '95mm2',
+  '120mm2',
+] as const;
 export type AwgGauge = (typeof AWG_GAUGES)[number];
 export type MetricGauge = (typeof METRIC_GAUGES)[number];
 export type Gauge = AwgGauge | MetricGauge;
@@ -18,7 +33,20 @@ export type Gauge = AwgGauge | MetricGauge;
  * in it is less than its name: what it loses volts and warms by is what this leaves.
  */
 const CLASS_5: Readonly<Record<MetricGauge, number>> = {
-  '0.75mm2': 0.026, '1mm2': 0.0195, '1.5mm2': 0.0133, '2.5mm2': 0.00798, '4mm2': 0.00495, '6mm2': 0.0033, '10mm2': 0.00191, '16mm2': 0.00121, '25mm2': 0.00078, '35mm2': 0.000554, '50mm2': 0.000386, '70mm2': 0.000272, '95mm2': 0.000206, '120mm2': 0.000161,
+  '0.75mm2': 0.026,
+  '1mm2': 0.0195,
+  '1.5mm2': 0.0133,
+  '2.5mm2': 0.00798,
+  '4mm2': 0.00495,
+  '6mm2': 0.0033,
+  '10mm2': 0.00191,
+  '16mm2': 0.00121,
+  '25mm2': 0.00078,
+  '35mm2': 0.000554,
+  '50mm2': 0.000386,
+  '70mm2': 0.000272,
+  '95mm2': 0.000206,
+  '120mm2': 0.000161,
 };
 const isMetric = (gauge: Gauge): gauge is MetricGauge => gauge.endsWith('mm2');
 
@@ -45,7 +73,9 @@ export const gaugeName = (gauge: Gauge): string => (isMetric(gauge) ? gauge.repl
 /** A size as the shop reads it: "8 AWG", "8.4 mm²"; a metric one always by its name. */
 export const gaugeShown = (gauge: Gauge, unit: 'awg' | 'mm2'): string => {
   const square = wireArea(gauge) * 1e6;
-  return unit === 'awg' || isMetric(gauge) ? gaugeName(gauge) : `${Number(square.toPrecision(square < 10 ? 2 : 3))} mm²`;
+  return unit === 'awg' || isMetric(gauge)
+    ? gaugeName(gauge)
+    : `${Number(square.toPrecision(square < 10 ? 2 : 3))} mm²`;
 };
 
 /** Copper area in m². */
@@ -57,16 +87,15 @@ export function wireArea(gauge: Gauge): number {
 
 /** Resistance in Ω of `length` metres of stranded copper cable at `celsius`. */
 export function wireResistance(gauge: Gauge, length: number, celsius = 25): number {
-  return (
-    ((COPPER_RESISTIVITY_20C * STRAND_LAY * (1 + COPPER_TEMPCO_20C * (celsius - 20))) / wireArea(gauge)) * length
-  );
+  return ((COPPER_RESISTIVITY_20C * STRAND_LAY * (1 + COPPER_TEMPCO_20C * (celsius - 20))) / wireArea(gauge)) * length;
 }
 
 /** All sizes of both families by their copper, thin to thick. */
 export const GAUGES: readonly Gauge[] = [...AWG_GAUGES, ...METRIC_GAUGES].sort((a, b) => wireArea(a) - wireArea(b));
 
 /** The sizes sold where the shop is, and the one that is drawn. */
-export const gaugesOf = (unit: 'awg' | 'mm2', now?: Gauge): Gauge[] => GAUGES.filter((g) => g === now || isMetric(g) === (unit === 'mm2'));
+export const gaugesOf = (unit: 'awg' | 'mm2', now?: Gauge): Gauge[] =>
+  GAUGES.filter((g) => g === now || isMetric(g) === (unit === 'mm2'));
 
 /** The family a size belongs to. */
 export const gaugeFamily = (gauge: Gauge): 'awg' | 'mm2' => (isMetric(gauge) ? 'mm2' : 'awg');

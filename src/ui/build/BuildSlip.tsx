@@ -7,7 +7,11 @@ import type { BuildStep } from '../../core/plan/build/graph';
 import { useBench } from '../job/bench';
 import { Cautions } from '../job/BenchSlip';
 
-const CAUTIONS = ['Negative off first, on last; fuses in after the last positive.', 'Never open a battery or link while the engine charges.', 'Local codes, the maker’s upfit guide and licensed practice come first.'] as const;
+const CAUTIONS = [
+  'Negative off first, on last; fuses in after the last positive.',
+  'Never open a battery or link while the engine charges.',
+  'Local codes, the maker’s upfit guide and licensed practice come first.',
+] as const;
 
 interface BuildSlipProps {
   plan: BuildPlan | undefined;
@@ -22,7 +26,8 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
   const { words, go } = useBench();
   const number = plan && next ? plan.steps.indexOf(next) + 1 : 0;
   const took = build.done.reduce((sum, d) => sum + (d.minutes ?? 0), 0);
-  const missing = plan?.parts.filter((l) => l.group === 'part' && !['have', 'arrived'].includes(build.ticks[l.id] ?? '')) ?? [];
+  const missing =
+    plan?.parts.filter((l) => l.group === 'part' && !['have', 'arrived'].includes(build.ticks[l.id] ?? '')) ?? [];
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>Bench slip</h2>
@@ -58,11 +63,16 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
           <h3>How far it is</h3>
           <div className="slip-scroll" tabIndex={0} role="region" aria-label="How far it is">
             <p>
-              {build.done.length} of {plan.steps.length} steps; planned {Math.round(plan.minutes[0])} to {Math.round(plan.minutes[1])} min{took > 0 ? `, ${Math.round(took)} min so far` : ''}.
+              {build.done.length} of {plan.steps.length} steps; planned {Math.round(plan.minutes[0])} to{' '}
+              {Math.round(plan.minutes[1])} min{took > 0 ? `, ${Math.round(took)} min so far` : ''}.
             </p>
             {missing.length > 0 && !finished && (
               <p>
-                Still to come by: {missing.slice(0, 4).map((l) => words(l.what.replace(/^[^:]*: /, ''))).join(', ')}
+                Still to come by:{' '}
+                {missing
+                  .slice(0, 4)
+                  .map((l) => words(l.what.replace(/^[^:]*: /, '')))
+                  .join(', ')}
                 {missing.length > 4 ? ` and ${missing.length - 4} more` : ''}.
               </p>
             )}

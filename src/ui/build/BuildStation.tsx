@@ -19,7 +19,11 @@ import { StepList } from './StepList';
 
 const withPace = (plan: BuildPlan, pace: BuildPace): BuildPlan => {
   const steps = paced(plan.steps, pace);
-  return { ...plan, steps, minutes: steps.reduce<[number, number]>((sum, s) => [sum[0] + s.minutes[0], sum[1] + s.minutes[1]], [0, 0]) };
+  return {
+    ...plan,
+    steps,
+    minutes: steps.reduce<[number, number]>((sum, s) => [sum[0] + s.minutes[0], sum[1] + s.minutes[1]], [0, 0]),
+  };
 };
 
 const VIEWS = [
@@ -69,7 +73,11 @@ export function BuildStation() {
     return (
       <div className="empty">
         <h2>Build</h2>
-        <p>Nothing is picked to be built. Pick a link under Options: its parts, its cut list and its steps are then here, from what differs between the rig as it is and as it is going to be. A repair like for like needs no plan: it is recorded under Fault.</p>
+        <p>
+          Nothing is picked to be built. Pick a link under Options: its parts, its cut list and its steps are then here,
+          from what differs between the rig as it is and as it is going to be. A repair like for like needs no plan: it
+          is recorded under Fault.
+        </p>
         <button type="button" className="bx" onClick={() => go('options')}>
           To the options
         </button>
@@ -84,7 +92,12 @@ export function BuildStation() {
   const finish = (step: string, minutes?: number) => {
     // What it was planned at, by the catalogue: the next plan learns from the two.
     const range = built?.plan.steps.find((s) => s.id === step)?.minutes;
-    send('build.done', { candidate, step, ...(minutes === undefined ? {} : { minutes }), ...(range ? { planned: Math.round((range[0] + range[1]) * 5) / 10 } : {}) });
+    send('build.done', {
+      candidate,
+      step,
+      ...(minutes === undefined ? {} : { minutes }),
+      ...(range ? { planned: Math.round((range[0] + range[1]) * 5) / 10 } : {}),
+    });
   };
   const move = (order: string[]) => {
     if (!plan) return;
@@ -118,8 +131,26 @@ export function BuildStation() {
           <p className="waiting pad">The rig stays as it is: there is nothing to build.</p>
         ) : (
           <div className="oscroll">
-            {view === 'steps' && <StepList plan={plan} done={done} next={next?.id} locked={finished !== undefined} finish={finish} undo={(step) => send('build.undone', { candidate, step })} move={move} />}
-            {view === 'parts' && <PartTable plan={plan} ticks={build.ticks} tick={(line, was, set) => send('build.tick', { candidate, line, ...(was ? { was } : {}), ...(set ? { set } : {}) })} />}
+            {view === 'steps' && (
+              <StepList
+                plan={plan}
+                done={done}
+                next={next?.id}
+                locked={finished !== undefined}
+                finish={finish}
+                undo={(step) => send('build.undone', { candidate, step })}
+                move={move}
+              />
+            )}
+            {view === 'parts' && (
+              <PartTable
+                plan={plan}
+                ticks={build.ticks}
+                tick={(line, was, set) =>
+                  send('build.tick', { candidate, line, ...(was ? { was } : {}), ...(set ? { set } : {}) })
+                }
+              />
+            )}
             {view === 'cuts' && <CutTable plan={plan} />}
             {view === 'tools' && (
               <ul className="bdtools">
@@ -133,12 +164,24 @@ export function BuildStation() {
                 <b>{words(p.what)}</b>, because: {p.reason} <small>{p.by}</small>
               </p>
             ))}
-            {ownMinutes && view === 'steps' && <p className="quiet pad">Minutes by this shop’s own builds where it had three of a kind, the catalogue’s elsewhere.</p>}
+            {ownMinutes && view === 'steps' && (
+              <p className="quiet pad">
+                Minutes by this shop’s own builds where it had three of a kind, the catalogue’s elsewhere.
+              </p>
+            )}
             <div className="bdfoot">
-              <button type="button" className="bx small" onClick={() => download(`${name}-parts.csv`, 'text/csv;charset=utf-8', bomCsv(plan, build.ticks))}>
+              <button
+                type="button"
+                className="bx small"
+                onClick={() => download(`${name}-parts.csv`, 'text/csv;charset=utf-8', bomCsv(plan, build.ticks))}
+              >
                 Parts as CSV
               </button>
-              <button type="button" className="bx small" onClick={() => download(`${name}-cut-list.csv`, 'text/csv;charset=utf-8', cutListCsv(plan))}>
+              <button
+                type="button"
+                className="bx small"
+                onClick={() => download(`${name}-cut-list.csv`, 'text/csv;charset=utf-8', cutListCsv(plan))}
+              >
                 Cut list as CSV
               </button>
               {!finished && (
@@ -160,7 +203,14 @@ export function BuildStation() {
         )}
       </div>
       {changing && plan && <PlanChange proposed={proposed} plan={plan} onClose={() => setChanging(false)} />}
-      <BuildSlip plan={plan} build={build} next={next} finished={finished !== undefined} finish={finish} complete={() => send('build.finish', { revision: proposed.id, built: crypto.randomUUID() })} />
+      <BuildSlip
+        plan={plan}
+        build={build}
+        next={next}
+        finished={finished !== undefined}
+        finish={finish}
+        complete={() => send('build.finish', { revision: proposed.id, built: crypto.randomUUID() })}
+      />
     </div>
   );
 }

@@ -9,7 +9,8 @@ const USE_WORDS = { feed: 'feed', return: 'return', control: 'control' } as cons
 
 export function CutTable({ plan }: { plan: BuildPlan }) {
   const { words, settings } = useBench();
-  const length = (m: number) => `${lengthShown(m, settings.length).toFixed(settings.length === 'ft' ? 1 : 2)} ${settings.length}`;
+  const length = (m: number) =>
+    `${lengthShown(m, settings.length).toFixed(settings.length === 'ft' ? 1 : 2)} ${settings.length}`;
   return (
     <div className="sztable bdtable">
       <table>
@@ -46,7 +47,9 @@ export function CutTable({ plan }: { plan: BuildPlan }) {
           ))}
         </tbody>
       </table>
-      <p className="quiet pad">A loop of {length(plan.serviceLoop)} at each end is in the length. Measure the way once more before you cut.</p>
+      <p className="quiet pad">
+        A loop of {length(plan.serviceLoop)} at each end is in the length. Measure the way once more before you cut.
+      </p>
     </div>
   );
 }

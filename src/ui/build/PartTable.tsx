@@ -14,9 +14,18 @@ const STATES: readonly { id: Tick | 'get'; label: string }[] = [
 ];
 const GROUPS = { part: 'Parts', cable: 'Cable', ends: 'Ends', protection: 'Protection and labels' } as const;
 
-export function PartTable({ plan, ticks, tick }: { plan: BuildPlan; ticks: Readonly<Record<string, Tick>>; tick(line: string, was: Tick | undefined, set: Tick | undefined): void }) {
+export function PartTable({
+  plan,
+  ticks,
+  tick,
+}: {
+  plan: BuildPlan;
+  ticks: Readonly<Record<string, Tick>>;
+  tick(line: string, was: Tick | undefined, set: Tick | undefined): void;
+}) {
   const { words, settings } = useBench();
-  const much = (l: BomLine) => (l.unit === 'm' ? `${lengthShown(l.quantity, settings.length).toFixed(1)} ${settings.length}` : `${l.quantity} ×`);
+  const much = (l: BomLine) =>
+    l.unit === 'm' ? `${lengthShown(l.quantity, settings.length).toFixed(1)} ${settings.length}` : `${l.quantity} ×`;
   return (
     <div className="sztable bdtable">
       <table>
@@ -46,7 +55,14 @@ export function PartTable({ plan, ticks, tick }: { plan: BuildPlan; ticks: Reado
                     <small>{words(l.needs)}</small>
                   </td>
                   <td>
-                    <select className="select" aria-label={`${words(l.what)}: it is`} value={ticks[l.id] ?? 'get'} onChange={(e) => tick(l.id, ticks[l.id], e.target.value === 'get' ? undefined : (e.target.value as Tick))}>
+                    <select
+                      className="select"
+                      aria-label={`${words(l.what)}: it is`}
+                      value={ticks[l.id] ?? 'get'}
+                      onChange={(e) =>
+                        tick(l.id, ticks[l.id], e.target.value === 'get' ? undefined : (e.target.value as Tick))
+                      }
+                    >
                       {STATES.map((s) => (
                         <option key={s.id} value={s.id}>
                           {s.label}

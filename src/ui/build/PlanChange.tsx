@@ -34,7 +34,12 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
   const conductor = doc.conductors.find((c) => c.id === wire);
   const metres = length.trim() === '' ? undefined : lengthStored(Number(length.replace(',', '.')), settings.length);
   const wrong = metres !== undefined && !(metres > 0 && metres <= 100);
-  const set = conductor ? { ...(gauge && gauge !== conductor.gauge ? { gauge } : {}), ...(metres !== undefined && !wrong && Math.abs(metres - conductor.length) > 0.005 ? { length: metres } : {}) } : {};
+  const set = conductor
+    ? {
+        ...(gauge && gauge !== conductor.gauge ? { gauge } : {}),
+        ...(metres !== undefined && !wrong && Math.abs(metres - conductor.length) > 0.005 ? { length: metres } : {}),
+      }
+    : {};
   const told = conductor
     ? `${conductor.name}: ${[set.gauge && `${gaugeShown(conductor.gauge, settings.gauge)} becomes ${gaugeShown(set.gauge, settings.gauge)}`, set.length !== undefined && `${lengthShown(conductor.length, settings.length).toFixed(1)} becomes ${lengthShown(set.length, settings.length).toFixed(1)} ${settings.length}`].filter(Boolean).join(', ')}`
     : what.trim();
@@ -43,10 +48,21 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
     setAfter('working');
     const before = await Promise.all([bench.options.size({}), bench.expect(doc)]);
     if (conductor) {
-      const was = { ...(set.gauge ? { gauge: conductor.gauge } : {}), ...(set.length !== undefined ? { length: conductor.length } : {}) };
+      const was = {
+        ...(set.gauge ? { gauge: conductor.gauge } : {}),
+        ...(set.length !== undefined ? { length: conductor.length } : {}),
+      };
       send('conductor.edit', { conductor: conductor.id, was, set, means: 'proposed', revision: proposed.id });
     }
-    send('planChange.set', { set: { id: crypto.randomUUID(), reason: reason.trim(), what: told.slice(0, 400), at: new Date().toISOString(), by: actor } });
+    send('planChange.set', {
+      set: {
+        id: crypto.randomUUID(),
+        reason: reason.trim(),
+        what: told.slice(0, 400),
+        at: new Date().toISOString(),
+        by: actor,
+      },
+    });
     if (!conductor) return onClose();
     const next = { ...doc, conductors: doc.conductors.map((c) => (c.id === conductor.id ? { ...c, ...set } : c)) };
     const then = await Promise.all([bench.options.size({}, next), bench.expect(next)]);
@@ -59,8 +75,11 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
       bands: then[1].flatMap((p) => {
         const o = old.get(key(p));
         const width = p.band.hi - p.band.lo;
-        if (o && Math.abs(o.band.lo - p.band.lo) < 0.04 * width && Math.abs(o.band.hi - p.band.hi) < 0.04 * width) return [];
-        return [`${p.label} at ${operatingState(p.state).label.toLowerCase()}: ${o ? `${showBand(o.band.lo, o.band.hi, o.band.unit)} becomes ` : ''}${showBand(p.band.lo, p.band.hi, p.band.unit)}`];
+        if (o && Math.abs(o.band.lo - p.band.lo) < 0.04 * width && Math.abs(o.band.hi - p.band.hi) < 0.04 * width)
+          return [];
+        return [
+          `${p.label} at ${operatingState(p.state).label.toLowerCase()}: ${o ? `${showBand(o.band.lo, o.band.hi, o.band.unit)} becomes ` : ''}${showBand(p.band.lo, p.band.hi, p.band.unit)}`,
+        ];
       }),
     });
   };
@@ -81,11 +100,16 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
         >
           <label className="field">
             <span>What changes</span>
-            <select className="select" value={wire} onChange={(e) => (setWire(e.target.value), setGauge(undefined), setLength(''))}>
+            <select
+              className="select"
+              value={wire}
+              onChange={(e) => (setWire(e.target.value), setGauge(undefined), setLength(''))}
+            >
               <option value="">something else, in words</option>
               {doc.conductors.map((c) => (
                 <option key={c.id} value={c.id}>
-                  {words(c.name)}, {gaugeShown(c.gauge, settings.gauge)}, {lengthShown(c.length, settings.length).toFixed(1)} {settings.length}
+                  {words(c.name)}, {gaugeShown(c.gauge, settings.gauge)},{' '}
+                  {lengthShown(c.length, settings.length).toFixed(1)} {settings.length}
                 </option>
               ))}
             </select>
@@ -94,7 +118,11 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
             <div className="two">
               <label className="field">
                 <span>Gauge</span>
-                <select className="select" value={gauge ?? conductor.gauge} onChange={(e) => setGauge(e.target.value as Gauge)}>
+                <select
+                  className="select"
+                  value={gauge ?? conductor.gauge}
+                  onChange={(e) => setGauge(e.target.value as Gauge)}
+                >
                   {gaugesOf(settings.gauge, conductor.gauge).map((g) => (
                     <option key={g} value={g}>
                       {gaugeShown(g, settings.gauge)}
@@ -104,18 +132,37 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
               </label>
               <label className="field">
                 <span>Length, {settings.length}</span>
-                <input className="input" inputMode="decimal" value={length} aria-invalid={wrong} placeholder={lengthShown(conductor.length, settings.length).toFixed(1)} onChange={(e) => setLength(e.target.value)} />
+                <input
+                  className="input"
+                  inputMode="decimal"
+                  value={length}
+                  aria-invalid={wrong}
+                  placeholder={lengthShown(conductor.length, settings.length).toFixed(1)}
+                  onChange={(e) => setLength(e.target.value)}
+                />
               </label>
             </div>
           ) : (
             <label className="field">
               <span>In words</span>
-              <input className="input" maxLength={400} value={what} onChange={(e) => setWhat(e.target.value)} placeholder="Signal wire through the cabin instead of the engine bay" />
+              <input
+                className="input"
+                maxLength={400}
+                value={what}
+                onChange={(e) => setWhat(e.target.value)}
+                placeholder="Signal wire through the cabin instead of the engine bay"
+              />
             </label>
           )}
           <label className="field">
             <span>Because</span>
-            <input className="input" maxLength={400} value={reason} onChange={(e) => setReason(e.target.value)} placeholder="No fuse in the engine bay is live with the engine only" />
+            <input
+              className="input"
+              maxLength={400}
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+              placeholder="No fuse in the engine bay is live with the engine only"
+            />
           </label>
           <div className="row">
             <button type="submit" className="bx ink" disabled={!valid}>
@@ -125,7 +172,10 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
               Leave it
             </button>
           </div>
-          <p className="quiet">The proposal, its rules, cut list and proof follow. Parts of another kind are picked anew under Options, a fuse or threshold under Sizing.</p>
+          <p className="quiet">
+            The proposal, its rules, cut list and proof follow. Parts of another kind are picked anew under Options, a
+            fuse or threshold under Sizing.
+          </p>
         </form>
       ) : after === 'working' ? (
         <p className="waiting">Asking the rules and the proof …</p>
@@ -134,12 +184,21 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
           <p>
             <b>{words(told)}.</b>
           </p>
-          {after.findings.length === 0 ? <p>The design rules say nothing new to it.</p> : <Listed title="The rules now say" items={after.findings} />}
+          {after.findings.length === 0 ? (
+            <p>The design rules say nothing new to it.</p>
+          ) : (
+            <Listed title="The rules now say" items={after.findings} />
+          )}
           {after.gone.length > 0 && <Listed title="No longer said" items={after.gone} />}
-          {after.bands.length === 0 ? <p>The proof expects what it expected.</p> : <Listed title="The proof now expects" items={after.bands} />}
+          {after.bands.length === 0 ? (
+            <p>The proof expects what it expected.</p>
+          ) : (
+            <Listed title="The proof now expects" items={after.bands} />
+          )}
           {beyond && (
             <p className="alert alert-warning alert-outline">
-              The plan may now come to {showMoney(most, settings.currency)}, beyond the {showMoney(approval.upTo, approval.currency)} that were approved: ask again before going on.
+              The plan may now come to {showMoney(most, settings.currency)}, beyond the{' '}
+              {showMoney(approval.upTo, approval.currency)} that were approved: ask again before going on.
               <button
                 type="button"
                 className="bx small"

@@ -1,8 +1,22 @@
 'use client';
 /** The steps in order: dragged or moved by keys within what waits for what; each ticked off with the minutes it took. */
 import { useState } from 'react';
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { Check, GripVertical, TriangleAlert } from 'lucide-react';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
@@ -22,17 +36,30 @@ interface StepListProps {
 }
 
 export function StepList({ plan, done, next, locked, finish, undo, move }: StepListProps) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = plan.steps.map((s) => s.id);
   const drop = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) move(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
+    if (over && active.id !== over.id)
+      move(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
   return (
     <DndContext id="steps" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <ol className="bdsteps">
           {plan.steps.map((s, i) => (
-            <Step key={s.id} step={s} number={i + 1} now={s.id === next} done={done.get(s.id)} locked={locked} finish={finish} undo={undo} />
+            <Step
+              key={s.id}
+              step={s}
+              number={i + 1}
+              now={s.id === next}
+              done={done.get(s.id)}
+              locked={locked}
+              finish={finish}
+              undo={undo}
+            />
           ))}
         </ol>
       </SortableContext>
@@ -40,14 +67,35 @@ export function StepList({ plan, done, next, locked, finish, undo, move }: StepL
   );
 }
 
-function Step({ step, number, now, done, locked, finish, undo }: { step: BuildStep; number: number; now: boolean; done: { minutes?: number; by: string } | undefined; locked: boolean } & Pick<StepListProps, 'finish' | 'undo'>) {
+function Step({
+  step,
+  number,
+  now,
+  done,
+  locked,
+  finish,
+  undo,
+}: {
+  step: BuildStep;
+  number: number;
+  now: boolean;
+  done: { minutes?: number; by: string } | undefined;
+  locked: boolean;
+} & Pick<StepListProps, 'finish' | 'undo'>) {
   const { words, settings } = useBench();
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id, disabled: locked });
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: step.id,
+    disabled: locked,
+  });
   const [minutes, setMinutes] = useState('');
   const took = Number(minutes.trim().replace(',', '.'));
   const wrong = minutes.trim() !== '' && !(Number.isFinite(took) && took >= 0 && took <= 10_000);
   return (
-    <li ref={setNodeRef} className={`bdstep${done ? ' done' : ''}${now ? ' now' : ''}${isDragging ? ' moving' : ''}`} style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}>
+    <li
+      ref={setNodeRef}
+      className={`bdstep${done ? ' done' : ''}${now ? ' now' : ''}${isDragging ? ' moving' : ''}`}
+      style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
+    >
       <button type="button" className="bdgrip" aria-label={`Move step ${number}`} {...attributes} {...listeners}>
         <GripVertical size={18} aria-hidden="true" />
       </button>
@@ -57,9 +105,15 @@ function Step({ step, number, now, done, locked, finish, undo }: { step: BuildSt
       <div>
         <b>{words(step.title)}</b>
         <small>
-          {step.cut && `${lengthShown(step.cut.length, settings.length).toFixed(1)} ${settings.length} of ${gaugeShown(step.cut.gauge, settings.gauge)} · `}
+          {step.cut &&
+            `${lengthShown(step.cut.length, settings.length).toFixed(1)} ${settings.length} of ${gaugeShown(step.cut.gauge, settings.gauge)} · `}
           {words(step.place)}
-          {step.under ? ', under the floor' : ''} · {done ? (done.minutes === undefined ? `done, ${done.by}` : `${done.minutes} min, ${done.by}`) : `${Math.round(step.minutes[0])} to ${Math.round(step.minutes[1])} min`}
+          {step.under ? ', under the floor' : ''} ·{' '}
+          {done
+            ? done.minutes === undefined
+              ? `done, ${done.by}`
+              : `${done.minutes} min, ${done.by}`
+            : `${Math.round(step.minutes[0])} to ${Math.round(step.minutes[1])} min`}
           {step.torque && !done ? ' · note the torque' : ''}
         </small>
         <StepPhotos step={step.id} title={step.title} locked={locked} shown={now || done !== undefined} />
@@ -71,7 +125,12 @@ function Step({ step, number, now, done, locked, finish, undo }: { step: BuildSt
           ))}
       </div>
       {locked ? null : done ? (
-        <button type="button" className="bx small" onClick={() => undo(step.id)} aria-label={`Not done: ${words(step.title)}`}>
+        <button
+          type="button"
+          className="bx small"
+          onClick={() => undo(step.id)}
+          aria-label={`Not done: ${words(step.title)}`}
+        >
           Not done
         </button>
       ) : (
@@ -83,7 +142,15 @@ function Step({ step, number, now, done, locked, finish, undo }: { step: BuildSt
           }}
         >
           <label className="with-unit">
-            <input className="input" inputMode="decimal" value={minutes} aria-label={`Minutes step ${number} took`} aria-invalid={wrong} placeholder="took" onChange={(e) => setMinutes(e.target.value)} />
+            <input
+              className="input"
+              inputMode="decimal"
+              value={minutes}
+              aria-label={`Minutes step ${number} took`}
+              aria-invalid={wrong}
+              placeholder="took"
+              onChange={(e) => setMinutes(e.target.value)}
+            />
             <b>min</b>
           </label>
           <button type="submit" className="bx small" aria-label={`Done: ${words(step.title)}`} disabled={wrong}>

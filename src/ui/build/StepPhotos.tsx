@@ -4,7 +4,17 @@ import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { useBench } from '../job/bench';
 
-export function StepPhotos({ step, title, locked, shown }: { step: string; title: string; locked: boolean; shown: boolean }) {
+export function StepPhotos({
+  step,
+  title,
+  locked,
+  shown,
+}: {
+  step: string;
+  title: string;
+  locked: boolean;
+  shown: boolean;
+}) {
   const { job, sendPhoto, words } = useBench();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string>();
@@ -27,14 +37,26 @@ export function StepPhotos({ step, title, locked, shown }: { step: string; title
       {mine.map((p) => (
         <a key={p.id} href={`/api/jobs/${job.number}/photos/${p.sha256}`} target="_blank" rel="noreferrer">
           {/* eslint-disable-next-line @next/next/no-img-element -- signed-in only, named by its content: nothing to optimise */}
-          <img src={`/api/jobs/${job.number}/photos/${p.sha256}`} alt={p.caption || 'photo of the step'} width={56} height={42} loading="lazy" />
+          <img
+            src={`/api/jobs/${job.number}/photos/${p.sha256}`}
+            alt={p.caption || 'photo of the step'}
+            width={56}
+            height={42}
+            loading="lazy"
+          />
         </a>
       ))}
       {!locked && shown && (
         <label className="bx small file">
           <Camera size={16} aria-hidden="true" />
           {busy ? 'Sending …' : 'Photo'}
-          <input type="file" accept="image/*" aria-label={`Photo of step: ${words(title)}`} disabled={busy} onChange={(e) => void take(e.target.files?.[0])} />
+          <input
+            type="file"
+            accept="image/*"
+            aria-label={`Photo of step: ${words(title)}`}
+            disabled={busy}
+            onChange={(e) => void take(e.target.files?.[0])}
+          />
         </label>
       )}
       {problem && <em role="alert">{problem}</em>}

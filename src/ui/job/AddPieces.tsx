@@ -33,7 +33,13 @@ export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { co
         <span className="quiet">The strip draws it at once; undo takes it out again.</span>
       </header>
       <Choose label="What is it?" choices={WHAT} value={what} onChange={(id) => setWhat(id)} />
-      {what === 'wire' ? <AddWire onAdded={(conductor) => onAdded({ conductor })} /> : what === 'part' ? <AddPart onAdded={(part) => onAdded({ part })} /> : <AddProbe />}
+      {what === 'wire' ? (
+        <AddWire onAdded={(conductor) => onAdded({ conductor })} />
+      ) : what === 'part' ? (
+        <AddPart onAdded={(part) => onAdded({ part })} />
+      ) : (
+        <AddProbe />
+      )}
     </>
   );
 }
@@ -58,7 +64,12 @@ const meaning = (means: Means) => ({ means, ...(means === 'changed' ? { revision
 function usePoints(): { key: string; label: string }[] {
   const { rig } = useBench();
   return [
-    ...rig.parts.flatMap((p) => (PART_KINDS.get(p.kind)?.terminals ?? []).map((t) => ({ key: `${p.id}.${t.id}`, label: `${p.name}, ${t.label}` }))),
+    ...rig.parts.flatMap((p) =>
+      (PART_KINDS.get(p.kind)?.terminals ?? []).map((t) => ({
+        key: `${p.id}.${t.id}`,
+        label: `${p.name}, ${t.label}`,
+      })),
+    ),
     ...rig.grounds.flatMap((g) => g.points.map((p) => ({ key: `${g.id}.${p.id}`, label: p.label }))),
   ];
 }
@@ -67,7 +78,17 @@ const endpoint = (key: string): Endpoint => {
   return { part, terminal };
 };
 
-function Pick({ label, value, onChange, points }: { label: string; value: string; onChange(key: string): void; points: readonly { key: string; label: string }[] }) {
+function Pick({
+  label,
+  value,
+  onChange,
+  points,
+}: {
+  label: string;
+  value: string;
+  onChange(key: string): void;
+  points: readonly { key: string; label: string }[];
+}) {
   return (
     <label className="field">
       <span>{label}</span>
@@ -91,10 +112,22 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
   const [use, setUse] = useState<Conductor['use']>('feed');
   const [gauge, setGauge] = useState<Gauge>('6');
   const [metres, setMetres] = useState(1);
-  const name = from && to ? `${points.find((p) => p.key === from)!.label} to ${points.find((p) => p.key === to)!.label}`.slice(0, 120) : '';
+  const name =
+    from && to
+      ? `${points.find((p) => p.key === from)!.label} to ${points.find((p) => p.key === to)!.label}`.slice(0, 120)
+      : '';
   const add = (means: Means) => {
     const id = freeId(described, `${endpoint(from).part} ${endpoint(to).part}`);
-    const conductor: Conductor = { id, name, use, from: endpoint(from), to: endpoint(to), gauge, length: metres, joints: assumed(JOINTS_OHMS[use], 0.45) };
+    const conductor: Conductor = {
+      id,
+      name,
+      use,
+      from: endpoint(from),
+      to: endpoint(to),
+      gauge,
+      length: metres,
+      joints: assumed(JOINTS_OHMS[use], 0.45),
+    };
     send('pieces.add', { parts: [], conductors: [conductor], ...meaning(means) });
     onAdded(id);
   };
@@ -103,8 +136,23 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
       <Pick label="From" value={from} onChange={setFrom} points={points} />
       <Pick label="To" value={to} onChange={setTo} points={points.filter((p) => p.key !== from)} />
       <Choose label="Use" choices={USES} value={use} onChange={(u) => setUse(u)} />
-      <Choose label="Gauge" choices={gaugesOf(settings.gauge, gauge).map((g) => ({ id: g, label: gaugeShown(g, settings.gauge).replace(' AWG', '') }))} value={gauge} onChange={(g) => setGauge(g)} />
-      <NumberField label="Length, one way" unit={settings.length} value={lengthShown(metres, settings.length)} min={lengthShown(0.05, settings.length)} max={lengthShown(90, settings.length)} onChange={(x) => setMetres(lengthStored(x, settings.length))} />
+      <Choose
+        label="Gauge"
+        choices={gaugesOf(settings.gauge, gauge).map((g) => ({
+          id: g,
+          label: gaugeShown(g, settings.gauge).replace(' AWG', ''),
+        }))}
+        value={gauge}
+        onChange={(g) => setGauge(g)}
+      />
+      <NumberField
+        label="Length, one way"
+        unit={settings.length}
+        value={lengthShown(metres, settings.length)}
+        min={lengthShown(0.05, settings.length)}
+        max={lengthShown(90, settings.length)}
+        onChange={(x) => setMetres(lengthStored(x, settings.length))}
+      />
       <Means disabled={!from || !to} add={add} />
     </>
   );
@@ -121,7 +169,16 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
   const [metres, setMetres] = useState(3);
   const add = (means: Means) => {
     const id = freeId(described, name);
-    const part: Part = { id, kind, vehicle: described.vehicles[0]!.id, station: metres, side, place, name: name.trim(), params: {} };
+    const part: Part = {
+      id,
+      kind,
+      vehicle: described.vehicles[0]!.id,
+      station: metres,
+      side,
+      place,
+      name: name.trim(),
+      params: {},
+    };
     send('pieces.add', { parts: [part], conductors: [], ...meaning(means) });
     onAdded(id);
   };
@@ -161,8 +218,20 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
         value={side}
         onChange={(x) => setSide(x)}
       />
-      <Choose label="Place" choices={places.map((p) => ({ id: p, label: p }))} value={place} onChange={(p) => setPlace(p)} />
-      <NumberField label="Where it sits, from the nose" unit={settings.length} value={lengthShown(metres, settings.length)} min={0} max={lengthShown(described.vehicles[0]!.length, settings.length)} onChange={(x) => setMetres(lengthStored(x, settings.length))} />
+      <Choose
+        label="Place"
+        choices={places.map((p) => ({ id: p, label: p }))}
+        value={place}
+        onChange={(p) => setPlace(p)}
+      />
+      <NumberField
+        label="Where it sits, from the nose"
+        unit={settings.length}
+        value={lengthShown(metres, settings.length)}
+        min={0}
+        max={lengthShown(described.vehicles[0]!.length, settings.length)}
+        onChange={(x) => setMetres(lengthStored(x, settings.length))}
+      />
       <Means disabled={kind === '' || name.trim() === ''} add={add} />
     </>
   );
@@ -174,7 +243,12 @@ function AddProbe() {
   const point = missing.find((p) => p.key === key);
   return (
     <>
-      <Pick label="Point or clamp without a probe" value={key} onChange={setKey} points={missing.map((p) => ({ key: p.key, label: p.name }))} />
+      <Pick
+        label="Point or clamp without a probe"
+        value={key}
+        onChange={setKey}
+        points={missing.map((p) => ({ key: p.key, label: p.name }))}
+      />
       <p className="quiet">It takes the next free label, which is never given to another point.</p>
       <div className="editbar">
         <button

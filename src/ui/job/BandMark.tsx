@@ -4,7 +4,10 @@ import type { Band } from '../../core/probe/judge';
 
 export function BandMark({ band, value, width = 64 }: { band: Band; value: number | undefined; width?: number }) {
   const span = Math.max(band.hi - band.lo, 1e-9);
-  const x = value === undefined ? undefined : Math.max(4, Math.min(width - 4, width / 2 + ((value - (band.lo + band.hi) / 2) / span) * width * 0.5));
+  const x =
+    value === undefined
+      ? undefined
+      : Math.max(4, Math.min(width - 4, width / 2 + ((value - (band.lo + band.hi) / 2) / span) * width * 0.5));
   return (
     <svg width={width} height={13} viewBox={`0 0 ${width} 13`} aria-hidden="true" className="bandmark">
       <path d={`M1 9.5H${width - 1}`} strokeWidth={1} opacity={0.5} />

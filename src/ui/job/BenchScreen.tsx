@@ -46,7 +46,10 @@ export interface Dialogs {
 }
 
 /** What each flag shows: the reading in the present state, or the band it should be in. */
-function flagFaces({ measurements, readings, band: bandOf }: Pick<Bench, 'measurements' | 'readings' | 'band'>, state: string): Record<string, FlagFace> {
+function flagFaces(
+  { measurements, readings, band: bandOf }: Pick<Bench, 'measurements' | 'readings' | 'band'>,
+  state: string,
+): Record<string, FlagFace> {
   const faces: Record<string, FlagFace> = {};
   for (const m of measurements) {
     if (m.kind === 'drop') continue;
@@ -62,7 +65,10 @@ function flagFaces({ measurements, readings, band: bandOf }: Pick<Bench, 'measur
         spoken: `${name}, ${showText(r.value, r.unit)}, ${verdict === 'ok' ? 'in band' : verdict === 'low' ? 'low' : 'high'}`,
       };
     } else if (r) {
-      faces[m.red] = { value: r.status === 'overload' ? 'OL' : 'no reach', spoken: `${name}, ${r.status === 'overload' ? 'overload' : 'could not be reached'}` };
+      faces[m.red] = {
+        value: r.status === 'overload' ? 'OL' : 'no reach',
+        spoken: `${name}, ${r.status === 'overload' ? 'overload' : 'could not be reached'}`,
+      };
     } else {
       faces[m.red] = {
         ...(band ? { band: showBand(band.lo, band.hi, band.unit).replace(' to ', '–').replace(' V', '') } : {}),
@@ -78,7 +84,10 @@ function Strip() {
   const { rig, preview, ruled, selected, measurements, readings, band, diagnosis, station, job } = bench;
   const pan = useRef<HTMLDivElement>(null);
   const state = job.rigState.id;
-  const faces = useMemo(() => flagFaces({ measurements, readings, band }, state), [measurements, readings, band, state]);
+  const faces = useMemo(
+    () => flagFaces({ measurements, readings, band }, state),
+    [measurements, readings, band, state],
+  );
   const suspects = useMemo(() => {
     if (!diagnosis || station !== 'fault') return undefined;
     const shares: Record<string, number> = {};
@@ -164,7 +173,14 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
         e.preventDefault();
         return;
       }
-      if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select') || document.querySelector('dialog[open]')) return;
+      if (
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        target.closest('input, textarea, select') ||
+        document.querySelector('dialog[open]')
+      )
+        return;
       // Legs and charts have keys of their own; nothing is measured there.
       if (bench.station === 'options' && !/^[a-z?]$/.test(e.key)) return;
       const { setTyped, selected, select, measurements } = bench;
@@ -186,7 +202,12 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
         e.stopPropagation();
         if (value !== undefined) keep();
         handled();
-      } else if (e.key === 'Enter' && target.tagName !== 'BUTTON' && target.tagName !== 'A' && target.getAttribute('role') !== 'button') {
+      } else if (
+        e.key === 'Enter' &&
+        target.tagName !== 'BUTTON' &&
+        target.tagName !== 'A' &&
+        target.getAttribute('role') !== 'button'
+      ) {
         bench.act();
         handled();
       } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
@@ -231,7 +252,8 @@ function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
 /** The station; the bar stands under its left column, so that the keypad keeps its height. */
 function Main({ bar }: { bar: ReactNode }) {
   const { station, job } = useBench();
-  const list = station === 'readings' ? <ReadingSheet /> : station === 'prove' && madeBy(job) ? <ProveStation /> : undefined;
+  const list =
+    station === 'readings' ? <ReadingSheet /> : station === 'prove' && madeBy(job) ? <ProveStation /> : undefined;
   if (list)
     return (
       <div className="split">
@@ -245,7 +267,23 @@ function Main({ bar }: { bar: ReactNode }) {
   return (
     <div className="col">
       <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
-        {station === 'intake' ? <IntakeStation /> : station === 'rig' ? <RigStation /> : station === 'fault' ? <FaultStation /> : station === 'options' ? <OptionsStation /> : station === 'sizing' ? <SizingStation /> : station === 'build' ? <BuildStation /> : station === 'prove' ? <ProveStation /> : <LogbookStation />}
+        {station === 'intake' ? (
+          <IntakeStation />
+        ) : station === 'rig' ? (
+          <RigStation />
+        ) : station === 'fault' ? (
+          <FaultStation />
+        ) : station === 'options' ? (
+          <OptionsStation />
+        ) : station === 'sizing' ? (
+          <SizingStation />
+        ) : station === 'build' ? (
+          <BuildStation />
+        ) : station === 'prove' ? (
+          <ProveStation />
+        ) : (
+          <LogbookStation />
+        )}
       </Suspense>
       {bar}
     </div>
@@ -259,7 +297,8 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
   const [slip, setSlip] = useState(false);
   const phone = useMedia('(max-width: 480px)');
   const narrow = useMedia('(max-width: 1100px)');
-  const ownSlip = station === 'options' || station === 'sizing' || (station === 'build' && standingChoice(job) !== undefined);
+  const ownSlip =
+    station === 'options' || station === 'sizing' || (station === 'build' && standingChoice(job) !== undefined);
   return (
     <>
       <Keyboard onKeys={() => showKeys(true)} />
@@ -293,7 +332,14 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
               <b>Complaint:</b> {job.complaint.words}
             </div>
             <StatusMenu />
-            <button type="button" className="keys-btn" onClick={bench.undo} disabled={bench.undoable === undefined} aria-label={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`} title={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`}>
+            <button
+              type="button"
+              className="keys-btn"
+              onClick={bench.undo}
+              disabled={bench.undoable === undefined}
+              aria-label={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`}
+              title={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`}
+            >
               <Undo2 size={20} aria-hidden="true" />
             </button>
             <button type="button" className="keys-btn" onClick={() => showKeys(true)} aria-label="Show the keys">

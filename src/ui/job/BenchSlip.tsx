@@ -23,7 +23,9 @@ export function NextButton({ className = '' }: { className?: string }) {
     <button type="button" className={`bx next${typed === '' ? ' go' : ''} ${className}`} onClick={act}>
       <span>
         {next.words}
-        {(next.kind === 'measure' || next.kind === 'ask' || next.kind === 'check') && <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>}
+        {(next.kind === 'measure' || next.kind === 'ask' || next.kind === 'check') && (
+          <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>
+        )}
       </span>
       <ArrowRight size={22} aria-hidden="true" />
     </button>
@@ -57,15 +59,22 @@ function contacts(bench: Bench): ReactNode[] {
   const cable = rig.conductors.find((c) => c.from.part === link?.id && c.use === 'feed');
   if (!link || !cable) return [];
   return [...new Set(readings.map((r) => r.state))].flatMap((state): ReactNode[] => {
-    const drop = readings.find((r) => r.state === state && r.probe === `${link.id}.chassis-stud` && r.ref === `${link.id}.coach-stud`)?.value;
+    const drop = readings.find(
+      (r) => r.state === state && r.probe === `${link.id}.chassis-stud` && r.ref === `${link.id}.coach-stud`,
+    )?.value;
     const amps = readings.find((r) => r.state === state && r.probe === `${cable.id}.clamp`)?.value;
     if (drop === undefined || amps === undefined) return [];
     const { milliohms, says } = contactVerdict(drop, amps);
     return [
       <li key={`contact ${state}`}>
-        {says === 'good' || says === 'replace' ? <Sign verdict={says === 'good' ? 'ok' : 'high'} size={15} /> : <span aria-hidden="true">–</span>}
+        {says === 'good' || says === 'replace' ? (
+          <Sign verdict={says === 'good' ? 'ok' : 'high'} size={15} />
+        ) : (
+          <span aria-hidden="true">–</span>
+        )}
         <span>
-          {link.name} contact: {Number.isFinite(milliohms) ? `${milliohms.toFixed(1)} mΩ` : 'no current'} at {showText(amps, 'A')}, {says}
+          {link.name} contact: {Number.isFinite(milliohms) ? `${milliohms.toFixed(1)} mΩ` : 'no current'} at{' '}
+          {showText(amps, 'A')}, {says}
         </span>
       </li>,
     ];
@@ -94,7 +103,11 @@ export function established(bench: Bench): ReactNode[] {
       });
     }
   }
-  return [...contacts(bench), ...lines.filter((l) => l.bad).map((l) => l.node), ...lines.filter((l) => !l.bad).map((l) => l.node)];
+  return [
+    ...contacts(bench),
+    ...lines.filter((l) => l.bad).map((l) => l.node),
+    ...lines.filter((l) => !l.bad).map((l) => l.node),
+  ];
 }
 
 export function BenchSlip() {
@@ -126,7 +139,11 @@ export function BenchSlip() {
       <Cautions list={cautions} />
       <h3>Established</h3>
       <div className="slip-scroll" tabIndex={0} role="region" aria-label="Established">
-        {lines.length === 0 ? <p className="quiet">Nothing yet: the first reading starts it.</p> : <ul className="est">{lines.slice(0, 4)}</ul>}
+        {lines.length === 0 ? (
+          <p className="quiet">Nothing yet: the first reading starts it.</p>
+        ) : (
+          <ul className="est">{lines.slice(0, 4)}</ul>
+        )}
         {lines.length > 4 && <p className="quiet">and {lines.length - 4} more on the sheet</p>}
       </div>
     </aside>

@@ -11,7 +11,11 @@ import { useBench, type Bench } from './bench';
 
 /** A value in the shop's unit, with it. */
 const shown = (bench: Bench, v: CheckValue, value: number): string =>
-  v.unit === '°C' ? `${Math.round(celsiusShown(value, bench.settings.temperature))} °${bench.settings.temperature}` : v.unit === 'times' ? `${value} times` : `${value.toFixed(value < 10 ? 2 : 0)}\u00a0${v.unit}`;
+  v.unit === '°C'
+    ? `${Math.round(celsiusShown(value, bench.settings.temperature))} °${bench.settings.temperature}`
+    : v.unit === 'times'
+      ? `${value} times`
+      : `${value.toFixed(value < 10 ? 2 : 0)}\u00a0${v.unit}`;
 
 const unitOf = (bench: Bench, v: CheckValue): string => (v.unit === '°C' ? `°${bench.settings.temperature}` : v.unit);
 
@@ -26,7 +30,10 @@ export function CheckList({ locked }: { locked: boolean }) {
     <>
       {due.length > 0 && (
         <h3 className="hdln bar-head sub">
-          <b>Checks</b> <span>{due.filter((c) => results.get(c.id)).length} of {due.length} done</span>
+          <b>Checks</b>{' '}
+          <span>
+            {due.filter((c) => results.get(c.id)).length} of {due.length} done
+          </span>
         </h3>
       )}
       {due.map((c) => (
@@ -44,7 +51,12 @@ export function CheckList({ locked }: { locked: boolean }) {
   );
 }
 
-const RESULT_WORDS: Readonly<Record<Check['result'], string>> = { pass: 'passed', fail: 'failed', 'does-not-apply': 'does not apply', entry: '' };
+const RESULT_WORDS: Readonly<Record<Check['result'], string>> = {
+  pass: 'passed',
+  fail: 'failed',
+  'does-not-apply': 'does not apply',
+  entry: '',
+};
 
 function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | undefined; locked: boolean }) {
   const bench = useBench();
@@ -55,12 +67,19 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
   const values = readValues(bench, check, typed);
   // What a watch found is its highest entry.
   const found: Record<string, number> = {};
-  for (const e of entries) for (const [k, v] of Object.entries(e.values ?? {})) found[k] = Math.max(found[k] ?? -Infinity, v);
+  for (const e of entries)
+    for (const [k, v] of Object.entries(e.values ?? {})) found[k] = Math.max(found[k] ?? -Infinity, v);
   for (const [k, v] of Object.entries(values)) found[k] = check.watch ? Math.max(found[k] ?? -Infinity, v) : v;
   const ok = passes(check, found);
   const limited = check.values.some((v) => v.most !== undefined);
   const record = (outcome: Check['result'], of: Record<string, number>) => {
-    bench.send('check.record', { id: crypto.randomUUID(), check: check.id, result: outcome, ...(Object.keys(of).length > 0 ? { values: of } : {}), ...(note.trim() ? { note: note.trim() } : {}) });
+    bench.send('check.record', {
+      id: crypto.randomUUID(),
+      check: check.id,
+      result: outcome,
+      ...(Object.keys(of).length > 0 ? { values: of } : {}),
+      ...(note.trim() ? { note: note.trim() } : {}),
+    });
     setTyped({});
     if (outcome !== 'entry') {
       setNote('');
@@ -70,7 +89,11 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
   const current = bench.next.kind === 'check' && bench.next.check === check.id;
   const first = entries[0] ? new Date(entries[0].at).getTime() : 0;
   return (
-    <section className={`chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`} id={`check-${check.id}`} aria-label={check.name}>
+    <section
+      className={`chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`}
+      id={`check-${check.id}`}
+      aria-label={check.name}
+    >
       <header>
         <b>{check.name}</b>
         <span>
@@ -139,15 +162,33 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
               <span>
                 {v.label}, {unitOf(bench, v)}
               </span>
-              <input className="input" inputMode="decimal" value={typed[v.id] ?? ''} aria-invalid={typed[v.id] !== undefined && typed[v.id] !== '' && values[v.id] === undefined} onChange={(e) => setTyped({ ...typed, [v.id]: e.target.value })} autoComplete="off" />
+              <input
+                className="input"
+                inputMode="decimal"
+                value={typed[v.id] ?? ''}
+                aria-invalid={typed[v.id] !== undefined && typed[v.id] !== '' && values[v.id] === undefined}
+                onChange={(e) => setTyped({ ...typed, [v.id]: e.target.value })}
+                autoComplete="off"
+              />
             </label>
           ))}
           <label className="field wide">
             <span>Note</span>
-            <input className="input" maxLength={400} value={note} onChange={(e) => setNote(e.target.value)} autoComplete="off" />
+            <input
+              className="input"
+              maxLength={400}
+              value={note}
+              onChange={(e) => setNote(e.target.value)}
+              autoComplete="off"
+            />
           </label>
           {check.watch && (
-            <button type="button" className="bx" disabled={Object.keys(values).length === 0} onClick={() => record('entry', values)}>
+            <button
+              type="button"
+              className="bx"
+              disabled={Object.keys(values).length === 0}
+              onClick={() => record('entry', values)}
+            >
               Write down, go on
             </button>
           )}
@@ -158,7 +199,13 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
             Fail
           </button>
           {!check.required || check.values.length === 0 ? null : (
-            <button type="button" className="bx" disabled={note.trim() === ''} title="Say why in the note" onClick={() => record('does-not-apply', {})}>
+            <button
+              type="button"
+              className="bx"
+              disabled={note.trim() === ''}
+              title="Say why in the note"
+              onClick={() => record('does-not-apply', {})}
+            >
               Does not apply
             </button>
           )}

@@ -24,7 +24,14 @@ function Pull({ clue }: { clue: Clue }) {
     <span className={`pull${toward ? '' : ' clears'}`}>
       <svg width={104} height={20} viewBox="0 0 104 20" aria-hidden="true">
         <path d={`M${m} 0V20`} className="axis" />
-        <path d={toward ? `M${m} 4.5H${m + w - 6}L${m + w} 10L${m + w - 6} 15.5H${m}Z` : `M${m} 4.5H${m - w + 6}L${m - w} 10L${m - w + 6} 15.5H${m}Z`} className={toward ? 'arrow' : 'arrow hollow'} />
+        <path
+          d={
+            toward
+              ? `M${m} 4.5H${m + w - 6}L${m + w} 10L${m + w - 6} 15.5H${m}Z`
+              : `M${m} 4.5H${m - w + 6}L${m - w} 10L${m - w + 6} 15.5H${m}Z`
+          }
+          className={toward ? 'arrow' : 'arrow hollow'}
+        />
       </svg>
       {clue.strength}
     </span>
@@ -50,7 +57,8 @@ function ClueRow({ clue, bench }: { clue: Clue; bench: Bench }) {
     <div className="ev">
       <span className="p">{clue.label}</span>
       <span className="tx">
-        {band && <Sign verdict={judge(reading.value, band)} size={12} />} {showText(reading.value, reading.unit)}, {operatingState(reading.state).label.toLowerCase()}
+        {band && <Sign verdict={judge(reading.value, band)} size={12} />} {showText(reading.value, reading.unit)},{' '}
+        {operatingState(reading.state).label.toLowerCase()}
         {band && <span className="quiet"> · healthy {showBand(band.lo, band.hi, band.unit)}</span>}
       </span>
       <Pull clue={clue} />
@@ -95,7 +103,10 @@ export function FaultStation() {
       <Repaired bench={bench} verdict={put} repair={repair} />
     ) : (
       <div className="empty">
-        <p>The rig is built as it was proposed. What it reads now is proved under Prove; if a proof fails, its suspects are here.</p>
+        <p>
+          The rig is built as it was proposed. What it reads now is proved under Prove; if a proof fails, its suspects
+          are here.
+        </p>
         <button type="button" className="bx" onClick={() => bench.go('prove')}>
           To the proof
         </button>
@@ -126,7 +137,9 @@ export function FaultStation() {
           <SuspectRow key={s.fault} suspect={s} rank={i + 1} on={s.fault === chosen.fault} pick={() => pick(s.fault)} />
         ))}
         <p className="rest">
-          <span>{rest.length} more, the likeliest of them {showPercent(rest[0]?.probability ?? 0)} %</span>
+          <span>
+            {rest.length} more, the likeliest of them {showPercent(rest[0]?.probability ?? 0)} %
+          </span>
           <b>{showPercent(rest.reduce((sum, s) => sum + s.probability, 0))} %</b>
         </p>
         <button type="button" className="bx seen-btn" onClick={() => bench.openSeen()}>
@@ -137,7 +150,15 @@ export function FaultStation() {
       <section className="why" aria-label={`Why ${chosen.name}`} aria-busy={diagnosing}>
         {made && !verdict && (
           <p className="alert alert-error alert-outline" role="status">
-            Not proven: {[...failed.map((p) => `${p.label} at ${operatingState(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`), ...failedChecks.map((c) => `${c.name} failed`)].join('; ')}. The readings since the {made} are the evidence; nothing older speaks of this rig.
+            Not proven:{' '}
+            {[
+              ...failed.map(
+                (p) =>
+                  `${p.label} at ${operatingState(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`,
+              ),
+              ...failedChecks.map((c) => `${c.name} failed`),
+            ].join('; ')}
+            . The readings since the {made} are the evidence; nothing older speaks of this rig.
           </p>
         )}
         {verdict && <AfterVerdict bench={bench} verdict={verdict} />}
@@ -152,7 +173,12 @@ export function FaultStation() {
         </p>
         {chosen.minutes && chosen.parts && !verdict && (
           <p className="shows">
-            <b>{chosen.repair}</b>: {chosen.minutes[0]} to {chosen.minutes[1]} min, about {showRange(...estimate({ minutes: chosen.minutes, parts: chosen.parts }, settings).total, settings.currency)} in all (assumed).
+            <b>{chosen.repair}</b>: {chosen.minutes[0]} to {chosen.minutes[1]} min, about{' '}
+            {showRange(
+              ...estimate({ minutes: chosen.minutes, parts: chosen.parts }, settings).total,
+              settings.currency,
+            )}{' '}
+            in all (assumed).
           </p>
         )}
         {chosen.fault === NOTHING_WRONG.id && <Explanations bench={bench} />}

@@ -13,13 +13,31 @@ import { Notes } from './Notes';
 import { Photos } from './Photos';
 
 /** A text that is sent when one leaves it, so that one visit to the field is one change. */
-function Kept({ label, value, max, rows, onKeep }: { label: string; value: string; max: number; rows?: number; onKeep(text: string): void }) {
+function Kept({
+  label,
+  value,
+  max,
+  rows,
+  onKeep,
+}: {
+  label: string;
+  value: string;
+  max: number;
+  rows?: number;
+  onKeep(text: string): void;
+}) {
   const [typed, setTyped] = useState<string>();
   const leave = () => {
     if (typed !== undefined && typed.trim() !== value) onKeep(typed.trim());
     setTyped(undefined);
   };
-  const props = { value: typed ?? value, maxLength: max, onChange: (e: { target: { value: string } }) => setTyped(e.target.value), onBlur: leave, autoComplete: 'off' };
+  const props = {
+    value: typed ?? value,
+    maxLength: max,
+    onChange: (e: { target: { value: string } }) => setTyped(e.target.value),
+    onBlur: leave,
+    autoComplete: 'off',
+  };
   return (
     <label className="field">
       <span>{label}</span>
@@ -28,7 +46,17 @@ function Kept({ label, value, max, rows, onKeep }: { label: string; value: strin
   );
 }
 
-function Ticks<T extends string>({ label, choices, on, toggle }: { label: string; choices: readonly { id: T; label: string }[]; on: readonly T[]; toggle(id: T): void }) {
+function Ticks<T extends string>({
+  label,
+  choices,
+  on,
+  toggle,
+}: {
+  label: string;
+  choices: readonly { id: T; label: string }[];
+  on: readonly T[];
+  toggle(id: T): void;
+}) {
   return (
     <div className="ticks" role="group" aria-label={label}>
       {choices.map((c) => (
@@ -41,7 +69,8 @@ function Ticks<T extends string>({ label, choices, on, toggle }: { label: string
   );
 }
 
-const without = <T,>(list: readonly T[], id: T): T[] => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
+const without = <T,>(list: readonly T[], id: T): T[] =>
+  list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
 
 export function IntakeStation() {
   const bench = useBench();
@@ -63,7 +92,13 @@ export function IntakeStation() {
             on={job.complaint.codes}
             toggle={(id) => set({ codes: without(job.complaint.codes, id) })}
           />
-          <Kept label="In the owner’s words" value={job.complaint.words} max={400} rows={2} onKeep={(text) => set({ words: text })} />
+          <Kept
+            label="In the owner’s words"
+            value={job.complaint.words}
+            max={400}
+            rows={2}
+            onKeep={(text) => set({ words: text })}
+          />
         </section>
         {(Object.keys(INTAKE_GROUPS) as IntakeFact['group'][]).map((group) => (
           <section key={group} className="grp-box" aria-label={INTAKE_GROUPS[group]}>
@@ -75,7 +110,15 @@ export function IntakeStation() {
               toggle={(id) => set({ facts: without(job.intake.facts, id) })}
             />
             {group === 'use' && <Usage set={set} />}
-            {group === 'history' && <Kept label="History and what was tried, no names" value={job.intake.told} max={2000} rows={3} onKeep={(told) => set({ told })} />}
+            {group === 'history' && (
+              <Kept
+                label="History and what was tried, no names"
+                value={job.intake.told}
+                max={2000}
+                rows={3}
+                onKeep={(told) => set({ told })}
+              />
+            )}
           </section>
         ))}
         <Whose />
@@ -114,7 +157,17 @@ function Usage({ set }: { set(change: IntakeChange): void }) {
   );
 }
 
-function UsageField({ label, max, value, keep }: { label: string; max: number; value: number | undefined; keep(value: number | undefined): void }) {
+function UsageField({
+  label,
+  max,
+  value,
+  keep,
+}: {
+  label: string;
+  max: number;
+  value: number | undefined;
+  keep(value: number | undefined): void;
+}) {
   const [typed, setTyped] = useState<string>();
   const text = typed ?? (value === undefined ? '' : String(value));
   const n = Number(text.trim().replace(',', '.'));
@@ -128,7 +181,15 @@ function UsageField({ label, max, value, keep }: { label: string; max: number; v
   return (
     <label className="numfield">
       <span>{label}</span>
-      <input className="input" inputMode="decimal" value={text} aria-invalid={wrong} placeholder="not asked" onChange={(e) => setTyped(e.target.value)} onBlur={leave} />
+      <input
+        className="input"
+        inputMode="decimal"
+        value={text}
+        aria-invalid={wrong}
+        placeholder="not asked"
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={leave}
+      />
       {wrong && <em role="alert">0 to {max}</em>}
     </label>
   );
@@ -147,14 +208,21 @@ const IDENTITY: readonly { key: keyof Identity; label: string; max: number }[] =
 function Whose() {
   const { identity, send, visits, job } = useBench();
   const { cameBack } = job;
-  const link = (set: typeof cameBack) => send('visit.link', { ...(cameBack ? { was: cameBack } : {}), ...(set ? { set } : {}) });
+  const link = (set: typeof cameBack) =>
+    send('visit.link', { ...(cameBack ? { was: cameBack } : {}), ...(set ? { set } : {}) });
   return (
     <section className="grp-box full" aria-label="Whose rig">
       <h2>Whose rig, and which</h2>
       <p className="quiet">Kept with the shop’s customers; never in a job file, never in a report’s file name.</p>
       <div className="two">
         {IDENTITY.map(({ key, label, max }) => (
-          <Kept key={key} label={label} value={identity[key] ?? ''} max={max} onKeep={(text) => send('identity.set', { was: identity, set: { ...identity, [key]: text } })} />
+          <Kept
+            key={key}
+            label={label}
+            value={identity[key] ?? ''}
+            max={max}
+            onKeep={(text) => send('identity.set', { was: identity, set: { ...identity, [key]: text } })}
+          />
         ))}
       </div>
       {visits.length > 0 && (
@@ -164,7 +232,12 @@ function Whose() {
             const on = cameBack?.job === v.number;
             return (
               <div key={v.number} className={`visit${on ? ' on' : ''}`}>
-                <button type="button" className={`bx${on ? ' ink' : ''}`} aria-pressed={on} onClick={() => link(on ? undefined : { job: v.number, warranty: false })}>
+                <button
+                  type="button"
+                  className={`bx${on ? ' ink' : ''}`}
+                  aria-pressed={on}
+                  onClick={() => link(on ? undefined : { job: v.number, warranty: false })}
+                >
                   {v.number}
                 </button>
                 <span>
@@ -172,7 +245,12 @@ function Whose() {
                 </span>
                 {on && (
                   <label className="check">
-                    <input type="checkbox" className="checkbox" checked={cameBack.warranty} onChange={() => link({ job: v.number, warranty: !cameBack.warranty })} />
+                    <input
+                      type="checkbox"
+                      className="checkbox"
+                      checked={cameBack.warranty}
+                      onChange={() => link({ job: v.number, warranty: !cameBack.warranty })}
+                    />
                     Warranty
                   </label>
                 )}
@@ -205,7 +283,9 @@ function Start() {
       <div className="hdln">
         <b>Where the search starts</b>
       </div>
-      <p className="quiet">Before any reading: how common each fault is, times what the intake says. All assumed; readings end it.</p>
+      <p className="quiet">
+        Before any reading: how common each fault is, times what the intake says. All assumed; readings end it.
+      </p>
       <ol>
         {list.map((l) => (
           <li key={l.fault}>

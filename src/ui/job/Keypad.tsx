@@ -16,7 +16,13 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
 export const scaleOf = (millis: boolean): number => (millis ? 0.001 : 1);
 
 /** Keeps what is typed, or a status without a value. */
-export function useKeep(): { keep(): void; cannotReach(): void; overload(): void; value: number | undefined; problem: { words: string; suggestion?: number } | undefined } {
+export function useKeep(): {
+  keep(): void;
+  cannotReach(): void;
+  overload(): void;
+  value: number | undefined;
+  problem: { words: string; suggestion?: number } | undefined;
+} {
   const { job, selected, setTyped, send } = useBench();
   const { text: typed, millis } = useTyped();
   const seconds = useSecondsSince(job.rigState.since);
@@ -37,7 +43,13 @@ export function useKeep(): { keep(): void; cannotReach(): void; overload(): void
   };
   return {
     value: parsed?.ok ? parsed.value : undefined,
-    problem: parsed && !parsed.ok ? { words: `Wanted ${parsed.error.wanted}`, ...(parsed.error.suggestion === undefined ? {} : { suggestion: parsed.error.suggestion }) } : undefined,
+    problem:
+      parsed && !parsed.ok
+        ? {
+            words: `Wanted ${parsed.error.wanted}`,
+            ...(parsed.error.suggestion === undefined ? {} : { suggestion: parsed.error.suggestion }),
+          }
+        : undefined,
     keep: () => parsed?.ok && store('measured', parsed.value),
     cannotReach: () => store('cannot-reach'),
     overload: () => store('overload'),
@@ -62,7 +74,11 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         </div>
       )}
       <div className="disp">
-        <output className={`num${typed.length > 6 ? ' long' : ''}`} aria-live="polite" aria-label={typed === '' ? 'nothing typed' : `typed ${typed}`}>
+        <output
+          className={`num${typed.length > 6 ? ' long' : ''}`}
+          aria-live="polite"
+          aria-label={typed === '' ? 'nothing typed' : `typed ${typed}`}
+        >
           {typed.replace('-', '−')}
           <i />
         </output>
@@ -76,7 +92,11 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
           <>
             <span>{problem.words}</span>
             {problem.suggestion !== undefined && (
-              <button type="button" className="inline" onClick={() => (setMillis(false), setTyped(String(problem.suggestion)))}>
+              <button
+                type="button"
+                className="inline"
+                onClick={() => (setMillis(false), setTyped(String(problem.suggestion)))}
+              >
                 Use {showText(problem.suggestion, unit)}
               </button>
             )}
@@ -102,7 +122,12 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
           <br />
           unsteady
         </button>
-        <button type="button" onClick={undo} aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${UNDO_WORDS[undoable]}`} disabled={undoable === undefined}>
+        <button
+          type="button"
+          onClick={undo}
+          aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${UNDO_WORDS[undoable]}`}
+          disabled={undoable === undefined}
+        >
           <Undo2 size={20} aria-hidden="true" />
         </button>
       </div>
@@ -125,13 +150,18 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         {typed === '' && offer ? (
           offer
         ) : (
-        <button type="button" className={`bx keep${value !== undefined && selected ? ' go' : ' off'}`} aria-disabled={value === undefined} onClick={keep}>
-          <span>
-            {selected ? `Keep ${selected.label}` : 'Keep'}
-            <small>at {state.label.toLowerCase()}</small>
-          </span>
-          {value !== undefined && <ArrowRight size={22} aria-hidden="true" />}
-        </button>
+          <button
+            type="button"
+            className={`bx keep${value !== undefined && selected ? ' go' : ' off'}`}
+            aria-disabled={value === undefined}
+            onClick={keep}
+          >
+            <span>
+              {selected ? `Keep ${selected.label}` : 'Keep'}
+              <small>at {state.label.toLowerCase()}</small>
+            </span>
+            {value !== undefined && <ArrowRight size={22} aria-hidden="true" />}
+          </button>
         )}
       </div>
     </aside>

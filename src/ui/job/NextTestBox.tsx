@@ -25,7 +25,11 @@ export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare
   };
   return (
     <>
-      {test && !stop.reached ? <Best bench={bench} test={test} own={ownRound} /> : <p className="stopwords">{stop.why}</p>}
+      {test && !stop.reached ? (
+        <Best bench={bench} test={test} own={ownRound} />
+      ) : (
+        <p className="stopwords">{stop.why}</p>
+      )}
       {test && !stop.reached && (
         <div className="others" role="group" aria-label="Or">
           {others.map((t) => (
@@ -39,7 +43,9 @@ export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare
             </button>
           ))}
           <button type="button" className="alt" aria-pressed={ownRound} onClick={() => setOwnRound(!ownRound)}>
-            <span>{ownRound ? 'On my own round: nothing is asked for, everything I take counts' : 'I’ll do my own round'}</span>
+            <span>
+              {ownRound ? 'On my own round: nothing is asked for, everything I take counts' : 'I’ll do my own round'}
+            </span>
             <b>{ownRound ? 'Ask me again' : ''}</b>
           </button>
         </div>
@@ -58,11 +64,19 @@ export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare
 
 function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean }) {
   // In the present state the slip says how it is taken.
-  const tips = test.probe === undefined || test.state === bench.job.rigState.id ? [] : techniqueFor({ kind: test.kind as 'volts', red: test.probe, ...(test.ref === undefined ? {} : { black: test.ref }) }, test.state);
+  const tips =
+    test.probe === undefined || test.state === bench.job.rigState.id
+      ? []
+      : techniqueFor(
+          { kind: test.kind as 'volts', red: test.probe, ...(test.ref === undefined ? {} : { black: test.ref }) },
+          test.state,
+        );
   return (
     <div className="test">
       <div className="tw">
-        <div className="lab">{own ? 'I would ask for' : test.retake ? 'Take again before the verdict' : 'Next best test'}</div>
+        <div className="lab">
+          {own ? 'I would ask for' : test.retake ? 'Take again before the verdict' : 'Next best test'}
+        </div>
         <div className="big">{title(test)}</div>
         <div className="lab">
           {operatingState(test.state).label}
@@ -109,13 +123,16 @@ function AddedProbes({ bench }: { bench: Bench }) {
   return (
     <div className="others" role="group" aria-label="Probes that would tell them apart">
       {list.map((p) => (
-        <button key={p.key} type="button" className="alt" onClick={() => bench.send('probe.add', { key: p.key, name: p.name })}>
+        <button
+          key={p.key}
+          type="button"
+          className="alt"
+          onClick={() => bench.send('probe.add', { key: p.key, name: p.name })}
+        >
           <span>
             <em>Add a probe:</em> {p.name}, {operatingState(p.state).label.toLowerCase()}
           </span>
-          <b>
-            {p.reads.map((r) => `${showText(r.value, p.unit)} if ${r.name.toLowerCase()}`).join('; ')}
-          </b>
+          <b>{p.reads.map((r) => `${showText(r.value, p.unit)} if ${r.name.toLowerCase()}`).join('; ')}</b>
         </button>
       ))}
     </div>

@@ -20,7 +20,14 @@ export function Notes() {
       <div className="noteadd">
         <label className="field">
           <span className="sr-only">A new note</span>
-          <textarea className="textarea" rows={2} maxLength={2000} value={typed} placeholder="What you want to find again" onChange={(e) => setTyped(e.target.value)} />
+          <textarea
+            className="textarea"
+            rows={2}
+            maxLength={2000}
+            value={typed}
+            placeholder="What you want to find again"
+            onChange={(e) => setTyped(e.target.value)}
+          />
         </label>
         <button type="button" className="bx" onClick={add} disabled={typed.trim() === ''}>
           <Plus size={18} aria-hidden="true" />
@@ -35,7 +42,12 @@ export function Notes() {
               {n.by}, {format(new Date(n.at), 'd MMM, HH:mm')}
               {n.retracted ? ', taken out' : ''}
             </small>
-            <button type="button" className="bx icon" onClick={() => send(n.retracted ? 'note.restore' : 'note.retract', { id: n.id })} aria-label={n.retracted ? 'Put the note back' : 'Take the note out'}>
+            <button
+              type="button"
+              className="bx icon"
+              onClick={() => send(n.retracted ? 'note.restore' : 'note.retract', { id: n.id })}
+              aria-label={n.retracted ? 'Put the note back' : 'Take the note out'}
+            >
               {n.retracted ? <Undo2 size={18} aria-hidden="true" /> : <X size={18} aria-hidden="true" />}
             </button>
           </li>

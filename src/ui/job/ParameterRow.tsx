@@ -14,7 +14,15 @@ const KNOWN = [
 /** A figure that was measured is no longer off by what one assumed: the usual meter's share instead. */
 const MEASURED_SPREAD = 0.03;
 
-export function ParameterRow({ spec, parameter, change }: { spec: ParameterSpec; parameter: Parameter; change(p: Parameter): void }) {
+export function ParameterRow({
+  spec,
+  parameter,
+  change,
+}: {
+  spec: ParameterSpec;
+  parameter: Parameter;
+  change(p: Parameter): void;
+}) {
   const name = useId();
   const shown = displayUnit(spec);
   const { value, spread, provenance } = parameter;
@@ -23,7 +31,14 @@ export function ParameterRow({ spec, parameter, change }: { spec: ParameterSpec;
   return (
     <div className="prow" role="group" aria-labelledby={name}>
       <span id={name}>{spec.label}</span>
-      <NumberField label="" unit={shown.unit} value={value * shown.times} min={spec.min * shown.times} max={spec.max * shown.times} onChange={(v) => change({ ...bare, value: v / shown.times })} />
+      <NumberField
+        label=""
+        unit={shown.unit}
+        value={value * shown.times}
+        min={spec.min * shown.times}
+        max={spec.max * shown.times}
+        onChange={(v) => change({ ...bare, value: v / shown.times })}
+      />
       <NumberField
         label=""
         unit={ratio ? '±%' : `±${shown.unit}`}
@@ -37,7 +52,13 @@ export function ParameterRow({ spec, parameter, change }: { spec: ParameterSpec;
           label=""
           choices={KNOWN}
           value={provenance}
-          onChange={(p) => change({ ...bare, provenance: p, ...(p === 'measured' && ratio ? { spread: Math.min(spread, MEASURED_SPREAD) } : {}) })}
+          onChange={(p) =>
+            change({
+              ...bare,
+              provenance: p,
+              ...(p === 'measured' && ratio ? { spread: Math.min(spread, MEASURED_SPREAD) } : {}),
+            })
+          }
         />
       </div>
     </div>

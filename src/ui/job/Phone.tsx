@@ -36,7 +36,13 @@ export function PhoneTop() {
       </header>
       <nav className="ptabs" aria-label="Stations">
         {TABS.map(([s, name]) => (
-          <button key={s} type="button" className={s === station ? 'on' : ''} aria-current={s === station ? 'step' : undefined} onClick={() => go(s)}>
+          <button
+            key={s}
+            type="button"
+            className={s === station ? 'on' : ''}
+            aria-current={s === station ? 'step' : undefined}
+            onClick={() => go(s)}
+          >
             {name}
           </button>
         ))}
@@ -65,7 +71,8 @@ export function PhoneReadings() {
   );
   const where = selected && point(selected.red);
   // Nothing typed and the next action is not this probe: it takes the place of Keep.
-  const elsewhere = bench.next.kind !== 'wait' && !(bench.next.kind === 'measure' && bench.next.measurement.id === selected?.id);
+  const elsewhere =
+    bench.next.kind !== 'wait' && !(bench.next.kind === 'measure' && bench.next.measurement.id === selected?.id);
   if (list || !selected)
     return (
       <>
@@ -91,13 +98,19 @@ export function PhoneReadings() {
                 const b = band(state.id, m.id);
                 const v = r?.value === undefined ? undefined : show(r.value, r.unit);
                 return (
-                  <button key={m.id} type="button" className={`plrow${m.id === selected?.id ? ' here' : ''}`} onClick={() => (select(m), setList(false))}>
+                  <button
+                    key={m.id}
+                    type="button"
+                    className={`plrow${m.id === selected?.id ? ' here' : ''}`}
+                    onClick={() => (select(m), setList(false))}
+                  >
                     <span className={`pd${m.kind === 'drop' ? ' pair' : ''}`}>{m.kind === 'drop' ? 'Δ' : m.label}</span>
                     <span className="nm">{m.name}</span>
                     {v ? (
                       <span className="v">
                         {v.text}
-                        {v.unit !== 'V' && <small>{v.unit}</small>} {b && <Sign verdict={judge(r!.value!, b)} size={15} onInk={m.id === selected?.id} />}
+                        {v.unit !== 'V' && <small>{v.unit}</small>}{' '}
+                        {b && <Sign verdict={judge(r!.value!, b)} size={15} onInk={m.id === selected?.id} />}
                       </span>
                     ) : (
                       <span className="bn">{b && showBand(b.lo, b.hi, b.unit)}</span>
@@ -117,25 +130,35 @@ export function PhoneReadings() {
     <>
       <MiniStrip rig={rig} dots={dots} here={selected} />
       <section className="pprobe">
-        <span className={`pd huge${selected.kind === 'drop' ? ' pair' : ''}`}>{selected.kind === 'drop' ? 'Δ' : selected.label}</span>
+        <span className={`pd huge${selected.kind === 'drop' ? ' pair' : ''}`}>
+          {selected.kind === 'drop' ? 'Δ' : selected.label}
+        </span>
         <div>
           <div className="big">{selected.name}</div>
           <div className="lab">
             {selected.kind === 'drop' ? `${selected.label}, ` : ''}
-            {selected.place.toLowerCase()}, {lengthShown(selected.station, bench.settings.length).toFixed(0)} {bench.settings.length}
+            {selected.place.toLowerCase()}, {lengthShown(selected.station, bench.settings.length).toFixed(0)}{' '}
+            {bench.settings.length}
             {where && where.side !== 'ground' && where.side !== 'both' ? `, ${where.side} side` : ''}
           </div>
         </div>
       </section>
       <LeadLines red={selected.red} black={selected.black} />
-      {techniqueFor(selected, state.id).slice(0, 1).map((t) => (
-        <p key={t} className="tip">
-          {bench.words(t)}
-        </p>
-      ))}
+      {techniqueFor(selected, state.id)
+        .slice(0, 1)
+        .map((t) => (
+          <p key={t} className="tip">
+            {bench.words(t)}
+          </p>
+        ))}
       <Keypad heading={false} offer={elsewhere ? <NextButton /> : undefined} />
       <footer className="pfoot">
-        <button type="button" className="bx" onClick={() => select(beside(-1)!)} aria-label={`Previous: ${beside(-1)?.label}`}>
+        <button
+          type="button"
+          className="bx"
+          onClick={() => select(beside(-1)!)}
+          aria-label={`Previous: ${beside(-1)?.label}`}
+        >
           <ArrowLeft size={20} aria-hidden="true" />
           {beside(-1)?.kind === 'drop' ? 'Δ' : beside(-1)?.label}
         </button>
@@ -143,7 +166,12 @@ export function PhoneReadings() {
           <List size={20} aria-hidden="true" />
           {done} of {measurements.length} taken
         </button>
-        <button type="button" className="bx" onClick={() => select(beside(1)!)} aria-label={`Next: ${beside(1)?.label}`}>
+        <button
+          type="button"
+          className="bx"
+          onClick={() => select(beside(1)!)}
+          aria-label={`Next: ${beside(1)?.label}`}
+        >
           {beside(1)?.kind === 'drop' ? 'Δ' : beside(1)?.label}
           <ArrowRight size={20} aria-hidden="true" />
         </button>
@@ -160,7 +188,11 @@ export function NextBar({ cautions = false }: { cautions?: boolean }) {
   return (
     <footer className="nextbar">
       {cautions && <Cautions list={cautionsOf(bench).slice(0, 2)} />}
-      {seconds < state.inputs.dwell && <p className="quiet">{state.label} settles in {showClock(state.inputs.dwell - seconds)}.</p>}
+      {seconds < state.inputs.dwell && (
+        <p className="quiet">
+          {state.label} settles in {showClock(state.inputs.dwell - seconds)}.
+        </p>
+      )}
       <NextButton className="wide" />
     </footer>
   );

@@ -34,12 +34,25 @@ export function Photos() {
       <div className="photo-add">
         <label className="field">
           <span>What it shows</span>
-          <input className="input" maxLength={160} value={caption} onChange={(e) => setCaption(e.target.value)} placeholder="Link box as found" />
+          <input
+            className="input"
+            maxLength={160}
+            value={caption}
+            onChange={(e) => setCaption(e.target.value)}
+            placeholder="Link box as found"
+          />
         </label>
         <label className={`bx file${busy > 0 ? ' off' : ''}`}>
           <Camera size={20} aria-hidden="true" />
           {busy > 0 ? 'Sending …' : 'Add a photo'}
-          <input ref={input} type="file" accept="image/*" multiple onChange={(e) => void take(e.target.files)} disabled={busy > 0} />
+          <input
+            ref={input}
+            type="file"
+            accept="image/*"
+            multiple
+            onChange={(e) => void take(e.target.files)}
+            disabled={busy > 0}
+          />
         </label>
       </div>
       {problem && (
@@ -47,17 +60,37 @@ export function Photos() {
           {problem}
         </p>
       )}
-      {shown.length === 0 && busy === 0 && <p className="quiet">The link box, the label to order by, the corrosion. Where a photo was taken is not kept.</p>}
+      {shown.length === 0 && busy === 0 && (
+        <p className="quiet">
+          The link box, the label to order by, the corrosion. Where a photo was taken is not kept.
+        </p>
+      )}
       <div className="photos">
         {shown.map((p) => (
           <figure key={p.id}>
-            <button type="button" className="thumb" onClick={() => setLarge(p.id)} aria-label={`Larger: ${p.caption || 'photo'}`}>
+            <button
+              type="button"
+              className="thumb"
+              onClick={() => setLarge(p.id)}
+              aria-label={`Larger: ${p.caption || 'photo'}`}
+            >
               {/* eslint-disable-next-line @next/next/no-img-element -- signed-in only, named by its content: nothing to optimise */}
-              <img src={`/api/jobs/${job.number}/photos/${p.sha256}`} alt={p.caption || 'photo of the rig'} width={p.width} height={p.height} loading="lazy" />
+              <img
+                src={`/api/jobs/${job.number}/photos/${p.sha256}`}
+                alt={p.caption || 'photo of the rig'}
+                width={p.width}
+                height={p.height}
+                loading="lazy"
+              />
             </button>
             <figcaption>
               <span>{p.caption || 'no caption'}</span>
-              <button type="button" className="icon-btn" aria-label={`Take back ${p.caption || 'this photo'}`} onClick={() => send('photo.retract', { id: p.id })}>
+              <button
+                type="button"
+                className="icon-btn"
+                aria-label={`Take back ${p.caption || 'this photo'}`}
+                onClick={() => send('photo.retract', { id: p.id })}
+              >
                 <Undo2 size={18} aria-hidden="true" />
               </button>
             </figcaption>
@@ -70,7 +103,14 @@ export function Photos() {
             .filter((p) => p.id === large)
             .map((p) => (
               // eslint-disable-next-line @next/next/no-img-element -- as above
-              <img key={p.id} className="large" src={`/api/jobs/${job.number}/photos/${p.sha256}`} alt={p.caption || 'photo of the rig'} width={p.width} height={p.height} />
+              <img
+                key={p.id}
+                className="large"
+                src={`/api/jobs/${job.number}/photos/${p.sha256}`}
+                alt={p.caption || 'photo of the rig'}
+                width={p.width}
+                height={p.height}
+              />
             ))}
         </Sheet>
       )}

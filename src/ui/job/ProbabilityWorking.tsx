@@ -8,11 +8,13 @@ import { Sheet } from './Sheet';
 
 export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; suspect: Suspect; onClose(): void }) {
   const clues = [...suspect.for, ...suspect.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
-  const odds = (p: number) => (p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`);
+  const odds = (p: number) =>
+    p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`;
   return (
     <Sheet title={`How ${showPercent(suspect.probability)} % came about`} onClose={onClose}>
       <p className="lead-in">
-        Odds after = odds before × what the readings say. What each reading adds is the change in the odds when it is left out and everything else is kept.
+        Odds after = odds before × what the readings say. What each reading adds is the change in the odds when it is
+        left out and everything else is kept.
       </p>
       <table className="table work">
         <thead>
@@ -38,7 +40,11 @@ export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; 
                   {c.answer !== undefined && `: ${c.answer}`}
                   {r?.value !== undefined && `: ${showText(r.value, r.unit)}`}
                 </td>
-                <td>{c.logOdds > 0 ? `${Math.min(999, Math.exp(c.logOdds)).toFixed(1)} times likelier` : `${Math.min(999, Math.exp(-c.logOdds)).toFixed(1)} times less likely`}</td>
+                <td>
+                  {c.logOdds > 0
+                    ? `${Math.min(999, Math.exp(c.logOdds)).toFixed(1)} times likelier`
+                    : `${Math.min(999, Math.exp(-c.logOdds)).toFixed(1)} times less likely`}
+                </td>
                 <td>{c.answer === undefined ? 'measured' : 'seen; how much it tells is assumed'}</td>
               </tr>
             );
@@ -51,7 +57,9 @@ export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; 
         </tbody>
       </table>
       <p className="quiet">
-        Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig. {Number((100 * bench.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips. Repair: {suspect.repair.toLowerCase()}.
+        Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig.{' '}
+        {Number((100 * bench.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips.
+        Repair: {suspect.repair.toLowerCase()}.
       </p>
     </Sheet>
   );

@@ -2,7 +2,14 @@
 /** Stations in working order; each says what it still lacks. */
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
-import { builtOf, madeBy, presentVerdict, standingChecks, standingChoice, standingSignOff } from '../../core/formats/job';
+import {
+  builtOf,
+  madeBy,
+  presentVerdict,
+  standingChecks,
+  standingChoice,
+  standingSignOff,
+} from '../../core/formats/job';
 import { STATIONS, useBench, type Station } from './bench';
 import { useTheme } from '../theme';
 
@@ -17,7 +24,6 @@ const NAMES: Record<Station, string> = {
   prove: 'Prove',
   logbook: 'Logbook',
 };
-
 
 type Pip = 'done' | 'part' | 'wait';
 
@@ -40,7 +46,9 @@ function PipMark({ pip }: { pip: Pip }) {
 export function Rail() {
   const bench = useBench();
   const { job, rig, station, readings, diagnosis, proofs, checks } = bench;
-  const measuredShare = rig.parts.filter((p) => Object.values(p.params).some((x) => x.provenance === 'measured')).length;
+  const measuredShare = rig.parts.filter((p) =>
+    Object.values(p.params).some((x) => x.provenance === 'measured'),
+  ).length;
   const [theme, toggle] = useTheme();
   const taken = readings.filter((r) => r.status === 'measured').length;
   const verdict = presentVerdict(job);
@@ -49,17 +57,47 @@ export function Rail() {
   const signed = standingSignOff(job);
   const results = standingChecks(job, bench.epoch);
   const due = checks?.filter((c) => c.required) ?? [];
-  const proved = (proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0) + due.filter((c) => results.get(c.id)?.result !== undefined && results.get(c.id)!.result !== 'fail').length;
+  const proved =
+    (proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0) +
+    due.filter((c) => results.get(c.id)?.result !== undefined && results.get(c.id)!.result !== 'fail').length;
   const toProve = (proofs?.length ?? 0) + due.length;
   const marks: Record<Station, [Pip, string]> = {
-    intake: [job.complaint.codes.length + job.intake.facts.length === 0 ? 'wait' : job.intake.facts.length > 0 ? 'done' : 'part', job.intake.facts.length === 0 ? 'complaint only' : `${job.complaint.codes.length + job.intake.facts.length} told`],
+    intake: [
+      job.complaint.codes.length + job.intake.facts.length === 0
+        ? 'wait'
+        : job.intake.facts.length > 0
+          ? 'done'
+          : 'part',
+      job.intake.facts.length === 0 ? 'complaint only' : `${job.complaint.codes.length + job.intake.facts.length} told`,
+    ],
     rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
-    readings: [verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait', verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`],
-    fault: verdict ? ['part', 'declared'] : made === 'repair' && !diagnosis ? ['done', 'repaired'] : diagnosis?.stop.reached ? ['part', 'settled'] : ['wait', 'open'],
+    readings: [
+      verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait',
+      verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`,
+    ],
+    fault: verdict
+      ? ['part', 'declared']
+      : made === 'repair' && !diagnosis
+        ? ['done', 'repaired']
+        : diagnosis?.stop.reached
+          ? ['part', 'settled']
+          : ['wait', 'open'],
     options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
     sizing: choice ? ['part', 'to check'] : ['wait', 'as it is'],
-    build: !choice ? ['wait', 'nothing picked'] : builtOf(job, choice.revision) ? ['done', 'built'] : job.build?.candidate === choice.candidate && job.build.done.length > 0 ? ['part', `${job.build.done.length} done`] : ['wait', 'planned'],
-    prove: signed ? ['done', 'signed'] : !made ? ['wait', 'not yet'] : proofs && proved === toProve ? ['done', 'proven'] : ['part', `${proved} of ${toProve}`],
+    build: !choice
+      ? ['wait', 'nothing picked']
+      : builtOf(job, choice.revision)
+        ? ['done', 'built']
+        : job.build?.candidate === choice.candidate && job.build.done.length > 0
+          ? ['part', `${job.build.done.length} done`]
+          : ['wait', 'planned'],
+    prove: signed
+      ? ['done', 'signed']
+      : !made
+        ? ['wait', 'not yet']
+        : proofs && proved === toProve
+          ? ['done', 'proven']
+          : ['part', `${proved} of ${toProve}`],
     logbook: bench.visits.length > 0 ? ['done', `${bench.visits.length + 1} visits`] : ['part', 'first visit'],
   };
   return (
@@ -72,7 +110,12 @@ export function Rail() {
         const [pip, words] = marks[s];
         const here = s === station;
         return (
-          <Link key={s} href={`/jobs/${job.number}/${s}`} className={`stn${here ? ' here' : pip === 'wait' ? ' todo' : ''}`} aria-current={here ? 'step' : undefined}>
+          <Link
+            key={s}
+            href={`/jobs/${job.number}/${s}`}
+            className={`stn${here ? ' here' : pip === 'wait' ? ' todo' : ''}`}
+            aria-current={here ? 'step' : undefined}
+          >
             <span className="l">
               <span className="n">{i + 1}</span>
               <PipMark pip={pip} />

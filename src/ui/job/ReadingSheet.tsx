@@ -32,7 +32,15 @@ export function groupByPlace(measurements: readonly Measurement[]): Group[] {
   }));
 }
 
-function Value({ reading, onInk = false, band }: { reading: Reading | undefined; onInk?: boolean; band: Band | undefined }) {
+function Value({
+  reading,
+  onInk = false,
+  band,
+}: {
+  reading: Reading | undefined;
+  onInk?: boolean;
+  band: Band | undefined;
+}) {
   if (!reading) return <span className="v none">–</span>;
   if (reading.status === 'cannot-reach')
     return (
@@ -79,21 +87,36 @@ interface RowProps {
 
 /** A row is drawn anew only when something in it changed: thirty of them stand in the sheet. */
 const sameRow = (a: RowProps, b: RowProps): boolean =>
-  a.m === b.m && a.on === b.on && a.now === b.now && a.readings.every((r, i) => r === b.readings[i]) && a.bands.every((x, i) => x === b.bands[i]);
+  a.m === b.m &&
+  a.on === b.on &&
+  a.now === b.now &&
+  a.readings.every((r, i) => r === b.readings[i]) &&
+  a.bands.every((x, i) => x === b.bands[i]);
 
 const Row = memo(function Row({ m, on, now, others, readings, bands, select, showWorking }: RowProps) {
   const [r] = readings;
   const [b] = bands;
   return (
     <div className={`sg rw${on ? ' here' : ''}`}>
-      <button type="button" className="pn" onClick={() => select(m)} aria-pressed={on} aria-label={`${m.label} ${m.name}${r?.value === undefined ? ', to take' : `, ${show(r.value, r.unit).text} ${show(r.value, r.unit).unit}`}`}>
+      <button
+        type="button"
+        className="pn"
+        onClick={() => select(m)}
+        aria-pressed={on}
+        aria-label={`${m.label} ${m.name}${r?.value === undefined ? ', to take' : `, ${show(r.value, r.unit).text} ${show(r.value, r.unit).unit}`}`}
+      >
         <span className={`pd${m.kind === 'drop' ? ' pair' : ''}`}>{m.kind === 'drop' ? 'Δ' : m.label}</span>
         <span>
           {m.name}
           {m.kind === 'drop' && <small>{m.label}</small>}
         </span>
       </button>
-      <button type="button" className={`cw${isBad(r, b) && !on ? ' bad' : ''}`} onClick={() => showWorking(now.id, m)} aria-label={b ? `Show the working of the band ${showBand(b.lo, b.hi, b.unit)}` : 'band not known yet'}>
+      <button
+        type="button"
+        className={`cw${isBad(r, b) && !on ? ' bad' : ''}`}
+        onClick={() => showWorking(now.id, m)}
+        aria-label={b ? `Show the working of the band ${showBand(b.lo, b.hi, b.unit)}` : 'band not known yet'}
+      >
         <Value reading={r} band={b} onInk={on} />
         {b && (
           <span className="bw">
@@ -121,7 +144,8 @@ export function ReadingSheet() {
   useEffect(() => {
     rows.current?.querySelector('.rw.here')?.scrollIntoView({ block: 'nearest' });
   }, [selected?.id]);
-  const taken = (state: string) => measurements.filter((m) => m.kind !== 'drop' && readingOf(readings, state, m)?.status === 'measured').length;
+  const taken = (state: string) =>
+    measurements.filter((m) => m.kind !== 'drop' && readingOf(readings, state, m)?.status === 'measured').length;
   const total = measurements.filter((m) => m.kind !== 'drop').length;
   return (
     <div className="sheet">

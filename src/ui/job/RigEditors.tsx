@@ -11,12 +11,34 @@ import { Choose, NumberField } from '../fields';
 import { useBench } from './bench';
 import { ParameterRow } from './ParameterRow';
 
-const JOINTS: ParameterSpec = { unit: 'ohm', scale: 'ratio', label: 'End joints, both together', min: 0, max: 100, default: { value: 0.0005, spread: 0.45, provenance: 'assumed' } };
+const JOINTS: ParameterSpec = {
+  unit: 'ohm',
+  scale: 'ratio',
+  label: 'End joints, both together',
+  min: 0,
+  max: 100,
+  default: { value: 0.0005, spread: 0.45, provenance: 'assumed' },
+};
 
-export function PartEditor({ rig, part, set, change }: { rig: Rig; part: Part; set: PartChange; change(more: PartChange): void }) {
+export function PartEditor({
+  rig,
+  part,
+  set,
+  change,
+}: {
+  rig: Rig;
+  part: Part;
+  set: PartChange;
+  change(more: PartChange): void;
+}) {
   const { length } = useBench().settings;
   const kind = partKind(part.kind);
-  const now = { ...part, ...set, options: { ...partOptions(kind, part), ...set.options }, params: { ...part.params, ...set.params } };
+  const now = {
+    ...part,
+    ...set,
+    options: { ...partOptions(kind, part), ...set.options },
+    params: { ...part.params, ...set.params },
+  };
   return (
     <>
       <header>
@@ -27,19 +49,44 @@ export function PartEditor({ rig, part, set, change }: { rig: Rig; part: Part; s
       </header>
       <label className="field">
         <span>Rating or kind, as printed under the name</span>
-        <input className="input" maxLength={24} value={now.note ?? ''} onChange={(e) => change({ note: e.target.value })} />
+        <input
+          className="input"
+          maxLength={24}
+          value={now.note ?? ''}
+          onChange={(e) => change({ note: e.target.value })}
+        />
       </label>
-      <NumberField label="Where it sits, from the nose" unit={length} value={lengthShown(now.station, length)} min={0} max={lengthShown(rig.vehicles[0]!.length, length)} onChange={(x) => change({ station: lengthStored(x, length) })} />
+      <NumberField
+        label="Where it sits, from the nose"
+        unit={length}
+        value={lengthShown(now.station, length)}
+        min={0}
+        max={lengthShown(rig.vehicles[0]!.length, length)}
+        onChange={(x) => change({ station: lengthStored(x, length) })}
+      />
       {Object.entries(kind.options ?? {}).map(([name, spec]) => (
-        <Choose key={name} label={spec.label} choices={spec.choices} value={now.options[name]!} onChange={(value) => change({ options: { ...set.options, [name]: value } })} />
+        <Choose
+          key={name}
+          label={spec.label}
+          choices={spec.choices}
+          value={now.options[name]!}
+          onChange={(value) => change({ options: { ...set.options, [name]: value } })}
+        />
       ))}
       <div className="ptable">
         <h3>Figures</h3>
         {Object.entries(kind.params).map(([name, spec]) => (
-          <ParameterRow key={name} spec={spec} parameter={now.params[name] ?? spec.default} change={(p: Parameter) => change({ params: { ...set.params, [name]: p } })} />
+          <ParameterRow
+            key={name}
+            spec={spec}
+            parameter={now.params[name] ?? spec.default}
+            change={(p: Parameter) => change({ params: { ...set.params, [name]: p } })}
+          />
         ))}
       </div>
-      {kind.role === 'control' && kind.controller && <Lamps lamps={now.lamps ?? []} change={(lamps) => change({ lamps })} />}
+      {kind.role === 'control' && kind.controller && (
+        <Lamps lamps={now.lamps ?? []} change={(lamps) => change({ lamps })} />
+      )}
       <Terminals rig={rig} part={part} />
     </>
   );
@@ -64,7 +111,12 @@ function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]
             maxLength={40}
             placeholder="colour, steady or blinking"
             value={lamps.find((l) => l.means === id)?.shows ?? ''}
-            onChange={(e) => change([...lamps.filter((l) => l.means !== id), ...(e.target.value === '' ? [] : [{ means: id, shows: e.target.value }])])}
+            onChange={(e) =>
+              change([
+                ...lamps.filter((l) => l.means !== id),
+                ...(e.target.value === '' ? [] : [{ means: id, shows: e.target.value }]),
+              ])
+            }
           />
         </label>
       ))}
@@ -76,13 +128,18 @@ function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]
 function Terminals({ rig, part }: { rig: Rig; part: Part }) {
   const { measurements, band, settings, job, readings, send } = useBench();
   const kind = partKind(part.kind);
-  const nameOf = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? rig.grounds.find((g) => g.id === id)?.name ?? id;
+  const nameOf = (id: string) =>
+    rig.parts.find((p) => p.id === id)?.name ?? rig.grounds.find((g) => g.id === id)?.name ?? id;
   const live = (key: string): string | undefined => {
     const m = measurements.find((x) => x.red === key && x.kind === 'volts');
     if (!m) return undefined;
     const nominal = rig.vehicles[0]!.nominalVolts;
     const on = statesOf(rig).filter((s) => (band(s.id, m.id)?.nominal ?? 0) > nominal / 2);
-    return on.length === statesOf(rig).length ? 'always' : on.length === 0 ? 'never' : on.map((s) => s.label.toLowerCase()).join('; ');
+    return on.length === statesOf(rig).length
+      ? 'always'
+      : on.length === 0
+        ? 'never'
+        : on.map((s) => s.label.toLowerCase()).join('; ');
   };
   const used = (key: string) => key === job.blackLead || readings.some((r) => r.probe === key || r.ref === key);
   return (
@@ -102,24 +159,40 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
             const key = `${part.id}.${t.id}`;
             const probe = rig.probes.find((p) => p.key === key && !p.retired);
             const wires = rig.conductors.flatMap((c) =>
-              c.from.part === part.id && c.from.terminal === t.id ? [[c, c.to] as const] : c.to.part === part.id && c.to.terminal === t.id ? [[c, c.from] as const] : [],
+              c.from.part === part.id && c.from.terminal === t.id
+                ? [[c, c.to] as const]
+                : c.to.part === part.id && c.to.terminal === t.id
+                  ? [[c, c.from] as const]
+                  : [],
             );
             const bonded = rig.bonds.find((b) => b.from.part === part.id && b.from.terminal === t.id);
             return (
               <tr key={t.id}>
                 <th scope="row">{t.label}</th>
                 <td>
-                  {wires.map(([c, other]) => `${nameOf(other.part)} (${gaugeShown(c.gauge, settings.gauge)})`).join('; ') || (bonded ? nameOf(bonded.to.part) : 'nothing')}
+                  {wires
+                    .map(([c, other]) => `${nameOf(other.part)} (${gaugeShown(c.gauge, settings.gauge)})`)
+                    .join('; ') || (bonded ? nameOf(bonded.to.part) : 'nothing')}
                 </td>
                 <td>{live(key) ?? (probe ? 'working it out' : 'no probe here')}</td>
                 <td>
                   {probe ? (
-                    <button type="button" className="inline" disabled={used(key)} title={used(key) ? 'readings were taken here' : undefined} onClick={() => send('probe.retire', { key })}>
+                    <button
+                      type="button"
+                      className="inline"
+                      disabled={used(key)}
+                      title={used(key) ? 'readings were taken here' : undefined}
+                      onClick={() => send('probe.retire', { key })}
+                    >
                       {probe.label}
                       {used(key) ? '' : ', retire'}
                     </button>
                   ) : (
-                    <button type="button" className="inline" onClick={() => send('probe.add', { key, name: `${part.name} ${t.label}` })}>
+                    <button
+                      type="button"
+                      className="inline"
+                      onClick={() => send('probe.add', { key, name: `${part.name} ${t.label}` })}
+                    >
                       Add
                     </button>
                   )}
@@ -133,17 +206,39 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
   );
 }
 
-export function ConductorEditor({ conductor, set, change }: { conductor: Conductor; set: ConductorChange; change(more: ConductorChange): void }) {
+export function ConductorEditor({
+  conductor,
+  set,
+  change,
+}: {
+  conductor: Conductor;
+  set: ConductorChange;
+  change(more: ConductorChange): void;
+}) {
   const { length, gauge } = useBench().settings;
   const now = { ...conductor, ...set };
   return (
     <>
       <header>
         <h2>{conductor.name}</h2>
-        <span className="quiet">{conductor.use === 'return' ? 'return' : conductor.use === 'control' ? 'control wire' : 'feed'}</span>
+        <span className="quiet">
+          {conductor.use === 'return' ? 'return' : conductor.use === 'control' ? 'control wire' : 'feed'}
+        </span>
       </header>
-      <Choose label="Gauge" choices={gaugesOf(gauge, now.gauge).map((g) => ({ id: g, label: gaugeShown(g, gauge).replace(' AWG', '') }))} value={now.gauge} onChange={(g) => change({ gauge: g })} />
-      <NumberField label="Length, one way" unit={length} value={lengthShown(now.length, length)} min={lengthShown(0.05, length)} max={lengthShown(90, length)} onChange={(x) => change({ length: lengthStored(x, length) })} />
+      <Choose
+        label="Gauge"
+        choices={gaugesOf(gauge, now.gauge).map((g) => ({ id: g, label: gaugeShown(g, gauge).replace(' AWG', '') }))}
+        value={now.gauge}
+        onChange={(g) => change({ gauge: g })}
+      />
+      <NumberField
+        label="Length, one way"
+        unit={length}
+        value={lengthShown(now.length, length)}
+        min={lengthShown(0.05, length)}
+        max={lengthShown(90, length)}
+        onChange={(x) => change({ length: lengthStored(x, length) })}
+      />
       <div className="ptable">
         <ParameterRow spec={JOINTS} parameter={now.joints} change={(joints) => change({ joints })} />
       </div>

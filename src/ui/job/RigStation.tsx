@@ -30,7 +30,13 @@ function wasOfPart(part: Part, set: PartChange): PartChange {
     ...(set.station === undefined ? {} : { station: part.station }),
     ...(set.lamps === undefined ? {} : { lamps: part.lamps ?? [] }),
     ...(set.options ? { options: Object.fromEntries(Object.keys(set.options).map((k) => [k, options[k]!])) } : {}),
-    ...(set.params ? { params: Object.fromEntries(Object.keys(set.params).map((k) => [k, part.params[k] ?? partKind(part.kind).params[k]!.default])) } : {}),
+    ...(set.params
+      ? {
+          params: Object.fromEntries(
+            Object.keys(set.params).map((k) => [k, part.params[k] ?? partKind(part.kind).params[k]!.default]),
+          ),
+        }
+      : {}),
   };
 }
 const wasOfConductor = (c: Conductor, set: ConductorChange): ConductorChange => ({
@@ -78,18 +84,28 @@ export function RigStation() {
     if (part) {
       const plain = described.parts.find((p) => p.id === part.id)!;
       send('part.edit', { part: part.id, was: wasOfPart(plain, partSet), set: partSet, ...how(means) });
-    } else if (conductor) send('conductor.edit', { conductor: conductor.id, was: wasOfConductor(conductor, conductorSet), set: conductorSet, ...how(means) });
+    } else if (conductor)
+      send('conductor.edit', {
+        conductor: conductor.id,
+        was: wasOfConductor(conductor, conductorSet),
+        set: conductorSet,
+        ...how(means),
+      });
     drop();
   };
   /** Takes out the picked piece, with the wires that end on it. */
   const takeOut = (means: Means) => {
     const parts = part ? described.parts.filter((p) => p.id === part.id) : [];
-    const conductors = described.conductors.filter((c) => (part ? c.from.part === part.id || c.to.part === part.id : c.id === conductor?.id));
+    const conductors = described.conductors.filter((c) =>
+      part ? c.from.part === part.id || c.to.part === part.id : c.id === conductor?.id,
+    );
     send('pieces.remove', { parts, conductors, ...how(means) });
     choose({ part: described.parts.find((p) => p.id !== part?.id)?.id ?? '' });
   };
   // A part that ends a bond is bolted to metal: it is not taken out at a bench.
-  const removable = conductor !== undefined || (part !== undefined && !rig.bonds.some((b) => b.from.part === part.id || b.to.part === part.id));
+  const removable =
+    conductor !== undefined ||
+    (part !== undefined && !rig.bonds.some((b) => b.from.part === part.id || b.to.part === part.id));
 
   const ordered = [...rig.parts].sort((a, b) => a.station - b.station);
   return (
@@ -102,7 +118,13 @@ export function RigStation() {
           <Workflow size={18} aria-hidden="true" /> Wiring diagram
         </Link>
         {ordered.map((p) => (
-          <button key={p.id} type="button" className={part?.id === p.id ? 'on' : ''} aria-current={part?.id === p.id} onClick={() => choose({ part: p.id })}>
+          <button
+            key={p.id}
+            type="button"
+            className={part?.id === p.id ? 'on' : ''}
+            aria-current={part?.id === p.id}
+            onClick={() => choose({ part: p.id })}
+          >
             {problems.some((x) => x.part === p.id) && <TriangleAlert size={16} aria-label="cannot work:" />}
             {p.name}
             <small>
@@ -115,7 +137,13 @@ export function RigStation() {
           Cables and wires
         </div>
         {rig.conductors.map((c) => (
-          <button key={c.id} type="button" className={conductor?.id === c.id ? 'on' : ''} aria-current={conductor?.id === c.id} onClick={() => choose({ conductor: c.id })}>
+          <button
+            key={c.id}
+            type="button"
+            className={conductor?.id === c.id ? 'on' : ''}
+            aria-current={conductor?.id === c.id}
+            onClick={() => choose({ conductor: c.id })}
+          >
             {c.name}
             <small>{gaugeShown(c.gauge, settings.gauge)}</small>
           </button>
@@ -133,13 +161,16 @@ export function RigStation() {
         )}
         {'add' in picked && <AddPieces onAdded={choose} />}
         {part && <PartEditor key={part.id} rig={rig} part={part} set={partSet} change={changePart} />}
-        {conductor && <ConductorEditor key={conductor.id} conductor={conductor} set={conductorSet} change={changeConductor} />}
+        {conductor && (
+          <ConductorEditor key={conductor.id} conductor={conductor} set={conductorSet} change={changeConductor} />
+        )}
         {!('add' in picked) && (
           <div className="editbar">
             {dirty || leaving ? (
               <>
                 <p>
-                  <b>{leaving ? `Take out ${part?.name ?? conductor?.name}. Which is it?` : 'Which is it?'}</b> A wrong description keeps the readings as evidence; a changed rig starts new ones.
+                  <b>{leaving ? `Take out ${part?.name ?? conductor?.name}. Which is it?` : 'Which is it?'}</b> A wrong
+                  description keeps the readings as evidence; a changed rig starts new ones.
                 </p>
                 <button type="button" className="bx" onClick={drop}>
                   Leave it
@@ -147,7 +178,11 @@ export function RigStation() {
                 <button type="button" className="bx" onClick={() => (leaving ? takeOut('changed') : save('changed'))}>
                   I changed the rig
                 </button>
-                <button type="button" className="bx ink" onClick={() => (leaving ? takeOut('described-wrong') : save('described-wrong'))}>
+                <button
+                  type="button"
+                  className="bx ink"
+                  onClick={() => (leaving ? takeOut('described-wrong') : save('described-wrong'))}
+                >
                   I described it wrong
                 </button>
               </>

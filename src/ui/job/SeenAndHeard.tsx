@@ -20,7 +20,8 @@ const GROUPS: readonly { id: ObservationKind['group']; title: string }[] = [
 ];
 
 const UNIT_WORDS: Readonly<Record<string, string>> = { ohm: 'Ω' };
-const shownUnit = (field: Field, temperature: TemperatureUnit) => (field.unit === '°C' && temperature === 'F' ? '°F' : (UNIT_WORDS[field.unit] ?? field.unit));
+const shownUnit = (field: Field, temperature: TemperatureUnit) =>
+  field.unit === '°C' && temperature === 'F' ? '°F' : (UNIT_WORDS[field.unit] ?? field.unit);
 
 export function SeenAndHeard({ question, onClose }: { question?: string | undefined; onClose(): void }) {
   const { questions, diagnosis } = useBench();
@@ -28,7 +29,9 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
   const [telling] = useState(diagnosis?.telling ?? {});
   const asked = questions.find((q) => q.id === question);
   const [group, setGroup] = useState<ObservationKind['group']>(asked?.group ?? 'look');
-  const list = questions.filter((q) => q.group === group && q.id !== asked?.id).sort((a, b) => (telling[b.id] ?? 0) - (telling[a.id] ?? 0));
+  const list = questions
+    .filter((q) => q.group === group && q.id !== asked?.id)
+    .sort((a, b) => (telling[b.id] ?? 0) - (telling[a.id] ?? 0));
   return (
     <Sheet title="What do you see, hear and find?" onClose={onClose} wide>
       {asked && (
@@ -38,12 +41,22 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
       )}
       <div className="tabs-row" role="tablist" aria-label="Kind of question">
         {GROUPS.filter((g) => questions.some((q) => q.group === g.id)).map((g) => (
-          <button key={g.id} type="button" role="tab" aria-selected={g.id === group} className={`bx${g.id === group ? ' ink' : ''}`} onClick={() => setGroup(g.id)}>
+          <button
+            key={g.id}
+            type="button"
+            role="tab"
+            aria-selected={g.id === group}
+            className={`bx${g.id === group ? ' ink' : ''}`}
+            onClick={() => setGroup(g.id)}
+          >
             {g.title}
           </button>
         ))}
       </div>
-      <p className="lead-in">Answer what you looked at; leave the rest. What would tell most stands first. Press an answer again to take it back.</p>
+      <p className="lead-in">
+        Answer what you looked at; leave the rest. What would tell most stands first. Press an answer again to take it
+        back.
+      </p>
       <div className="asks">
         {list.map((q) => (
           <Ask key={q.id} question={q} />
@@ -62,7 +75,14 @@ function Ask({ question: q, focus = false }: { question: ObservationKind; focus?
   const now = job.observations.findLast((o) => !o.retracted && o.epoch === epoch && o.what === q.id);
   const keep = (answer: string, values?: Record<string, number>) => {
     if (now?.answer === answer && !values) send('note.retract', { id: now.id });
-    else send('observation.keep', { id: crypto.randomUUID(), what: q.id, answer, text: q.ask.slice(0, 2000), ...(values ? { values } : {}) });
+    else
+      send('observation.keep', {
+        id: crypto.randomUUID(),
+        what: q.id,
+        answer,
+        text: q.ask.slice(0, 2000),
+        ...(values ? { values } : {}),
+      });
   };
   const why = q.grade && now?.values ? grade(q.grade, now.values, rig.vehicles[0]!.nominalVolts).why : undefined;
   return (
@@ -85,7 +105,13 @@ function Ask({ question: q, focus = false }: { question: ObservationKind; focus?
           <Figures question={q} fields={q.fields} temperature={settings.temperature} keep={keep} />
         ) : null}
         {q.answers.map((a) => (
-          <button key={a.id} type="button" className={`bx${now?.answer === a.id ? ' ink' : ''}`} aria-pressed={now?.answer === a.id} onClick={() => keep(a.id)}>
+          <button
+            key={a.id}
+            type="button"
+            className={`bx${now?.answer === a.id ? ' ink' : ''}`}
+            aria-pressed={now?.answer === a.id}
+            onClick={() => keep(a.id)}
+          >
             {a.label.charAt(0).toUpperCase() + a.label.slice(1)}
           </button>
         ))}
@@ -95,7 +121,17 @@ function Ask({ question: q, focus = false }: { question: ObservationKind; focus?
 }
 
 /** Figures typed, graded when all are there and in their limits. */
-function Figures({ question, fields, temperature, keep }: { question: ObservationKind; fields: readonly Field[]; temperature: TemperatureUnit; keep(answer: string, values: Record<string, number>): void }) {
+function Figures({
+  question,
+  fields,
+  temperature,
+  keep,
+}: {
+  question: ObservationKind;
+  fields: readonly Field[];
+  temperature: TemperatureUnit;
+  keep(answer: string, values: Record<string, number>): void;
+}) {
   const { rig } = useBench();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string>();
@@ -107,7 +143,9 @@ function Figures({ question, fields, temperature, keep }: { question: Observatio
       const n = f.unit === 'ohm' && /^o\.?l\.?$/i.test(text) ? f.max : Number(text);
       const stored = f.unit === '°C' ? celsiusStored(n, temperature) : n;
       if (text === '' || !Number.isFinite(n) || stored < f.min || stored > f.max) {
-        setProblem(`${f.label}: a number in ${shownUnit(f, temperature) || 'the usual range'}${f.unit === 'ohm' ? ', or OL' : ''}`);
+        setProblem(
+          `${f.label}: a number in ${shownUnit(f, temperature) || 'the usual range'}${f.unit === 'ohm' ? ', or OL' : ''}`,
+        );
         return;
       }
       values[f.id] = Number(stored.toFixed(4));
@@ -121,7 +159,12 @@ function Figures({ question, fields, temperature, keep }: { question: Observatio
         <label key={f.id}>
           <span>{f.label}</span>
           <span className="with-unit">
-            <input className="input" inputMode="decimal" value={typed[f.id] ?? ''} onChange={(e) => setTyped({ ...typed, [f.id]: e.target.value })} />
+            <input
+              className="input"
+              inputMode="decimal"
+              value={typed[f.id] ?? ''}
+              onChange={(e) => setTyped({ ...typed, [f.id]: e.target.value })}
+            />
             {shownUnit(f, temperature) && <b>{shownUnit(f, temperature)}</b>}
           </span>
         </label>

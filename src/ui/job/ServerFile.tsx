@@ -4,7 +4,15 @@ import { FileDown } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useBench } from './bench';
 
-export function ServerFile({ href, icon = <FileDown size={20} aria-hidden="true" />, children }: { href: string; icon?: ReactNode; children: ReactNode }) {
+export function ServerFile({
+  href,
+  icon = <FileDown size={20} aria-hidden="true" />,
+  children,
+}: {
+  href: string;
+  icon?: ReactNode;
+  children: ReactNode;
+}) {
   const { waiting } = useBench();
   const link = useRef<HTMLAnchorElement>(null);
   const [asked, setAsked] = useState(false);

@@ -3,7 +3,17 @@
 import { X } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 
-export function Sheet({ title, onClose, children, wide = false }: { title: string; onClose(): void; children: ReactNode; wide?: boolean }) {
+export function Sheet({
+  title,
+  onClose,
+  children,
+  wide = false,
+}: {
+  title: string;
+  onClose(): void;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current!;
@@ -11,7 +21,13 @@ export function Sheet({ title, onClose, children, wide = false }: { title: strin
     return () => dialog.close();
   }, []);
   return (
-    <dialog ref={ref} className="paper" onCancel={(e) => (e.preventDefault(), onClose())} onClick={(e) => e.target === ref.current && onClose()} aria-label={title}>
+    <dialog
+      ref={ref}
+      className="paper"
+      onCancel={(e) => (e.preventDefault(), onClose())}
+      onClick={(e) => e.target === ref.current && onClose()}
+      aria-label={title}
+    >
       <div className={`paper-box${wide ? ' wide' : ''}`}>
         <header>
           <h2>{title}</h2>

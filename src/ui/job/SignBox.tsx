@@ -32,7 +32,8 @@ export function SignBox({ proven }: { proven: boolean }) {
       {signed && (
         <div className="signed">
           <p>
-            <PenLine size={18} aria-hidden="true" /> Signed by <b>{signed.by}</b>, {format(new Date(signed.at), 'd MMM yyyy, HH:mm')}: “{signed.words}” The record is locked.
+            <PenLine size={18} aria-hidden="true" /> Signed by <b>{signed.by}</b>,{' '}
+            {format(new Date(signed.at), 'd MMM yyyy, HH:mm')}: “{signed.words}” The record is locked.
           </p>
           {reason === undefined ? (
             <button type="button" className="bx" onClick={() => setReason('')}>
@@ -63,7 +64,8 @@ export function SignBox({ proven }: { proven: boolean }) {
       )}
       {earlier.map((s) => (
         <p key={s.id} className="quiet pad">
-          Signed {format(new Date(s.at), 'd MMM yyyy, HH:mm')} by {s.by}, opened again by {s.reopened!.by}: {s.reopened!.reason}
+          Signed {format(new Date(s.at), 'd MMM yyyy, HH:mm')} by {s.by}, opened again by {s.reopened!.by}:{' '}
+          {s.reopened!.reason}
         </p>
       ))}
     </>

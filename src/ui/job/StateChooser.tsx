@@ -21,7 +21,14 @@ export function StateChooser({ suggested, onClose }: { suggested: string | undef
       <p className="lead-in">New readings are filed under this. The rig is parked for all of them.</p>
       <div role="radiogroup" aria-label="Operating state" className="states">
         {statesOf(rig).map((s) => (
-          <button key={s.id} type="button" role="radio" aria-checked={s.id === picked} className={`strow${s.id === picked ? ' on' : ''}`} onClick={() => pick(s.id)}>
+          <button
+            key={s.id}
+            type="button"
+            role="radio"
+            aria-checked={s.id === picked}
+            className={`strow${s.id === picked ? ' on' : ''}`}
+            onClick={() => pick(s.id)}
+          >
             <span>
               <b>{s.label}</b>
               <span>{s.how}</span>

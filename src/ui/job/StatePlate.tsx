@@ -27,7 +27,13 @@ export function StatePlate({ small = false }: { small?: boolean }) {
   // Past an hour and a half nobody has been counting: say so in hours.
   const clock = showClock(seconds);
   return (
-    <button type="button" className={`stateplate${small ? ' sm' : ''}`} aria-haspopup="dialog" onClick={() => openStates()} aria-label={`The rig is now ${state.label}, for ${clock}. Change`}>
+    <button
+      type="button"
+      className={`stateplate${small ? ' sm' : ''}`}
+      aria-haspopup="dialog"
+      onClick={() => openStates()}
+      aria-label={`The rig is now ${state.label}, for ${clock}. Change`}
+    >
       <span className="a">
         <b>{state.label}</b>
         <span>rig now{small ? '' : `, ${settledWords(seconds, state.inputs.dwell)}`}</span>

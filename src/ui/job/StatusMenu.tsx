@@ -16,7 +16,11 @@ export function StatusMenu() {
   return (
     <label className="jobstatus">
       <span className="sr-only">Status of the job</span>
-      <select className="select" value={job.status} onChange={(e) => send('job.set-status', { status: e.target.value as Job['status'] })}>
+      <select
+        className="select"
+        value={job.status}
+        onChange={(e) => send('job.set-status', { status: e.target.value as Job['status'] })}
+      >
         {STATUSES.map((s) => (
           <option key={s.id} value={s.id}>
             {s.label}

@@ -20,7 +20,17 @@ import type { LogbookSource } from '../logbook/source';
 import type { OptionsSource } from '../options/source';
 import type { NextAction } from './nextAction';
 
-export const STATIONS = ['intake', 'rig', 'readings', 'fault', 'options', 'sizing', 'build', 'prove', 'logbook'] as const;
+export const STATIONS = [
+  'intake',
+  'rig',
+  'readings',
+  'fault',
+  'options',
+  'sizing',
+  'build',
+  'prove',
+  'logbook',
+] as const;
 export type Station = (typeof STATIONS)[number];
 
 export interface Selection {

@@ -18,7 +18,10 @@ export function LeadDialog({ onClose }: { onClose(): void }) {
   ];
   return (
     <Sheet title="Where is the black lead?" onClose={onClose}>
-      <p className="lead-in">Every volt reading is kept with its black-lead point. A moved lead starts a new block of readings, with bands of its own.</p>
+      <p className="lead-in">
+        Every volt reading is kept with its black-lead point. A moved lead starts a new block of readings, with bands of
+        its own.
+      </p>
       <div className="states">
         {points.map((key) => (
           <button
@@ -39,13 +42,24 @@ export function LeadDialog({ onClose }: { onClose(): void }) {
   );
 }
 
-export function BandDialog({ state, measurement, onClose }: { state: string; measurement: Measurement; onClose(): void }) {
+export function BandDialog({
+  state,
+  measurement,
+  onClose,
+}: {
+  state: string;
+  measurement: Measurement;
+  onClose(): void;
+}) {
   const { askWorking } = useBench();
   const [working, setWorking] = useState<BandWorking>();
   const [failed, setFailed] = useState(false);
   useEffect(() => {
     let alive = true;
-    askWorking(state, measurement).then((w) => alive && (w ? setWorking(w) : setFailed(true)), () => alive && setFailed(true));
+    askWorking(state, measurement).then(
+      (w) => alive && (w ? setWorking(w) : setFailed(true)),
+      () => alive && setFailed(true),
+    );
     return () => {
       alive = false;
     };
@@ -58,10 +72,12 @@ export function BandDialog({ state, measurement, onClose }: { state: string; mea
       {working && b && (
         <>
           <p className="lead-in">
-            {measurement.name}, {operatingState(state).label.toLowerCase()}: a healthy rig reads <b>{showBand(b.lo, b.hi, b.unit)}</b>. With every assumption as stated, {showText(b.nominal, b.unit)}.
+            {measurement.name}, {operatingState(state).label.toLowerCase()}: a healthy rig reads{' '}
+            <b>{showBand(b.lo, b.hi, b.unit)}</b>. With every assumption as stated, {showText(b.nominal, b.unit)}.
           </p>
           <p>
-            The whole circuit is solved {working.samples} times with every uncertain number drawn from its spread. The band holds the middle 95 %, widened by the meter (±{showText(2 * working.meter, b.unit)}).
+            The whole circuit is solved {working.samples} times with every uncertain number drawn from its spread. The
+            band holds the middle 95 %, widened by the meter (±{showText(2 * working.meter, b.unit)}).
           </p>
           <table className="table work">
             <thead>

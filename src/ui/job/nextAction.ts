@@ -3,7 +3,15 @@
  * highlighted; this says which.
  */
 import type { Diagnosis, NextTest } from '../../core/diagnose/diagnose';
-import { currentRevision, madeBy, presentVerdict, standingApproval, standingChecks, standingSignOff, type Job } from '../../core/formats/job';
+import {
+  currentRevision,
+  madeBy,
+  presentVerdict,
+  standingApproval,
+  standingChecks,
+  standingSignOff,
+  type Job,
+} from '../../core/formats/job';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
 import { midSentence } from '../../core/units/format';
@@ -46,15 +54,31 @@ const toMeasure = (
   if (!m) return { kind: 'wait', words: 'Working out the next measurement' };
   const what = `${m.label}, ${midSentence(m.name)}`;
   if (test.state !== job.rigState.id) {
-    return { kind: 'change-state', state: test.state, words: `Change to: ${operatingState(test.state).label}`, then: `Measure ${what}` };
+    return {
+      kind: 'change-state',
+      state: test.state,
+      words: `Change to: ${operatingState(test.state).label}`,
+      then: `Measure ${what}`,
+    };
   }
-  return { kind: 'measure', measurement: m, words: `${test.retake ? 'Take again' : 'Measure'} ${what}`, minutes: test.minutes, retake: test.retake ?? false };
+  return {
+    kind: 'measure',
+    measurement: m,
+    words: `${test.retake ? 'Take again' : 'Measure'} ${what}`,
+    minutes: test.minutes,
+    retake: test.retake ?? false,
+  };
 };
 
 /** A test that looks, listens or tries, in the state it wants. */
 const toAsk = (job: Job, test: NextTest): NextAction =>
   test.state !== job.rigState.id
-    ? { kind: 'change-state', state: test.state, words: `Change to: ${operatingState(test.state).label}`, then: test.name }
+    ? {
+        kind: 'change-state',
+        state: test.state,
+        words: `Change to: ${operatingState(test.state).label}`,
+        then: test.name,
+      }
     : { kind: 'ask', question: test.test, words: `${VERB[test.kind] ?? 'Look'}: ${test.name}`, minutes: test.minutes };
 const VERB: Readonly<Record<string, string>> = { look: 'Look', listen: 'Listen', feel: 'Feel', try: 'Try' };
 
@@ -62,19 +86,38 @@ const VERB: Readonly<Record<string, string>> = { look: 'Look', listen: 'Listen',
 function toProve({ job, proofs, checks = [], measurements, atFault = false }: NextInput): NextAction | undefined {
   if (!proofs) return { kind: 'wait', words: 'Working out what to prove' };
   const { epoch } = currentRevision(job);
-  const read = (p: Proof) => toMeasure(job, measurements, { state: p.state, probe: p.probe, ...(p.ref === undefined ? {} : { ref: p.ref }), minutes: 1, retake: p.after !== undefined });
+  const read = (p: Proof) =>
+    toMeasure(job, measurements, {
+      state: p.state,
+      probe: p.probe,
+      ...(p.ref === undefined ? {} : { ref: p.ref }),
+      minutes: 1,
+      retake: p.after !== undefined,
+    });
   const open = proofs.filter((p) => !p.after);
   const here = open.find((p) => p.state === job.rigState.id) ?? open[0];
   if (here) return read(here);
   const explained = presentVerdict(job)?.fault === 'nothing-wrong';
   const bad = proofs.filter((p) => p.after && p.after.verdict !== 'ok');
   // One slip of a lead is no fault: what failed is taken once more before it is looked into.
-  const takes = (p: Proof) => job.readings.filter((r) => !r.retracted && r.epoch === epoch && r.state === p.state && r.probe === p.probe && r.ref === p.ref).length;
+  const takes = (p: Proof) =>
+    job.readings.filter(
+      (r) => !r.retracted && r.epoch === epoch && r.state === p.state && r.probe === p.probe && r.ref === p.ref,
+    ).length;
   const once = bad.find((p) => takes(p) < 2);
   if (once) return read(once);
   const results = standingChecks(job, epoch);
   const failed = checks.find((c) => results.get(c.id)?.result === 'fail');
-  if (!explained && (bad.length > 0 || failed)) return atFault ? undefined : { kind: 'reopen-fault', words: bad.length > 0 ? `${bad[0]!.label} is out of its band: find out why` : `${failed!.name}: failed, find out why` };
+  if (!explained && (bad.length > 0 || failed))
+    return atFault
+      ? undefined
+      : {
+          kind: 'reopen-fault',
+          words:
+            bad.length > 0
+              ? `${bad[0]!.label} is out of its band: find out why`
+              : `${failed!.name}: failed, find out why`,
+        };
   const due = checks.find((c) => c.required && !results.has(c.id));
   if (due) return { kind: 'check', check: due.id, words: `Check: ${midSentence(due.name)}`, minutes: due.minutes };
   return { kind: 'finish', words: 'Finish and sign: it is right now' };
@@ -88,7 +131,8 @@ export function nextAction(input: NextInput): NextAction {
     const proving = toProve(input);
     if (proving) return proving;
   }
-  if (verdict && verdict.fault !== 'nothing-wrong' && !standingApproval(job, verdict.id)) return { kind: 'approve', words: 'Record the approval' };
+  if (verdict && verdict.fault !== 'nothing-wrong' && !standingApproval(job, verdict.id))
+    return { kind: 'approve', words: 'Record the approval' };
   if (verdict) return { kind: 'repair', words: 'Record the repair' };
   if (!diagnosis) return { kind: 'wait', words: 'Working out the suspects' };
   if (diagnosis.stop.reached) return { kind: 'declare', words: `Declare: ${diagnosis.suspects[0]!.name}` };

@@ -40,13 +40,20 @@ export function Drain() {
   return (
     <div className="follow drain">
       <p className="quiet">
-        Latch the doors, take the key away, wait {SLEEP_MINUTES} to 60 minutes. Never break the circuit: clamp round the battery’s negative, then millivolts across each fuse, before any is pulled.
+        Latch the doors, take the key away, wait {SLEEP_MINUTES} to 60 minutes. Never break the circuit: clamp round the
+        battery’s negative, then millivolts across each fuse, before any is pulled.
       </p>
       <p className="care">
-        <TriangleAlert size={16} aria-hidden="true" /> Never tap or pull fuses of airbags, brakes or the engine’s computer.
+        <TriangleAlert size={16} aria-hidden="true" /> Never tap or pull fuses of airbags, brakes or the engine’s
+        computer.
       </p>
       <div className="chk-do">
-        <Late label="Asleep for, min" value={hunt.sleptMinutes} most={1440} set={(v) => set((h) => ({ ...h, sleptMinutes: v ?? 0 }))} />
+        <Late
+          label="Asleep for, min"
+          value={hunt.sleptMinutes}
+          most={1440}
+          set={(v) => set((h) => ({ ...h, sleptMinutes: v ?? 0 }))}
+        />
         <Late
           label="All of it, by clamp, A"
           value={hunt.amps}
@@ -91,13 +98,32 @@ export function Drain() {
                   <td>{FUSE_OHMS.find((f) => f.id === c.fuse)?.label}</td>
                   <td className="num">{c.millivolts} mV</td>
                   <td className="num">
-                    {l.amps.toFixed(2)} A <small>({l.lo.toFixed(2)} to {l.hi.toFixed(2)})</small>
+                    {l.amps.toFixed(2)} A{' '}
+                    <small>
+                      ({l.lo.toFixed(2)} to {l.hi.toFixed(2)})
+                    </small>
                   </td>
                   <td>
-                    <input type="checkbox" className="checkbox" checked={c.known} aria-label={`${c.name} is meant to draw`} onChange={() => set((h) => ({ ...h, circuits: h.circuits.map((x) => (x.id === c.id ? { ...x, known: !x.known } : x)) }))} />
+                    <input
+                      type="checkbox"
+                      className="checkbox"
+                      checked={c.known}
+                      aria-label={`${c.name} is meant to draw`}
+                      onChange={() =>
+                        set((h) => ({
+                          ...h,
+                          circuits: h.circuits.map((x) => (x.id === c.id ? { ...x, known: !x.known } : x)),
+                        }))
+                      }
+                    />
                   </td>
                   <td>
-                    <button type="button" className="bx small" aria-label={`Take out ${c.name}`} onClick={() => set((h) => ({ ...h, circuits: h.circuits.filter((x) => x.id !== c.id) }))}>
+                    <button
+                      type="button"
+                      className="bx small"
+                      aria-label={`Take out ${c.name}`}
+                      onClick={() => set((h) => ({ ...h, circuits: h.circuits.filter((x) => x.id !== c.id) }))}
+                    >
                       Take out
                     </button>
                   </td>
@@ -108,13 +134,26 @@ export function Drain() {
         </table>
       )}
       <AddCircuit add={(c) => set((h) => ({ ...h, circuits: [...h.circuits, c] }))} />
-      <p className="quiet">Amps are millivolts over what such a fuse usually measures, from memory; makers differ by some 15 %, told in brackets.</p>
+      <p className="quiet">
+        Amps are millivolts over what such a fuse usually measures, from memory; makers differ by some 15 %, told in
+        brackets.
+      </p>
     </div>
   );
 }
 
 /** A number taken over when one leaves the field: each is a change on record. */
-function Late({ label, value, most, set }: { label: string; value: number | undefined; most: number; set(value: number | undefined): void }) {
+function Late({
+  label,
+  value,
+  most,
+  set,
+}: {
+  label: string;
+  value: number | undefined;
+  most: number;
+  set(value: number | undefined): void;
+}) {
   const [typed, setTyped] = useState<string>();
   const text = typed ?? (value === undefined ? '' : String(value));
   const n = numberOf(text);
@@ -172,7 +211,13 @@ function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
       </label>
       <label className="field">
         <span>Across it, mV</span>
-        <input className="input" inputMode="decimal" value={mv} aria-invalid={mv.trim() !== '' && !valid && n === undefined} onChange={(e) => setMv(e.target.value)} />
+        <input
+          className="input"
+          inputMode="decimal"
+          value={mv}
+          aria-invalid={mv.trim() !== '' && !valid && n === undefined}
+          onChange={(e) => setMv(e.target.value)}
+        />
       </label>
       <button type="submit" className="bx ink" disabled={!valid}>
         Add

@@ -14,7 +14,13 @@ import { download } from '../options/exports';
 const STATUS_WORDS = { measured: 'measured', overload: 'over range', 'cannot-reach': 'can’t reach' } as const;
 const counted = (n: number): string => `${n} ${n === 1 ? 'reading' : 'readings'}`;
 const leftOut = ({ here, before }: ReadingsIn): string =>
-  [here > 0 && `${counted(here)} of the table ${here === 1 ? 'is' : 'are'} here already.`, before > 0 && `${counted(before)} ${before === 1 ? 'is' : 'are'} about the rig before it was changed and ${before === 1 ? 'stays' : 'stay'} out.`].filter(Boolean).join(' ');
+  [
+    here > 0 && `${counted(here)} of the table ${here === 1 ? 'is' : 'are'} here already.`,
+    before > 0 &&
+      `${counted(before)} ${before === 1 ? 'is' : 'are'} about the rig before it was changed and ${before === 1 ? 'stays' : 'stay'} out.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
 
 /** What is asked next must be on the screen; once, so that it stays where somebody scrolls it. */
 const intoView = (box: HTMLElement | null): void => box?.scrollIntoView({ block: 'nearest' });
@@ -29,7 +35,10 @@ export function Files() {
   const open = async (file: File) => {
     setFound(undefined);
     setTaken(undefined);
-    if (file.size > READINGS_CSV_LIMIT) return setWrong([`The file has ${Math.round(file.size / 1024)} kB; readings have at most ${READINGS_CSV_LIMIT / 1024} kB. A recorder’s log is read under “Read a log”.`]);
+    if (file.size > READINGS_CSV_LIMIT)
+      return setWrong([
+        `The file has ${Math.round(file.size / 1024)} kB; readings have at most ${READINGS_CSV_LIMIT / 1024} kB. A recorder’s log is read under “Read a log”.`,
+      ]);
     const parsed = parseReadingsCsv(await file.text(), job, Date.now());
     if (parsed.ok) {
       setWrong([]);
@@ -37,7 +46,12 @@ export function Files() {
     } else setWrong(parsed.error.map((e) => `${e.pointer}: found ${e.found}, wanted ${e.wanted}`));
   };
   const keep = () => {
-    for (const { taken: at, ...r } of found!.readings) send('reading.keep', { id: crypto.randomUUID(), ...r, ...(at === undefined ? {} : { takenAt: new Date(at).toISOString() }) });
+    for (const { taken: at, ...r } of found!.readings)
+      send('reading.keep', {
+        id: crypto.randomUUID(),
+        ...r,
+        ...(at === undefined ? {} : { takenAt: new Date(at).toISOString() }),
+      });
     setTaken(found!.readings.length);
     setFound(undefined);
   };
@@ -57,17 +71,31 @@ export function Files() {
             {label}
           </ServerFile>
         ))}
-        <button type="button" className="bx" onClick={() => download(`job-${n}-readings.csv`, 'text/csv;charset=utf-8', readingsCsv(job))}>
+        <button
+          type="button"
+          className="bx"
+          onClick={() => download(`job-${n}-readings.csv`, 'text/csv;charset=utf-8', readingsCsv(job))}
+        >
           <FileDown size={20} aria-hidden="true" /> Readings (CSV)
         </button>
       </div>
-      <p className="quiet">Parts and cut list are under Build, the wiring as SVG on its own page. Whose rig it is stays with the shop: it is in no job file.</p>
+      <p className="quiet">
+        Parts and cut list are under Build, the wiring as SVG on its own page. Whose rig it is stays with the shop: it
+        is in no job file.
+      </p>
       <h3>In</h3>
       <div className="row">
         <button type="button" className="bx" onClick={() => input.current?.click()}>
           <FileUp size={20} aria-hidden="true" /> Readings from a table (CSV)
         </button>
-        <input ref={input} type="file" className="sr-only" aria-label="Table of readings" accept=".csv,text/csv" onChange={(e) => e.target.files?.[0] && void open(e.target.files[0])} />
+        <input
+          ref={input}
+          type="file"
+          className="sr-only"
+          aria-label="Table of readings"
+          accept=".csv,text/csv"
+          onChange={(e) => e.target.files?.[0] && void open(e.target.files[0])}
+        />
       </div>
       {wrong.length > 0 && (
         <div className="alert alert-error alert-outline" role="alert">
@@ -89,7 +117,10 @@ export function Files() {
               const probe = described.probes.find((p) => p.key === r.probe);
               return (
                 <li key={i}>
-                  {probe?.label} {words(probe?.name ?? '')}: {r.value === undefined ? STATUS_WORDS[r.status] : showText(r.value, r.unit)}, {words(operatingState(r.state).label.toLowerCase())}, {r.taken === undefined ? 'now' : format(new Date(r.taken), 'd MMM yyyy HH:mm')}
+                  {probe?.label} {words(probe?.name ?? '')}:{' '}
+                  {r.value === undefined ? STATUS_WORDS[r.status] : showText(r.value, r.unit)},{' '}
+                  {words(operatingState(r.state).label.toLowerCase())},{' '}
+                  {r.taken === undefined ? 'now' : format(new Date(r.taken), 'd MMM yyyy HH:mm')}
                 </li>
               );
             })}

@@ -20,11 +20,14 @@ export function FollowUps() {
   const [what, setWhat] = useState('');
   const [due, setDue] = useState('');
   const list = [...(job.followUps ?? [])].sort((a, b) => (a.due < b.due ? -1 : 1));
-  const add = (text: string, on: string) => send('followUp.set', { set: { id: crypto.randomUUID(), due: on, what: text.trim(), by: actor } });
+  const add = (text: string, on: string) =>
+    send('followUp.set', { set: { id: crypto.randomUUID(), due: on, what: text.trim(), by: actor } });
   const valid = what.trim() !== '' && /^\d{4}-\d{2}-\d{2}$/.test(due);
   return (
     <div className="follow">
-      {list.length === 0 && <p className="waiting">Nothing is to be looked at again yet. What most shops come back to is below.</p>}
+      {list.length === 0 && (
+        <p className="waiting">Nothing is to be looked at again yet. What most shops come back to is below.</p>
+      )}
       {list.map((f) => (
         <Row key={f.id} item={f} />
       ))}
@@ -61,7 +64,10 @@ export function FollowUps() {
         })}
       </div>
       {list.length > 0 && (
-        <ServerFile href={`/api/jobs/${job.number}/follow-ups.ics`} icon={<CalendarPlus size={20} aria-hidden="true" />}>
+        <ServerFile
+          href={`/api/jobs/${job.number}/follow-ups.ics`}
+          icon={<CalendarPlus size={20} aria-hidden="true" />}
+        >
           Calendar file
         </ServerFile>
       )}
@@ -81,11 +87,20 @@ function Row({ item }: { item: FollowUp }) {
         </small>
       </span>
       {item.done === undefined && (
-        <button type="button" className="bx small" onClick={() => send('followUp.set', { was: item, set: { ...item, done: new Date().toISOString() } })}>
+        <button
+          type="button"
+          className="bx small"
+          onClick={() => send('followUp.set', { was: item, set: { ...item, done: new Date().toISOString() } })}
+        >
           <Check size={16} aria-hidden="true" /> Done
         </button>
       )}
-      <button type="button" className="bx small" onClick={() => send('followUp.set', { was: item })} aria-label={`Take out: ${item.what}`}>
+      <button
+        type="button"
+        className="bx small"
+        onClick={() => send('followUp.set', { was: item })}
+        aria-label={`Take out: ${item.what}`}
+      >
         Take out
       </button>
     </div>

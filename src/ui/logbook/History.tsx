@@ -11,21 +11,43 @@ interface Entry {
   by?: string;
 }
 
-const REVISION = { 'as-found': 'Taken in, described as found', proposed: 'A link proposed', 'as-built': 'The rig is another' } as const;
+const REVISION = {
+  'as-found': 'Taken in, described as found',
+  proposed: 'A link proposed',
+  'as-built': 'The rig is another',
+} as const;
 
 /** What a job's record says happened, in its order. */
 function entriesOf(job: Job): Entry[] {
   const made = new Set(job.repairs.map((r) => r.revision));
   return [
-    ...job.revisions.filter((r) => !r.withdrawn && !made.has(r.id)).map((r) => ({ at: r.at, what: r.reason ? `Opened again: ${r.reason}` : REVISION[r.kind] })),
+    ...job.revisions
+      .filter((r) => !r.withdrawn && !made.has(r.id))
+      .map((r) => ({ at: r.at, what: r.reason ? `Opened again: ${r.reason}` : REVISION[r.kind] })),
     ...job.verdicts.filter((v) => !v.withdrawn).map((v) => ({ at: v.at, what: `Verdict: ${v.name}`, by: v.by })),
-    ...job.approvals.filter((a) => !a.withdrawn).map((a) => ({ at: a.at, what: `Approved up to ${a.upTo} ${a.currency} by ${a.who}`, by: a.by })),
+    ...job.approvals
+      .filter((a) => !a.withdrawn)
+      .map((a) => ({ at: a.at, what: `Approved up to ${a.upTo} ${a.currency} by ${a.who}`, by: a.by })),
     ...job.repairs.filter((r) => !r.withdrawn).map((r) => ({ at: r.at, what: `Repair: ${r.did}`, by: r.by })),
-    ...job.choices.filter((c) => !c.withdrawn).map((c) => ({ at: c.at, what: `Picked: ${c.name}. ${c.reasons}`, by: c.by })),
-    ...(job.planChanges ?? []).map((p) => ({ at: p.at, what: `Changed the plan: ${p.what}, because: ${p.reason}`, by: p.by })),
-    ...(job.checks ?? []).filter((c) => !c.retracted && c.result !== 'entry').map((c) => ({ at: c.at, what: `Check ${c.check.replace(/-/g, ' ')}: ${c.result.replace(/-/g, ' ')}`, by: c.by })),
+    ...job.choices
+      .filter((c) => !c.withdrawn)
+      .map((c) => ({ at: c.at, what: `Picked: ${c.name}. ${c.reasons}`, by: c.by })),
+    ...(job.planChanges ?? []).map((p) => ({
+      at: p.at,
+      what: `Changed the plan: ${p.what}, because: ${p.reason}`,
+      by: p.by,
+    })),
+    ...(job.checks ?? [])
+      .filter((c) => !c.retracted && c.result !== 'entry')
+      .map((c) => ({
+        at: c.at,
+        what: `Check ${c.check.replace(/-/g, ' ')}: ${c.result.replace(/-/g, ' ')}`,
+        by: c.by,
+      })),
     ...(job.signOffs ?? []).map((s) => ({ at: s.at, what: `Signed: ${s.words}`, by: s.by })),
-    ...job.observations.filter((o) => !o.retracted && o.kind === 'note').map((o) => ({ at: o.at, what: `Note: ${o.text}`, by: o.by })),
+    ...job.observations
+      .filter((o) => !o.retracted && o.kind === 'note')
+      .map((o) => ({ at: o.at, what: `Note: ${o.text}`, by: o.by })),
     ...(job.logs ?? []).map((l) => ({ at: l.at, what: `Log ${l.name}: ${l.says[0] ?? ''}`, by: l.by })),
   ].sort((a, b) => (a.at < b.at ? -1 : 1));
 }
@@ -46,7 +68,8 @@ export function History({ jobs }: { jobs: readonly Job[] }) {
                 {j.number === here.number ? ', this one' : ''}
               </Link>
               <span>
-                {format(new Date(j.revisions[0]!.at), 'd MMM yyyy')}, {j.status.replace(/-/g, ' ')}, {taken} {taken === 1 ? 'reading' : 'readings'}
+                {format(new Date(j.revisions[0]!.at), 'd MMM yyyy')}, {j.status.replace(/-/g, ' ')}, {taken}{' '}
+                {taken === 1 ? 'reading' : 'readings'}
               </span>
             </header>
             <p>{words(j.complaint.words)}</p>
@@ -64,7 +87,11 @@ export function History({ jobs }: { jobs: readonly Job[] }) {
           </li>
         );
       })}
-      {newest.length === 1 && <li className="quiet pad">This is the first job of this rig here. Later visits stand above it, and what it reads becomes a trend.</li>}
+      {newest.length === 1 && (
+        <li className="quiet pad">
+          This is the first job of this rig here. Later visits stand above it, and what it reads becomes a trend.
+        </li>
+      )}
     </ol>
   );
 }

@@ -11,7 +11,8 @@ export function KeptLogs({ again }: { again(log: KeptLog): void }) {
     <article key={l.id} className="keptlog">
       <b>{l.name}</b>{' '}
       <small>
-        {format(new Date(l.from), 'd MMM yyyy HH:mm')} to {format(new Date(l.to), 'd MMM HH:mm')}, {l.rows} lines, kept by {l.by}
+        {format(new Date(l.from), 'd MMM yyyy HH:mm')} to {format(new Date(l.to), 'd MMM HH:mm')}, {l.rows} lines, kept
+        by {l.by}
       </small>
       <ul>
         {l.says.slice(0, 4).map((s) => (
@@ -25,7 +26,8 @@ export function KeptLogs({ again }: { again(log: KeptLog): void }) {
               <RotateCcw size={16} aria-hidden="true" /> Read again
             </button>
             <a className="bx small" href={`/api/jobs/${job.number}/logs/${l.file.sha256}`} download={l.name}>
-              <FileDown size={16} aria-hidden="true" /> The log, {(l.file.bytes / 1e6).toFixed(l.file.bytes < 1e6 ? 2 : 1)} MB
+              <FileDown size={16} aria-hidden="true" /> The log,{' '}
+              {(l.file.bytes / 1e6).toFixed(l.file.bytes < 1e6 ? 2 : 1)} MB
             </a>
           </>
         )}

@@ -13,18 +13,34 @@ import type { ReadLog } from './source';
 
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, annotation, zoom);
 
-const DASH: Readonly<Partial<Record<LogRole, number[]>>> = { 'coach-volts': [6, 3], 'coach-amps': [6, 3], 'chassis-amps': [2, 3], 'alternator-amps': [10, 3, 2, 3] };
+const DASH: Readonly<Partial<Record<LogRole, number[]>>> = {
+  'coach-volts': [6, 3],
+  'coach-amps': [6, 3],
+  'chassis-amps': [2, 3],
+  'alternator-amps': [10, 3, 2, 3],
+};
 const BUCKETS = 900;
 const MOST_MARKS = 60;
 
-const hue = (role: LogRole): string => (role.startsWith('coach') ? '--coach' : role.startsWith('chassis') || role.startsWith('alternator') ? '--engine' : '--ink');
+const hue = (role: LogRole): string =>
+  role.startsWith('coach')
+    ? '--coach'
+    : role.startsWith('chassis') || role.startsWith('alternator')
+      ? '--engine'
+      : '--ink';
 
 /** s this device's clock is ahead of UTC. */
 const aheadAt = (t: number): number => -60 * new Date(t * 1000).getTimezoneOffset();
 
 const AXIS = (unit: string): 'y' | 'y1' => (unit === 'V' ? 'y' : 'y1');
 
-export function LogChart({ log, window: ask }: { log: ReadLog; window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]> }) {
+export function LogChart({
+  log,
+  window: ask,
+}: {
+  log: ReadLog;
+  window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]>;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number }[]>>(undefined);
   const load = useRef<(from: number, to: number) => void>(() => undefined);
@@ -42,8 +58,16 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
       type: 'line',
       data: {
         datasets: log.channels.map((ch) => ({
-          label: ch.name, data: [], yAxisID: AXIS(ch.unit), borderWidth: 1.6, pointRadius: 0, spanGaps: false, parsing: false as const, normalized: true,
-          borderColor: css(hue(ch.role)), borderDash: DASH[ch.role] ?? [],
+          label: ch.name,
+          data: [],
+          yAxisID: AXIS(ch.unit),
+          borderWidth: 1.6,
+          pointRadius: 0,
+          spanGaps: false,
+          parsing: false as const,
+          normalized: true,
+          borderColor: css(hue(ch.role)),
+          borderDash: DASH[ch.role] ?? [],
         })),
       },
       options: {
@@ -53,24 +77,53 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
         plugins: {
           legend: { display: false },
           tooltip: { enabled: false },
-          annotation: { annotations: Object.fromEntries(marks.map((e, i) => [`e${i}`, { type: 'line', xMin: e.t, xMax: e.t, borderColor: css('--ink-3'), borderWidth: 1, borderDash: [2, 3] }])) },
+          annotation: {
+            annotations: Object.fromEntries(
+              marks.map((e, i) => [
+                `e${i}`,
+                { type: 'line', xMin: e.t, xMax: e.t, borderColor: css('--ink-3'), borderWidth: 1, borderDash: [2, 3] },
+              ]),
+            ),
+          },
           zoom: {
             pan: { enabled: true, mode: 'x', onPan: ({ chart: x }) => fetchFor(x) },
-            zoom: { wheel: { enabled: true }, pinch: { enabled: true }, mode: 'x', onZoom: ({ chart: x }) => fetchFor(x) },
+            zoom: {
+              wheel: { enabled: true },
+              pinch: { enabled: true },
+              mode: 'x',
+              onZoom: ({ chart: x }) => fetchFor(x),
+            },
             limits: { x: { min: from, max: to, minRange: Math.max(20, 10 * log.reading.interval) } },
           },
         },
         scales: {
           x: {
-            type: 'linear', min: from, max: to, grid: { color: css('--rule-2') },
+            type: 'linear',
+            min: from,
+            max: to,
+            grid: { color: css('--rule-2') },
             afterBuildTicks: (axis) => {
               const { step, at } = clockTicks(axis.min, axis.max, 8, aheadAt(axis.min));
-              axis.ticks = at.map((value) => ({ value, label: format(new Date(value * 1000), tickPattern(value, step, aheadAt(value))) }));
+              axis.ticks = at.map((value) => ({
+                value,
+                label: format(new Date(value * 1000), tickPattern(value, step, aheadAt(value))),
+              }));
             },
             ticks: { color: css('--ink'), font, callback: (_, i, ticks) => ticks[i]!.label as string },
           },
-          y: { display: log.channels.some((x) => AXIS(x.unit) === 'y'), title: { display: true, text: 'V', color: css('--ink'), font }, ticks: { color: css('--ink'), font }, grid: { color: css('--rule-2') } },
-          y1: { display: log.channels.some((x) => AXIS(x.unit) === 'y1'), position: 'right', title: { display: true, text: 'A', color: css('--ink'), font }, ticks: { color: css('--ink'), font }, grid: { display: false } },
+          y: {
+            display: log.channels.some((x) => AXIS(x.unit) === 'y'),
+            title: { display: true, text: 'V', color: css('--ink'), font },
+            ticks: { color: css('--ink'), font },
+            grid: { color: css('--rule-2') },
+          },
+          y1: {
+            display: log.channels.some((x) => AXIS(x.unit) === 'y1'),
+            position: 'right',
+            title: { display: true, text: 'A', color: css('--ink'), font },
+            ticks: { color: css('--ink'), font },
+            grid: { display: false },
+          },
         },
       },
     });
@@ -127,7 +180,14 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
         role="application"
         aria-label="The log drawn. Arrow keys move along it, plus and minus come closer and go back, 0 shows all."
         onKeyDown={(e) => {
-          const how: Record<string, readonly [number, number]> = { ArrowLeft: [-0.3, 1], ArrowRight: [0.3, 1], '+': [0, 0.6], '=': [0, 0.6], '-': [0, 1.7], '0': [0, 1e9] };
+          const how: Record<string, readonly [number, number]> = {
+            ArrowLeft: [-0.3, 1],
+            ArrowRight: [0.3, 1],
+            '+': [0, 0.6],
+            '=': [0, 0.6],
+            '-': [0, 1.7],
+            '0': [0, 1e9],
+          };
           const step = how[e.key];
           if (!step) return;
           e.preventDefault();
@@ -141,7 +201,12 @@ export function LogChart({ log, window: ask }: { log: ReadLog; window(from: numb
         {log.channels.map((c) => (
           <span key={c.role}>
             <svg width={34} height={10} aria-hidden="true">
-              <path d="M0 5H34" stroke={`var(${hue(c.role)})`} strokeWidth={3} strokeDasharray={(DASH[c.role] ?? []).join(' ')} />
+              <path
+                d="M0 5H34"
+                stroke={`var(${hue(c.role)})`}
+                strokeWidth={3}
+                strokeDasharray={(DASH[c.role] ?? []).join(' ')}
+              />
             </svg>
             {c.name}, {AXIS(c.unit) === 'y' ? 'left' : 'right'}
           </span>

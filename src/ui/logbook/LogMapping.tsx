@@ -15,11 +15,23 @@ const FORMATS: readonly { id: ColumnMap['format']; label: string }[] = [
   { id: 'elapsed', label: 'Seconds since it began' },
 ];
 
-export function LogMapping({ face, map, change, read }: { face: LogFace; map: ColumnMap | undefined; change(map: ColumnMap): void; read(): void }) {
+export function LogMapping({
+  face,
+  map,
+  change,
+  read,
+}: {
+  face: LogFace;
+  map: ColumnMap | undefined;
+  change(map: ColumnMap): void;
+  read(): void;
+}) {
   if (!map)
     return (
       <>
-        <p>A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.</p>
+        <p>
+          A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.
+        </p>
         <button type="button" className="bx ink" onClick={read}>
           <span>Read it</span>
         </button>
@@ -27,14 +39,30 @@ export function LogMapping({ face, map, change, read }: { face: LogFace; map: Co
     );
   const header = face.rows[map.header] ?? [];
   const sample = face.rows[map.header + 1] ?? [];
-  const roleOf = (i: number): string => (i === map.time ? 'time' : i === map.clock ? 'clock' : (map.columns.find((c) => c.index === i)?.role ?? ''));
+  const roleOf = (i: number): string =>
+    i === map.time ? 'time' : i === map.clock ? 'clock' : (map.columns.find((c) => c.index === i)?.role ?? '');
   const set = (index: number, role: string) => {
     const { clock: _, ...bare } = map;
     const rest = map.columns.filter((c) => c.index !== index && c.role !== role);
     const base = map.clock === index ? bare : map;
     if (role === 'time') change({ ...base, time: index, columns: rest });
     else if (role === 'clock') change({ ...map, clock: index, columns: rest });
-    else change({ ...base, columns: role === '' ? rest : [...rest, { index, role: role as LogRole, name: header[index] ?? `Column ${index + 1}`, times: /\bm[VA]\b|\(m[VA]\)/.test(header[index] ?? '') ? 0.001 : 1 }] });
+    else
+      change({
+        ...base,
+        columns:
+          role === ''
+            ? rest
+            : [
+                ...rest,
+                {
+                  index,
+                  role: role as LogRole,
+                  name: header[index] ?? `Column ${index + 1}`,
+                  times: /\bm[VA]\b|\(m[VA]\)/.test(header[index] ?? '') ? 0.001 : 1,
+                },
+              ],
+      });
   };
   return (
     <div className="mapping">
@@ -48,7 +76,12 @@ export function LogMapping({ face, map, change, read }: { face: LogFace; map: Co
               </td>
               <td>{sample[i]}</td>
               <td>
-                <select className="select" aria-label={`Column ${h.trim() || i + 1} is`} value={roleOf(i)} onChange={(e) => set(i, e.target.value)}>
+                <select
+                  className="select"
+                  aria-label={`Column ${h.trim() || i + 1} is`}
+                  value={roleOf(i)}
+                  onChange={(e) => set(i, e.target.value)}
+                >
                   <option value="">not used</option>
                   <option value="time">Time</option>
                   <option value="clock">Time of day, beside the date</option>
@@ -66,7 +99,11 @@ export function LogMapping({ face, map, change, read }: { face: LogFace; map: Co
       <div className="chk-do">
         <label className="field">
           <span>Dates are</span>
-          <select className="select" value={map.format} onChange={(e) => change({ ...map, format: e.target.value as ColumnMap['format'] })}>
+          <select
+            className="select"
+            value={map.format}
+            onChange={(e) => change({ ...map, format: e.target.value as ColumnMap['format'] })}
+          >
             {FORMATS.map((f) => (
               <option key={f.id} value={f.id}>
                 {f.label}
@@ -76,7 +113,11 @@ export function LogMapping({ face, map, change, read }: { face: LogFace; map: Co
         </label>
         <label className="field">
           <span>Decimals with</span>
-          <select className="select" value={map.decimal} onChange={(e) => change({ ...map, decimal: e.target.value as '.' | ',' })}>
+          <select
+            className="select"
+            value={map.decimal}
+            onChange={(e) => change({ ...map, decimal: e.target.value as '.' | ',' })}
+          >
             <option value=".">a point</option>
             <option value=",">a comma</option>
           </select>

@@ -48,7 +48,13 @@ export function LogReader() {
     setShare(0);
     setTrouble(undefined);
     try {
-      const result = await logbook.read(file, face, map, { nominal, chemistry: bank?.options?.['chemistry'] ?? 'flooded' }, (s) => setShare(s));
+      const result = await logbook.read(
+        file,
+        face,
+        map,
+        { nominal, chemistry: bank?.options?.['chemistry'] ?? 'flooded' },
+        (s) => setShare(s),
+      );
       setLog(result);
       if (map) logbook.remember(headerKey(face.rows[map.header] ?? []), map);
     } catch (e) {
@@ -72,9 +78,24 @@ export function LogReader() {
     const iso = (s: number) => new Date(Math.round(s) * 1000).toISOString();
     send('log.set', {
       set: {
-        id: crypto.randomUUID(), name: file.name.slice(0, 120), from: iso(reading.from), to: iso(reading.to), rows: reading.rows, ...(kept ? { file: kept } : {}),
+        id: crypto.randomUUID(),
+        name: file.name.slice(0, 120),
+        from: iso(reading.from),
+        to: iso(reading.to),
+        rows: reading.rows,
+        ...(kept ? { file: kept } : {}),
         says: reading.says.map((s) => s.slice(0, 400)).slice(0, 20),
-        estimates: reading.estimates.map(({ id, name, unit, value, lo, hi, bound }) => ({ id, name: name.slice(0, 80), unit, value, lo, hi, ...(bound ? { bound } : {}) })), at: new Date().toISOString(), by: actor,
+        estimates: reading.estimates.map(({ id, name, unit, value, lo, hi, bound }) => ({
+          id,
+          name: name.slice(0, 80),
+          unit,
+          value,
+          lo,
+          hi,
+          ...(bound ? { bound } : {}),
+        })),
+        at: new Date().toISOString(),
+        by: actor,
       },
     });
   };
@@ -88,7 +109,11 @@ export function LogReader() {
   };
   // The drain of a sleeping start battery is what the clamp on its negative reads, the way the wire is drawn.
   const clamp = bench.measurements.find((m) => m.red === 'chassis-negative.clamp');
-  const asleep = clamp && { red: clamp.red, label: clamp.label, sign: (bench.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1 };
+  const asleep = clamp && {
+    red: clamp.red,
+    label: clamp.label,
+    sign: (bench.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1,
+  };
   const kept = job.logs?.some((l) => l.name === file?.name && l.rows === log?.reading.rows) ?? false;
   return (
     <div className="logread">
@@ -96,16 +121,30 @@ export function LogReader() {
         <button type="button" className="bx ink" onClick={() => input.current?.click()}>
           <FileUp size={20} aria-hidden="true" /> {file ? 'Another log' : 'Pick a log'}
         </button>
-        <input ref={input} type="file" className="sr-only" aria-label="Log file" accept=".csv,.txt,.log,text/*" onChange={(e) => e.target.files?.[0] && void open(e.target.files[0])} />
+        <input
+          ref={input}
+          type="file"
+          className="sr-only"
+          aria-label="Log file"
+          accept=".csv,.txt,.log,text/*"
+          onChange={(e) => e.target.files?.[0] && void open(e.target.files[0])}
+        />
         {file && <b className="fname">{file.name}</b>}
       </div>
-      {!file && <p className="waiting">A recorder’s CSV, or a text log of the CAN bus with frames of DC sources. It is read on this device. What it says is kept with the job when you say so, and the log itself if you like.</p>}
+      {!file && (
+        <p className="waiting">
+          A recorder’s CSV, or a text log of the CAN bus with frames of DC sources. It is read on this device. What it
+          says is kept with the job when you say so, and the log itself if you like.
+        </p>
+      )}
       {trouble && (
         <p className="alert alert-error alert-outline" role="alert">
           {trouble}
         </p>
       )}
-      {face && !log && share === undefined && <LogMapping face={face} map={map} change={setMap} read={() => void read()} />}
+      {face && !log && share === undefined && (
+        <LogMapping face={face} map={map} change={setMap} read={() => void read()} />
+      )}
       {share !== undefined && (
         <div className="row" role="status">
           <progress className="progress" value={share} max={1} aria-label="Reading the log" />
@@ -125,7 +164,8 @@ export function LogReader() {
           {log.problems.length > 0 && (
             <details className="alert alert-warning alert-outline">
               <summary>
-                <TriangleAlert size={16} aria-hidden="true" /> {Object.values(log.counts).reduce((a, b) => a + b, 0)} cells or lines were not what they should be
+                <TriangleAlert size={16} aria-hidden="true" /> {Object.values(log.counts).reduce((a, b) => a + b, 0)}{' '}
+                cells or lines were not what they should be
               </summary>
               {log.problems.map((p) => (
                 <p key={`${p.line}${p.found}`}>
@@ -146,36 +186,80 @@ export function LogReader() {
                 </tr>
               </thead>
               <tbody>
-                {log.reading.estimates.map((e) => ({ e, f: logFigure(bench.described, e, file!.name) })).map(({ e, f }) => (
-                  <tr key={e.id}>
-                    <td>{bench.words(e.name)}</td>
-                    <td className="num">{valueInWords(e)}</td>
-                    <td>
-                      {e.from}
-                      {f && (
-                        <small className="logfigure">
-                          {bench.words(f.name)}: {isThere(f) ? 'this is it' : `${Number(f.was.value.toPrecision(4))} ${e.unit}, ${f.was.provenance}`}; {f.because}.
-                        </small>
-                      )}
-                    </td>
-                    <td>
-                      {e.id === 'parasitic' && asleep && (
-                        <button type="button" className="bx small" onClick={() => send('reading.keep', { id: crypto.randomUUID(), state: 'rested', probe: asleep.red, status: 'measured', value: Number((asleep.sign * e.value).toFixed(3)), unit: 'A', secondsInState: 3600 })}>
-                          Keep as reading {asleep.label}
+                {log.reading.estimates
+                  .map((e) => ({ e, f: logFigure(bench.described, e, file!.name) }))
+                  .map(({ e, f }) => (
+                    <tr key={e.id}>
+                      <td>{bench.words(e.name)}</td>
+                      <td className="num">{valueInWords(e)}</td>
+                      <td>
+                        {e.from}
+                        {f && (
+                          <small className="logfigure">
+                            {bench.words(f.name)}:{' '}
+                            {isThere(f)
+                              ? 'this is it'
+                              : `${Number(f.was.value.toPrecision(4))} ${e.unit}, ${f.was.provenance}`}
+                            ; {f.because}.
+                          </small>
+                        )}
+                      </td>
+                      <td>
+                        {e.id === 'parasitic' && asleep && (
+                          <button
+                            type="button"
+                            className="bx small"
+                            onClick={() =>
+                              send('reading.keep', {
+                                id: crypto.randomUUID(),
+                                state: 'rested',
+                                probe: asleep.red,
+                                status: 'measured',
+                                value: Number((asleep.sign * e.value).toFixed(3)),
+                                unit: 'A',
+                                secondsInState: 3600,
+                              })
+                            }
+                          >
+                            Keep as reading {asleep.label}
+                          </button>
+                        )}
+                        {f && (
+                          // It was described less well before: readings stay evidence.
+                          <button
+                            type="button"
+                            className="bx small"
+                            disabled={isThere(f)}
+                            onClick={() =>
+                              send('part.edit', {
+                                part: f.part,
+                                was: { params: { [f.param]: f.was } },
+                                set: { params: { [f.param]: f.set } },
+                                means: 'described-wrong',
+                              })
+                            }
+                          >
+                            {isThere(f) ? 'Is the rig’s figure' : 'Make it the rig’s figure'}
+                          </button>
+                        )}
+                        <button
+                          type="button"
+                          className="bx small"
+                          onClick={() =>
+                            send('note.add', {
+                              id: crypto.randomUUID(),
+                              text: `From the log ${file!.name}: ${e.name} ${valueInWords(e)} (${e.from}).`.slice(
+                                0,
+                                2000,
+                              ),
+                            })
+                          }
+                        >
+                          Keep as note
                         </button>
-                      )}
-                      {f && (
-                        // It was described less well before: readings stay evidence.
-                        <button type="button" className="bx small" disabled={isThere(f)} onClick={() => send('part.edit', { part: f.part, was: { params: { [f.param]: f.was } }, set: { params: { [f.param]: f.set } }, means: 'described-wrong' })}>
-                          {isThere(f) ? 'Is the rig’s figure' : 'Make it the rig’s figure'}
-                        </button>
-                      )}
-                      <button type="button" className="bx small" onClick={() => send('note.add', { id: crypto.randomUUID(), text: `From the log ${file!.name}: ${e.name} ${valueInWords(e)} (${e.from}).`.slice(0, 2000) })}>
-                        Keep as note
-                      </button>
-                    </td>
-                  </tr>
-                ))}
+                      </td>
+                    </tr>
+                  ))}
               </tbody>
             </table>
           )}
@@ -195,7 +279,13 @@ export function LogReader() {
             </button>
             {!kept && (
               <label className="tick">
-                <input type="checkbox" className="checkbox" checked={whole} onChange={(e) => setWhole(e.target.checked)} /> and the log itself, to be read again
+                <input
+                  type="checkbox"
+                  className="checkbox"
+                  checked={whole}
+                  onChange={(e) => setWhole(e.target.checked)}
+                />{' '}
+                and the log itself, to be read again
               </label>
             )}
           </div>
@@ -207,4 +297,5 @@ export function LogReader() {
 }
 
 /** Whether the rig's figure is the log's already. */
-const isThere = (f: LogFigure): boolean => f.was.provenance === 'measured' && f.was.source === f.set.source && f.was.value === f.set.value;
+const isThere = (f: LogFigure): boolean =>
+  f.was.provenance === 'measured' && f.was.source === f.set.source && f.was.value === f.set.value;

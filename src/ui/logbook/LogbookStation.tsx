@@ -41,7 +41,21 @@ export function LogbookStation() {
           </p>
         )}
         <Suspense fallback={<p className="waiting pad">Opening …</p>}>
-          {view === 'log' ? <LogReader /> : view === 'files' ? <Files /> : view === 'drain' ? <Drain /> : view === 'follow' ? <FollowUps /> : !jobs ? <p className="waiting pad">Turning the pages …</p> : view === 'history' ? <History jobs={jobs} /> : <Trends jobs={jobs} />}
+          {view === 'log' ? (
+            <LogReader />
+          ) : view === 'files' ? (
+            <Files />
+          ) : view === 'drain' ? (
+            <Drain />
+          ) : view === 'follow' ? (
+            <FollowUps />
+          ) : !jobs ? (
+            <p className="waiting pad">Turning the pages …</p>
+          ) : view === 'history' ? (
+            <History jobs={jobs} />
+          ) : (
+            <Trends jobs={jobs} />
+          )}
         </Suspense>
       </div>
     </div>

@@ -24,9 +24,12 @@ interface Banded {
   hi: number;
 }
 
-const bandOf = (bench: Bench, t: Trend): Banded | undefined => (t.unit === 'ohm' ? CONTACT : t.state && t.probe ? bench.band(t.state, measurementId(t.probe, t.ref)) : undefined);
-const verdictOf = (value: number, b: Banded): 'ok' | 'low' | 'high' => (value < b.lo ? 'low' : value > b.hi ? 'high' : 'ok');
-const valueText = (t: Trend, value: number): string => (t.unit === 'ohm' ? `${(value * 1000).toFixed(2)} mΩ` : showText(value, t.unit));
+const bandOf = (bench: Bench, t: Trend): Banded | undefined =>
+  t.unit === 'ohm' ? CONTACT : t.state && t.probe ? bench.band(t.state, measurementId(t.probe, t.ref)) : undefined;
+const verdictOf = (value: number, b: Banded): 'ok' | 'low' | 'high' =>
+  value < b.lo ? 'low' : value > b.hi ? 'high' : 'ok';
+const valueText = (t: Trend, value: number): string =>
+  t.unit === 'ohm' ? `${(value * 1000).toFixed(2)} mΩ` : showText(value, t.unit);
 
 export function Trends({ jobs }: { jobs: readonly Job[] }) {
   const bench = useBench();
@@ -43,12 +46,19 @@ export function Trends({ jobs }: { jobs: readonly Job[] }) {
           const last = t.points.at(-1)!;
           const b = bandOf(bench, t);
           return (
-            <button key={t.id} type="button" className={t === shown ? 'on' : ''} aria-current={t === shown} onClick={() => pick(t.id)}>
+            <button
+              key={t.id}
+              type="button"
+              className={t === shown ? 'on' : ''}
+              aria-current={t === shown}
+              onClick={() => pick(t.id)}
+            >
               <b>
                 {t.label} {words(t.name)}
               </b>
               <small>
-                {t.state ? operatingState(t.state).label : 'from drop and amps together'}, {t.points.length} {t.points.length === 1 ? 'reading' : 'readings'}
+                {t.state ? operatingState(t.state).label : 'from drop and amps together'}, {t.points.length}{' '}
+                {t.points.length === 1 ? 'reading' : 'readings'}
               </small>
               <span>
                 {b && <Sign verdict={verdictOf(last.value, b)} size={13} />} {valueText(t, last.value)}
@@ -85,7 +95,11 @@ export function Trends({ jobs }: { jobs: readonly Job[] }) {
             ))}
           </tbody>
         </table>
-        <p className="quiet">{shown.unit === 'ohm' ? 'A contact is good up to 2 mΩ, to be watched to 4 mΩ, then replaced: common practice. Only readings above 30 A count.' : 'The band is that of a healthy rig as it stands now, in this operating state.'}</p>
+        <p className="quiet">
+          {shown.unit === 'ohm'
+            ? 'A contact is good up to 2 mΩ, to be watched to 4 mΩ, then replaced: common practice. Only readings above 30 A count.'
+            : 'The band is that of a healthy rig as it stands now, in this operating state.'}
+        </p>
       </section>
     </div>
   );
@@ -101,18 +115,59 @@ function TrendChart({ trend, band }: { trend: Trend; band: Banded | undefined })
     const at = trend.points.map((p) => new Date(p.at).getTime());
     const chart = new Chart(canvas.current!, {
       type: 'line',
-      data: { datasets: [{ data: trend.points.map((p, i) => ({ x: at[i]!, y: p.value * scale })), borderColor: css('--ink'), backgroundColor: css('--ink'), borderWidth: 2, pointRadius: 6, pointStyle: trend.points.map((p) => (p.changed ? 'rectRot' : 'circle')) as never }] },
+      data: {
+        datasets: [
+          {
+            data: trend.points.map((p, i) => ({ x: at[i]!, y: p.value * scale })),
+            borderColor: css('--ink'),
+            backgroundColor: css('--ink'),
+            borderWidth: 2,
+            pointRadius: 6,
+            pointStyle: trend.points.map((p) => (p.changed ? 'rectRot' : 'circle')) as never,
+          },
+        ],
+      },
       options: {
         animation: false,
         maintainAspectRatio: false,
         plugins: {
           legend: { display: false },
           tooltip: { enabled: false },
-          annotation: { annotations: band ? { band: { type: 'box', yMin: band.lo * scale, yMax: band.hi * scale, backgroundColor: css('--ok-tint'), borderColor: css('--ok'), borderWidth: 1, drawTime: 'beforeDatasetsDraw' } } : {} },
+          annotation: {
+            annotations: band
+              ? {
+                  band: {
+                    type: 'box',
+                    yMin: band.lo * scale,
+                    yMax: band.hi * scale,
+                    backgroundColor: css('--ok-tint'),
+                    borderColor: css('--ok'),
+                    borderWidth: 1,
+                    drawTime: 'beforeDatasetsDraw',
+                  },
+                }
+              : {},
+          },
         },
         scales: {
-          x: { type: 'linear', min: at[0]! - 86_400_000 * 5, max: at.at(-1)! + 86_400_000 * 5, ticks: { maxTicksLimit: 6, color: css('--ink'), font, callback: (v) => format(new Date(Number(v)), 'MMM yyyy') }, grid: { color: css('--rule-2') } },
-          y: { title: { display: true, text: trend.unit === 'ohm' ? 'mΩ' : trend.unit, color: css('--ink'), font }, ticks: { color: css('--ink'), font }, grid: { color: css('--rule-2') }, ...(band ? { suggestedMin: band.lo * scale, suggestedMax: band.hi * scale } : {}) },
+          x: {
+            type: 'linear',
+            min: at[0]! - 86_400_000 * 5,
+            max: at.at(-1)! + 86_400_000 * 5,
+            ticks: {
+              maxTicksLimit: 6,
+              color: css('--ink'),
+              font,
+              callback: (v) => format(new Date(Number(v)), 'MMM yyyy'),
+            },
+            grid: { color: css('--rule-2') },
+          },
+          y: {
+            title: { display: true, text: trend.unit === 'ohm' ? 'mΩ' : trend.unit, color: css('--ink'), font },
+            ticks: { color: css('--ink'), font },
+            grid: { color: css('--rule-2') },
+            ...(band ? { suggestedMin: band.lo * scale, suggestedMax: band.hi * scale } : {}),
+          },
         },
       },
     });
@@ -120,7 +175,11 @@ function TrendChart({ trend, band }: { trend: Trend; band: Banded | undefined })
   }, [trend, band, theme]);
   return (
     <div className="trend-chart">
-      <canvas ref={canvas} role="img" aria-label={`${trend.name} through ${trend.points.length} readings; the table below says the same.`} />
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={`${trend.name} through ${trend.points.length} readings; the table below says the same.`}
+      />
     </div>
   );
 }

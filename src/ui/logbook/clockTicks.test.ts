@@ -4,12 +4,20 @@ import { clockTicks, tickPattern } from './clockTicks';
 
 describe('ticks of a time axis', () => {
   it('stand inside the window, evenly, on whole steps of the clock, and not too many', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 2e9 }), fc.double({ min: 8, max: 9e7, noNaN: true }), fc.integer({ min: 3, max: 10 }), fc.constantFrom(0, -6 * 3600, 5.5 * 3600), (from, long, most, ahead) => {
-      const { step, at } = clockTicks(from, from + long, most, ahead);
-      expect(at.length).toBeLessThanOrEqual(most + 1);
-      expect(at.every((t) => t >= from && t <= from + long && Math.abs((t + ahead) % step) < 1e-6)).toBe(true);
-      for (let i = 1; i < at.length; i++) expect(at[i]! - at[i - 1]!).toBe(step);
-    }));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 2e9 }),
+        fc.double({ min: 8, max: 9e7, noNaN: true }),
+        fc.integer({ min: 3, max: 10 }),
+        fc.constantFrom(0, -6 * 3600, 5.5 * 3600),
+        (from, long, most, ahead) => {
+          const { step, at } = clockTicks(from, from + long, most, ahead);
+          expect(at.length).toBeLessThanOrEqual(most + 1);
+          expect(at.every((t) => t >= from && t <= from + long && Math.abs((t + ahead) % step) < 1e-6)).toBe(true);
+          for (let i = 1; i < at.length; i++) expect(at[i]! - at[i - 1]!).toBe(step);
+        },
+      ),
+    );
   });
 
   it('of a day are every three hours, its midnight named by its date', () => {

@@ -2,7 +2,31 @@
 const MINUTE = 60;
 const HOUR = 3600;
 const DAY = 86_400;
-const STEPS: readonly number[] = [1, 2, 5, 10, 15, 30, MINUTE, 2 * MINUTE, 5 * MINUTE, 10 * MINUTE, 15 * MINUTE, 30 * MINUTE, HOUR, 2 * HOUR, 3 * HOUR, 6 * HOUR, 12 * HOUR, DAY, 2 * DAY, 7 * DAY, 30 * DAY, 90 * DAY, 365 * DAY];
+const STEPS: readonly number[] = [
+  1,
+  2,
+  5,
+  10,
+  15,
+  30,
+  MINUTE,
+  2 * MINUTE,
+  5 * MINUTE,
+  10 * MINUTE,
+  15 * MINUTE,
+  30 * MINUTE,
+  HOUR,
+  2 * HOUR,
+  3 * HOUR,
+  6 * HOUR,
+  12 * HOUR,
+  DAY,
+  2 * DAY,
+  7 * DAY,
+  30 * DAY,
+  90 * DAY,
+  365 * DAY,
+];
 
 export interface ClockTicks {
   /** s between two ticks. */
@@ -19,4 +43,5 @@ export function clockTicks(from: number, to: number, most: number, ahead = 0): C
 }
 
 /** date-fns pattern for a tick: the day where one begins, no seconds where there are none. */
-export const tickPattern = (t: number, step: number, ahead = 0): string => (step >= DAY || (t + ahead) % DAY === 0 ? 'd MMM' : step >= MINUTE ? 'HH:mm' : 'HH:mm:ss');
+export const tickPattern = (t: number, step: number, ahead = 0): string =>
+  step >= DAY || (t + ahead) % DAY === 0 ? 'd MMM' : step >= MINUTE ? 'HH:mm' : 'HH:mm:ss';

@@ -9,7 +9,13 @@ import type { Job, KeptLog } from '../../core/formats/job';
 export interface LogbookSource {
   history(): Promise<Job[]>;
   face(file: Blob, zone: string): Promise<LogFace>;
-  read(file: Blob, face: LogFace, map: ColumnMap | undefined, context: LogContext, progress: (share: number) => void): Promise<ReadLog>;
+  read(
+    file: Blob,
+    face: LogFace,
+    map: ColumnMap | undefined,
+    context: LogContext,
+    progress: (share: number) => void,
+  ): Promise<ReadLog>;
   window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]>;
   /** Stops what is being read. */
   cancel(): void;

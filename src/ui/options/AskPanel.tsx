@@ -16,7 +16,17 @@ const ASKS = [
 ] as const;
 type Ask = (typeof ASKS)[number]['id'];
 
-export function AskPanel({ rows, source, picked, house }: { rows: readonly Compared[]; source: OptionsSource; picked: string; house: string | undefined }) {
+export function AskPanel({
+  rows,
+  source,
+  picked,
+  house,
+}: {
+  rows: readonly Compared[];
+  source: OptionsSource;
+  picked: string;
+  house: string | undefined;
+}) {
   const { rig, words } = useBench();
   const [ask, setAsk] = useState<Ask>('how-long');
   const [kind, setKind] = useState<'drive' | 'idle' | 'shore'>('drive');
@@ -27,13 +37,30 @@ export function AskPanel({ rows, source, picked, house }: { rows: readonly Compa
   const [answers, setAnswers] = useState<{ id: string; name: string; answer: Answer }[]>();
   const [failed, setFailed] = useState<string>();
   const shore = rig.parts.some((p) => p.kind === 'shore-charger');
-  const question = (): Question => (ask === 'how-long' ? { ask, kind, from, to } : ask === 'how-late' ? { ask, driveHours: hours, from, to } : ask === 'how-long-lasts' ? { ask, from, floor: to } : { ask });
+  const question = (): Question =>
+    ask === 'how-long'
+      ? { ask, kind, from, to }
+      : ask === 'how-late'
+        ? { ask, driveHours: hours, from, to }
+        : ask === 'how-long-lasts'
+          ? { ask, from, floor: to }
+          : { ask };
   const go = async () => {
     setBusy(true);
     setFailed(undefined);
     try {
       const list = [];
-      for (const row of rows) list.push({ id: row.candidate.id, name: row.candidate.name, answer: await source.ask({ candidate: row.candidate.id, question: question(), celsius: 15, loads: ask === 'how-long-stands' ? [] : ['standby', 'fridge-compressor'] }) });
+      for (const row of rows)
+        list.push({
+          id: row.candidate.id,
+          name: row.candidate.name,
+          answer: await source.ask({
+            candidate: row.candidate.id,
+            question: question(),
+            celsius: 15,
+            loads: ask === 'how-long-stands' ? [] : ['standby', 'fridge-compressor'],
+          }),
+        });
       setAnswers(list);
     } catch (e) {
       setFailed((e as Error).message);
@@ -41,13 +68,35 @@ export function AskPanel({ rows, source, picked, house }: { rows: readonly Compa
       setBusy(false);
     }
   };
-  const percent = (label: string, value: number, set: (x: number) => void) => <NumberField label={label} unit="%" value={Math.round(value * 100)} min={0} max={100} onChange={(x) => set(x / 100)} />;
+  const percent = (label: string, value: number, set: (x: number) => void) => (
+    <NumberField
+      label={label}
+      unit="%"
+      value={Math.round(value * 100)}
+      min={0}
+      max={100}
+      onChange={(x) => set(x / 100)}
+    />
+  );
   return (
     <div className="oask">
       <Choose label="" choices={ASKS} value={ask} onChange={(id) => (setAsk(id), setAnswers(undefined))} />
       <div className="asknums">
-        {ask === 'how-long' && <Choose<'drive' | 'idle' | 'shore'> label="By" choices={[{ id: 'drive', label: 'driving' }, { id: 'idle', label: 'idling' }, ...(shore ? [{ id: 'shore', label: 'shore power' } as const] : [])]} value={kind} onChange={setKind} />}
-        {ask === 'how-late' && <NumberField label="On a drive of" unit="h" value={hours} min={0.1} max={24} onChange={setHours} />}
+        {ask === 'how-long' && (
+          <Choose<'drive' | 'idle' | 'shore'>
+            label="By"
+            choices={[
+              { id: 'drive', label: 'driving' },
+              { id: 'idle', label: 'idling' },
+              ...(shore ? [{ id: 'shore', label: 'shore power' } as const] : []),
+            ]}
+            value={kind}
+            onChange={setKind}
+          />
+        )}
+        {ask === 'how-late' && (
+          <NumberField label="On a drive of" unit="h" value={hours} min={0.1} max={24} onChange={setHours} />
+        )}
         {ask !== 'how-long-stands' && percent(`${house ?? 'Bank'} from`, from, setFrom)}
         {ask !== 'how-long-stands' && percent(ask === 'how-long-lasts' ? 'down to' : 'to', to, setTo)}
         <button type="button" className="bx ink" onClick={go} disabled={busy}>
@@ -55,7 +104,11 @@ export function AskPanel({ rows, source, picked, house }: { rows: readonly Compa
         </button>
       </div>
       <p className="quiet">
-        At 15 °C outside{ask === 'how-long-stands' ? ', everything in the living space off' : ', with a compressor fridge and the standby list running'}. Found by running the simulation until the answer is right to half a minute.
+        At 15 °C outside
+        {ask === 'how-long-stands'
+          ? ', everything in the living space off'
+          : ', with a compressor fridge and the standby list running'}
+        . Found by running the simulation until the answer is right to half a minute.
       </p>
       {failed && <p role="alert">{failed}</p>}
       {answers && (

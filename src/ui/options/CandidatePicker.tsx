@@ -6,7 +6,17 @@ import { LETTERS } from '../../core/plan/letters';
 import { useBench } from '../job/bench';
 import { Sheet } from '../job/Sheet';
 
-export function CandidatePicker({ list, ids, onClose, onSet }: { list: readonly Candidate[]; ids: readonly string[]; onClose(): void; onSet(ids: readonly string[]): void }) {
+export function CandidatePicker({
+  list,
+  ids,
+  onClose,
+  onSet,
+}: {
+  list: readonly Candidate[];
+  ids: readonly string[];
+  onClose(): void;
+  onSet(ids: readonly string[]): void;
+}) {
   const { words } = useBench();
   const [on, setOn] = useState<readonly string[]>(ids);
   const full = on.length >= LETTERS.length;
@@ -17,7 +27,13 @@ export function CandidatePicker({ list, ids, onClose, onSet }: { list: readonly 
           const has = on.includes(c.id);
           return (
             <label key={c.id} className="tick">
-              <input type="checkbox" className="checkbox" checked={has} disabled={(!has && full) || (has && on.length === 1)} onChange={() => setOn(list.filter((x) => (x.id === c.id ? !has : on.includes(x.id))).map((x) => x.id))} />
+              <input
+                type="checkbox"
+                className="checkbox"
+                checked={has}
+                disabled={(!has && full) || (has && on.length === 1)}
+                onChange={() => setOn(list.filter((x) => (x.id === c.id ? !has : on.includes(x.id))).map((x) => x.id))}
+              />
               <span>
                 <b>{words(c.name)}</b>
                 <small>{words(c.says)}</small>

@@ -3,7 +3,17 @@
  * One quantity of all compared candidates over a scenario. Lines are told apart by dash and by a letter at
  * their end, the picked one is heavy; legs under way are washed; the cursor is shared by all charts.
  */
-import { CategoryScale, Chart, Filler, LinearScale, LineController, LineElement, PointElement, type ChartDataset, type Plugin } from 'chart.js';
+import {
+  CategoryScale,
+  Chart,
+  Filler,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  type ChartDataset,
+  type Plugin,
+} from 'chart.js';
 import annotation, { type AnnotationOptions } from 'chartjs-plugin-annotation';
 import zoom from 'chartjs-plugin-zoom';
 import { useEffect, useRef } from 'react';
@@ -61,9 +71,16 @@ function endLetters(lines: () => readonly ChartLine[]): Plugin<'line'> {
       const { ctx, chartArea } = chart;
       const ends = chart.data.datasets
         .map((_, i) => {
-          const shown = chart.getDatasetMeta(i).data.filter((p) => p.x <= chartArea.right + 1 && p.x >= chartArea.left - 1);
+          const shown = chart
+            .getDatasetMeta(i)
+            .data.filter((p) => p.x <= chartArea.right + 1 && p.x >= chartArea.left - 1);
           const last = shown[shown.length - 1];
-          return last ? { y: Math.max(chartArea.top + BOX / 2, Math.min(chartArea.bottom - BOX / 2, last.y)), lines: [lines()[i]!] } : undefined;
+          return last
+            ? {
+                y: Math.max(chartArea.top + BOX / 2, Math.min(chartArea.bottom - BOX / 2, last.y)),
+                lines: [lines()[i]!],
+              }
+            : undefined;
         })
         .filter((e) => e !== undefined)
         .sort((x, y) => x.y - y.y);
@@ -95,7 +112,11 @@ function endLetters(lines: () => readonly ChartLine[]): Plugin<'line'> {
           put(x, g.y, BOX, picked.letter, true);
           x += BOX + 2;
         }
-        const rest = g.lines.filter((l) => !l.picked).map((l) => l.letter).sort().join('');
+        const rest = g.lines
+          .filter((l) => !l.picked)
+          .map((l) => l.letter)
+          .sort()
+          .join('');
         if (rest) put(x, g.y, Math.max(BOX, rest.length * 8.5 + 5), rest, false);
       }
       ctx.restore();
@@ -139,7 +160,13 @@ function cursorAndMarks(cursor: () => number | undefined, marks: () => readonly 
 }
 
 /** Fewer points than pixels can show, keeping the ends of every stretch and its extremes. */
-function thinned(t: Float64Array, values: Float64Array, from: number, to: number, most = 500): { x: number; y: number }[] {
+function thinned(
+  t: Float64Array,
+  values: Float64Array,
+  from: number,
+  to: number,
+  most = 500,
+): { x: number; y: number }[] {
   const points: { x: number; y: number }[] = [];
   const width = (to - from) / most;
   let bucket = -1;
@@ -165,7 +192,8 @@ function thinned(t: Float64Array, values: Float64Array, from: number, to: number
 }
 
 /** Hours between two ticks, so that some six of them fit. */
-const clockStep = (hours: number): number => [0.25, 0.5, 1, 2, 3, 6, 12, 24, 48, 24 * 7, 24 * 14, 24 * 28].find((s) => hours / s <= 8) ?? 24 * 56;
+const clockStep = (hours: number): number =>
+  [0.25, 0.5, 1, 2, 3, 6, 12, 24, 48, 24 * 7, 24 * 14, 24 * 28].find((s) => hours / s <= 8) ?? 24 * 56;
 
 function showHours(chart: Chart<'line', { x: number; y: number }[]> | undefined, from: number, to: number): void {
   const x = chart?.options.scales?.['x'];
@@ -193,11 +221,34 @@ export function OptionChart(props: Props) {
       legs.flatMap((leg, i): [string, AnnotationOptions<'box'>][] =>
         leg.kind === 'stand'
           ? []
-          : [[`leg${i}`, { type: 'box', xMin: leg.from / 3600, xMax: leg.to / 3600, backgroundColor: css(leg.kind === 'shore' || leg.kind === 'generator' ? '--coach-wash' : '--engine-tint'), borderWidth: 0, drawTime: 'beforeDatasetsDraw' }]],
+          : [
+              [
+                `leg${i}`,
+                {
+                  type: 'box',
+                  xMin: leg.from / 3600,
+                  xMax: leg.to / 3600,
+                  backgroundColor: css(
+                    leg.kind === 'shore' || leg.kind === 'generator' ? '--coach-wash' : '--engine-tint',
+                  ),
+                  borderWidth: 0,
+                  drawTime: 'beforeDatasetsDraw',
+                },
+              ],
+            ],
       ),
     );
     const across: Record<string, AnnotationOptions<'line'>> = limit
-      ? { limit: { type: 'line', yMin: limit.value, yMax: limit.value, borderColor: css('--fail'), borderWidth: 2, borderDash: [8, 5] } }
+      ? {
+          limit: {
+            type: 'line',
+            yMin: limit.value,
+            yMax: limit.value,
+            borderColor: css('--fail'),
+            borderWidth: 2,
+            borderDash: [8, 5],
+          },
+        }
       : {};
     const datasets: ChartDataset<'line', { x: number; y: number }[]>[] = lines.map((line) => ({
       data: thinned(line.t, line.values, 0, total),
@@ -225,19 +276,30 @@ export function OptionChart(props: Props) {
         },
         scales: {
           x: {
-            type: 'linear', min: newest.current.from, max: newest.current.to,
+            type: 'linear',
+            min: newest.current.from,
+            max: newest.current.to,
             grid: { display: false },
             border: { color: css('--ink'), width: 2 },
             // On the clock's own hours, whatever hour it began at.
             afterBuildTicks: (axis) => {
               const step = clockStep(axis.max - axis.min);
               const first = Math.ceil((axis.min + startHour) / step) * step - startHour;
-              axis.ticks = Array.from({ length: Math.max(0, Math.floor((axis.max - first) / step) + 1) }, (_, i) => ({ value: first + i * step }));
+              axis.ticks = Array.from({ length: Math.max(0, Math.floor((axis.max - first) / step) + 1) }, (_, i) => ({
+                value: first + i * step,
+              }));
             },
-            ticks: { color: css('--ink-2'), font, maxRotation: 0, autoSkipPadding: 14, callback: (v) => tickOf(Number(v), startHour, long) },
+            ticks: {
+              color: css('--ink-2'),
+              font,
+              maxRotation: 0,
+              autoSkipPadding: 14,
+              callback: (v) => tickOf(Number(v), startHour, long),
+            },
           },
           y: {
-            ...(props.floorAt === undefined ? {} : { suggestedMin: props.floorAt }), ...(props.topAt === undefined ? {} : { suggestedMax: props.topAt }),
+            ...(props.floorAt === undefined ? {} : { suggestedMin: props.floorAt }),
+            ...(props.topAt === undefined ? {} : { suggestedMax: props.topAt }),
             grid: { color: css('--rule-2') },
             border: { display: false },
             ticks: { color: css('--ink-2'), font, maxTicksLimit: 5 },
@@ -249,12 +311,28 @@ export function OptionChart(props: Props) {
           annotation: { annotations: { ...washes, ...across } },
           zoom: {
             limits: { x: { min: 0, max: total, minRange: 0.25 } },
-            zoom: { wheel: { enabled: true, modifierKey: 'ctrl' }, pinch: { enabled: true }, drag: { enabled: true, modifierKey: 'shift' }, mode: 'x', onZoom: ({ chart: c }) => newest.current.onWindow([c.scales['x']!.min, c.scales['x']!.max]) },
-            pan: { enabled: true, mode: 'x', onPan: ({ chart: c }) => newest.current.onWindow([c.scales['x']!.min, c.scales['x']!.max]) },
+            zoom: {
+              wheel: { enabled: true, modifierKey: 'ctrl' },
+              pinch: { enabled: true },
+              drag: { enabled: true, modifierKey: 'shift' },
+              mode: 'x',
+              onZoom: ({ chart: c }) => newest.current.onWindow([c.scales['x']!.min, c.scales['x']!.max]),
+            },
+            pan: {
+              enabled: true,
+              mode: 'x',
+              onPan: ({ chart: c }) => newest.current.onWindow([c.scales['x']!.min, c.scales['x']!.max]),
+            },
           },
         },
       },
-      plugins: [endLetters(() => newest.current.lines), cursorAndMarks(() => newest.current.cursor, () => newest.current.marks)],
+      plugins: [
+        endLetters(() => newest.current.lines),
+        cursorAndMarks(
+          () => newest.current.cursor,
+          () => newest.current.marks,
+        ),
+      ],
     });
     chart.current = made;
     return () => {

@@ -11,8 +11,14 @@ import { Cautions } from '../job/BenchSlip';
 /** What must be said wherever heavy links are planned. */
 const CAUTIONS: readonly { when(kinds: ReadonlySet<string>, lithium: boolean): boolean; says: string }[] = [
   { when: () => true, says: 'Engine off before any link, battery or fuse is opened.' },
-  { when: (k, lithium) => lithium && k.has('link-solenoid'), says: 'Lithium on a direct link: when its BMS opens, the alternator sees a load dump.' },
-  { when: (k) => k.has('dcdc-charger') || k.has('dual-charger'), says: 'Fuse the charger’s run at both batteries; air around its fins.' },
+  {
+    when: (k, lithium) => lithium && k.has('link-solenoid'),
+    says: 'Lithium on a direct link: when its BMS opens, the alternator sees a load dump.',
+  },
+  {
+    when: (k) => k.has('dcdc-charger') || k.has('dual-charger'),
+    says: 'Fuse the charger’s run at both batteries; air around its fins.',
+  },
   { when: (k) => k.has('tow-connector'), says: 'After any work at the connector prove brakes, lights and breakaway.' },
   { when: () => true, says: 'Local codes, upfit limit and licensed practice come first.' },
 ];
@@ -81,9 +87,16 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
         <p className="waiting">Comparing …</p>
       ) : (
         <>
-          <button type="button" className={`bx next${isBest ? ' go' : ''}`} onClick={choose} disabled={row.scored.ruledOut.length > 0}>
+          <button
+            type="button"
+            className={`bx next${isBest ? ' go' : ''}`}
+            onClick={choose}
+            disabled={row.scored.ruledOut.length > 0}
+          >
             <span>
-              {row.candidate.id === 'leave' ? 'Leave it as it is' : `Pick ${letter(picked)}, ${words(row.candidate.name)}`}
+              {row.candidate.id === 'leave'
+                ? 'Leave it as it is'
+                : `Pick ${letter(picked)}, ${words(row.candidate.name)}`}
               {row.scored.ruledOut.length > 0 && <small>not as it is: see the table</small>}
             </span>
             <ArrowRight size={22} aria-hidden="true" />
@@ -95,7 +108,11 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
                 <ul className="owhy">
                   {best.reasons.map((r) => (
                     <li key={r.says} className={r.good ? '' : 'bad'}>
-                      {r.good ? <CircleCheck size={16} aria-hidden="true" /> : <TriangleAlert size={16} aria-hidden="true" />}
+                      {r.good ? (
+                        <CircleCheck size={16} aria-hidden="true" />
+                      ) : (
+                        <TriangleAlert size={16} aria-hidden="true" />
+                      )}
                       <span>{words(r.says)}</span>
                     </li>
                   ))}
@@ -104,7 +121,8 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
                   <p className="close">
                     {best.runnerUp.close ? (
                       <>
-                        <b>Close:</b> {letter(runner.candidate.id)}, {words(runner.candidate.name)}, is only {best.runnerUp.behind.toFixed(0)} points behind. Taste decides.
+                        <b>Close:</b> {letter(runner.candidate.id)}, {words(runner.candidate.name)}, is only{' '}
+                        {best.runnerUp.behind.toFixed(0)} points behind. Taste decides.
                       </>
                     ) : (
                       <>
@@ -115,7 +133,11 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
                 )}
               </>
             ) : (
-              <p className="close">{best ? `Recommended is ${letter(best.pick)}.` : 'None of these serves this use as it is: look at why under Events, change the use, or compare other links.'}</p>
+              <p className="close">
+                {best
+                  ? `Recommended is ${letter(best.pick)}.`
+                  : 'None of these serves this use as it is: look at why under Events, change the use, or compare other links.'}
+              </p>
             )}
             {spreadBar}
             {influences.length > 0 && (

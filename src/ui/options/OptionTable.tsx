@@ -13,7 +13,11 @@ const percent = (x: number) => Math.round(x * 100);
 export function LineSample({ index, picked }: { index: number; picked: boolean }) {
   return (
     <svg width={34} height={8} viewBox="0 0 34 8" aria-hidden="true" className="linesample">
-      <path d="M0 4H34" strokeWidth={picked ? 4 : 2.4} strokeDasharray={picked ? undefined : DASHES[index]!.join(' ') || undefined} />
+      <path
+        d="M0 4H34"
+        strokeWidth={picked ? 4 : 2.4}
+        strokeDasharray={picked ? undefined : DASHES[index]!.join(' ') || undefined}
+      />
     </svg>
   );
 }
@@ -29,7 +33,9 @@ function startWords(row: Compared): { good: boolean; words: string } {
   const s = row.outcome.start;
   if (!s) return { good: true, words: 'no engine' };
   const inHand = s.volts - s.limit;
-  return s.starts ? { good: true, words: `${inHand.toFixed(1)} V in hand` } : { good: false, words: `${(-inHand).toFixed(1)} V short` };
+  return s.starts
+    ? { good: true, words: `${inHand.toFixed(1)} V in hand` }
+    : { good: false, words: `${(-inHand).toFixed(1)} V short` };
 }
 
 interface Props {
@@ -75,7 +81,13 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
                   <LineSample index={i} picked={on} />
                   <span>
                     {words(candidate.name)}
-                    {scored.ruledOut.length > 0 ? <small>{words(scored.ruledOut[0]!)}</small> : outcome.starves.length > 0 ? <small>{words(outcome.starves[0]!.says)}</small> : candidate.school === 'leave' ? <small>{words(candidate.says)}</small> : null}
+                    {scored.ruledOut.length > 0 ? (
+                      <small>{words(scored.ruledOut[0]!)}</small>
+                    ) : outcome.starves.length > 0 ? (
+                      <small>{words(outcome.starves[0]!.says)}</small>
+                    ) : candidate.school === 'leave' ? (
+                      <small>{words(candidate.says)}</small>
+                    ) : null}
                   </span>
                 </button>
               </th>
@@ -117,11 +129,22 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
                 </td>
               )}
               <td title={outcome.profiles.map((p) => `${p.name} ${p.says}`).join('; ')}>
-                <Mark good={wrong.length === 0}>{wrong.length === 0 ? 'every bank' : `${outcome.profiles.length - wrong.length} of ${outcome.profiles.length}`}</Mark>
+                <Mark good={wrong.length === 0}>
+                  {wrong.length === 0
+                    ? 'every bank'
+                    : `${outcome.profiles.length - wrong.length} of ${outcome.profiles.length}`}
+                </Mark>
               </td>
-              <td className="money">{estimate.total[1] === 0 ? '–' : showRange(estimate.total[0], estimate.total[1], settings.currency)}</td>
+              <td className="money">
+                {estimate.total[1] === 0 ? '–' : showRange(estimate.total[0], estimate.total[1], settings.currency)}
+              </td>
               <td>
-                <button type="button" className="opoints" onClick={(e) => (e.stopPropagation(), onWorking(candidate.id))} aria-label={`How ${candidate.name} gets ${scored.total.toFixed(0)} points`}>
+                <button
+                  type="button"
+                  className="opoints"
+                  onClick={(e) => (e.stopPropagation(), onWorking(candidate.id))}
+                  aria-label={`How ${candidate.name} gets ${scored.total.toFixed(0)} points`}
+                >
                   {scored.total.toFixed(0)}
                 </button>
               </td>

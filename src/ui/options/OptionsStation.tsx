@@ -67,14 +67,20 @@ export function OptionsStation() {
   // What the comparison depends on: a note or a reading must not run it again.
   const { doc } = currentRevision(job);
   const verdict = job.verdicts.findLast((v) => !v.withdrawn);
-  const asked = useMemo(() => ({ doc, usage: job.usage, fault: verdict?.fault, told: job.intake }), [doc, job.usage, verdict?.fault, job.intake]);
+  const asked = useMemo(
+    () => ({ doc, usage: job.usage, fault: verdict?.fault, told: job.intake }),
+    [doc, job.usage, verdict?.fault, job.intake],
+  );
   const newest = useRef(source);
   useEffect(() => {
     newest.current = source;
   });
   useEffect(() => {
     let alive = true;
-    newest.current.list().then((l) => alive && setList(l), (e: Error) => alive && setFailed(e.message));
+    newest.current.list().then(
+      (l) => alive && setList(l),
+      (e: Error) => alive && setFailed(e.message),
+    );
     return () => {
       alive = false;
     };
@@ -82,7 +88,10 @@ export function OptionsStation() {
 
   // What somebody set stands at once; the usual ones come from the core.
   const scenarios = job.usage.scenarios.length > 0 ? job.usage.scenarios : list?.scenarios;
-  const compared = useMemo(() => (list ? (ids ?? list.usual).filter((id) => list.candidates.some((c) => c.id === id)) : undefined), [list, ids]);
+  const compared = useMemo(
+    () => (list ? (ids ?? list.usual).filter((id) => list.candidates.some((c) => c.id === id)) : undefined),
+    [list, ids],
+  );
   const stopped = list?.troubles.some((t) => t.stops) ?? false;
   useEffect(() => {
     if (!scenarios || !compared || stopped) return;
@@ -93,18 +102,20 @@ export function OptionsStation() {
       setFailed(undefined);
       abort.current?.abort();
       setDrawn(undefined);
-      newest.current.compare(compared, scenarios, (share) => alive && setProgress(share)).then(
-        (c) => {
-          if (!alive) return;
-          setComparison(c);
-          setProgress(undefined);
-        },
-        (e: Error) => {
-          if (!alive) return;
-          setFailed(e.message);
-          setProgress(undefined);
-        },
-      );
+      newest.current
+        .compare(compared, scenarios, (share) => alive && setProgress(share))
+        .then(
+          (c) => {
+            if (!alive) return;
+            setComparison(c);
+            setProgress(undefined);
+          },
+          (e: Error) => {
+            if (!alive) return;
+            setFailed(e.message);
+            setProgress(undefined);
+          },
+        );
     }, 250);
     return () => {
       alive = false;
@@ -114,7 +125,9 @@ export function OptionsStation() {
 
   const choice = standingChoice(job);
   const rows = useMemo(() => comparison?.rows ?? [], [comparison]);
-  const picked = rows.some((r) => r.candidate.id === (chosen ?? choice?.candidate)) ? (chosen ?? choice!.candidate) : (comparison?.recommendation?.pick ?? rows[0]?.candidate.id ?? '');
+  const picked = rows.some((r) => r.candidate.id === (chosen ?? choice?.candidate))
+    ? (chosen ?? choice!.candidate)
+    : (comparison?.recommendation?.pick ?? rows[0]?.candidate.id ?? '');
   const row = rows.find((r) => r.candidate.id === picked);
   const scenario = scenarios?.[Math.min(at, (scenarios?.length ?? 1) - 1)];
   const result = scenario && row?.results[Math.min(at, row.results.length - 1)];
@@ -131,24 +144,44 @@ export function OptionsStation() {
 
   const house = list?.house;
   const lines = useMemo(() => {
-    const of = (column: (id: string, i: number) => string | undefined, scale: (x: number) => number = (x) => x): ChartLine[] =>
+    const of = (
+      column: (id: string, i: number) => string | undefined,
+      scale: (x: number) => number = (x) => x,
+    ): ChartLine[] =>
       rows.flatMap((r, i): ChartLine[] => {
         const run = r.results[Math.min(at, r.results.length - 1)]!;
         const id = column(r.candidate.id, i);
         const s = run.series.find((x) => x.id === id);
         if (!s) return [];
-        return [{ letter: LETTERS[i]!, index: i, picked: r.candidate.id === picked, t: run.t, values: s.values.some((v) => scale(v) !== v) ? s.values.map(scale) : s.values }];
+        return [
+          {
+            letter: LETTERS[i]!,
+            index: i,
+            picked: r.candidate.id === picked,
+            t: run.t,
+            values: s.values.some((v) => scale(v) !== v) ? s.values.map(scale) : s.values,
+          },
+        ];
       });
     const alternator = doc.parts.find((p) => p.kind === 'alternator')?.id;
     const start = rows[0]?.results[0]?.summary.batteries.find((b) => b.part !== house?.id)?.part;
     const linkOf = (id: string) => {
-      const links = rows.find((r) => r.candidate.id === id)!.results[0]!.summary.links.filter((l) => rows.find((r) => r.candidate.id === id)!.candidate.rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector');
+      const links = rows
+        .find((r) => r.candidate.id === id)!
+        .results[0]!.summary.links.filter(
+          (l) =>
+            rows.find((r) => r.candidate.id === id)!.candidate.rig.parts.find((p) => p.id === l.part)?.kind !==
+            'tow-connector',
+        );
       return links.toSorted((a, b) => b.ahToCoach + b.ahBack - a.ahToCoach - a.ahBack)[0]?.part;
     };
     return {
       soc: of(() => `${house?.id}.soc`),
       alternator: of(() => `${alternator}.amps`),
-      heat: of(() => `${alternator}.celsius`, (c) => celsiusShown(c, settings.temperature)),
+      heat: of(
+        () => `${alternator}.celsius`,
+        (c) => celsiusShown(c, settings.temperature),
+      ),
       link: of((id) => `${linkOf(id)}.amps`),
       volts: of(() => `${house?.id}.volts`),
       start: of(() => `${start}.soc`),
@@ -171,7 +204,13 @@ export function OptionsStation() {
     abort.current = controller;
     setDrawing(0);
     source
-      .spread(compared, scenarios, SAMPLES, (share) => !controller.signal.aborted && setDrawing(share), controller.signal)
+      .spread(
+        compared,
+        scenarios,
+        SAMPLES,
+        (share) => !controller.signal.aborted && setDrawing(share),
+        controller.signal,
+      )
       .then(setDrawn, (e: Error) => e.name !== 'AbortError' && setFailed(e.message))
       .finally(() => setDrawing(undefined));
   };
@@ -195,14 +234,29 @@ export function OptionsStation() {
       </div>
     );
   const long = isLong(total);
-  const unit = { alternator: 'A', heat: `°${settings.temperature}`, link: 'A toward coach', volts: 'V', start: '%' }[second];
-  const title = { alternator: 'Alternator', heat: 'Alternator heat', link: 'Through the link', volts: `${house?.name ?? 'Bank'}`, start: 'Start battery charge' }[second];
+  const unit = { alternator: 'A', heat: `°${settings.temperature}`, link: 'A toward coach', volts: 'V', start: '%' }[
+    second
+  ];
+  const title = {
+    alternator: 'Alternator',
+    heat: 'Alternator heat',
+    link: 'Through the link',
+    volts: `${house?.name ?? 'Bank'}`,
+    start: 'Start battery charge',
+  }[second];
   return (
     <div className="options">
       <div className="omain">
         <div className="obar">
           <Choose<View> label="" choices={VIEWS} value={view} onChange={setView} />
-          {(view === 'compare' || view === 'events') && scenarios.length > 1 && <Choose label="" choices={scenarios.map((s, i) => ({ id: i, label: s.name }))} value={Math.min(at, scenarios.length - 1)} onChange={(i) => (setAt(i), setZoomed(undefined), setCursor(undefined))} />}
+          {(view === 'compare' || view === 'events') && scenarios.length > 1 && (
+            <Choose
+              label=""
+              choices={scenarios.map((s, i) => ({ id: i, label: s.name }))}
+              value={Math.min(at, scenarios.length - 1)}
+              onChange={(i) => (setAt(i), setZoomed(undefined), setCursor(undefined))}
+            />
+          )}
           <span className="grow" />
           {progress !== undefined && (
             <span className="oprogress" role="status">
@@ -217,10 +271,18 @@ export function OptionsStation() {
               <details className="dropdown dropdown-end">
                 <summary className="bx small">Export</summary>
                 <div className="omenu">
-                  <button type="button" onClick={() => result && exportCsv(`${job.number}-${picked}-${scenario.id}`, result)} disabled={!result}>
+                  <button
+                    type="button"
+                    onClick={() => result && exportCsv(`${job.number}-${picked}-${scenario.id}`, result)}
+                    disabled={!result}
+                  >
                     The picked link’s hours, CSV
                   </button>
-                  <button type="button" onClick={() => comparison && exportJson(`${job.number}-options`, comparison)} disabled={!comparison}>
+                  <button
+                    type="button"
+                    onClick={() => comparison && exportJson(`${job.number}-options`, comparison)}
+                    disabled={!comparison}
+                  >
                     The whole comparison, JSON
                   </button>
                 </div>
@@ -245,10 +307,42 @@ export function OptionsStation() {
         {view === 'compare' && comparison && (
           <div className="ocompare">
             <div className="ocharts">
-              <OptionChart title={`${words(house?.name ?? 'Bank')} charge`} unit="%" lines={lines.soc} legs={result?.legs ?? []} startHour={scenario.startHour} from={from} to={to} onWindow={setZoomed} cursor={cursor} onCursor={setCursor} marks={marks} topAt={100} />
+              <OptionChart
+                title={`${words(house?.name ?? 'Bank')} charge`}
+                unit="%"
+                lines={lines.soc}
+                legs={result?.legs ?? []}
+                startHour={scenario.startHour}
+                from={from}
+                to={to}
+                onWindow={setZoomed}
+                cursor={cursor}
+                onCursor={setCursor}
+                marks={marks}
+                topAt={100}
+              />
               <div className="osecond">
-                <OptionChart title={title} unit={unit} lines={lines[second]} legs={result?.legs ?? []} startHour={scenario.startHour} from={from} to={to} onWindow={setZoomed} cursor={cursor} onCursor={setCursor} marks={marks} {...(limit ? { limit } : {})} {...(second === 'alternator' || second === 'link' ? { floorAt: 0 } : {})} />
-                <select className="oselect" aria-label="Second chart" value={second} onChange={(e) => setSecond(e.target.value as Second)}>
+                <OptionChart
+                  title={title}
+                  unit={unit}
+                  lines={lines[second]}
+                  legs={result?.legs ?? []}
+                  startHour={scenario.startHour}
+                  from={from}
+                  to={to}
+                  onWindow={setZoomed}
+                  cursor={cursor}
+                  onCursor={setCursor}
+                  marks={marks}
+                  {...(limit ? { limit } : {})}
+                  {...(second === 'alternator' || second === 'link' ? { floorAt: 0 } : {})}
+                />
+                <select
+                  className="oselect"
+                  aria-label="Second chart"
+                  value={second}
+                  onChange={(e) => setSecond(e.target.value as Second)}
+                >
                   {SECOND.map((s) => (
                     <option key={s.id} value={s.id}>
                       {s.label}
@@ -260,7 +354,9 @@ export function OptionsStation() {
             <p className="oread" aria-live="off">
               {cursor === undefined ? (
                 <>
-                  <i className="wash drive" aria-hidden="true" /> engine running <i className="wash shore" aria-hidden="true" /> on shore · point at a chart to read it, Ctrl and wheel or + − to zoom
+                  <i className="wash drive" aria-hidden="true" /> engine running{' '}
+                  <i className="wash shore" aria-hidden="true" /> on shore · point at a chart to read it, Ctrl and wheel
+                  or + − to zoom
                   {zoomed && (
                     <button type="button" className="inline" onClick={() => setZoomed(undefined)}>
                       Show all
@@ -272,14 +368,22 @@ export function OptionsStation() {
                   <b>{clockOf(cursor, scenario.startHour, long)}</b>
                   {lines.soc.map((l, i) => (
                     <span key={l.letter}>
-                      <b>{l.letter}</b> {valueAt(l.t, l.values, cursor * 3600).toFixed(0)} %{lines[second][i] && `, ${valueAt(lines[second][i].t, lines[second][i].values, cursor * 3600).toFixed(second === 'volts' ? 2 : 0)} ${unit}`}
+                      <b>{l.letter}</b> {valueAt(l.t, l.values, cursor * 3600).toFixed(0)} %
+                      {lines[second][i] &&
+                        `, ${valueAt(lines[second][i].t, lines[second][i].values, cursor * 3600).toFixed(second === 'volts' ? 2 : 0)} ${unit}`}
                     </span>
                   ))}
                 </>
               )}
             </p>
             <div className="oscroll" tabIndex={0} role="region" aria-label="Comparison">
-              <OptionTable comparison={comparison} spreads={drawn?.spreads} picked={picked} onPick={setChosen} onWorking={setWorking} />
+              <OptionTable
+                comparison={comparison}
+                spreads={drawn?.spreads}
+                picked={picked}
+                onPick={setChosen}
+                onWorking={setWorking}
+              />
             </div>
           </div>
         )}
@@ -300,16 +404,31 @@ export function OptionsStation() {
             <div className="osums">
               {result.summary.batteries.map((b) => (
                 <p key={b.part}>
-                  <b>{words(b.name)}</b> {Math.round(b.startSoc * 100)} to {Math.round(b.endSoc * 100)} %, lowest {b.lowestVolts.toFixed(1)} V{b.lowestVolts - b.lowestAllOn >= 0.1 ? `, ${b.lowestAllOn.toFixed(1)} V with everything on` : ''}; {b.ahIn.toFixed(0)} Ah in, {b.ahOut.toFixed(0)} Ah out, {b.ahLost.toFixed(0)} Ah lost
+                  <b>{words(b.name)}</b> {Math.round(b.startSoc * 100)} to {Math.round(b.endSoc * 100)} %, lowest{' '}
+                  {b.lowestVolts.toFixed(1)} V
+                  {b.lowestVolts - b.lowestAllOn >= 0.1 ? `, ${b.lowestAllOn.toFixed(1)} V with everything on` : ''};{' '}
+                  {b.ahIn.toFixed(0)} Ah in, {b.ahOut.toFixed(0)} Ah out, {b.ahLost.toFixed(0)} Ah lost
                 </p>
               ))}
               {result.summary.links.map((l) => (
                 <p key={l.part}>
-                  <b>{words(l.name)}</b> {l.hoursOn.toFixed(1)} h on, {l.ahToCoach.toFixed(0)} Ah toward coach, {l.ahBack.toFixed(0)} Ah back, {l.cycles} times{l.hottest ? `; ${l.hottest.body} ${celsiusShown(l.hottest.celsius, settings.temperature).toFixed(0)} °${settings.temperature}, limit ${celsiusShown(l.hottest.limit, settings.temperature).toFixed(0)}` : ''}
+                  <b>{words(l.name)}</b> {l.hoursOn.toFixed(1)} h on, {l.ahToCoach.toFixed(0)} Ah toward coach,{' '}
+                  {l.ahBack.toFixed(0)} Ah back, {l.cycles} times
+                  {l.hottest
+                    ? `; ${l.hottest.body} ${celsiusShown(l.hottest.celsius, settings.temperature).toFixed(0)} °${settings.temperature}, limit ${celsiusShown(l.hottest.limit, settings.temperature).toFixed(0)}`
+                    : ''}
                 </p>
               ))}
               <p>
-                <b>Lost on the way</b> {result.summary.lossWh.copper.toFixed(0)} Wh in copper and contacts{result.summary.lossWh.converters > 0 ? `, ${result.summary.lossWh.converters.toFixed(0)} Wh in chargers` : ''}. Charge and energy add up to {Math.max(result.summary.balance.charge, result.summary.balance.energy) < 1e-3 ? 'a thousandth' : 'less than a thousandth: do not trust this run'}.
+                <b>Lost on the way</b> {result.summary.lossWh.copper.toFixed(0)} Wh in copper and contacts
+                {result.summary.lossWh.converters > 0
+                  ? `, ${result.summary.lossWh.converters.toFixed(0)} Wh in chargers`
+                  : ''}
+                . Charge and energy add up to{' '}
+                {Math.max(result.summary.balance.charge, result.summary.balance.energy) < 1e-3
+                  ? 'a thousandth'
+                  : 'less than a thousandth: do not trust this run'}
+                .
               </p>
             </div>
           </div>
@@ -362,8 +481,16 @@ export function OptionsStation() {
           )
         }
       />
-      {adding && <CandidatePicker list={list.candidates} ids={compared ?? []} onClose={() => setAdding(false)} onSet={setIds} />}
-      {working && comparison && <PointsDialog scored={comparison.rows.find((r) => r.candidate.id === working)!.scored} name={comparison.rows.find((r) => r.candidate.id === working)!.candidate.name} onClose={() => setWorking(undefined)} />}
+      {adding && (
+        <CandidatePicker list={list.candidates} ids={compared ?? []} onClose={() => setAdding(false)} onSet={setIds} />
+      )}
+      {working && comparison && (
+        <PointsDialog
+          scored={comparison.rows.find((r) => r.candidate.id === working)!.scored}
+          name={comparison.rows.find((r) => r.candidate.id === working)!.candidate.name}
+          onClose={() => setWorking(undefined)}
+        />
+      )}
       {picking && row && comparison && (
         <PickDialog
           row={row}
@@ -372,8 +499,14 @@ export function OptionsStation() {
           onPick={(reasons) => {
             const { candidate } = row;
             send('option.choose', {
-              id: crypto.randomUUID(), candidate: candidate.id, name: candidate.name, reasons,
-              minutes: [...candidate.minutes] as [number, number], parts: [...candidate.parts] as [number, number], revision: crypto.randomUUID(), doc: candidate.rig,
+              id: crypto.randomUUID(),
+              candidate: candidate.id,
+              name: candidate.name,
+              reasons,
+              minutes: [...candidate.minutes] as [number, number],
+              parts: [...candidate.parts] as [number, number],
+              revision: crypto.randomUUID(),
+              doc: candidate.rig,
             });
             setPicking(false);
           }}

@@ -19,7 +19,11 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
   const [text, setText] = useState(() => reasons.map((r) => words(r.says)).join(' '));
   const hours = (m: number) => `${Number((m / 60).toFixed(1))} h`;
   return (
-    <Sheet title={candidate.id === 'leave' ? 'Leave it as it is' : `Pick: ${words(candidate.name)}`} onClose={onClose} wide>
+    <Sheet
+      title={candidate.id === 'leave' ? 'Leave it as it is' : `Pick: ${words(candidate.name)}`}
+      onClose={onClose}
+      wide
+    >
       {candidate.differences.length > 0 ? (
         <>
           <h3>What changes on the rig</h3>
@@ -32,7 +36,10 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
             ))}
           </ul>
           <p>
-            About {hours(estimate.minutes[0])} to {hours(estimate.minutes[1])}, parts {showRange(estimate.parts[0], estimate.parts[1], settings.currency)}, all in <b>{showRange(estimate.total[0], estimate.total[1], settings.currency)}</b>. Prices and times are assumed until they are quoted.
+            About {hours(estimate.minutes[0])} to {hours(estimate.minutes[1])}, parts{' '}
+            {showRange(estimate.parts[0], estimate.parts[1], settings.currency)}, all in{' '}
+            <b>{showRange(estimate.total[0], estimate.total[1], settings.currency)}</b>. Prices and times are assumed
+            until they are quoted.
           </p>
         </>
       ) : (
@@ -40,7 +47,13 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
       )}
       <label className="field">
         <span>Reasons, for the customer</span>
-        <textarea className="textarea" rows={5} maxLength={2000} value={text} onChange={(e) => setText(e.target.value)} />
+        <textarea
+          className="textarea"
+          rows={5}
+          maxLength={2000}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
       </label>
       <div className="row">
         <button type="button" className="bx ink" disabled={text.trim() === ''} onClick={() => onPick(text.trim())}>

@@ -24,7 +24,9 @@ export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: 
           ))}
         </tbody>
       </table>
-      <p className="quiet">The weights are assumed: how the trade usually weighs a link. They order the list, they do not decide.</p>
+      <p className="quiet">
+        The weights are assumed: how the trade usually weighs a link. They order the list, they do not decide.
+      </p>
     </Sheet>
   );
 }

@@ -1,6 +1,14 @@
 'use client';
 /** How this customer uses the rig: legs on a time line, dragged into order, stretched, or worked by keys. */
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { arrayMove, horizontalListSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
 import { Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -75,7 +83,11 @@ function LegBlock({ leg, on, pick, change, remove, move }: BlockProps) {
         aria-hidden="true"
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);
-          stretch.current = { x: e.clientX, hours: leg.hours, width: e.currentTarget.parentElement!.getBoundingClientRect().width };
+          stretch.current = {
+            x: e.clientX,
+            hours: leg.hours,
+            width: e.currentTarget.parentElement!.getBoundingClientRect().width,
+          };
           e.stopPropagation();
         }}
         onPointerMove={(e) => {
@@ -97,15 +109,28 @@ function LegBlock({ leg, on, pick, change, remove, move }: BlockProps) {
 }
 
 /** "55 W, on 35 % of the time". */
-const loadWords = (watts: number, duty: number): string => (duty >= 1 ? `${watts} W` : duty <= 0 ? 'off in this weather' : `${watts} W, on ${duty < 0.01 ? 'minutes a day' : `${Math.round(duty * 100)} % of the time`}`);
+const loadWords = (watts: number, duty: number): string =>
+  duty >= 1
+    ? `${watts} W`
+    : duty <= 0
+      ? 'off in this weather'
+      : `${watts} W, on ${duty < 0.01 ? 'minutes a day' : `${Math.round(duty * 100)} % of the time`}`;
 
 function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
   const { settings, rig } = useBench();
   const unit = settings.temperature;
   const has = (kind: string) => rig.parts.some((p) => p.kind === kind);
-  const flag = (key: 'disconnectOpen' | 'held' | 'uncoupled' | 'boostWedged' | 'lampsOn' | 'fridgeOnBattery', label: string) => (
+  const flag = (
+    key: 'disconnectOpen' | 'held' | 'uncoupled' | 'boostWedged' | 'lampsOn' | 'fridgeOnBattery',
+    label: string,
+  ) => (
     <label className="tick">
-      <input type="checkbox" className="checkbox" checked={leg[key] ?? false} onChange={(e) => change({ ...leg, [key]: e.target.checked })} />
+      <input
+        type="checkbox"
+        className="checkbox"
+        checked={leg[key] ?? false}
+        onChange={(e) => change({ ...leg, [key]: e.target.checked })}
+      />
       {label}
     </label>
   );
@@ -113,21 +138,94 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
     <div className="legform">
       <label className="field legname">
         <span>Name</span>
-        <input className="input" key={leg.id} defaultValue={leg.name} maxLength={60} onBlur={(e) => e.target.value.trim() !== '' && e.target.value !== leg.name && change({ ...leg, name: e.target.value.trim() })} />
+        <input
+          className="input"
+          key={leg.id}
+          defaultValue={leg.name}
+          maxLength={60}
+          onBlur={(e) =>
+            e.target.value.trim() !== '' &&
+            e.target.value !== leg.name &&
+            change({ ...leg, name: e.target.value.trim() })
+          }
+        />
       </label>
-      <Choose label="What the rig does" choices={KINDS.filter((k) => (k.id !== 'shore' || has('shore-charger')) && (k.id !== 'generator' || has('generator')))} value={leg.kind} onChange={(kind) => change({ ...leg, kind })} />
+      <Choose
+        label="What the rig does"
+        choices={KINDS.filter(
+          (k) => (k.id !== 'shore' || has('shore-charger')) && (k.id !== 'generator' || has('generator')),
+        )}
+        value={leg.kind}
+        onChange={(kind) => change({ ...leg, kind })}
+      />
       <div className="legnums">
-        <NumberField key={`h${leg.id}`} late label="Lasts" unit="h" value={leg.hours} min={0.05} max={4400} onChange={(hours) => change({ ...leg, hours })} />
-        {leg.kind === 'drive' && <NumberField key={`i${leg.id}`} late label="Standing in traffic" unit="%" value={(leg.idleShare ?? 0) * 100} min={0} max={100} onChange={(x) => change({ ...leg, idleShare: x / 100 })} />}
-        <NumberField key={`c${leg.id}${unit}`} late label="Outside" unit={`°${unit}`} value={celsiusShown(leg.celsius, unit)} min={celsiusShown(-40, unit)} max={celsiusShown(55, unit)} onChange={(x) => change({ ...leg, celsius: celsiusStored(x, unit) })} />
-        {(has('solar-charger') || has('dual-charger')) && <NumberField key={`s${leg.id}`} late label="Full sun" unit="h a day" value={leg.sunHours} min={0} max={9} onChange={(sunHours) => change({ ...leg, sunHours })} />}
-        <NumberField key={`a${leg.id}`} late label="More house load" unit="A" value={leg.moreAmps ?? 0} min={0} max={500} onChange={(moreAmps) => change({ ...leg, moreAmps })} />
+        <NumberField
+          key={`h${leg.id}`}
+          late
+          label="Lasts"
+          unit="h"
+          value={leg.hours}
+          min={0.05}
+          max={4400}
+          onChange={(hours) => change({ ...leg, hours })}
+        />
+        {leg.kind === 'drive' && (
+          <NumberField
+            key={`i${leg.id}`}
+            late
+            label="Standing in traffic"
+            unit="%"
+            value={(leg.idleShare ?? 0) * 100}
+            min={0}
+            max={100}
+            onChange={(x) => change({ ...leg, idleShare: x / 100 })}
+          />
+        )}
+        <NumberField
+          key={`c${leg.id}${unit}`}
+          late
+          label="Outside"
+          unit={`°${unit}`}
+          value={celsiusShown(leg.celsius, unit)}
+          min={celsiusShown(-40, unit)}
+          max={celsiusShown(55, unit)}
+          onChange={(x) => change({ ...leg, celsius: celsiusStored(x, unit) })}
+        />
+        {(has('solar-charger') || has('dual-charger')) && (
+          <NumberField
+            key={`s${leg.id}`}
+            late
+            label="Full sun"
+            unit="h a day"
+            value={leg.sunHours}
+            min={0}
+            max={9}
+            onChange={(sunHours) => change({ ...leg, sunHours })}
+          />
+        )}
+        <NumberField
+          key={`a${leg.id}`}
+          late
+          label="More house load"
+          unit="A"
+          value={leg.moreAmps ?? 0}
+          min={0}
+          max={500}
+          onChange={(moreAmps) => change({ ...leg, moreAmps })}
+        />
       </div>
       <fieldset className="oticks">
         <legend>Runs in the living space</legend>
         {LOADS.map((l) => (
           <label key={l.id} className="tick">
-            <input type="checkbox" className="checkbox" checked={leg.loads.includes(l.id)} onChange={(e) => change({ ...leg, loads: e.target.checked ? [...leg.loads, l.id] : leg.loads.filter((x) => x !== l.id) })} />
+            <input
+              type="checkbox"
+              className="checkbox"
+              checked={leg.loads.includes(l.id)}
+              onChange={(e) =>
+                change({ ...leg, loads: e.target.checked ? [...leg.loads, l.id] : leg.loads.filter((x) => x !== l.id) })
+              }
+            />
             {l.label} <small>{loadWords(l.watts, l.duty(leg.celsius))}</small>
           </label>
         ))}
@@ -154,7 +252,10 @@ interface Props {
 export function UsageEditor({ scenarios, house, onChange }: Props) {
   const [at, setAt] = useState(0);
   const [picked, setPicked] = useState<string>();
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor),
+  );
   const scenario = scenarios[Math.min(at, scenarios.length - 1)];
   const put = (next: Scenario) => onChange(scenarios.map((s) => (s === scenario ? next : s)));
   const freshId = (base: string, taken: readonly { id: string }[]) => {
@@ -162,7 +263,27 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
   };
   const addScenario = () => {
     const id = freshId('use', scenarios);
-    onChange([...scenarios, { id, name: `Use ${scenarios.length + 1}`, startHour: 8, ...(house ? { startSoc: { [house.id]: 0.9 } } : {}), legs: [{ id: 'leg-1', name: 'Drive', kind: 'drive', hours: 4, idleShare: 0.2, celsius: 15, sunHours: 0, loads: ['standby'] }] }]);
+    onChange([
+      ...scenarios,
+      {
+        id,
+        name: `Use ${scenarios.length + 1}`,
+        startHour: 8,
+        ...(house ? { startSoc: { [house.id]: 0.9 } } : {}),
+        legs: [
+          {
+            id: 'leg-1',
+            name: 'Drive',
+            kind: 'drive',
+            hours: 4,
+            idleShare: 0.2,
+            celsius: 15,
+            sunHours: 0,
+            loads: ['standby'],
+          },
+        ],
+      },
+    ]);
     setAt(scenarios.length);
   };
   if (!scenario)
@@ -187,7 +308,13 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
   };
   const dropped = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    setLegs(arrayMove(legs, legs.findIndex((l) => l.id === active.id), legs.findIndex((l) => l.id === over.id)));
+    setLegs(
+      arrayMove(
+        legs,
+        legs.findIndex((l) => l.id === active.id),
+        legs.findIndex((l) => l.id === over.id),
+      ),
+    );
   };
   const add = () => {
     const id = freshId('leg', legs);
@@ -198,7 +325,13 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
     <div className="usage">
       <div className="usage-head">
         {scenarios.map((s, i) => (
-          <button key={s.id} type="button" className="bx small" aria-pressed={s === scenario} onClick={() => (setAt(i), setPicked(undefined))}>
+          <button
+            key={s.id}
+            type="button"
+            className="bx small"
+            aria-pressed={s === scenario}
+            onClick={() => (setAt(i), setPicked(undefined))}
+          >
             {s.name}
           </button>
         ))}
@@ -209,7 +342,11 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
         )}
         <span className="grow" />
         {scenarios.length > 1 && (
-          <button type="button" className="bx small" onClick={() => (onChange(scenarios.filter((s) => s !== scenario)), setAt(0))}>
+          <button
+            type="button"
+            className="bx small"
+            onClick={() => (onChange(scenarios.filter((s) => s !== scenario)), setAt(0))}
+          >
             <Trash2 size={16} aria-hidden="true" /> Take this use out
           </button>
         )}
@@ -218,7 +355,15 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
         <SortableContext items={legs.map((l) => l.id)} strategy={horizontalListSortingStrategy}>
           <div className="timeline" role="group" aria-label={`Legs of ${scenario.name}`}>
             {legs.map((l) => (
-              <LegBlock key={l.id} leg={l} on={l.id === leg.id} pick={() => setPicked(l.id)} change={change} remove={() => remove(l.id)} move={(by) => move(l.id, by)} />
+              <LegBlock
+                key={l.id}
+                leg={l}
+                on={l.id === leg.id}
+                pick={() => setPicked(l.id)}
+                change={change}
+                remove={() => remove(l.id)}
+                move={(by) => move(l.id, by)}
+              />
             ))}
           </div>
         </SortableContext>
@@ -231,8 +376,28 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
           <Trash2 size={16} aria-hidden="true" /> Take “{leg.name}” out
         </button>
         <span className="grow" />
-        <NumberField key={`start${scenario.id}`} late label="Begins at" unit="o’clock" value={scenario.startHour} min={0} max={24} onChange={(startHour) => put({ ...scenario, startHour })} />
-        {house && <NumberField key={`soc${scenario.id}`} late label={`${house.name} at`} unit="%" value={(scenario.startSoc?.[house.id] ?? 0.9) * 100} min={0} max={100} onChange={(x) => put({ ...scenario, startSoc: { ...scenario.startSoc, [house.id]: x / 100 } })} />}
+        <NumberField
+          key={`start${scenario.id}`}
+          late
+          label="Begins at"
+          unit="o’clock"
+          value={scenario.startHour}
+          min={0}
+          max={24}
+          onChange={(startHour) => put({ ...scenario, startHour })}
+        />
+        {house && (
+          <NumberField
+            key={`soc${scenario.id}`}
+            late
+            label={`${house.name} at`}
+            unit="%"
+            value={(scenario.startSoc?.[house.id] ?? 0.9) * 100}
+            min={0}
+            max={100}
+            onChange={(x) => put({ ...scenario, startSoc: { ...scenario.startSoc, [house.id]: x / 100 } })}
+          />
+        )}
       </div>
       <LegForm leg={leg} change={change} />
     </div>

@@ -13,7 +13,8 @@ export function download(name: string, type: string, text: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
-export const exportCsv = (name: string, result: SimResult): void => download(`${name}.csv`, 'text/csv;charset=utf-8', seriesCsv(result));
+export const exportCsv = (name: string, result: SimResult): void =>
+  download(`${name}.csv`, 'text/csv;charset=utf-8', seriesCsv(result));
 
 /** Without the rig documents: those are in the job file. Typed arrays become lists. */
 export const exportJson = (name: string, comparison: Comparison): void =>
@@ -21,8 +22,13 @@ export const exportJson = (name: string, comparison: Comparison): void =>
     `${name}.json`,
     'application/json',
     JSON.stringify(
-      { schemaVersion: 1, ...comparison, rows: comparison.rows.map(({ candidate: { rig: _, ...candidate }, ...row }) => ({ candidate, ...row })) },
-      (_, value: unknown) => (value instanceof Float64Array ? Array.from(value, (x) => Number(x.toPrecision(6))) : value),
+      {
+        schemaVersion: 1,
+        ...comparison,
+        rows: comparison.rows.map(({ candidate: { rig: _, ...candidate }, ...row }) => ({ candidate, ...row })),
+      },
+      (_, value: unknown) =>
+        value instanceof Float64Array ? Array.from(value, (x) => Number(x.toPrecision(6))) : value,
       1,
     ),
   );

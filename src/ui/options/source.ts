@@ -15,7 +15,13 @@ export type { Asked, OptionList, Question } from '../../core/plan/asked';
 export interface OptionsSource {
   list(): Promise<OptionList>;
   compare(ids: readonly string[], scenarios: readonly Scenario[], told: (share: number) => void): Promise<Comparison>;
-  spread(ids: readonly string[], scenarios: readonly Scenario[], samples: number, told: (share: number) => void, signal: AbortSignal): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
+  spread(
+    ids: readonly string[],
+    scenarios: readonly Scenario[],
+    samples: number,
+    told: (share: number) => void,
+    signal: AbortSignal,
+  ): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
   ask(asked: Asked): Promise<Answer>;
   /** Copper, fuses and chargers of the pick, or of the rig as it is. */
   /** Of the rig that is sized; of another document in its place, to see what a change would do. */

@@ -16,14 +16,22 @@ export function tickOf(hours: number, startHour: number, long: boolean): string 
   if (long) return `day ${Math.floor(at / 24) + 1}`;
   const minutes = Math.round(at * 60);
   const h = Math.floor(minutes / 60) % 24;
-  return minutes % 1440 === 0 ? `day ${minutes / 1440 + 1}` : `${String(h).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+  return minutes % 1440 === 0
+    ? `day ${minutes / 1440 + 1}`
+    : `${String(h).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 }
 
 /** A scenario of more than ten days is read in days. */
 export const isLong = (hours: number): boolean => hours > 240;
 
 export const inHours = (hours: number): string =>
-  hours >= 1000 ? `${(hours / 730).toFixed(1)} months` : hours >= 72 ? `${Number((hours / 24).toFixed(1))} days` : hours >= 1 ? `${Number(hours.toFixed(1))} h` : `${Math.round(hours * 60)} min`;
+  hours >= 1000
+    ? `${(hours / 730).toFixed(1)} months`
+    : hours >= 72
+      ? `${Number((hours / 24).toFixed(1))} days`
+      : hours >= 1
+        ? `${Number(hours.toFixed(1))} h`
+        : `${Math.round(hours * 60)} min`;
 
 /** Value of a series at a time, straight between its points. @param t seconds. */
 export function valueAt(t: Float64Array, values: Float64Array, at: number): number {

@@ -21,12 +21,19 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
   const { words } = useBench();
   const make = (part: string, amps: number) => {
     const set = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
-    mend({ part, set: { note: `${amps} A`, params: { limit: set(amps), inLimit: set(Math.round(amps * INPUT_OVER_OUTPUT * 1.2)) } } });
+    mend({
+      part,
+      set: {
+        note: `${amps} A`,
+        params: { limit: set(amps), inLimit: set(Math.round(amps * INPUT_OVER_OUTPUT * 1.2)) },
+      },
+    });
   };
   return (
     <div className="oscroll szthresholds">
       {sized.chargers.map((c) => {
-        const most = Math.max(c.asks, c.now, c.pick, ...c.bounds.map((b) => Math.min(b.amps, 3 * Math.max(c.asks, c.now)))) * 1.05;
+        const most =
+          Math.max(c.asks, c.now, c.pick, ...c.bounds.map((b) => Math.min(b.amps, 3 * Math.max(c.asks, c.now)))) * 1.05;
         const share = (amps: number) => `${Math.min(100, (amps / most) * 100).toFixed(1)}%`;
         return (
           <section key={c.part} aria-label={words(c.name)}>
@@ -41,11 +48,22 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
                 <small>{words(c.asksSays)}</small>
               </dd>
               {c.bounds.map((b) => (
-                <Bound key={b.id} label={words(b.label)} width={share(b.amps)} amps={b.amps} says={words(b.says)} tight={b.amps < c.asks} />
+                <Bound
+                  key={b.id}
+                  label={words(b.label)}
+                  width={share(b.amps)}
+                  amps={b.amps}
+                  says={words(b.says)}
+                  tight={b.amps < c.asks}
+                />
               ))}
             </dl>
             <p className={`omark${c.verdict === 'right' ? '' : ' bad'}`}>
-              {c.verdict === 'right' ? <CircleCheck size={18} aria-hidden="true" /> : <TriangleAlert size={18} aria-hidden="true" />}
+              {c.verdict === 'right' ? (
+                <CircleCheck size={18} aria-hidden="true" />
+              ) : (
+                <TriangleAlert size={18} aria-hidden="true" />
+              )}
               <b>{c.verdict === 'right' ? `${c.now} A is right` : `${c.now} A is ${c.verdict}`}</b>
             </p>
             <p>{words(c.says)}</p>
@@ -54,13 +72,28 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
                 Make it {c.pick} A
               </button>
             )}
-            {sized.lockouts.filter((l) => l.part === c.part).map((l) => <LockoutLines key={l.part} lockout={l} {...(sized.revision ? { mend } : {})} />)}
+            {sized.lockouts
+              .filter((l) => l.part === c.part)
+              .map((l) => (
+                <LockoutLines key={l.part} lockout={l} {...(sized.revision ? { mend } : {})} />
+              ))}
           </section>
         );
       })}
       <section>
-        <NumberField late label="Maker’s upfit limit, 0 where none is known" unit="A" value={upfit ?? 0} min={0} max={500} onChange={(amps) => setUpfit(amps > 0 ? amps : undefined)} />
-        <p className="quiet">Vehicle makers publish how much an upfitter may take: 40 to 80 A on many vans (common practice). One charger for each run; a bank’s label and the maker’s guide come first.</p>
+        <NumberField
+          late
+          label="Maker’s upfit limit, 0 where none is known"
+          unit="A"
+          value={upfit ?? 0}
+          min={0}
+          max={500}
+          onChange={(amps) => setUpfit(amps > 0 ? amps : undefined)}
+        />
+        <p className="quiet">
+          Vehicle makers publish how much an upfitter may take: 40 to 80 A on many vans (common practice). One charger
+          for each run; a bank’s label and the maker’s guide come first.
+        </p>
       </section>
     </div>
   );
@@ -74,15 +107,31 @@ function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Mend): 
     <>
       <h3>Input lockout</h3>
       <p className={`omark${l.verdict === 'holds' ? '' : ' bad'}`}>
-        {l.verdict === 'holds' ? <CircleCheck size={18} aria-hidden="true" /> : <TriangleAlert size={18} aria-hidden="true" />}
+        {l.verdict === 'holds' ? (
+          <CircleCheck size={18} aria-hidden="true" />
+        ) : (
+          <TriangleAlert size={18} aria-hidden="true" />
+        )}
         <b>{l.verdict}</b>
       </p>
       <p>{words(l.says)}</p>
       <p className="quiet">
-        Running at idle {l.loaded.lo.toFixed(1)} to {l.loaded.hi.toFixed(1)} V, before it starts {l.before.lo.toFixed(1)} to {l.before.hi.toFixed(1)} V{l.fedBy ? `; ${(l.loopOhms * 1000).toFixed(0)} mΩ from ${words(l.fedBy)} out and back` : ''}. Middle 95 % of what the assumptions allow.
+        Running at idle {l.loaded.lo.toFixed(1)} to {l.loaded.hi.toFixed(1)} V, before it starts{' '}
+        {l.before.lo.toFixed(1)} to {l.before.hi.toFixed(1)} V
+        {l.fedBy ? `; ${(l.loopOhms * 1000).toFixed(0)} mΩ from ${words(l.fedBy)} out and back` : ''}. Middle 95 % of
+        what the assumptions allow.
       </p>
       {l.wants && mend && (
-        <button type="button" className="bx" onClick={() => mend({ part: l.part, set: { params: { lockout: param(l.wants!.lockout), restart: param(l.wants!.restart) } } })}>
+        <button
+          type="button"
+          className="bx"
+          onClick={() =>
+            mend({
+              part: l.part,
+              set: { params: { lockout: param(l.wants!.lockout), restart: param(l.wants!.restart) } },
+            })
+          }
+        >
           Lock out at {l.wants.lockout.toFixed(1)} V, restart at {l.wants.restart.toFixed(1)} V
         </button>
       )}
@@ -90,7 +139,19 @@ function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Mend): 
   );
 }
 
-function Bound({ label, width, amps, says, tight }: { label: string; width: string; amps: number; says: string; tight: boolean }) {
+function Bound({
+  label,
+  width,
+  amps,
+  says,
+  tight,
+}: {
+  label: string;
+  width: string;
+  amps: number;
+  says: string;
+  tight: boolean;
+}) {
   return (
     <>
       <dt>{label}</dt>

@@ -24,17 +24,49 @@ function CurveChart({ fuse }: { fuse: FuseCheck }) {
     const ink = css('--ink');
     const font = { family: css('--font-cond'), size: 15, weight: 600 } as const;
     const line = (label: string, pick: (c: FuseCheck['curves'][number]) => number, more: object) => ({
-      label, data: fuse.curves.map((c) => ({ x: c.amps, y: pick(c) })).filter((p) => Number.isFinite(p.y)), pointRadius: 0, borderColor: ink, ...more,
+      label,
+      data: fuse.curves.map((c) => ({ x: c.amps, y: pick(c) })).filter((p) => Number.isFinite(p.y)),
+      pointRadius: 0,
+      borderColor: ink,
+      ...more,
     });
     const chart = new Chart(el, {
       type: 'line',
-      data: { datasets: [line('wire bears', (c) => c.wire, { borderWidth: 2, borderDash: [7, 5] }), line('fuse, at its slowest', (c) => c.fuse, { borderWidth: 4 })] },
+      data: {
+        datasets: [
+          line('wire bears', (c) => c.wire, { borderWidth: 2, borderDash: [7, 5] }),
+          line('fuse, at its slowest', (c) => c.fuse, { borderWidth: 4 }),
+        ],
+      },
       options: {
-        animation: false, maintainAspectRatio: false, parsing: false, layout: { padding: { right: 8 } },
+        animation: false,
+        maintainAspectRatio: false,
+        parsing: false,
+        layout: { padding: { right: 8 } },
         plugins: { legend: { display: false }, tooltip: { enabled: false } },
         scales: {
-          x: { type: 'logarithmic', title: { display: true, text: 'A', color: ink, font }, ticks: { color: ink, font, callback: (v) => ([1, 2, 5].includes(Number(String(v)[0])) && /^[125]0*$/.test(String(v)) ? String(v) : '') }, grid: { color: css('--rule-2') } },
-          y: { type: 'logarithmic', min: 0.005, max: 2000, ticks: { color: ink, font, callback: (v) => ([0.01, 0.1, 1, 10, 60, 600].includes(Number(v)) ? seconds(Number(v)) : '') }, grid: { color: css('--rule-2') } },
+          x: {
+            type: 'logarithmic',
+            title: { display: true, text: 'A', color: ink, font },
+            ticks: {
+              color: ink,
+              font,
+              callback: (v) =>
+                [1, 2, 5].includes(Number(String(v)[0])) && /^[125]0*$/.test(String(v)) ? String(v) : '',
+            },
+            grid: { color: css('--rule-2') },
+          },
+          y: {
+            type: 'logarithmic',
+            min: 0.005,
+            max: 2000,
+            ticks: {
+              color: ink,
+              font,
+              callback: (v) => ([0.01, 0.1, 1, 10, 60, 600].includes(Number(v)) ? seconds(Number(v)) : ''),
+            },
+            grid: { color: css('--rule-2') },
+          },
         },
       },
     });
@@ -47,7 +79,15 @@ function CurveChart({ fuse }: { fuse: FuseCheck }) {
         <b>Time to open</b> heavy line: the fuse at its slowest; dashed: the weakest wire
       </figcaption>
       <div>
-        <canvas ref={canvas} role="img" aria-label={crossing ? `The fuse may outlast its wire at ${crossing.amps.toFixed(0)} amps` : 'The fuse opens before its wire is harmed at every current'} />
+        <canvas
+          ref={canvas}
+          role="img"
+          aria-label={
+            crossing
+              ? `The fuse may outlast its wire at ${crossing.amps.toFixed(0)} amps`
+              : 'The fuse opens before its wire is harmed at every current'
+          }
+        />
       </div>
     </figure>
   );
@@ -66,7 +106,12 @@ export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Mend): void }
           const bad = f.checks.some((c) => c.verdict === 'bad');
           return (
             <li key={f.part}>
-              <button type="button" className={f.part === fuse.part ? 'on' : ''} aria-pressed={f.part === fuse.part} onClick={() => setAt(f.part)}>
+              <button
+                type="button"
+                className={f.part === fuse.part ? 'on' : ''}
+                aria-pressed={f.part === fuse.part}
+                onClick={() => setAt(f.part)}
+              >
                 <b>{words(f.name)}</b>
                 <span className={`omark${bad ? ' bad' : ''}`}>
                   {bad ? <TriangleAlert size={16} aria-hidden="true" /> : <CircleCheck size={16} aria-hidden="true" />}
@@ -80,15 +125,26 @@ export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Mend): void }
       </ul>
       <div className="szrun">
         <h2>
-          {words(fuse.name)} <small>{fuse.rating > 0 ? `${fuse.rating} A` : ''} {fuse.kind}</small>
+          {words(fuse.name)}{' '}
+          <small>
+            {fuse.rating > 0 ? `${fuse.rating} A` : ''} {fuse.kind}
+          </small>
         </h2>
-        <div className="szwindow" role="img" aria-label={`Window from ${w.from.toFixed(0)} to ${w.to.toFixed(0)} amps, the fuse is ${fuse.rating} amps`}>
+        <div
+          className="szwindow"
+          role="img"
+          aria-label={`Window from ${w.from.toFixed(0)} to ${w.to.toFixed(0)} amps, the fuse is ${fuse.rating} amps`}
+        >
           <Window from={w.from} to={w.to} rating={fuse.rating} load={fuse.continuous} />
         </div>
         <ul className="szchecks">
           {fuse.checks.map((c) => (
             <li key={c.id} className={c.verdict}>
-              {c.verdict === 'good' ? <CircleCheck size={18} aria-label="good" /> : <TriangleAlert size={18} aria-label={c.verdict === 'bad' ? 'wrong' : 'watch it'} />}
+              {c.verdict === 'good' ? (
+                <CircleCheck size={18} aria-label="good" />
+              ) : (
+                <TriangleAlert size={18} aria-label={c.verdict === 'bad' ? 'wrong' : 'watch it'} />
+              )}
               <span>{words(c.says)}</span>
             </li>
           ))}
@@ -97,7 +153,18 @@ export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Mend): void }
           <p className="szratings">
             Fit
             {[...new Set([...w.tight, ...w.fits])].slice(0, 8).map((r) => (
-              <button key={r} type="button" className="bx small" aria-pressed={r === fuse.rating} onClick={() => mend({ part: fuse.part, set: { note: `${r} A`, params: { rating: { value: r, spread: 0, provenance: 'nameplate' } } } })}>
+              <button
+                key={r}
+                type="button"
+                className="bx small"
+                aria-pressed={r === fuse.rating}
+                onClick={() =>
+                  mend({
+                    part: fuse.part,
+                    set: { note: `${r} A`, params: { rating: { value: r, spread: 0, provenance: 'nameplate' } } },
+                  })
+                }
+              >
                 {r} A
               </button>
             ))}
@@ -117,15 +184,34 @@ function Window({ from, to, rating, load }: { from: number; to: number; rating: 
   return (
     <svg viewBox="0 0 600 74" width="100%" height={74}>
       <path d={`M20 36H580`} className="szaxis" />
-      <rect x={x(Math.min(from, to))} y={26} width={Math.max(2, Math.abs(x(to) - x(from)))} height={20} className={good ? 'szband' : 'szband none'} />
+      <rect
+        x={x(Math.min(from, to))}
+        y={26}
+        width={Math.max(2, Math.abs(x(to) - x(from)))}
+        height={20}
+        className={good ? 'szband' : 'szband none'}
+      />
       <path d={`M${x(load)} 24V48`} className="szload" />
-      <text x={x(load)} y={66} textAnchor="middle">{load.toFixed(0)} A load</text>
-      <text x={x(from)} y={18} textAnchor={good ? 'end' : 'start'}>{good ? `÷ 0.8: ${from.toFixed(0)}` : ''}</text>
-      <text x={x(to)} y={18} textAnchor={x(to) > 500 ? 'end' : 'start'}>wire {to.toFixed(0)} A</text>
+      <text x={x(load)} y={66} textAnchor="middle">
+        {load.toFixed(0)} A load
+      </text>
+      <text x={x(from)} y={18} textAnchor={good ? 'end' : 'start'}>
+        {good ? `÷ 0.8: ${from.toFixed(0)}` : ''}
+      </text>
+      <text x={x(to)} y={18} textAnchor={x(to) > 500 ? 'end' : 'start'}>
+        wire {to.toFixed(0)} A
+      </text>
       {rating > 0 && (
         <>
           <circle cx={x(rating)} cy={36} r={9} className="szfuse" />
-          <text x={x(rating)} y={66} textAnchor={Math.abs(x(rating) - x(load)) < 90 ? 'start' : 'middle'} className="strong">{rating} A</text>
+          <text
+            x={x(rating)}
+            y={66}
+            textAnchor={Math.abs(x(rating) - x(load)) < 90 ? 'start' : 'middle'}
+            className="strong"
+          >
+            {rating} A
+          </text>
         </>
       )}
     </svg>

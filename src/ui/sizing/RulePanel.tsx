@@ -24,20 +24,39 @@ export function RulePanel({ sized, mend, waive, takeBack }: RulePanelProps) {
     <div className="oscroll">
       {ordered.every((f) => f.waiver) && (
         <p className="szclean">
-          <CircleCheck size={22} aria-hidden="true" /> {ordered.length === 0 ? 'No rule has anything to say against this design.' : 'What the rules say against this design is set aside, each with a reason.'}
+          <CircleCheck size={22} aria-hidden="true" />{' '}
+          {ordered.length === 0
+            ? 'No rule has anything to say against this design.'
+            : 'What the rules say against this design is set aside, each with a reason.'}
         </p>
       )}
       <ul className="szfindings">
         {ordered.map((f) => (
-          <Row key={`${f.rule} ${f.at} ${f.says}`} f={f} editable={sized.revision !== undefined} mend={mend} waive={waive} takeBack={takeBack} />
+          <Row
+            key={`${f.rule} ${f.at} ${f.says}`}
+            f={f}
+            editable={sized.revision !== undefined}
+            mend={mend}
+            waive={waive}
+            takeBack={takeBack}
+          />
         ))}
       </ul>
-      <p className="quiet pad">{RULES_OF[settings.jurisdiction]} (from memory: check the edition). Local codes, the maker’s upfit guide and licensed practice come first.</p>
+      <p className="quiet pad">
+        {RULES_OF[settings.jurisdiction]} (from memory: check the edition). Local codes, the maker’s upfit guide and
+        licensed practice come first.
+      </p>
     </div>
   );
 }
 
-function Row({ f, editable, mend, waive, takeBack }: { f: JobFinding; editable: boolean } & Omit<RulePanelProps, 'sized'>) {
+function Row({
+  f,
+  editable,
+  mend,
+  waive,
+  takeBack,
+}: { f: JobFinding; editable: boolean } & Omit<RulePanelProps, 'sized'>) {
   const { words } = useBench();
   const [reason, setReason] = useState<string>();
   const short = (reason ?? '').trim().length < SHORTEST_REASON;
@@ -73,7 +92,15 @@ function Row({ f, editable, mend, waive, takeBack }: { f: JobFinding; editable: 
           >
             <label>
               <span>Why it may stay, on record</span>
-              <textarea className="textarea" value={reason} maxLength={400} rows={2} autoFocus onChange={(e) => setReason(e.target.value)} onKeyDown={(e) => e.key === 'Escape' && setReason(undefined)} />
+              <textarea
+                className="textarea"
+                value={reason}
+                maxLength={400}
+                rows={2}
+                autoFocus
+                onChange={(e) => setReason(e.target.value)}
+                onKeyDown={(e) => e.key === 'Escape' && setReason(undefined)}
+              />
             </label>
             <button type="submit" className="bx small" disabled={short}>
               Set it aside
@@ -97,7 +124,12 @@ function Row({ f, editable, mend, waive, takeBack }: { f: JobFinding; editable: 
           </button>
         ) : (
           reason === undefined && (
-            <button type="button" className="bx small" onClick={() => setReason('')} aria-label={`Set aside: ${words(f.title)}`}>
+            <button
+              type="button"
+              className="bx small"
+              onClick={() => setReason('')}
+              aria-label={`Set aside: ${words(f.title)}`}
+            >
               Set aside …
             </button>
           )

@@ -30,20 +30,34 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
   const ids = run.conductors.map((c) => c.id);
   const can = sized.revision !== undefined;
   // Three steps thinner than what is drawn or would do: thinner still is out of the question.
-  const from = Math.max(0, Math.min(...[table.now, table.pick ?? table.now].map((g) => table.rows.findIndex((r) => r.gauge === g))) - 3);
+  const from = Math.max(
+    0,
+    Math.min(...[table.now, table.pick ?? table.now].map((g) => table.rows.findIndex((r) => r.gauge === g))) - 3,
+  );
   const first = doc.conductors.find((c) => c.id === run.id)!;
   return (
     <div className="szruns">
       <ul className="szlist" aria-label="Cables">
         {sized.runs.map((r) => (
           <li key={r.id}>
-            <button type="button" className={r.id === run.id ? 'on' : ''} aria-pressed={r.id === run.id} onClick={() => setAt(r.id)}>
+            <button
+              type="button"
+              className={r.id === run.id ? 'on' : ''}
+              aria-pressed={r.id === run.id}
+              onClick={() => setAt(r.id)}
+            >
               <b>{words(r.name)}</b>
               <span className={`omark${r.verdict === 'thin' ? ' bad' : ''}`}>
-                {r.verdict === 'thin' ? <TriangleAlert size={16} aria-hidden="true" /> : <CircleCheck size={16} aria-hidden="true" />}
+                {r.verdict === 'thin' ? (
+                  <TriangleAlert size={16} aria-hidden="true" />
+                ) : (
+                  <CircleCheck size={16} aria-hidden="true" />
+                )}
                 {gaugeShown(r.table.now, settings.gauge)}, {amps(r.load.continuous)} A
               </span>
-              <small>{r.verdict === 'thin' ? r.table.rows.find((x) => x.gauge === r.table.now)!.verdict : r.verdict}</small>
+              <small>
+                {r.verdict === 'thin' ? r.table.rows.find((x) => x.gauge === r.table.now)!.verdict : r.verdict}
+              </small>
             </button>
           </li>
         ))}
@@ -98,12 +112,20 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                   <td>{r.ampacity.toFixed(0)} A</td>
                   <td>
                     <span className={`omark${r.verdict === 'good' ? '' : ' bad'}`}>
-                      {r.verdict === 'good' ? <CircleCheck size={16} aria-hidden="true" /> : <TriangleAlert size={16} aria-hidden="true" />}
+                      {r.verdict === 'good' ? (
+                        <CircleCheck size={16} aria-hidden="true" />
+                      ) : (
+                        <TriangleAlert size={16} aria-hidden="true" />
+                      )}
                       {r.verdict}
                       {r.gauge === table.now ? ', as drawn' : r.gauge === table.pick ? ', thinnest' : ''}
                     </span>
                     {can && r.gauge !== table.now && r.verdict === 'good' && (
-                      <button type="button" className="inline" onClick={() => mend({ conductors: ids, set: { gauge: r.gauge } })}>
+                      <button
+                        type="button"
+                        className="inline"
+                        onClick={() => mend({ conductors: ids, set: { gauge: r.gauge } })}
+                      >
                         Make it this
                       </button>
                     )}
@@ -116,15 +138,31 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
         </div>
         <div className="szset">
           {table.allowed === undefined ? (
-            <p className="quiet">A direct link: the loop itself sets the current. Thicker copper puts more into the bank, and more onto the alternator.</p>
+            <p className="quiet">
+              A direct link: the loop itself sets the current. Thicker copper puts more into the bank, and more onto the
+              alternator.
+            </p>
           ) : (
-            <NumberField key={run.id} late label={`May lose (${table.allowed.toFixed(2)} V now)`} unit="%" value={table.share * 100} min={0.2} max={20} onChange={(x) => setDrop(run.id, x / 100)} />
+            <NumberField
+              key={run.id}
+              late
+              label={`May lose (${table.allowed.toFixed(2)} V now)`}
+              unit="%"
+              value={table.share * 100}
+              min={0.2}
+              max={20}
+              onChange={(x) => setDrop(run.id, x / 100)}
+            />
           )}
           {can && (
             <>
               <label className="numfield">
                 <span>Insulation bears</span>
-                <select className="select" value={String(first.insulation ?? 105)} onChange={(e) => mend({ conductors: ids, set: { insulation: Number(e.target.value) as 105 } })}>
+                <select
+                  className="select"
+                  value={String(first.insulation ?? 105)}
+                  onChange={(e) => mend({ conductors: ids, set: { insulation: Number(e.target.value) as 105 } })}
+                >
                   {INSULATIONS.map((c) => (
                     <option key={c} value={c}>
                       {c} °C
@@ -132,17 +170,44 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                   ))}
                 </select>
               </label>
-              <Choose label="Runs" choices={[{ id: false, label: 'Outside the engine bay' }, { id: true, label: 'Engine bay' }] as const} value={run.conductors.some((c) => c.inEngineSpace)} onChange={(inEngineSpace) => mend({ conductors: ids, set: { inEngineSpace } })} />
+              <Choose
+                label="Runs"
+                choices={
+                  [
+                    { id: false, label: 'Outside the engine bay' },
+                    { id: true, label: 'Engine bay' },
+                  ] as const
+                }
+                value={run.conductors.some((c) => c.inEngineSpace)}
+                onChange={(inEngineSpace) => mend({ conductors: ids, set: { inEngineSpace } })}
+              />
               {run.conductors.map((c) => (
                 <div key={`${c.id}${settings.length}`} className="szlength">
-                  <NumberField late label={`${words(c.name)}, length`} unit={settings.length} value={lengthShown(c.length, settings.length)} min={0.1} max={lengthShown(100, settings.length)} onChange={(x) => mend({ conductors: [c.id], set: { length: Number(lengthStored(x, settings.length).toFixed(3)) } })} />
-                  <Detour name={words(c.name)} straight={c.straight} length={c.length} metres={metres} set={(length) => mend({ conductors: [c.id], set: { length } })} />
+                  <NumberField
+                    late
+                    label={`${words(c.name)}, length`}
+                    unit={settings.length}
+                    value={lengthShown(c.length, settings.length)}
+                    min={0.1}
+                    max={lengthShown(100, settings.length)}
+                    onChange={(x) =>
+                      mend({ conductors: [c.id], set: { length: Number(lengthStored(x, settings.length).toFixed(3)) } })
+                    }
+                  />
+                  <Detour
+                    name={words(c.name)}
+                    straight={c.straight}
+                    length={c.length}
+                    metres={metres}
+                    set={(length) => mend({ conductors: [c.id], set: { length } })}
+                  />
                 </div>
               ))}
             </>
           )}
           <p className="quiet">
-            Ends: {run.ends.lug}; {run.ends.crimper}; heat-shrink {run.ends.shrink} mm, adhesive. Loom or split hose at every edge, a tie each 150 mm, a grommet through metal.
+            Ends: {run.ends.lug}; {run.ends.crimper}; heat-shrink {run.ends.shrink} mm, adhesive. Loom or split hose at
+            every edge, a tie each 150 mm, a grommet through metal.
           </p>
         </div>
       </div>
@@ -154,11 +219,24 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
 const LONGEST_DETOUR = 6;
 
 /** How much a cable goes round: dragged, or by arrow keys; kept when it is let go. */
-function Detour({ name, straight, length, metres, set }: { name: string; straight: number; length: number; metres(m: number): string; set(length: number): void }) {
+function Detour({
+  name,
+  straight,
+  length,
+  metres,
+  set,
+}: {
+  name: string;
+  straight: number;
+  length: number;
+  metres(m: number): string;
+  set(length: number): void;
+}) {
   const [dragged, setDragged] = useState<number>();
   const detour = dragged ?? Math.max(0, length - straight);
   const keep = () => {
-    if (dragged !== undefined && Math.abs(straight + dragged - length) > 0.005) set(Number(Math.max(0.1, straight + dragged).toFixed(3)));
+    if (dragged !== undefined && Math.abs(straight + dragged - length) > 0.005)
+      set(Number(Math.max(0.1, straight + dragged).toFixed(3)));
     setDragged(undefined);
   };
   return (
@@ -166,7 +244,20 @@ function Detour({ name, straight, length, metres, set }: { name: string; straigh
       <span>
         {metres(straight)} straight, {metres(detour)} round about
       </span>
-      <input type="range" className="range" min={0} max={Math.max(LONGEST_DETOUR, Math.ceil(length - straight))} step={0.1} value={detour} aria-label={`${name}, detour`} aria-valuetext={metres(detour)} onChange={(e) => setDragged(Number(e.target.value))} onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
+      <input
+        type="range"
+        className="range"
+        min={0}
+        max={Math.max(LONGEST_DETOUR, Math.ceil(length - straight))}
+        step={0.1}
+        value={detour}
+        aria-label={`${name}, detour`}
+        aria-valuetext={metres(detour)}
+        onChange={(e) => setDragged(Number(e.target.value))}
+        onPointerUp={keep}
+        onKeyUp={keep}
+        onBlur={keep}
+      />
     </label>
   );
 }

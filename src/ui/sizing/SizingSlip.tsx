@@ -7,8 +7,16 @@ import type { TowReport } from '../../core/rules/tow/report';
 import { useBench } from '../job/bench';
 import { Cautions } from '../job/BenchSlip';
 
-const CAUTIONS = ['Engine off and negative off before any heavy cable is touched.', 'Never bridge two studs with a tool; cover live studs.', 'Local codes, upfit limit and licensed practice come first.'] as const;
-const TOW_CAUTIONS = ['Chock the trailer before its plug is pulled; engine off under load.', 'No lamp tester on sense or data wires.', 'Prove brakes, lights and breakaway after any work at the connector.'] as const;
+const CAUTIONS = [
+  'Engine off and negative off before any heavy cable is touched.',
+  'Never bridge two studs with a tool; cover live studs.',
+  'Local codes, upfit limit and licensed practice come first.',
+] as const;
+const TOW_CAUTIONS = [
+  'Chock the trailer before its plug is pulled; engine off under load.',
+  'No lamp tester on sense or data wires.',
+  'Prove brakes, lights and breakaway after any work at the connector.',
+] as const;
 const SHOWN = 5;
 
 interface SizingSlipProps {
@@ -37,7 +45,13 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
             <ArrowRight size={22} aria-hidden="true" />
           </button>
         ) : (
-          <p className="lead-in">{before.troubles.length === 0 ? words('Coupled, nothing goes wrong in any state.') : left.length > 0 ? 'What is left wants a judgement.' : `${changes.length === 1 ? 'One change puts' : `${changes.length} changes put`} it right: see the list.`}</p>
+          <p className="lead-in">
+            {before.troubles.length === 0
+              ? words('Coupled, nothing goes wrong in any state.')
+              : left.length > 0
+                ? 'What is left wants a judgement.'
+                : `${changes.length === 1 ? 'One change puts' : `${changes.length} changes put`} it right: see the list.`}
+          </p>
         )}
         <h3>Coupled as it is</h3>
         <div className="slip-scroll" tabIndex={0} role="region" aria-label="Coupled as it is">
@@ -82,14 +96,20 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
         </button>
       ) : !sized.revision ? (
         <>
-          <p className="lead-in">No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.</p>
+          <p className="lead-in">
+            No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.
+          </p>
           <button type="button" className="bx" onClick={() => go('options')}>
             To the options
           </button>
         </>
       ) : (
         <>
-          <p className="lead-in">{grave.length === 0 ? 'Nothing left to mend by a button: the design stands.' : 'What is left wants a judgement: see the rules.'}</p>
+          <p className="lead-in">
+            {grave.length === 0
+              ? 'Nothing left to mend by a button: the design stands.'
+              : 'What is left wants a judgement: see the rules.'}
+          </p>
           {grave.length === 0 && (
             <button type="button" className="bx next go" onClick={() => go('build')}>
               <span>Plan the build</span>

@@ -41,12 +41,18 @@ export function SizingStation() {
     newest.current = source;
   });
   const choice = standingChoice(job);
-  const doc = useMemo(() => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? bench.described, [job.revisions, choice?.revision, bench.described]);
+  const doc = useMemo(
+    () => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? bench.described,
+    [job.revisions, choice?.revision, bench.described],
+  );
   useEffect(() => {
     let alive = true;
     const timer = setTimeout(() => {
       setWorking(true);
-      newest.current.tow().then((t) => alive && setTow(t), () => alive && setTow(undefined));
+      newest.current.tow().then(
+        (t) => alive && setTow(t),
+        () => alive && setTow(undefined),
+      );
       newest.current.size({ drops, gauge: bench.settings.gauge, ...(upfit === undefined ? {} : { upfit }) }).then(
         (s) => {
           if (!alive) return;
@@ -80,11 +86,13 @@ export function SizingStation() {
       marks[part] = severity === 'danger' ? 'danger' : 'warn';
     };
     for (const f of sized?.findings ?? []) if (!f.waiver) mark(f.at, f.severity);
-    for (const t of tow?.audit.before.troubles ?? []) mark(doc.parts.find((p) => p.kind === 'tow-connector')?.id ?? '', t.severity);
+    for (const t of tow?.audit.before.troubles ?? [])
+      mark(doc.parts.find((p) => p.kind === 'tow-connector')?.id ?? '', t.severity);
     setRuled(marks);
     return () => setRuled(undefined);
   }, [doc, sized, tow, setRuled]);
-  const waive = (f: JobFinding, reason: string) => send('waiver.record', { id: crypto.randomUUID(), rule: f.rule, at: f.at, reason });
+  const waive = (f: JobFinding, reason: string) =>
+    send('waiver.record', { id: crypto.randomUUID(), rule: f.rule, at: f.at, reason });
   const takeBack = (id: string) => send('waiver.withdraw', { id });
 
   const mend = (m: Mend) => {
@@ -93,7 +101,16 @@ export function SizingStation() {
     if ('part' in m) {
       const part = doc.parts.find((p) => p.id === m.part)!;
       const was = Object.fromEntries(
-        Object.keys(m.set).map((k) => [k, k === 'params' ? Object.fromEntries(Object.keys(m.set.params!).map((n) => [n, part.params[n] ?? m.set.params![n]!])) : k === 'options' ? (part.options ?? {}) : k === 'note' ? (part.note ?? '') : part[k as 'name']]),
+        Object.keys(m.set).map((k) => [
+          k,
+          k === 'params'
+            ? Object.fromEntries(Object.keys(m.set.params!).map((n) => [n, part.params[n] ?? m.set.params![n]!]))
+            : k === 'options'
+              ? (part.options ?? {})
+              : k === 'note'
+                ? (part.note ?? '')
+                : part[k as 'name'],
+        ]),
       );
       send('part.edit', { part: m.part, was, set: m.set, means: 'proposed', revision });
       return;
@@ -111,9 +128,24 @@ export function SizingStation() {
     }
   };
 
-  const describe = (set: TowInterface) => send('tow.edit', { ...(doc.tow ? { was: doc.tow } : {}), set, ...(tow?.revision ? { means: 'proposed' as const, revision: tow.revision } : { means: 'described-wrong' as const }) });
+  const describe = (set: TowInterface) =>
+    send('tow.edit', {
+      ...(doc.tow ? { was: doc.tow } : {}),
+      set,
+      ...(tow?.revision
+        ? { means: 'proposed' as const, revision: tow.revision }
+        : { means: 'described-wrong' as const }),
+    });
   // On a proposal it is going to be built; on the rig as it is somebody has done it.
-  const apply = () => tow?.audit.after && send('tow.edit', { ...(doc.tow ? { was: doc.tow } : {}), set: tow.audit.after.tow, ...(tow.revision ? { means: 'proposed' as const, revision: tow.revision } : { means: 'changed' as const, revision: crypto.randomUUID() }) });
+  const apply = () =>
+    tow?.audit.after &&
+    send('tow.edit', {
+      ...(doc.tow ? { was: doc.tow } : {}),
+      set: tow.audit.after.tow,
+      ...(tow.revision
+        ? { means: 'proposed' as const, revision: tow.revision }
+        : { means: 'changed' as const, revision: crypto.randomUUID() }),
+    });
   const count = tow?.audit.changes.length ?? 0;
   const applies = `${tow?.revision ? 'Put into the proposal' : 'It is done on the rig'}: ${count} change${count === 1 ? '' : 's'}`;
 
@@ -121,7 +153,17 @@ export function SizingStation() {
     <div className="options sizing">
       <div className="omain">
         <div className="obar">
-          <Choose<View> label="" choices={VIEWS.filter((v) => (v.id !== 'charger' || (sized?.chargers.length ?? 0) > 0) && (v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0) && (v.id !== 'tow' || tow))} value={view} onChange={setView} />
+          <Choose<View>
+            label=""
+            choices={VIEWS.filter(
+              (v) =>
+                (v.id !== 'charger' || (sized?.chargers.length ?? 0) > 0) &&
+                (v.id !== 'thresholds' || (sized?.thresholds.length ?? 0) > 0) &&
+                (v.id !== 'tow' || tow),
+            )}
+            value={view}
+            onChange={setView}
+          />
           <span className="oprogress" role="status">
             {working ? 'Working out …' : ''}
           </span>
@@ -148,7 +190,12 @@ export function SizingStation() {
           <RulePanel sized={sized} mend={mend} waive={waive} takeBack={takeBack} />
         )}
       </div>
-      <SizingSlip sized={sized} mend={mend} show={setView} {...(view === 'tow' && tow ? { tow, apply, applies } : {})} />
+      <SizingSlip
+        sized={sized}
+        mend={mend}
+        show={setView}
+        {...(view === 'tow' && tow ? { tow, apply, applies } : {})}
+      />
     </div>
   );
 }

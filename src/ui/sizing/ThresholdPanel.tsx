@@ -10,7 +10,10 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Mend): v
   const { words } = useBench();
   const set = (t: Threshold, to: { closeAt: number; openAt: number }) => {
     const param = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
-    mend({ part: t.part, set: { params: { [t.params.closes]: param(to.closeAt), [t.params.opens]: param(to.openAt) } } });
+    mend({
+      part: t.part,
+      set: { params: { [t.params.closes]: param(to.closeAt), [t.params.opens]: param(to.openAt) } },
+    });
   };
   return (
     <div className="oscroll szthresholds">
@@ -19,7 +22,11 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Mend): v
           <h2>{words(t.name)}</h2>
           <Bands t={t} />
           <p className={`omark${t.verdict === 'holds' ? '' : ' bad'}`}>
-            {t.verdict === 'holds' ? <CircleCheck size={18} aria-hidden="true" /> : <TriangleAlert size={18} aria-hidden="true" />}
+            {t.verdict === 'holds' ? (
+              <CircleCheck size={18} aria-hidden="true" />
+            ) : (
+              <TriangleAlert size={18} aria-hidden="true" />
+            )}
             <b>{t.verdict}</b>
           </p>
           <p>{words(t.says)}</p>
@@ -31,14 +38,22 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Mend): v
           <ul className="szextremes">
             {t.extremes.map((e) => (
               <li key={e.label} className={`omark${e.verdict === 'holds' ? '' : ' bad'}`}>
-                {e.verdict === 'holds' ? <CircleCheck size={17} aria-hidden="true" /> : <TriangleAlert size={17} aria-hidden="true" />}
+                {e.verdict === 'holds' ? (
+                  <CircleCheck size={17} aria-hidden="true" />
+                ) : (
+                  <TriangleAlert size={17} aria-hidden="true" />
+                )}
                 <span>
-                  {e.label}: rests up to {e.off.hi.toFixed(2)} V, under load down to {e.loaded.lo.toFixed(2)} V, <b>{e.verdict}</b>
+                  {e.label}: rests up to {e.off.hi.toFixed(2)} V, under load down to {e.loaded.lo.toFixed(2)} V,{' '}
+                  <b>{e.verdict}</b>
                 </span>
               </li>
             ))}
           </ul>
-          <p className="quiet">Middle 95 % of what the assumptions allow. The regulator’s volts fall 3.5 mV a kelvin, a lead battery’s rest rises 1.4 mV (from memory, per 12 V): check again on the first trip.</p>
+          <p className="quiet">
+            Middle 95 % of what the assumptions allow. The regulator’s volts fall 3.5 mV a kelvin, a lead battery’s rest
+            rises 1.4 mV (from memory, per 12 V): check again on the first trip.
+          </p>
         </section>
       ))}
     </div>
@@ -64,7 +79,14 @@ function Bands({ t }: { t: Threshold }) {
     </>
   );
   return (
-    <svg className="szbands" viewBox={`0 0 ${WIDTH} 142`} width="100%" height={142} role="img" aria-label={`Rested ${t.off.lo.toFixed(2)} to ${t.off.hi.toFixed(2)} volts, under load ${t.loaded.lo.toFixed(2)} to ${t.loaded.hi.toFixed(2)} volts; opens at ${t.openAt.toFixed(2)}, closes at ${t.closeAt.toFixed(2)}`}>
+    <svg
+      className="szbands"
+      viewBox={`0 0 ${WIDTH} 142`}
+      width="100%"
+      height={142}
+      role="img"
+      aria-label={`Rested ${t.off.lo.toFixed(2)} to ${t.off.hi.toFixed(2)} volts, under load ${t.loaded.lo.toFixed(2)} to ${t.loaded.hi.toFixed(2)} volts; opens at ${t.openAt.toFixed(2)}, closes at ${t.closeAt.toFixed(2)}`}
+    >
       {bar(t.off.lo, t.off.hi, 14, 'off', 'engine off, rested')}
       {bar(t.before.lo, t.before.hi, 50, 'before', 'engine on, before it closes')}
       {bar(t.loaded.lo, t.loaded.hi, 86, 'loaded', 'closed, under load')}

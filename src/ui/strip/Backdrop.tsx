@@ -17,8 +17,20 @@ export function Backdrop({ layout }: { layout: StripLayout }) {
       ))}
       {shells.map((s) => (
         <g key={s.id} clipPath={`url(#shell-${s.id})`}>
-          <rect x={0} y={roof - 10} width={layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, 0)}`} />
-          <rect x={layout.meet} y={roof - 10} width={width - layout.meet} height={floor - roof + 10} className={`wash-${sideAt(layout, width)}`} />
+          <rect
+            x={0}
+            y={roof - 10}
+            width={layout.meet}
+            height={floor - roof + 10}
+            className={`wash-${sideAt(layout, 0)}`}
+          />
+          <rect
+            x={layout.meet}
+            y={roof - 10}
+            width={width - layout.meet}
+            height={floor - roof + 10}
+            className={`wash-${sideAt(layout, width)}`}
+          />
         </g>
       ))}
       {shells.map((s, i) => (
@@ -27,8 +39,16 @@ export function Backdrop({ layout }: { layout: StripLayout }) {
           {i > 0 && <path d={coupling(s.role, shells[i - 1]!.x1, s.x0) ?? ''} className="hitch" />}
         </g>
       ))}
-      {alone && shells[0]!.role === 'motorhome' && <path d={`M16 192Q17 172 20 158L28 124M12 202h8M12 236h8`} className="body" />}
-      {alone && <path d={`M${layout.meet} ${roof + 2}V${STRIP.main - 8}M${layout.meet} ${STRIP.icon + 56}V${rail}`} className="body" strokeDasharray="8 3 2 3" />}
+      {alone && shells[0]!.role === 'motorhome' && (
+        <path d={`M16 192Q17 172 20 158L28 124M12 202h8M12 236h8`} className="body" />
+      )}
+      {alone && (
+        <path
+          d={`M${layout.meet} ${roof + 2}V${STRIP.main - 8}M${layout.meet} ${STRIP.icon + 56}V${rail}`}
+          className="body"
+          strokeDasharray="8 3 2 3"
+        />
+      )}
     </>
   );
 }
@@ -38,19 +58,37 @@ export function Ruler({ layout, unit }: { layout: StripLayout; unit: 'ft' | 'm' 
   return (
     <g aria-hidden="true">
       {feetTicks(layout).map((t) => (
-        <rect key={t.x0} x={t.x0} y={STRIP.bar} width={t.x1 - t.x0} height={5} className={t.dark ? 'tick dark' : 'tick'} />
+        <rect
+          key={t.x0}
+          x={t.x0}
+          y={STRIP.bar}
+          width={t.x1 - t.x0}
+          height={5}
+          className={t.dark ? 'tick dark' : 'tick'}
+        />
       ))}
       {rulerLabels(layout, unit, 26).map((l) => (
-        <text key={l.text} x={Math.min(l.x, layout.width - 12)} y={STRIP.feet} className="rt" textAnchor={l.x < 20 ? 'start' : 'middle'}>
+        <text
+          key={l.text}
+          x={Math.min(l.x, layout.width - 12)}
+          y={STRIP.feet}
+          className="rt"
+          textAnchor={l.x < 20 ? 'start' : 'middle'}
+        >
           {l.text}
         </text>
       ))}
       {rulerLabels(layout, other, 34).map((l) => (
-        <text key={l.text} x={Math.min(l.x, layout.width - 12)} y={STRIP.metres} className="rt quiet" textAnchor={l.x < 20 ? 'start' : 'middle'}>
+        <text
+          key={l.text}
+          x={Math.min(l.x, layout.width - 12)}
+          y={STRIP.metres}
+          className="rt quiet"
+          textAnchor={l.x < 20 ? 'start' : 'middle'}
+        >
           {l.text}
         </text>
       ))}
     </g>
   );
 }
-

@@ -44,25 +44,53 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
   // Millivolts with their sign take more room than the mark beside them leaves.
   const size = text.length >= LONG_VALUE ? 'pv tight' : 'pv';
   return (
-    <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={lead === 'red'} onClick={pick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}>
+    <g
+      className="flag"
+      role="button"
+      tabIndex={0}
+      aria-label={face.spoken}
+      aria-pressed={lead === 'red'}
+      onClick={pick}
+      onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}
+    >
       <path d={pole} className="cas" strokeWidth={5} />
       <path d={pole} className="pole" />
       <circle cx={tx} cy={ty} r={4.2} className="tap" />
       {text !== '' && (
         <>
-          <rect x={flag.x - width / 2} y={plate} width={width} height={plateHeight} rx={3} className={`pl${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${lead === 'red' ? ' here' : ''}`} />
+          <rect
+            x={flag.x - width / 2}
+            y={plate}
+            width={width}
+            height={plateHeight}
+            rx={3}
+            className={`pl${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${lead === 'red' ? ' here' : ''}`}
+          />
           {face.verdict && (
-            <g transform={`translate(${flag.x - width / 2 + 10} ${plate + 12}) scale(.85)`} className={`sign ${bad ? 'on-bad' : 'good'}`}>
+            <g
+              transform={`translate(${flag.x - width / 2 + 10} ${plate + 12}) scale(.85)`}
+              className={`sign ${bad ? 'on-bad' : 'good'}`}
+            >
               {signShape(face.verdict)}
             </g>
           )}
-          <text x={flag.x + (face.verdict ? 8 : 0)} y={plate + (face.value === undefined ? 17 : 18.4)} className={face.value === undefined ? 'pb' : bad ? `${size} bad` : size} textAnchor="middle">
+          <text
+            x={flag.x + (face.verdict ? 8 : 0)}
+            y={plate + (face.value === undefined ? 17 : 18.4)}
+            className={face.value === undefined ? 'pb' : bad ? `${size} bad` : size}
+            textAnchor="middle"
+          >
             {text}
           </text>
         </>
       )}
       {lead && <circle cx={flag.x} cy={y} r={21} className={`ring ${lead}`} />}
-      <circle cx={flag.x} cy={y} r={17} className={`fl${lead === 'red' ? ' here' : face.value !== undefined ? ' taken' : ''}`} />
+      <circle
+        cx={flag.x}
+        cy={y}
+        r={17}
+        className={`fl${lead === 'red' ? ' here' : face.value !== undefined ? ' taken' : ''}`}
+      />
       <text x={flag.x} y={y + 6} className={`fid${lead === 'red' ? ' here' : ''}`} textAnchor="middle">
         {flag.label}
       </text>
@@ -75,7 +103,10 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
 export function Leader({ flag }: { flag: Flag }) {
   const [tx, ty] = flag.tap;
   const turn = STRIP.rail - 3;
-  const d = Math.abs(tx - flag.x) < 1 ? `M${tx} ${STRIP.chip}V${ty}` : `M${flag.x} ${STRIP.chip}V${turn}L${tx} ${Math.max(ty, turn - 12)}V${ty}`;
+  const d =
+    Math.abs(tx - flag.x) < 1
+      ? `M${tx} ${STRIP.chip}V${ty}`
+      : `M${flag.x} ${STRIP.chip}V${turn}L${tx} ${Math.max(ty, turn - 12)}V${ty}`;
   return (
     <g aria-hidden="true">
       <path d={d} className="cas" strokeWidth={4.5} />
@@ -92,22 +123,46 @@ export const LowChip = memo(function LowChip({ flag, face, lead, width, onPick }
   const here = lead === 'red';
   const x = flag.x - width / 2;
   return (
-    <g className="flag" role="button" tabIndex={0} aria-label={face.spoken} aria-pressed={here} onClick={pick} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}>
-      {lead && <rect x={x - 3} y={chip - 3} width={width + 6} height={chipHeight + 6} rx={6} className={`ring ${lead}`} />}
-      <rect x={x} y={chip} width={width} height={chipHeight} rx={4} className={`pl chip${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${here ? ' ink' : ''}`} />
+    <g
+      className="flag"
+      role="button"
+      tabIndex={0}
+      aria-label={face.spoken}
+      aria-pressed={here}
+      onClick={pick}
+      onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}
+    >
+      {lead && (
+        <rect x={x - 3} y={chip - 3} width={width + 6} height={chipHeight + 6} rx={6} className={`ring ${lead}`} />
+      )}
+      <rect
+        x={x}
+        y={chip}
+        width={width}
+        height={chipHeight}
+        rx={4}
+        className={`pl chip${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${here ? ' ink' : ''}`}
+      />
       <text x={x + 5} y={chip + 15} className={`cid${here ? ' here' : bad ? ' bad' : ''}`}>
         {flag.label}
       </text>
       {face.verdict && (
-        <g transform={`translate(${x + width - 10} ${chip + 10}) scale(.75)`} className={`sign ${bad ? 'on-bad' : here ? 'on-ink' : 'good'}`}>
+        <g
+          transform={`translate(${x + width - 10} ${chip + 10}) scale(.75)`}
+          className={`sign ${bad ? 'on-bad' : here ? 'on-ink' : 'good'}`}
+        >
           {signShape(face.verdict)}
         </g>
       )}
-      <text x={flag.x} y={chip + 31} className={`cv${here ? ' here' : bad ? ' bad' : ''}${face.value === undefined ? ' todo' : ''}`} textAnchor="middle">
+      <text
+        x={flag.x}
+        y={chip + 31}
+        className={`cv${here ? ' here' : bad ? ' bad' : ''}${face.value === undefined ? ' todo' : ''}`}
+        textAnchor="middle"
+      >
         {face.value ?? 'to take'}
       </text>
       <rect x={x - 1} y={chip - 10} width={width + 2} height={chipHeight + 12} className="hit" />
     </g>
   );
 }, sameFlag);
-

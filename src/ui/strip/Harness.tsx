@@ -53,7 +53,15 @@ function WirePath({ wire }: { wire: Wire }) {
 const bolt = (x: number, y: number) =>
   `M${[0, 1, 2, 3, 4, 5].map((i) => `${(x + 4.6 * Math.cos((Math.PI / 3) * i)).toFixed(1)} ${(y + 4.6 * Math.sin((Math.PI / 3) * i)).toFixed(1)}`).join('L')}Z`;
 
-export const Harness = memo(function Harness({ rig, layout, linkClosed }: { rig: Rig; layout: StripLayout; linkClosed: boolean }) {
+export const Harness = memo(function Harness({
+  rig,
+  layout,
+  linkClosed,
+}: {
+  rig: Rig;
+  layout: StripLayout;
+  linkClosed: boolean;
+}) {
   const { rail, railHeight } = STRIP;
   const rails = layout.shells.map((v) => {
     const [from, to] = [v.x0 + 8, v.x1 - 8];
@@ -77,12 +85,26 @@ export const Harness = memo(function Harness({ rig, layout, linkClosed }: { rig:
           <circle cx={x + 6} cy={rail + railHeight / 2} r={2} className="dot" />
         </g>
       ))}
-      {layout.wires.filter((w) => w.side === 'return').map((w) => <WirePath key={w.id} wire={w} />)}
-      {layout.wires.filter((w) => w.side === 'control').map((w) => <WirePath key={w.id} wire={w} />)}
+      {layout.wires
+        .filter((w) => w.side === 'return')
+        .map((w) => (
+          <WirePath key={w.id} wire={w} />
+        ))}
+      {layout.wires
+        .filter((w) => w.side === 'control')
+        .map((w) => (
+          <WirePath key={w.id} wire={w} />
+        ))}
       {/* Thin feeds on the upper lanes first: the main line's casing lets them hop. */}
-      {[...feeds].sort((a, b) => a.width - b.width).map((w) => <WirePath key={w.id} wire={w} />)}
+      {[...feeds]
+        .sort((a, b) => a.width - b.width)
+        .map((w) => (
+          <WirePath key={w.id} wire={w} />
+        ))}
       {feeds.flatMap((w) =>
-        w.joints.map(([x, y]) => <circle key={`${w.id}${y}`} cx={x} cy={y} r={w.width > 4 ? 5.5 : 4} className={`joint ${w.side}`} />),
+        w.joints.map(([x, y]) => (
+          <circle key={`${w.id}${y}`} cx={x} cy={y} r={w.width > 4 ? 5.5 : 4} className={`joint ${w.side}`} />
+        )),
       )}
       {layout.columns.map(({ part, x }) => (
         <g key={part.id} transform={`translate(${x} ${STRIP.icon})`} className="part">
@@ -124,4 +146,3 @@ export const Harness = memo(function Harness({ rig, layout, linkClosed }: { rig:
     </g>
   );
 });
-

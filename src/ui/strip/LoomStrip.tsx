@@ -36,19 +36,37 @@ function Marks({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
       {ranked.map(([id], rank) => {
         const column = layout.columns.find((c) => c.part.id === id);
         if (!column) return null;
-        return <rect key={id} x={column.x - 41} y={STRIP.icon - 3} width={82} height={59} rx={4} className={rank === 0 ? 'suspect first' : 'suspect'} />;
+        return (
+          <rect
+            key={id}
+            x={column.x - 41}
+            y={STRIP.icon - 3}
+            width={82}
+            height={59}
+            rx={4}
+            className={rank === 0 ? 'suspect first' : 'suspect'}
+          />
+        );
       })}
     </g>
   );
 }
 
 /** A triangle at the corner of each part a rule speaks of; danger is solid. */
-function Findings({ layout, findings }: { layout: StripLayout; findings: Readonly<Record<string, 'danger' | 'warn'>> }) {
+function Findings({
+  layout,
+  findings,
+}: {
+  layout: StripLayout;
+  findings: Readonly<Record<string, 'danger' | 'warn'>>;
+}) {
   return (
     <g aria-hidden="true">
       {layout.columns.map(({ part, x }) => {
         const grave = findings[part.id];
-        return grave && <path key={part.id} d={`M${x + 31} ${STRIP.icon + 36}l10 17h-20z`} className={`ruled ${grave}`} />;
+        return (
+          grave && <path key={part.id} d={`M${x + 31} ${STRIP.icon + 36}l10 17h-20z`} className={`ruled ${grave}`} />
+        );
       })}
     </g>
   );
@@ -81,7 +99,14 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
             </text>
             {share >= 0.01 && (
               <>
-                <rect x={x - 37} y={STRIP.note - 12.5} width={44} height={16} rx={2.5} className={first ? 'share first' : 'share'} />
+                <rect
+                  x={x - 37}
+                  y={STRIP.note - 12.5}
+                  width={44}
+                  height={16}
+                  rx={2.5}
+                  className={first ? 'share first' : 'share'}
+                />
                 <text x={x - 15} y={STRIP.note + 0.4} className={first ? 'rk first' : 'rk'} textAnchor="middle">
                   {Math.min(99, Math.round(share * 100))} %
                 </text>
@@ -102,23 +127,49 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
   );
 }
 
-export const LoomStrip = memo(function LoomStrip({ rig, faces, red, black, onPick, suspects, findings, linkClosed = false, unit = 'ft', gauge = 'awg' }: LoomStripProps) {
+export const LoomStrip = memo(function LoomStrip({
+  rig,
+  faces,
+  red,
+  black,
+  onPick,
+  suspects,
+  findings,
+  linkClosed = false,
+  unit = 'ft',
+  gauge = 'awg',
+}: LoomStripProps) {
   const layout = useMemo(() => stripLayout(rig, gauge), [rig, gauge]);
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
   return (
-    <svg className="strip" viewBox={`0 0 ${layout.width} ${STRIP.height}`} width={layout.width} height={STRIP.height} role="group" aria-label={`Loom strip of ${rig.name}, nose to tail`}>
+    <svg
+      className="strip"
+      viewBox={`0 0 ${layout.width} ${STRIP.height}`}
+      width={layout.width}
+      height={STRIP.height}
+      role="group"
+      aria-label={`Loom strip of ${rig.name}, nose to tail`}
+    >
       <Ruler layout={layout} unit={unit} />
       <Backdrop layout={layout} />
       {suspects && <Marks layout={layout} suspects={suspects} />}
       <Harness rig={rig} layout={layout} linkClosed={linkClosed} />
-      {layout.flags.filter((f) => f.low).map((f) => <Leader key={f.key} flag={f} />)}
+      {layout.flags
+        .filter((f) => f.low)
+        .map((f) => (
+          <Leader key={f.key} flag={f} />
+        ))}
       <Names layout={layout} suspects={suspects} />
       {findings && <Findings layout={layout} findings={findings} />}
       {layout.flags.map((flag) => {
         const face = faces[flag.key] ?? { spoken: `${flag.label}, ${flag.name}` };
         const l = lead(flag.key);
         const props = { flag, face, onPick, ...(l ? { lead: l } : {}) };
-        return flag.low ? <LowChip key={flag.key} {...props} width={layout.chipWidth} /> : <HighFlag key={flag.key} {...props} width={layout.plateWidth} />;
+        return flag.low ? (
+          <LowChip key={flag.key} {...props} width={layout.chipWidth} />
+        ) : (
+          <HighFlag key={flag.key} {...props} width={layout.plateWidth} />
+        );
       })}
     </svg>
   );

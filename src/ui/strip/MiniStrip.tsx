@@ -8,7 +8,15 @@ import { stripLayout } from './layout';
 const WIDTH = 358;
 const HEIGHT = 60;
 
-export function MiniStrip({ rig, dots, here }: { rig: Rig; dots: Readonly<Record<string, 'ok' | 'bad' | 'todo'>>; here: Measurement | undefined }) {
+export function MiniStrip({
+  rig,
+  dots,
+  here,
+}: {
+  rig: Rig;
+  dots: Readonly<Record<string, 'ok' | 'bad' | 'todo'>>;
+  here: Measurement | undefined;
+}) {
   const layout = useMemo(() => stripLayout(rig), [rig]);
   const k = (WIDTH - 24) / layout.width;
   const x = (px: number) => 12 + px * k;
@@ -17,7 +25,14 @@ export function MiniStrip({ rig, dots, here }: { rig: Rig; dots: Readonly<Record
   const at = here && layout.flags.find((f) => f.key === here.red);
   return (
     <div className="mini-w">
-      <svg className="strip mini" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width={WIDTH} height={HEIGHT} role="img" aria-label={here ? `${here.label} is at ${here.place.toLowerCase()}` : `${rig.name}, nose to tail`}>
+      <svg
+        className="strip mini"
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width={WIDTH}
+        height={HEIGHT}
+        role="img"
+        aria-label={here ? `${here.label} is at ${here.place.toLowerCase()}` : `${rig.name}, nose to tail`}
+      >
         <path d={`M10 50V30Q12 14 24 14H${WIDTH - 16}Q${WIDTH - 10} 14 ${WIDTH - 10} 20V50Z`} className="body" />
         <path d={`M${x(120)} 30H${meet - 10}`} className="ln coach" strokeWidth={6} />
         <path d={`M${x(120)} 30H${meet - 10}`} className="ln tracer" strokeWidth={1.8} />

@@ -7,7 +7,8 @@ import { spread } from './isotonic';
 export const EDGE = 8;
 
 /** Width of the high flags' plates: what their pitch leaves. */
-export const plateWidth = (flags: readonly Flag[], width: number): number => Math.min(72, Math.floor((width - 2 * EDGE) / Math.max(1, flags.filter((f) => !f.low).length)) - 3);
+export const plateWidth = (flags: readonly Flag[], width: number): number =>
+  Math.min(72, Math.floor((width - 2 * EDGE) / Math.max(1, flags.filter((f) => !f.low).length)) - 3);
 
 export function placeFlags(
   rig: Rig,
@@ -62,17 +63,31 @@ export function placeFlags(
     const list = wanted.filter((w) => w.low === low).sort((a, b) => a.want - b.want);
     // Many stand closer: the paper has no more room.
     const pitch = Math.min(low ? CHIP_WIDTH + 3 : FLAG_PITCH, (width - 2 * EDGE) / Math.max(1, list.length));
-    const xs = spread(list.map((w) => w.want), list.map(() => pitch), EDGE, width - EDGE);
+    const xs = spread(
+      list.map((w) => w.want),
+      list.map(() => pitch),
+      EDGE,
+      width - EDGE,
+    );
     list.forEach(({ want: _want, ...flag }, i) => flags.push({ ...flag, x: Math.round(xs[i]!) }));
   }
   return flags;
 }
 
 /** The widest free stretch of the bottom row on each side, for the side's name. */
-export function legendPlaces(flags: readonly Flag[], meet: number, engineFirst: boolean, width: number): { coach: number; engine: number } {
+export function legendPlaces(
+  flags: readonly Flag[],
+  meet: number,
+  engineFirst: boolean,
+  width: number,
+): { coach: number; engine: number } {
   const low = flags.filter((f) => f.low).map((f) => f.x);
   const widest = (from: number, to: number) => {
-    const inside = [from, ...low.filter((x) => x > from && x < to).flatMap((x) => [x - CHIP_WIDTH / 2, x + CHIP_WIDTH / 2]), to];
+    const inside = [
+      from,
+      ...low.filter((x) => x > from && x < to).flatMap((x) => [x - CHIP_WIDTH / 2, x + CHIP_WIDTH / 2]),
+      to,
+    ];
     let best = (from + to) / 2;
     let size = 0;
     for (let i = 0; i + 1 < inside.length; i += 2) {

@@ -112,7 +112,14 @@ const GAUGE_WIDTH: Readonly<Record<string, number>> = {
   '10': 2.8,
 };
 /** A metric size is drawn as the gauge nearest to its copper. */
-export const gaugeWidth = (gauge: Gauge): number => GAUGE_WIDTH[gauge] ?? GAUGE_WIDTH[AWG_GAUGES.reduce((a, b) => (Math.abs(Math.log(wireArea(b) / wireArea(gauge))) < Math.abs(Math.log(wireArea(a) / wireArea(gauge))) ? b : a))] ?? 2.4;
+export const gaugeWidth = (gauge: Gauge): number =>
+  GAUGE_WIDTH[gauge] ??
+  GAUGE_WIDTH[
+    AWG_GAUGES.reduce((a, b) =>
+      Math.abs(Math.log(wireArea(b) / wireArea(gauge))) < Math.abs(Math.log(wireArea(a) / wireArea(gauge))) ? b : a,
+    )
+  ] ??
+  2.4;
 
 export interface Placed {
   x: number;
@@ -121,4 +128,5 @@ export interface Placed {
 }
 
 /** Which side of the link a place on the drawing is. */
-export const sideAt = (layout: StripLayout, x: number): 'coach' | 'engine' => ((x < layout.meet) === layout.engineFirst ? 'engine' : 'coach');
+export const sideAt = (layout: StripLayout, x: number): 'coach' | 'engine' =>
+  x < layout.meet === layout.engineFirst ? 'engine' : 'coach';

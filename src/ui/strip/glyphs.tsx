@@ -6,7 +6,9 @@ const P = ({ d, c = 'd' }: { d: string; c?: string }) => <path d={d} className={
 const R = ({ x, y, w, h, r = 2, c = 'o' }: { x: number; y: number; w: number; h: number; r?: number; c?: string }) => (
   <rect x={x} y={y} width={w} height={h} rx={r} className={c} />
 );
-const C = ({ x, y, r, c = 'o' }: { x: number; y: number; r: number; c?: string }) => <circle cx={x} cy={y} r={r} className={c} />;
+const C = ({ x, y, r, c = 'o' }: { x: number; y: number; r: number; c?: string }) => (
+  <circle cx={x} cy={y} r={r} className={c} />
+);
 const Stud = ({ x, y }: { x: number; y: number }) => (
   <>
     <C x={x} y={y} r={5} c="o fp" />
@@ -50,7 +52,15 @@ const panel = (fill: string) => (
 );
 
 /** The drawing of a part kind. `closed` shows a link's contact made. */
-export function Glyph({ kind, side, closed = false }: { kind: string; side: 'engine' | 'coach' | 'both'; closed?: boolean }) {
+export function Glyph({
+  kind,
+  side,
+  closed = false,
+}: {
+  kind: string;
+  side: 'engine' | 'coach' | 'both';
+  closed?: boolean;
+}) {
   const fill = side === 'coach' ? 'fc' : side === 'engine' ? 'fe' : 'fp';
   switch (kind) {
     case 'alternator':
@@ -219,7 +229,15 @@ export function Glyph({ kind, side, closed = false }: { kind: string; side: 'eng
 }
 
 /** Signs told apart by shape as well as colour: tick in a disc, triangle down, triangle up. */
-export function Sign({ verdict, size = 15, onInk = false }: { verdict: 'ok' | 'low' | 'high'; size?: number; onInk?: boolean }) {
+export function Sign({
+  verdict,
+  size = 15,
+  onInk = false,
+}: {
+  verdict: 'ok' | 'low' | 'high';
+  size?: number;
+  onInk?: boolean;
+}) {
   const title = verdict === 'ok' ? 'in band' : verdict === 'low' ? 'below band' : 'above band';
   const tone = onInk ? 'sign inherit' : `sign ${verdict === 'ok' ? 'good' : 'bad'}`;
   return (

@@ -3,7 +3,13 @@
  * own room: least squares with minimum gaps, by pooling neighbours that push each other (isotonic regression).
  * @param gaps least distance of each from the next, where it is not half the room of either.
  */
-export function spread(wanted: readonly number[], room: readonly number[], min: number, max: number, gaps?: readonly number[]): number[] {
+export function spread(
+  wanted: readonly number[],
+  room: readonly number[],
+  min: number,
+  max: number,
+  gaps?: readonly number[],
+): number[] {
   const n = wanted.length;
   if (n === 0) return [];
   // With y_i = x_i − offset_i the gaps become y_i ≤ y_{i+1}.

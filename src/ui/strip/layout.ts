@@ -6,7 +6,19 @@ import type { Endpoint, Part, Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
 import { ANCHORS, IN_LINE } from './anchors';
 import { EDGE, legendPlaces, placeFlags, plateWidth } from './flags';
-import { CHIP_WIDTH, LEAST_PITCH, LEAST_PLATE, NAME_BEGINS, nameWidth, PITCH, STRIP, type Column, type Placed, type Shell, type StripLayout } from './geometry';
+import {
+  CHIP_WIDTH,
+  LEAST_PITCH,
+  LEAST_PLATE,
+  NAME_BEGINS,
+  nameWidth,
+  PITCH,
+  STRIP,
+  type Column,
+  type Placed,
+  type Shell,
+  type StripLayout,
+} from './geometry';
 import { spread } from './isotonic';
 import { shellsOf } from './vehicles';
 import { drawWires, returns } from './wires';
@@ -24,7 +36,9 @@ export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
 function roomFor({ columns, flags }: StripLayout): number {
   const names = columns.reduce((sum, { part }) => sum + Math.max(LEAST_PITCH, nameWidth(part.name)), 30);
   const high = flags.filter((f) => !f.low).length;
-  return Math.ceil(Math.max(names, high * (LEAST_PLATE + 3) + 2 * EDGE, (flags.length - high) * (CHIP_WIDTH + 3) + 2 * EDGE));
+  return Math.ceil(
+    Math.max(names, high * (LEAST_PLATE + 3) + 2 * EDGE, (flags.length - high) * (CHIP_WIDTH + 3) + 2 * EDGE),
+  );
 }
 
 function layoutAt(rig: Rig, gauge: GaugeUnit, width: number): StripLayout {
@@ -33,7 +47,13 @@ function layoutAt(rig: Rig, gauge: GaugeUnit, width: number): StripLayout {
   const parts = [...rig.parts].sort((a, b) => a.station - b.station);
   const want = parts.map((p) => 60 + (width - 120) * (p.station / length));
   const { pitch, gaps } = pitches(parts, width);
-  const xs = spread(want, parts.map(() => pitch), NOSE, width - tailRoom(parts, pitch) + pitch / 2, gaps);
+  const xs = spread(
+    want,
+    parts.map(() => pitch),
+    NOSE,
+    width - tailRoom(parts, pitch) + pitch / 2,
+    gaps,
+  );
   const columns = parts.map((part, i) => ({ part, x: Math.round(xs[i]!) }));
   const columnOf = new Map(columns.map((c) => [c.part.id, c]));
   const station = stationScale(columns, length, width);
@@ -44,24 +64,42 @@ function layoutAt(rig: Rig, gauge: GaugeUnit, width: number): StripLayout {
   const splices = rig.bonds
     .filter((b) => !columnOf.has(b.from.part) && !columnOf.has(b.to.part))
     .flatMap((b) => {
-      const at = (e: Endpoint) => rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.station;
+      const at = (e: Endpoint) =>
+        rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.station;
       const from = at(b.from);
       const to = at(b.to);
       return from === undefined || to === undefined ? [] : [Math.round((station(from) + station(to)) / 2)];
     });
   const flags = placeFlags(rig, place, laneOf, columnOf, width);
-  const meet = MEETS.map((kind) => columns.find((c) => c.part.kind === kind)?.x).find((x) => x !== undefined) ?? width / 2;
+  const meet =
+    MEETS.map((kind) => columns.find((c) => c.part.kind === kind)?.x).find((x) => x !== undefined) ?? width / 2;
   const middle = (side: Part['side']) => {
     const of = columns.filter((c) => c.part.side === side && c.part.place !== 'Dash');
     return of.reduce((sum, c) => sum + c.x, 0) / Math.max(1, of.length);
   };
   const engineFirst = middle('engine') < middle('coach');
-  return { width, columns, wires, bolts, splices, flags, x: station, length, meet, engineFirst, legend: legendPlaces(flags, meet, engineFirst, width), chipWidth: CHIP_WIDTH, plateWidth: plateWidth(flags, width), shells: drawnShells(shells, columns, station, width) };
+  return {
+    width,
+    columns,
+    wires,
+    bolts,
+    splices,
+    flags,
+    x: station,
+    length,
+    meet,
+    engineFirst,
+    legend: legendPlaces(flags, meet, engineFirst, width),
+    chipWidth: CHIP_WIDTH,
+    plateWidth: plateWidth(flags, width),
+    shells: drawnShells(shells, columns, station, width),
+  };
 }
 
 /** px left free before the first part, and behind the middle of the last: its own half, and its name. */
 const NOSE = 14;
-const tailRoom = (parts: readonly Part[], pitch: number): number => Math.max(10 + pitch / 2, nameWidth(parts.at(-1)?.name ?? '') - NAME_BEGINS + 2);
+const tailRoom = (parts: readonly Part[], pitch: number): number =>
+  Math.max(10 + pitch / 2, nameWidth(parts.at(-1)?.name ?? '') - NAME_BEGINS + 2);
 
 /** The next part's name begins where this one's ends: where many parts stand close, short names make room for long ones. */
 function pitches(parts: readonly Part[], width: number): { pitch: number; gaps: number[] } {
@@ -76,7 +114,12 @@ function pitches(parts: readonly Part[], width: number): { pitch: number; gaps: 
 const HITCH = 20;
 
 /** Ends of the vehicles; where a plug joins two, the gap is drawn under it, however short it is to scale. */
-function drawnShells(shells: readonly Shell[], columns: readonly Column[], station: (s: number) => number, width: number): StripLayout['shells'] {
+function drawnShells(
+  shells: readonly Shell[],
+  columns: readonly Column[],
+  station: (s: number) => number,
+  width: number,
+): StripLayout['shells'] {
   const plug = columns.find((c) => c.part.kind === 'tow-connector')?.x;
   return shells.map((s, i) => {
     const behind = i > 0 && s.role !== 'camper' && plug !== undefined;

@@ -6,7 +6,10 @@ import { STRIP, type Shell } from './geometry';
 export function shellsOf(rig: Rig): Shell[] {
   return rig.vehicles.map((v) => {
     if (v.coupledTo === undefined) return { id: v.id, role: v.role, from: 0, to: v.length };
-    const first = Math.min(...rig.parts.filter((p) => p.vehicle === v.id).map((p) => p.station), ...rig.grounds.filter((g) => g.vehicle === v.id).flatMap((g) => g.points.map((p) => p.station)));
+    const first = Math.min(
+      ...rig.parts.filter((p) => p.vehicle === v.id).map((p) => p.station),
+      ...rig.grounds.filter((g) => g.vehicle === v.id).flatMap((g) => g.points.map((p) => p.station)),
+    );
     const from = Number.isFinite(first) ? first - 0.02 * v.length : v.length;
     return { id: v.id, role: v.role, from, to: from + v.length };
   });
@@ -29,10 +32,12 @@ function bonneted(a: number, b: number, bed: number): string {
 }
 
 /** A box on its own axle. */
-const trailer = (a: number, b: number): string => `M${a} ${floor}V${roof + 34}Q${a} ${roof} ${a + 30} ${roof}H${b - 16}Q${b} ${roof} ${b} ${roof + 16}V${floor}Z`;
+const trailer = (a: number, b: number): string =>
+  `M${a} ${floor}V${roof + 34}Q${a} ${roof} ${a + 30} ${roof}H${b - 16}Q${b} ${roof} ${b} ${roof + 16}V${floor}Z`;
 
 /** A camper on a bed: its front hangs over the cab. */
-const camper = (a: number, b: number): string => `M${a} ${roof + 56}V${roof + 12}Q${a} ${roof} ${a + 14} ${roof}H${b - 14}Q${b} ${roof} ${b} ${roof + 14}V${floor}H${a + 34}V${roof + 56}Z`;
+const camper = (a: number, b: number): string =>
+  `M${a} ${roof + 56}V${roof + 12}Q${a} ${roof} ${a + 14} ${roof}H${b - 14}Q${b} ${roof} ${b} ${roof + 14}V${floor}H${a + 34}V${roof + 56}Z`;
 
 /** The outline of a shell between two x. */
 export function outline(role: Shell['role'], a: number, b: number): string {

@@ -91,14 +91,23 @@ interface Span {
 }
 
 /** Names a long wire where no other lane runs close enough to touch the letters. */
-function labelWire({ wire, c, lane, from, to }: Span, all: readonly Span[], drops: readonly number[], gauge: GaugeUnit): void {
+function labelWire(
+  { wire, c, lane, from, to }: Span,
+  all: readonly Span[],
+  drops: readonly number[],
+  gauge: GaugeUnit,
+): void {
   if (to - from < (c.use === 'control' ? 150 : 300)) return;
-  const text = c.use === 'control' ? c.name.split(' ')[0]!.toLowerCase() : `${c.name.charAt(0).toLowerCase()}${c.name.slice(1)}, ${gaugeShown(c.gauge, gauge)}`;
+  const text =
+    c.use === 'control'
+      ? c.name.split(' ')[0]!.toLowerCase()
+      : `${c.name.charAt(0).toLowerCase()}${c.name.slice(1)}, ${gaugeShown(c.gauge, gauge)}`;
   const half = text.length * 3.1 + 8;
   for (const share of [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.85]) {
     const x = from + (to - from) * share;
     const clear = all.every(
-      (s) => s.wire === wire || Math.abs(s.lane - lane) > 12 || c.use === 'control' || s.to < x - half || s.from > x + half,
+      (s) =>
+        s.wire === wire || Math.abs(s.lane - lane) > 12 || c.use === 'control' || s.to < x - half || s.from > x + half,
     );
     const free = c.use !== 'control' || drops.every((d) => Math.abs(d - x) > half);
     if (clear && free && x - half > from && x + half < to) {

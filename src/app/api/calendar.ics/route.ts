@@ -10,7 +10,11 @@ export async function GET(): Promise<Response> {
     const { shop } = await shopSnapshot(appDb(), actor);
     const now = new Date();
     return new Response(calendarFile(shop.name, await shopCalendar(appDb(), actor, now), now), {
-      headers: { 'content-type': 'text/calendar; charset=utf-8', 'content-disposition': 'attachment; filename="bays.ics"', 'cache-control': 'no-store' },
+      headers: {
+        'content-type': 'text/calendar; charset=utf-8',
+        'content-disposition': 'attachment; filename="bays.ics"',
+        'cache-control': 'no-store',
+      },
     });
   });
 }

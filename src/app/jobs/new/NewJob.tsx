@@ -16,7 +16,10 @@ import { LoomStrip } from '@/ui/strip/LoomStrip';
 import { CoupledForm, Group, MotorhomeForm } from './RigForms';
 
 type FamilyId = 'motorhome' | CoupledFamily;
-const FAMILIES: readonly { id: FamilyId; label: string }[] = [{ id: 'motorhome', label: 'Motorhome' }, ...COUPLED_FAMILIES];
+const FAMILIES: readonly { id: FamilyId; label: string }[] = [
+  { id: 'motorhome', label: 'Motorhome' },
+  ...COUPLED_FAMILIES,
+];
 const nothing = () => undefined;
 
 export function NewJob() {
@@ -38,7 +41,12 @@ export function NewJob() {
     setProblem(undefined);
     try {
       const said = words.trim() === '' ? codes.map((k) => COMPLAINTS[k]).join('. ') : words.trim();
-      const { number } = await postOpenJob({ id, nickname: nickname.trim(), complaint: { codes: [...codes], words: said.slice(0, 400) }, rig: made });
+      const { number } = await postOpenJob({
+        id,
+        nickname: nickname.trim(),
+        complaint: { codes: [...codes], words: said.slice(0, 400) },
+        rig: made,
+      });
       router.push(`/jobs/${number}/readings`);
     } catch (e) {
       setProblem((e as ApiError).message);
@@ -55,28 +63,65 @@ export function NewJob() {
         </div>
       </section>
       <div className="famrow">
-        <Choose<FamilyId> label="" choices={FAMILIES} value={made.family === 'motorhome' ? 'motorhome' : made.choices.family} onChange={(f) => setMade(f === 'motorhome' ? { family: 'motorhome', choices: USUAL_MOTORHOME } : { family: 'coupled', choices: USUAL_COUPLED[f] })} />
+        <Choose<FamilyId>
+          label=""
+          choices={FAMILIES}
+          value={made.family === 'motorhome' ? 'motorhome' : made.choices.family}
+          onChange={(f) =>
+            setMade(
+              f === 'motorhome'
+                ? { family: 'motorhome', choices: USUAL_MOTORHOME }
+                : { family: 'coupled', choices: USUAL_COUPLED[f] },
+            )
+          }
+        />
       </div>
       <main className="newform">
         <Group title="What the owner says">
           <label className="field">
             <span>Rig’s nickname, no customer names</span>
-            <input className="input" value={nickname} maxLength={40} onChange={(e) => setNickname(e.target.value)} autoComplete="off" />
+            <input
+              className="input"
+              value={nickname}
+              maxLength={40}
+              onChange={(e) => setNickname(e.target.value)}
+              autoComplete="off"
+            />
           </label>
           <div className="ticks" role="group" aria-label="Complaint">
             {(Object.keys(COMPLAINTS) as Complaint[]).map((k) => (
               <label key={k} className={codes.includes(k) ? 'on' : ''}>
-                <input type="checkbox" checked={codes.includes(k)} onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))} />
+                <input
+                  type="checkbox"
+                  checked={codes.includes(k)}
+                  onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
+                />
                 {COMPLAINTS[k]}
               </label>
             ))}
           </div>
           <label className="field">
             <span>In the owner’s words</span>
-            <textarea className="textarea" rows={2} maxLength={400} value={words} onChange={(e) => setWords(e.target.value)} />
+            <textarea
+              className="textarea"
+              rows={2}
+              maxLength={400}
+              value={words}
+              onChange={(e) => setWords(e.target.value)}
+            />
           </label>
         </Group>
-        {made.family === 'motorhome' ? <MotorhomeForm c={made.choices} set={(part) => setMade({ family: 'motorhome', choices: { ...made.choices, ...part } })} /> : <CoupledForm c={made.choices} set={(part) => setMade({ family: 'coupled', choices: { ...made.choices, ...part } })} />}
+        {made.family === 'motorhome' ? (
+          <MotorhomeForm
+            c={made.choices}
+            set={(part) => setMade({ family: 'motorhome', choices: { ...made.choices, ...part } })}
+          />
+        ) : (
+          <CoupledForm
+            c={made.choices}
+            set={(part) => setMade({ family: 'coupled', choices: { ...made.choices, ...part } })}
+          />
+        )}
       </main>
       <footer className="newfoot">
         {problem ? (
@@ -85,10 +130,16 @@ export function NewJob() {
           </p>
         ) : (
           <p className="quiet">
-            {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes. Lengths and gauges are usual ones, marked assumed: edit what you measure.
+            {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes. Lengths and gauges
+            are usual ones, marked assumed: edit what you measure.
           </p>
         )}
-        <button type="button" className={`bx${ready && !busy ? ' go' : ' off'}`} aria-disabled={!ready || busy} onClick={() => ready && !busy && void open()}>
+        <button
+          type="button"
+          className={`bx${ready && !busy ? ' go' : ' off'}`}
+          aria-disabled={!ready || busy}
+          onClick={() => ready && !busy && void open()}
+        >
           {busy ? 'Opening' : ready ? 'Open the job' : lacks}
           {ready && !busy && <ArrowRight size={22} aria-hidden="true" />}
         </button>

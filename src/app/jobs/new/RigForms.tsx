@@ -1,7 +1,15 @@
 'use client';
 /** What a rig is made of, as a form: the motorhome's choices, and two coupled vehicles'. */
 import type { ReactNode } from 'react';
-import { CHARGER_CHOICES, CHEMISTRY_CHOICES, DISCONNECT_CHOICES, ENGINE_CHOICES, LAYOUT_CHOICES, LINK_CHOICES, SENSE_CHOICES } from '@/core/rig/archetypes/choices';
+import {
+  CHARGER_CHOICES,
+  CHEMISTRY_CHOICES,
+  DISCONNECT_CHOICES,
+  ENGINE_CHOICES,
+  LAYOUT_CHOICES,
+  LINK_CHOICES,
+  SENSE_CHOICES,
+} from '@/core/rig/archetypes/choices';
 import type { BankChoice, MotorhomeChoices } from '@/core/rig/archetypes/choicesSchema';
 import { linksFor, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
 import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
@@ -10,7 +18,11 @@ import { Choose, NumberField } from '@/ui/fields';
 
 const FEET = 0.3048;
 
-const NONE_OR = (yes: string) => [{ id: false, label: 'None' }, { id: true, label: yes }] as const;
+const NONE_OR = (yes: string) =>
+  [
+    { id: false, label: 'None' },
+    { id: true, label: yes },
+  ] as const;
 
 export function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -24,9 +36,26 @@ export function Group({ title, children }: { title: string; children: ReactNode 
 function Bank({ title, bank, change }: { title: string; bank: BankChoice; change(bank: BankChoice): void }) {
   return (
     <Group title={title}>
-      <Choose label="Chemistry" choices={CHEMISTRY_CHOICES} value={bank.chemistry} onChange={(chemistry) => change({ ...bank, chemistry })} />
-      <Choose label="Blocks" choices={LAYOUT_CHOICES} value={bank.layout} onChange={(layout) => change({ ...bank, layout })} />
-      <NumberField label="Whole bank" unit="Ah" value={bank.capacity} min={10} max={3000} onChange={(capacity) => change({ ...bank, capacity })} />
+      <Choose
+        label="Chemistry"
+        choices={CHEMISTRY_CHOICES}
+        value={bank.chemistry}
+        onChange={(chemistry) => change({ ...bank, chemistry })}
+      />
+      <Choose
+        label="Blocks"
+        choices={LAYOUT_CHOICES}
+        value={bank.layout}
+        onChange={(layout) => change({ ...bank, layout })}
+      />
+      <NumberField
+        label="Whole bank"
+        unit="Ah"
+        value={bank.capacity}
+        min={10}
+        max={3000}
+        onChange={(capacity) => change({ ...bank, capacity })}
+      />
     </Group>
   );
 }
@@ -36,9 +65,14 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
   const senses = c.link === 'bidirectional' || c.link === 'timed-window';
   return (
     <>
-        <div>
+      <div>
         <Group title="Coach">
-          <Choose label="Engine" choices={ENGINE_CHOICES} value={c.engineAt} onChange={(engineAt) => set({ engineAt })} />
+          <Choose
+            label="Engine"
+            choices={ENGINE_CHOICES}
+            value={c.engineAt}
+            onChange={(engineAt) => set({ engineAt })}
+          />
           <Choose
             label="System"
             choices={
@@ -50,8 +84,22 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             value={c.nominalVolts}
             onChange={(nominalVolts) => set({ nominalVolts })}
           />
-          <NumberField label="Length" unit="ft" value={Math.round(c.length / FEET)} min={14} max={49} onChange={(feet) => set({ length: feet * FEET })} />
-          <NumberField label="Alternator rating" unit="A" value={c.alternatorAmps} min={20} max={600} onChange={(alternatorAmps) => set({ alternatorAmps })} />
+          <NumberField
+            label="Length"
+            unit="ft"
+            value={Math.round(c.length / FEET)}
+            min={14}
+            max={49}
+            onChange={(feet) => set({ length: feet * FEET })}
+          />
+          <NumberField
+            label="Alternator rating"
+            unit="A"
+            value={c.alternatorAmps}
+            min={20}
+            max={600}
+            onChange={(alternatorAmps) => set({ alternatorAmps })}
+          />
         </Group>
         <Group title="What links the banks">
           <Choose label="Link" choices={LINK_CHOICES} value={c.link} onChange={(link) => set({ link })} />
@@ -69,10 +117,26 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
               onChange={(boost) => set({ boost })}
             />
           )}
-          {c.link === 'dcdc' && <Choose label="Way round it" choices={NONE_OR('Hand switch')} value={c.bypass ?? false} onChange={(bypass) => set({ bypass })} />}
-          {senses && <Choose label="Coach sense wire" choices={SENSE_CHOICES} value={c.senseAt} onChange={(senseAt) => set({ senseAt })} />}
+          {c.link === 'dcdc' && (
+            <Choose
+              label="Way round it"
+              choices={NONE_OR('Hand switch')}
+              value={c.bypass ?? false}
+              onChange={(bypass) => set({ bypass })}
+            />
+          )}
+          {senses && (
+            <Choose
+              label="Coach sense wire"
+              choices={SENSE_CHOICES}
+              value={c.senseAt}
+              onChange={(senseAt) => set({ senseAt })}
+            />
+          )}
           {c.coach.chemistry === 'lfp' && (c.link === 'one-way' || c.link === 'bidirectional') && (
-            <p className="warn-line">An LFP bank rests where lead-acid is charging: a link by volts may stay closed until it is nearly flat.</p>
+            <p className="warn-line">
+              An LFP bank rests where lead-acid is charging: a link by volts may stay closed until it is nearly flat.
+            </p>
           )}
         </Group>
       </div>
@@ -80,12 +144,39 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
         <Bank title="Coach bank" bank={c.coach} change={(coach) => set({ coach })} />
         <Bank title="Chassis bank" bank={c.chassis} change={(chassis) => set({ chassis })} />
         <Group title="House side">
-          <Choose label="Charger" choices={CHARGER_CHOICES} value={c.charger} onChange={(charger) => set({ charger })} />
-          <NumberField label="Charger output" unit="A" value={c.chargerAmps} min={2} max={300} onChange={(chargerAmps) => set({ chargerAmps })} />
-          <Choose label="A second one in parallel" choices={NONE_OR('Stands by')} value={c.secondCharger ?? false} onChange={(secondCharger) => set({ secondCharger })} />
-          <Choose label="Disconnect" choices={DISCONNECT_CHOICES} value={c.disconnect} onChange={(disconnect) => set({ disconnect })} />
+          <Choose
+            label="Charger"
+            choices={CHARGER_CHOICES}
+            value={c.charger}
+            onChange={(charger) => set({ charger })}
+          />
+          <NumberField
+            label="Charger output"
+            unit="A"
+            value={c.chargerAmps}
+            min={2}
+            max={300}
+            onChange={(chargerAmps) => set({ chargerAmps })}
+          />
+          <Choose
+            label="A second one in parallel"
+            choices={NONE_OR('Stands by')}
+            value={c.secondCharger ?? false}
+            onChange={(secondCharger) => set({ secondCharger })}
+          />
+          <Choose
+            label="Disconnect"
+            choices={DISCONNECT_CHOICES}
+            value={c.disconnect}
+            onChange={(disconnect) => set({ disconnect })}
+          />
           <Choose label="Solar" choices={NONE_OR('On the roof')} value={c.solar} onChange={(solar) => set({ solar })} />
-          <Choose label="Generator" choices={NONE_OR('On board')} value={c.generator} onChange={(generator) => set({ generator })} />
+          <Choose
+            label="Generator"
+            choices={NONE_OR('On board')}
+            value={c.generator}
+            onChange={(generator) => set({ generator })}
+          />
         </Group>
       </div>
     </>
@@ -97,24 +188,72 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
   const links = linksFor(c.family);
   const charger = c.link.startsWith('dcdc') || c.link === 'chained';
   const length = (label: string, value: number, min: number, max: number, put: (metres: number) => void) => (
-    <NumberField label={label} unit="ft" value={Math.round(value / FEET)} min={min} max={max} onChange={(feet) => put(feet * FEET)} />
+    <NumberField
+      label={label}
+      unit="ft"
+      value={Math.round(value / FEET)}
+      min={min}
+      max={max}
+      onChange={(feet) => put(feet * FEET)}
+    />
   );
   return (
     <>
       <div>
         <Group title={car ? 'Motorhome in front' : 'Vehicle in front'}>
           {length('Length', c.towLength, 10, 49, (towLength) => set({ towLength }))}
-          <NumberField label="Alternator rating" unit="A" value={c.alternatorAmps} min={20} max={600} onChange={(alternatorAmps) => set({ alternatorAmps })} />
-          <Choose label="Its regulator" choices={[{ id: false, label: 'Ordinary' }, { id: true, label: 'Smart' }] as const} value={c.smart} onChange={(smart) => set({ smart })} />
+          <NumberField
+            label="Alternator rating"
+            unit="A"
+            value={c.alternatorAmps}
+            min={20}
+            max={600}
+            onChange={(alternatorAmps) => set({ alternatorAmps })}
+          />
+          <Choose
+            label="Its regulator"
+            choices={
+              [
+                { id: false, label: 'Ordinary' },
+                { id: true, label: 'Smart' },
+              ] as const
+            }
+            value={c.smart}
+            onChange={(smart) => set({ smart })}
+          />
         </Group>
         <Group title="What links the batteries">
           <Choose label="Link" choices={links} value={c.link} onChange={(link) => set({ link })} />
           <p className="quiet">{links.find((l) => l.id === c.link)?.says ?? links[0]!.says}.</p>
-          {!charger && c.link !== 'heavy-line' && <Choose label="Fed" choices={[{ id: 'ignition', label: 'With the ignition' }, { id: 'constant', label: 'Always' }] as const} value={c.feed} onChange={(feed) => set({ feed })} />}
+          {!charger && c.link !== 'heavy-line' && (
+            <Choose
+              label="Fed"
+              choices={
+                [
+                  { id: 'ignition', label: 'With the ignition' },
+                  { id: 'constant', label: 'Always' },
+                ] as const
+              }
+              value={c.feed}
+              onChange={(feed) => set({ feed })}
+            />
+          )}
           {charger && (
             <>
-              <NumberField label="Charger output" unit="A" value={c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40)} min={5} max={120} onChange={(dcdcAmps) => set({ dcdcAmps })} />
-              <Choose label="Enabled by" choices={ENABLE_SCHOOLS} value={c.enable ?? 'ignition'} onChange={(enable) => set({ enable })} />
+              <NumberField
+                label="Charger output"
+                unit="A"
+                value={c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40)}
+                min={5}
+                max={120}
+                onChange={(dcdcAmps) => set({ dcdcAmps })}
+              />
+              <Choose
+                label="Enabled by"
+                choices={ENABLE_SCHOOLS}
+                value={c.enable ?? 'ignition'}
+                onChange={(enable) => set({ enable })}
+              />
               <p className="quiet">{ENABLE_SCHOOLS.find((e) => e.id === (c.enable ?? 'ignition'))!.speaksAgainst}.</p>
             </>
           )}
@@ -126,7 +265,14 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
           <>
             <Bank title="Accessory battery in the van" bank={c.accessory} change={(accessory) => set({ accessory })} />
             <Group title="What fills it">
-              <NumberField label="Van charger output" unit="A" value={c.accessoryAmps ?? USUAL_VAN_AMPS} min={5} max={120} onChange={(accessoryAmps) => set({ accessoryAmps })} />
+              <NumberField
+                label="Van charger output"
+                unit="A"
+                value={c.accessoryAmps ?? USUAL_VAN_AMPS}
+                min={5}
+                max={120}
+                onChange={(accessoryAmps) => set({ accessoryAmps })}
+              />
             </Group>
           </>
         )}
@@ -134,13 +280,32 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
           {length('Length', c.behindLength, 7, 59, (behindLength) => set({ behindLength }))}
           {!car && (
             <>
-              <Choose label="Converter on shore power" choices={NONE_OR('Fitted')} value={c.shore} onChange={(shore) => set({ shore })} />
-              <Choose label="Solar" choices={NONE_OR('On the roof')} value={c.solar} onChange={(solar) => set({ solar })} />
-              <Choose label="Three-way fridge on the charge line" choices={NONE_OR('Fitted')} value={c.fridge} onChange={(fridge) => set({ fridge })} />
+              <Choose
+                label="Converter on shore power"
+                choices={NONE_OR('Fitted')}
+                value={c.shore}
+                onChange={(shore) => set({ shore })}
+              />
+              <Choose
+                label="Solar"
+                choices={NONE_OR('On the roof')}
+                value={c.solar}
+                onChange={(solar) => set({ solar })}
+              />
+              <Choose
+                label="Three-way fridge on the charge line"
+                choices={NONE_OR('Fitted')}
+                value={c.fridge}
+                onChange={(fridge) => set({ fridge })}
+              />
             </>
           )}
         </Group>
-        <Bank title={car ? 'Battery of the car' : c.family === 'trailer-48' ? 'Bank behind, 48 V' : 'Bank behind'} bank={c.behind} change={(behind) => set({ behind })} />
+        <Bank
+          title={car ? 'Battery of the car' : c.family === 'trailer-48' ? 'Bank behind, 48 V' : 'Bank behind'}
+          bank={c.behind}
+          change={(behind) => set({ behind })}
+        />
       </div>
     </>
   );

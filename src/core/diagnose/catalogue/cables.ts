@@ -1,7 +1,11 @@
 /** Faults of heavy cables, grounds, straps and bonds. */
 import type { FaultKind } from './faultKind';
 
-const BAD_LUG = { effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }], minutes: [25, 60], parts: [4, 20] } as const;
+const BAD_LUG = {
+  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }],
+  minutes: [25, 60],
+  parts: [4, 20],
+} as const;
 const BAD_GROUND = { minutes: [20, 50], parts: [2, 15] } as const;
 const MOVE_HEAVY = 'Fuse out or negative off before a heavy cable is moved.';
 

@@ -1,7 +1,12 @@
 /** Faults of what closes the link: modules, their wires, switches, fuses. */
 import type { FaultKind } from './faultKind';
 
-const MODULES = ['ignition-delay-module', 'voltage-link-module', 'bidirectional-module', 'timed-window-module'] as const;
+const MODULES = [
+  'ignition-delay-module',
+  'voltage-link-module',
+  'bidirectional-module',
+  'timed-window-module',
+] as const;
 const BY_VOLTS = ['voltage-link-module', 'bidirectional-module'] as const;
 const NEW_WIRE = { minutes: [20, 70], parts: [3, 15] } as const;
 
@@ -60,7 +65,10 @@ export const CONTROL_FAULTS: readonly FaultKind[] = [
     id: 'drifted-low',
     owner: { part: BY_VOLTS },
     name: '{owner} does not let go',
-    effects: [{ do: 'shift-param', param: 'openAt', from: -0.6, to: -1.6 }, { do: 'shift-param', param: 'closeAt', from: -0.6, to: -1.6 }],
+    effects: [
+      { do: 'shift-param', param: 'openAt', from: -0.6, to: -1.6 },
+      { do: 'shift-param', param: 'closeAt', from: -0.6, to: -1.6 },
+    ],
     prior: 1.2,
     explains: ['both-flat', 'link-always-on', 'chassis-flat'],
     repair: 'Replace the link module',

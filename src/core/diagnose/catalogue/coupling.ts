@@ -84,7 +84,8 @@ export const COUPLING_FAULTS: readonly FaultKind[] = [
     explains: ['slow-charging', 'coach-short-life'],
     repair: 'Set the profile for this bank and prove it with the meter',
     shows: 'the output stops rising short of what this bank wants',
-    confirm: 'its switches against the unit’s own table (“on” may be down), then the output’s volts on a nearly full bank',
+    confirm:
+      'its switches against the unit’s own table (“on” may be down), then the output’s volts on a nearly full bank',
     minutes: [10, 30],
     parts: [0, 0],
   },
@@ -97,7 +98,8 @@ export const COUPLING_FAULTS: readonly FaultKind[] = [
     explains: ['hot-link'],
     repair: 'Set the profile for this bank and prove it with the meter',
     shows: 'the output rises above what this bank bears',
-    confirm: 'its switches against the unit’s own table (“on” may be down), then the output’s volts on a nearly full bank',
+    confirm:
+      'its switches against the unit’s own table (“on” may be down), then the output’s volts on a nearly full bank',
     minutes: [10, 30],
     parts: [0, 0],
     caution: 'Too many volts boil a lead-acid bank and trip a lithium one’s BMS: stop charging until it is set.',

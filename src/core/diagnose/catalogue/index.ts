@@ -7,4 +7,11 @@ import { LINK_FAULTS } from './link';
 import { SOURCE_FAULTS } from './sources';
 import type { FaultKind } from './faultKind';
 
-export const FAULT_KINDS: readonly FaultKind[] = [...LINK_FAULTS, ...CONTROL_FAULTS, ...CABLE_FAULTS, ...COUPLING_FAULTS, ...BATTERY_FAULTS, ...SOURCE_FAULTS];
+export const FAULT_KINDS: readonly FaultKind[] = [
+  ...LINK_FAULTS,
+  ...CONTROL_FAULTS,
+  ...CABLE_FAULTS,
+  ...COUPLING_FAULTS,
+  ...BATTERY_FAULTS,
+  ...SOURCE_FAULTS,
+];

@@ -1,7 +1,8 @@
 /** Faults of the link itself: solenoid, diode isolator, link fuse. */
 import type { FaultKind } from './faultKind';
 
-const ISOLATE = 'Engine off and both banks isolated first. Hold the inner nut with a second wrench: a spun stud kills a solenoid.';
+const ISOLATE =
+  'Engine off and both banks isolated first. Hold the inner nut with a second wrench: a spun stud kills a solenoid.';
 const NEW_SOLENOID = { repair: 'Replace the isolator solenoid', minutes: [40, 75], parts: [45, 160] } as const;
 const NEW_DIODES = { repair: 'Replace the diode isolator', minutes: [45, 80], parts: [70, 220] } as const;
 

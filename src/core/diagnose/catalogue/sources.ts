@@ -1,7 +1,8 @@
 /** Faults of what charges, and of the coach disconnect. */
 import type { FaultKind } from './faultKind';
 
-const RUNNING = 'Never open a battery, fuse or link while the engine charges: the spike takes out diodes and electronics.';
+const RUNNING =
+  'Never open a battery, fuse or link while the engine charges: the spike takes out diodes and electronics.';
 const NEW_DISCONNECT = { repair: 'Replace the coach disconnect', minutes: [25, 60], parts: [20, 150] } as const;
 
 export const SOURCE_FAULTS: readonly FaultKind[] = [

@@ -15,7 +15,14 @@ const one = (x: number) => String(Number(x.toFixed(1)));
 
 /** Lowest volts after 15 s at half the cold-cranking amps, by temperature in °C. From memory: the usual load-test table. */
 const LOAD_TEST_LIMITS: readonly (readonly [celsius: number, volts: number])[] = [
-  [-18, 8.5], [-12, 8.7], [-7, 8.9], [-1, 9.1], [4, 9.3], [10, 9.4], [16, 9.5], [21, 9.6],
+  [-18, 8.5],
+  [-12, 8.7],
+  [-7, 8.9],
+  [-1, 9.1],
+  [4, 9.3],
+  [10, 9.4],
+  [16, 9.5],
+  [21, 9.6],
 ];
 
 /** The limit at a temperature: straight between the table's rows, flat outside. Volts per 12 V. */
@@ -53,11 +60,17 @@ export const GRADES = {
   coil: ({ ohms }: Values, nominal: number): Graded => {
     const at12 = ohms! / (nominal / 12) ** 2;
     const answer = at12 > 200 ? 'open' : at12 < 7 ? 'low' : 'right';
-    return { answer, why: `${one(ohms!)} Ω; continuous-duty coils are 12–18 Ω, starter-type ones 3–5 Ω at 12 V (from memory)` };
+    return {
+      answer,
+      why: `${one(ohms!)} Ω; continuous-duty coils are 12–18 Ω, starter-type ones 3–5 Ω at 12 V (from memory)`,
+    };
   },
   'load-test': ({ volts, celsius }: Values, nominal: number): Graded => {
     const limit = loadTestLimit(celsius!) * (nominal / 12);
-    return { answer: volts! >= limit ? 'passes' : 'fails', why: `${volts!.toFixed(2)} V after 15 s; the limit at ${one(celsius!)} °C is ${limit.toFixed(2)} V (from memory)` };
+    return {
+      answer: volts! >= limit ? 'passes' : 'fails',
+      why: `${volts!.toFixed(2)} V after 15 s; the limit at ${one(celsius!)} °C is ${limit.toFixed(2)} V (from memory)`,
+    };
   },
   gravity: ({ lowest, highest }: Values): Graded => {
     const apart = highest! - lowest!;

@@ -23,7 +23,9 @@ const isThin = (gauge: string) => !gauge.includes('/') && Number(gauge) >= THIN_
 function askedOf(rig: Rig, of: AskedOf, faults: readonly Fault[]): Owner[] {
   if ('rig' in of) {
     const last = rig.parts.find((p) => p.id === of.rig.at(-1));
-    return last && of.rig.every((id) => rig.parts.some((p) => p.id === id)) ? [{ id: '', name: '', part: last.id }] : [];
+    return last && of.rig.every((id) => rig.parts.some((p) => p.id === id))
+      ? [{ id: '', name: '', part: last.id }]
+      : [];
   }
   if ('wires' in of) {
     const faulty = new Map(faults.map((f) => [f.owner, f]));
@@ -35,7 +37,11 @@ function askedOf(rig: Rig, of: AskedOf, faults: readonly Fault[]): Owner[] {
 }
 
 /** Chances by fault id: a fault of the owner named by its kind, else by what it does. */
-function chancesByFault(template: ObservationTemplate, owner: Owner, faults: readonly Fault[]): Record<string, Chances> {
+function chancesByFault(
+  template: ObservationTemplate,
+  owner: Owner,
+  faults: readonly Fault[],
+): Record<string, Chances> {
   const table: Record<string, Chances> = {};
   for (const f of faults) {
     if (f.owner !== owner.id) continue;

@@ -17,35 +17,51 @@ beforeAll(() => {
   belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
 });
 const share = (fault: string) => belief.probability[belief.faults.findIndex((f) => f.id === fault)]!;
-const seen = (...list: [what: string, answer: string][]) => belief.setEvidence([], list.map(([what, answer], i) => ({ id: `o${i}`, what, answer })));
+const seen = (...list: [what: string, answer: string][]) =>
+  belief.setEvidence(
+    [],
+    list.map(([what, answer], i) => ({ id: `o${i}`, what, answer })),
+  );
 const question = (id: string) => belief.questions.find((q) => q.id === id)!;
 
 describe('what is seen, heard and tried', () => {
-  it.each(VARIETY.map((c) => [motorhomeInWords(c), c] as const))('has answers whose chances add up to one, on %s', (_, choices) => {
-    const rig = motorhome('t', 'T', choices);
-    const faults = rigFaults(rig);
-    const questions = observationsOf(rig, faults);
-    expect(questions.length).toBeGreaterThan(10);
-    expect(new Set(questions.map((q) => q.id)).size).toBe(questions.length);
-    const known = new Set(faults.map((f) => f.id));
-    for (const q of questions) {
-      for (const id of Object.keys(q.faults)) expect(known.has(id), `${q.id}: ${id}`).toBe(true);
-      for (const closed of [true, false]) {
-        for (const f of faults) {
-          const total = q.answers.reduce(
-            (sum, a) => sum + answerProbability(q, a.id, { faults: [f.id], closes: () => closed, volts: () => (closed ? 12 : 0), nominal: 12 }),
-            0,
-          );
-          expect(total, `${q.id} under ${f.id}`).toBeCloseTo(1, 9);
+  it.each(VARIETY.map((c) => [motorhomeInWords(c), c] as const))(
+    'has answers whose chances add up to one, on %s',
+    (_, choices) => {
+      const rig = motorhome('t', 'T', choices);
+      const faults = rigFaults(rig);
+      const questions = observationsOf(rig, faults);
+      expect(questions.length).toBeGreaterThan(10);
+      expect(new Set(questions.map((q) => q.id)).size).toBe(questions.length);
+      const known = new Set(faults.map((f) => f.id));
+      for (const q of questions) {
+        for (const id of Object.keys(q.faults)) expect(known.has(id), `${q.id}: ${id}`).toBe(true);
+        for (const closed of [true, false]) {
+          for (const f of faults) {
+            const total = q.answers.reduce(
+              (sum, a) =>
+                sum +
+                answerProbability(q, a.id, {
+                  faults: [f.id],
+                  closes: () => closed,
+                  volts: () => (closed ? 12 : 0),
+                  nominal: 12,
+                }),
+              0,
+            );
+            expect(total, `${q.id} under ${f.id}`).toBeCloseTo(1, 9);
+          }
         }
       }
-    }
-  });
+    },
+  );
 
   it('has no template that no rig is ever asked', () => {
     const rigs = [
       ...VARIETY.map((c) => motorhome('t', 'T', c)),
-      ...COUPLED_FAMILIES.flatMap(({ id: family }) => linksFor(family).map(({ id: link }) => coupledRig('t', 'T', { ...USUAL_COUPLED[family], link }))),
+      ...COUPLED_FAMILIES.flatMap(({ id: family }) =>
+        linksFor(family).map(({ id: link }) => coupledRig('t', 'T', { ...USUAL_COUPLED[family], link })),
+      ),
     ];
     const asked = new Set(rigs.flatMap((rig) => observationsOf(rig, rigFaults(rig)).map((q) => q.id.split('.')[0]!)));
     for (const t of TEMPLATES) expect(asked.has(t.id), t.id).toBe(true);
@@ -55,10 +71,13 @@ describe('what is seen, heard and tried', () => {
     for (const t of TEMPLATES) {
       const words = `${t.ask} ${t.how}`;
       const charging = ['idle', 'fast-idle', 'boost-engine-on', 'shore', 'generator'].includes(t.state ?? '');
-      if (/\b(wire|ends|circuit) (off|dead)\b|ends off|hydrometer|cold-cranking/i.test(words)) expect(t.state, t.id).toBe('rested');
-      if (charging && !/engine off while/i.test(words)) expect(words, t.id).not.toMatch(/\b(pull|disconnect|remove|bridge|open) (it|the|a)\b/i);
+      if (/\b(wire|ends|circuit) (off|dead)\b|ends off|hydrometer|cold-cranking/i.test(words))
+        expect(t.state, t.id).toBe('rested');
+      if (charging && !/engine off while/i.test(words))
+        expect(words, t.id).not.toMatch(/\b(pull|disconnect|remove|bridge|open) (it|the|a)\b/i);
       expect(words, t.id).not.toMatch(/bridg|jumper|while driving|on the road/i);
-      if (/Engine idling|engine idling|at idle/.test(words) && t.group !== 'try') expect(`${words} ${t.caution ?? ''}`, t.id).toMatch(/stand clear|Brake on/);
+      if (/Engine idling|engine idling|at idle/.test(words) && t.group !== 'try')
+        expect(`${words} ${t.caution ?? ''}`, t.id).toMatch(/stand clear|Brake on/);
     }
   });
 
@@ -100,7 +119,10 @@ describe('what is seen, heard and tried', () => {
   it('whatever is answered, in whatever order, it is a probability, and taking it back restores it', () => {
     seen();
     const before = Float64Array.from(belief.probability);
-    const some = fc.subarray(belief.questions.map((q) => q.id), { minLength: 1, maxLength: 6 });
+    const some = fc.subarray(
+      belief.questions.map((q) => q.id),
+      { minLength: 1, maxLength: 6 },
+    );
     fc.assert(
       fc.property(some, fc.integer({ min: 0, max: 5 }), (ids, n) => {
         const list = ids.map((id): [string, string] => [id, question(id).answers[n % question(id).answers.length]!.id]);
@@ -123,7 +145,8 @@ describe('what is seen, heard and tried', () => {
 
   it('on a hidden rig comes out as often as stated, and the same from the same seed', () => {
     const q = question('wedge.boost');
-    const count = (fault: string) => Array.from({ length: 300 }, (_, n) => new HiddenRigs(fault, n).answer(q)).filter((a) => a === 'yes').length;
+    const count = (fault: string) =>
+      Array.from({ length: 300 }, (_, n) => new HiddenRigs(fault, n).answer(q)).filter((a) => a === 'yes').length;
     class HiddenRigs {
       private readonly rig: HiddenRig;
       constructor(fault: string, n: number) {
@@ -141,7 +164,10 @@ describe('what is seen, heard and tried', () => {
 
   it('shows a unit’s own lamps where its table is known', () => {
     const rig = motorhome('t', 'T');
-    const lamps = [{ shows: 'green steady', means: 'closed' as const }, { shows: 'amber blinking', means: 'waiting' as const }];
+    const lamps = [
+      { shows: 'green steady', means: 'closed' as const },
+      { shows: 'amber blinking', means: 'waiting' as const },
+    ];
     const told = { ...rig, parts: rig.parts.map((p) => (p.id === 'delay' ? { ...p, lamps } : p)) };
     const q = observationsOf(told, rigFaults(told)).find((x) => x.id === 'status-lamp.delay')!;
     expect(q.answers.map((a) => a.label)).toEqual(['green steady (closed)', 'amber blinking (waiting)', 'dark']);

@@ -1,7 +1,12 @@
 /** What one sees, hears and feels. Chances are assumed; that these things tell is common practice. */
 import { YES_NO, yes, type ObservationTemplate } from './observationKind';
 
-const MODULES = ['ignition-delay-module', 'voltage-link-module', 'bidirectional-module', 'timed-window-module'] as const;
+const MODULES = [
+  'ignition-delay-module',
+  'voltage-link-module',
+  'bidirectional-module',
+  'timed-window-module',
+] as const;
 const RISE = [
   { id: 'hot', label: 'hot' },
   { id: 'warm', label: 'warm' },
@@ -52,8 +57,16 @@ export const SEEN: readonly ObservationTemplate[] = [
       { id: 'waiting', label: 'as it says for waiting' },
       { id: 'dark', label: 'dark' },
     ],
-    faults: { dead: { closed: 0.03, waiting: 0.12, dark: 0.85 }, 'drifted-high': { closed: 0.05, waiting: 0.9, dark: 0.05 } },
-    closes: { part: 'link', state: 'idle', so: { closed: 0.88, waiting: 0.09, dark: 0.03 }, not: { closed: 0.3, waiting: 0.4, dark: 0.3 } },
+    faults: {
+      dead: { closed: 0.03, waiting: 0.12, dark: 0.85 },
+      'drifted-high': { closed: 0.05, waiting: 0.9, dark: 0.05 },
+    },
+    closes: {
+      part: 'link',
+      state: 'idle',
+      so: { closed: 0.88, waiting: 0.09, dark: 0.03 },
+      not: { closed: 0.3, waiting: 0.4, dark: 0.3 },
+    },
     otherwise: { closed: 0.4, waiting: 0.4, dark: 0.2 },
   },
   {

@@ -1,7 +1,12 @@
 /** What is tried: ohms on a dead circuit, a lamp as load, a swap, a load test. Chances are assumed, the methods common practice. */
 import type { ObservationTemplate } from './observationKind';
 
-const MODULES = ['ignition-delay-module', 'voltage-link-module', 'bidirectional-module', 'timed-window-module'] as const;
+const MODULES = [
+  'ignition-delay-module',
+  'voltage-link-module',
+  'bidirectional-module',
+  'timed-window-module',
+] as const;
 const LAMP = [
   { id: 'bright', label: 'bright' },
   { id: 'dim', label: 'dim' },
@@ -9,9 +14,16 @@ const LAMP = [
 ] as const;
 const BRIGHT = { bright: 0.95, dim: 0.04, dark: 0.01 } as const;
 const DARK = { bright: 0.02, dim: 0.08, dark: 0.9 } as const;
-const LOADED = 'A 12 V lamp of four to five amps from the point to frame: a corroded feed shows battery volts until it is loaded. Never on sense, data or engine-computer wires.';
+const LOADED =
+  'A 12 V lamp of four to five amps from the point to frame: a corroded feed shows battery volts until it is loaded. Never on sense, data or engine-computer wires.';
 
-const lampTest = (id: string, probe: string, where: string, state: string, needs: readonly string[]): ObservationTemplate => ({
+const lampTest = (
+  id: string,
+  probe: string,
+  where: string,
+  state: string,
+  needs: readonly string[],
+): ObservationTemplate => ({
   id: `lamp-${id}`,
   of: { rig: needs },
   ask: `A test lamp at ${where}`,
@@ -58,7 +70,10 @@ export const TRIED: readonly ObservationTemplate[] = [
     ],
     fields: [{ id: 'ohms', label: 'Across the coil', unit: 'ohm', min: 0, max: 1e8 }],
     grade: 'coil',
-    faults: { 'coil-open': { right: 0.01, low: 0.01, open: 0.98 }, 'wrong-duty': { right: 0.06, low: 0.93, open: 0.01 } },
+    faults: {
+      'coil-open': { right: 0.01, low: 0.01, open: 0.98 },
+      'wrong-duty': { right: 0.06, low: 0.93, open: 0.01 },
+    },
     otherwise: { right: 0.97, low: 0.02, open: 0.01 },
   },
   {

@@ -15,7 +15,8 @@ export interface Estimated {
 const BLOCKS = 20;
 /** Student's t, 95 % two-sided, by degrees of freedom; the usual approximation t ≈ z + (z³ + z)/4ν + (5z⁵ + 16z³ + 3z)/96ν². Source: Abramowitz and Stegun, 26.7.5. */
 const Z = 1.96;
-const studentT = (nu: number): number => Z + (Z ** 3 + Z) / (4 * nu) + (5 * Z ** 5 + 16 * Z ** 3 + 3 * Z) / (96 * nu * nu);
+const studentT = (nu: number): number =>
+  Z + (Z ** 3 + Z) / (4 * nu) + (5 * Z ** 5 + 16 * Z ** 3 + 3 * Z) / (96 * nu * nu);
 
 /** Standard deviation of white noise on a smooth column: 1.4826 × median |second difference| / √6. */
 export function noiseOf(values: Float64Array, picked: Int32Array): number {
@@ -41,7 +42,14 @@ interface Sums {
   yy: number;
 }
 const none = (): Sums => ({ n: 0, x: 0, y: 0, xx: 0, xy: 0, yy: 0 });
-const plus = (a: Sums, b: Sums, sign: 1 | -1): Sums => ({ n: a.n + sign * b.n, x: a.x + sign * b.x, y: a.y + sign * b.y, xx: a.xx + sign * b.xx, xy: a.xy + sign * b.xy, yy: a.yy + sign * b.yy });
+const plus = (a: Sums, b: Sums, sign: 1 | -1): Sums => ({
+  n: a.n + sign * b.n,
+  x: a.x + sign * b.x,
+  y: a.y + sign * b.y,
+  xx: a.xx + sign * b.xx,
+  xy: a.xy + sign * b.xy,
+  yy: a.yy + sign * b.yy,
+});
 
 /** Slope and intercept of sums. @param lambda noise variance of y over that of x. */
 function deming(s: Sums, lambda: number): { slope: number; intercept: number } {
@@ -91,7 +99,19 @@ export function line(x: Float64Array, y: Float64Array, picked: Int32Array): Line
   };
   const whole = fit(all);
   const without = blocks.map((b) => fit(plus(all, b, -1)));
-  return { slope: jackknifed(whole[0], without.map((f) => f[0]), good.length), intercept: jackknifed(whole[1], without.map((f) => f[1]), good.length), spread };
+  return {
+    slope: jackknifed(
+      whole[0],
+      without.map((f) => f[0]),
+      good.length,
+    ),
+    intercept: jackknifed(
+      whole[1],
+      without.map((f) => f[1]),
+      good.length,
+    ),
+    spread,
+  };
 }
 
 /** Mean of y over mean of x: what is left where x hardly moves. Offsets of the sensors go into it. */
@@ -105,7 +125,11 @@ export function ratio(x: Float64Array, y: Float64Array, picked: Int32Array): Est
     s.y += y[i]!;
   });
   const all = sums.reduce((a, b) => ({ x: a.x + b.x, y: a.y + b.y }), { x: 0, y: 0 });
-  return jackknifed(all.y / all.x, sums.map((b) => (all.y - b.y) / (all.x - b.x)), good.length);
+  return jackknifed(
+    all.y / all.x,
+    sums.map((b) => (all.y - b.y) / (all.x - b.x)),
+    good.length,
+  );
 }
 
 function ols(s: Sums): { slope: number; intercept: number } {
@@ -130,7 +154,12 @@ const LARGE_ENOUGH = 0.3;
  * How y answers to sudden steps of x: what drifts slowly in either does not matter. Steps are where the mean of
  * a few samples after differs from that of a few before; intervals by leaving out one step after the other.
  */
-export function stepResponse(x: Float64Array, y: Float64Array, picked: Int32Array, least: number): Estimated | undefined {
+export function stepResponse(
+  x: Float64Array,
+  y: Float64Array,
+  picked: Int32Array,
+  least: number,
+): Estimated | undefined {
   const good = picked.filter((i) => Number.isFinite(x[i]!) && Number.isFinite(y[i]!));
   const high = Math.max(least, STEP_NOISES * noiseOf(x, good) * Math.sqrt(2 / SIDE));
   const side = (of: Float64Array, from: number) => {
@@ -149,19 +178,31 @@ export function stepResponse(x: Float64Array, y: Float64Array, picked: Int32Arra
       const d = Math.abs(side(x, j + SIDE + 1) - side(x, j));
       if (d > best) [best, bestAt] = [d, j];
     }
-    if (good[bestAt + 2 * SIDE]! - good[bestAt]! === 2 * SIDE) steps.push({ dx: side(x, bestAt + SIDE + 1) - side(x, bestAt), dy: side(y, bestAt + SIDE + 1) - side(y, bestAt) });
+    if (good[bestAt + 2 * SIDE]! - good[bestAt]! === 2 * SIDE)
+      steps.push({
+        dx: side(x, bestAt + SIDE + 1) - side(x, bestAt),
+        dy: side(y, bestAt + SIDE + 1) - side(y, bestAt),
+      });
     k = bestAt + 2 * SIDE;
   }
   // Small ones were found where noise helped them: beside a large one they only bias.
   const largest = Math.max(0, ...steps.map((p) => Math.abs(p.dx)));
   const kept = steps.filter((p) => Math.abs(p.dx) >= LARGE_ENOUGH * largest);
   if (kept.length < FEWEST_STEPS) return undefined;
-  const slope = (list: readonly { dx: number; dy: number }[]) => list.reduce((sum, p) => sum + p.dx * p.dy, 0) / list.reduce((sum, p) => sum + p.dx * p.dx, 0);
+  const slope = (list: readonly { dx: number; dy: number }[]) =>
+    list.reduce((sum, p) => sum + p.dx * p.dy, 0) / list.reduce((sum, p) => sum + p.dx * p.dx, 0);
   const value = slope(kept);
   // What noise alone does to it; with steps enough, what they differ by as well.
   const noise = (noiseOf(y, good) ** 2 + (value * noiseOf(x, good)) ** 2) * (2 / SIDE);
   const half = 2.5 * Math.sqrt(noise / kept.reduce((sum, p) => sum + p.dx * p.dx, 0));
-  const spread = kept.length >= 4 ? jackknifed(value, kept.map((_, k) => slope(kept.filter((_, j) => j !== k))), kept.length) : undefined;
+  const spread =
+    kept.length >= 4
+      ? jackknifed(
+          value,
+          kept.map((_, k) => slope(kept.filter((_, j) => j !== k))),
+          kept.length,
+        )
+      : undefined;
   const wide = Math.max(half, spread ? spread.hi - value : 0);
   return { value, lo: value - wide, hi: value + wide, samples: kept.length };
 }
@@ -179,5 +220,9 @@ export function level(y: Float64Array, picked: Int32Array): Estimated | undefine
     return sum / (v.length - 2 * cut);
   });
   const value = means.reduce((a, b) => a + b, 0) / BLOCKS;
-  return jackknifed(value, means.map((m) => (value * BLOCKS - m) / (BLOCKS - 1)), good.length);
+  return jackknifed(
+    value,
+    means.map((m) => (value * BLOCKS - m) / (BLOCKS - 1)),
+    good.length,
+  );
 }

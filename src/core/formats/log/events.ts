@@ -1,7 +1,8 @@
 /** What happened in a log: engine starts and stops, the link closing and opening, charge stages, long rests. */
 import type { LogRole, LogSeries } from './series';
 
-export type LogEventKind = 'engine-start' | 'charging-begins' | 'charging-ends' | 'link-closes' | 'link-opens' | 'stage' | 'gap';
+export type LogEventKind =
+  'engine-start' | 'charging-begins' | 'charging-ends' | 'link-closes' | 'link-opens' | 'stage' | 'gap';
 
 export interface LogEvent {
   /** s since 1970. */
@@ -42,7 +43,8 @@ const OPEN_VOLTS = 0.3;
 export const REST_HOURS = 3;
 const SETTLES = 1800;
 
-export const channel = (s: LogSeries, role: LogRole): Float64Array | undefined => s.channels.find((c) => c.role === role)?.values;
+export const channel = (s: LogSeries, role: LogRole): Float64Array | undefined =>
+  s.channels.find((c) => c.role === role)?.values;
 
 /** Reads a log's events. @param nominal 12, 24 or 48. */
 export function eventsOf(s: LogSeries, nominal = 12): LogEvents {
@@ -52,7 +54,15 @@ export function eventsOf(s: LogSeries, nominal = 12): LogEvents {
   const { closed, seen } = closedOf(s, k);
   const events: LogEvent[] = [];
   for (const c of charging) {
-    events.push(c.cranked ? { t: c.from, kind: 'engine-start', says: 'the engine starts: a dip, then charging volts' } : { t: c.from, kind: 'charging-begins', says: 'charging begins; no crank in the log: shore power, a generator, or a start between two samples' });
+    events.push(
+      c.cranked
+        ? { t: c.from, kind: 'engine-start', says: 'the engine starts: a dip, then charging volts' }
+        : {
+            t: c.from,
+            kind: 'charging-begins',
+            says: 'charging begins; no crank in the log: shore power, a generator, or a start between two samples',
+          },
+    );
     if (c.to < s.t.at(-1)!) events.push({ t: c.to, kind: 'charging-ends', says: 'charging ends' });
   }
   for (const c of closed) {
@@ -60,13 +70,19 @@ export function eventsOf(s: LogSeries, nominal = 12): LogEvents {
     if (c.to < s.t.at(-1)!) events.push({ t: c.to, kind: 'link-opens', says: 'the link opens' });
   }
   events.push(...stagesOf(s, k));
-  for (const g of s.gaps) events.push({ t: g.from, kind: 'gap', says: `nothing was written for ${duration(g.to - g.from)}` });
+  for (const g of s.gaps)
+    events.push({ t: g.from, kind: 'gap', says: `nothing was written for ${duration(g.to - g.from)}` });
   events.sort((a, b) => a.t - b.t);
   return { events, charging, closed, linkSeen: seen, rests: restsOf(s, charging) };
 }
 
 /** A duration in words. */
-export const duration = (seconds: number): string => (seconds >= 5400 ? `${(seconds / 3600).toFixed(1)} h` : seconds >= 90 ? `${Math.round(seconds / 60)} min` : `${Math.round(seconds)} s`);
+export const duration = (seconds: number): string =>
+  seconds >= 5400
+    ? `${(seconds / 3600).toFixed(1)} h`
+    : seconds >= 90
+      ? `${Math.round(seconds / 60)} min`
+      : `${Math.round(seconds)} s`;
 
 function chargingOf(s: LogSeries, volts: Float64Array, k: number): LogEvents['charging'] {
   const spans: LogEvents['charging'] = [];
@@ -225,13 +241,28 @@ function stagesOf(s: LogSeries, k: number): LogEvent[] {
         const m = run[q]!;
         const atTop = topV > 13.9 * k && m.v > topV - 0.08 * k;
         reached ||= atTop;
-        const next = atTop ? 'absorption' : reached && m.v < topV - 0.3 * k && m.i < 0.35 * most ? 'float' : reached ? stage : 'bulk';
+        const next = atTop
+          ? 'absorption'
+          : reached && m.v < topV - 0.3 * k && m.i < 0.35 * most
+            ? 'float'
+            : reached
+              ? stage
+              : 'bulk';
         if (next !== stage && next !== '') {
           // A stage lasts: five minutes of it in a row.
-          const lasts = run.slice(q, q + 5).filter((x) => (next === 'absorption' ? x.v > topV - 0.1 * k : next === 'float' ? x.v < topV - 0.25 * k : true)).length >= Math.min(4, run.length - q);
+          const lasts =
+            run
+              .slice(q, q + 5)
+              .filter((x) =>
+                next === 'absorption' ? x.v > topV - 0.1 * k : next === 'float' ? x.v < topV - 0.25 * k : true,
+              ).length >= Math.min(4, run.length - q);
           if (!lasts) continue;
           stage = next;
-          out.push({ t: m.t + 60, kind: 'stage', says: `coach bank: ${stage} at ${m.v.toFixed(2)} V, ${m.i.toFixed(0)} A` });
+          out.push({
+            t: m.t + 60,
+            kind: 'stage',
+            says: `coach bank: ${stage} at ${m.v.toFixed(2)} V, ${m.i.toFixed(0)} A`,
+          });
         }
       }
     }

@@ -14,9 +14,27 @@ interface FigureRow {
 }
 
 const ROWS: readonly FigureRow[] = [
-  { estimate: 'capacity', which: (p) => p.kind === 'battery-bank' && p.side === 'coach', param: 'capacity', beside: 0.02, because: 'a monitor counts to about two in a hundred (from memory)' },
-  { estimate: 'set-point', which: (p) => p.kind === 'alternator', param: 'setPoint', beside: 0.08, because: 'its own cable and the loads drop a tenth of a volt more (assumed)' },
-  { estimate: 'parasitic', which: (p) => p.kind === 'chassis-loads', param: 'off', beside: 0.005, because: 'a clamp’s zero (from memory)' },
+  {
+    estimate: 'capacity',
+    which: (p) => p.kind === 'battery-bank' && p.side === 'coach',
+    param: 'capacity',
+    beside: 0.02,
+    because: 'a monitor counts to about two in a hundred (from memory)',
+  },
+  {
+    estimate: 'set-point',
+    which: (p) => p.kind === 'alternator',
+    param: 'setPoint',
+    beside: 0.08,
+    because: 'its own cable and the loads drop a tenth of a volt more (assumed)',
+  },
+  {
+    estimate: 'parasitic',
+    which: (p) => p.kind === 'chassis-loads',
+    param: 'off',
+    beside: 0.005,
+    because: 'a clamp’s zero (from memory)',
+  },
 ];
 
 export interface LogFigure {
@@ -38,12 +56,23 @@ const SIGMAS = 2 * 1.96;
  */
 export function logFigure(rig: Rig, e: LogEstimate, file: string): LogFigure | undefined {
   const row = ROWS.find((r) => r.estimate === e.id);
-  const part = row && rig.parts.filter(row.which).sort((a, b) => (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0))[0];
+  const part =
+    row &&
+    rig.parts
+      .filter(row.which)
+      .sort((a, b) => (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0))[0];
   if (!row || !part || e.bound) return undefined;
   const spec = partKind(part.kind).params[row.param]!;
   const value = Number(e.value.toPrecision(5));
   if (value < spec.min || value > spec.max) return undefined;
   const noise = (e.hi - e.lo) / SIGMAS;
   const spread = Number(Math.hypot(spec.scale === 'ratio' ? noise / value : noise, row.beside).toPrecision(3));
-  return { part: part.id, param: row.param, name: `${part.name}: ${spec.label.charAt(0).toLowerCase()}${spec.label.slice(1)}`, was: part.params[row.param] ?? spec.default, set: { value, spread, provenance: 'measured', source: `log ${file}`.slice(0, 200) }, because: row.because };
+  return {
+    part: part.id,
+    param: row.param,
+    name: `${part.name}: ${spec.label.charAt(0).toLowerCase()}${spec.label.slice(1)}`,
+    was: part.params[row.param] ?? spec.default,
+    set: { value, spread, provenance: 'measured', source: `log ${file}`.slice(0, 200) },
+    because: row.because,
+  };
 }

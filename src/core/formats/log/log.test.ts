@@ -9,7 +9,8 @@ import { CsvLogReader, guessDelimiter, guessMap, headerKey, readNumber } from '.
 import { SeriesBuilder, type LogSeries } from './series';
 import { daysFromCivil, readTime, toUtc, zoneOffsets } from './time';
 
-const rowsOf = (text: string): string[][] => Papa.parse<string[]>(text, { delimiter: guessDelimiter(text), skipEmptyLines: 'greedy' }).data;
+const rowsOf = (text: string): string[][] =>
+  Papa.parse<string[]>(text, { delimiter: guessDelimiter(text), skipEmptyLines: 'greedy' }).data;
 const read = (text: string, zone = 'UTC', change: Partial<ReturnType<typeof guessMap>> = {}): LogSeries => {
   const rows = rowsOf(text);
   const reader = new CsvLogReader({ ...guessMap(rows.slice(0, 50), zone), ...change });
@@ -19,11 +20,13 @@ const read = (text: string, zone = 'UTC', change: Partial<ReturnType<typeof gues
 
 describe('times', () => {
   it('agree with the calendar of the runtime, every day of two centuries', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 73_000 }), (day) => {
-      const d = new Date(day * 86_400_000);
-      expect(daysFromCivil(d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate())).toBe(day);
-      expect(readTime(d.toISOString(), 'iso').seconds).toBe(day * 86_400);
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 73_000 }), (day) => {
+        const d = new Date(day * 86_400_000);
+        expect(daysFromCivil(d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate())).toBe(day);
+        expect(readTime(d.toISOString(), 'iso').seconds).toBe(day * 86_400);
+      }),
+    );
   });
   it('are read as recorders write them', () => {
     const utc = (text: string) => Date.parse(text) / 1000;
@@ -31,15 +34,18 @@ describe('times', () => {
     expect(readTime('04/03/2026 05:06', 'day-first').seconds).toBe(utc('2026-03-04T05:06:00Z'));
     expect(readTime('3/4/26 12:05:07 AM', 'month-first').seconds).toBe(utc('2026-03-04T00:05:07Z'));
     expect(readTime('1772600000123', 'milliseconds').seconds).toBe(1772600000.123);
-    for (const bad of ['31/31/2026', 'yesterday', '', '2026-13-01', '2026-02-01 10:61']) expect(readTime(bad, 'day-first').seconds).toBeNaN();
+    for (const bad of ['31/31/2026', 'yesterday', '', '2026-13-01', '2026-02-01 10:61'])
+      expect(readTime(bad, 'day-first').seconds).toBeNaN();
   });
   it('of a zone follow its summer time, in both directions', () => {
     const offset = zoneOffsets('America/Denver');
-    fc.assert(fc.property(fc.integer({ min: 1_600_000_000, max: 1_800_000_000 }), (utc) => {
-      const local = utc + offset(utc) * 60;
-      // Back again, but for the hour that comes twice.
-      expect([0, 3600]).toContain(utc - toUtc(local, offset));
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 1_600_000_000, max: 1_800_000_000 }), (utc) => {
+        const local = utc + offset(utc) * 60;
+        // Back again, but for the hour that comes twice.
+        expect([0, 3600]).toContain(utc - toUtc(local, offset));
+      }),
+    );
     expect(offset(Date.parse('2026-07-01T00:00:00Z') / 1000)).toBe(-360);
     expect(offset(Date.parse('2026-01-01T00:00:00Z') / 1000)).toBe(-420);
     expect(() => zoneOffsets('Mars/Olympus')).toThrow();
@@ -48,7 +54,10 @@ describe('times', () => {
 
 describe('a recorder’s CSV', () => {
   it('is understood with decimal commas, semicolons, a preamble and a clock of its own', () => {
-    const s = read('Recorder 7\r\nDatum;Zeit;Start battery (V);Coach battery (V);Coach current (A)\r\n04.03.2026;05:06:07;12,70;12,41;-3,5\r\n04.03.2026;05:06:17;14,02;12,44;22,25\r\n14.03.2026;05:06:27;14,05;12,52;21,5\r\n', 'Europe/Berlin');
+    const s = read(
+      'Recorder 7\r\nDatum;Zeit;Start battery (V);Coach battery (V);Coach current (A)\r\n04.03.2026;05:06:07;12,70;12,41;-3,5\r\n04.03.2026;05:06:17;14,02;12,44;22,25\r\n14.03.2026;05:06:27;14,05;12,52;21,5\r\n',
+      'Europe/Berlin',
+    );
     expect(s.channels.map((c) => [c.role, [...c.values]])).toEqual([
       ['chassis-volts', [12.7, 14.02, 14.05]],
       ['coach-volts', [12.41, 12.44, 12.52]],
@@ -57,30 +66,43 @@ describe('a recorder’s CSV', () => {
     expect(s.t[0]).toBe(Date.parse('2026-03-04T04:06:07Z') / 1000);
   });
   it('keeps what can be kept: text in a number, a broken time, time running backwards are each said with their line', () => {
-    const s = read('time,voltage (V)\n2026-03-04 00:00:00,12.5\n2026-03-04 00:00:10,OL\nnever,12.4\n2026-03-04 00:00:05,12.3\n2026-03-04 00:00:20,12.2\n');
+    const s = read(
+      'time,voltage (V)\n2026-03-04 00:00:00,12.5\n2026-03-04 00:00:10,OL\nnever,12.4\n2026-03-04 00:00:05,12.3\n2026-03-04 00:00:20,12.2\n',
+    );
     expect([...s.channels[0]!.values]).toEqual([12.5, NaN, 12.2]);
-    expect(s.problems.map((p) => [p.kind, p.line])).toEqual([['not-a-number', 3], ['not-a-time', 4], ['backwards', 5]]);
+    expect(s.problems.map((p) => [p.kind, p.line])).toEqual([
+      ['not-a-number', 3],
+      ['not-a-time', 4],
+      ['backwards', 5],
+    ]);
     expect(s.dropped).toBe(2);
     expect(s.rows).toBe(5);
     for (const p of s.problems) expect(p.wanted.length).toBeGreaterThan(10);
   });
   it('counts what goes wrong a thousand times without filling memory with it', () => {
-    const s = read(`time,voltage (V)\n${Array.from({ length: 2000 }, (_, i) => `${1_700_000_000 + i},${i % 2 ? 'bad' : '12.5'}`).join('\n')}\n`);
+    const s = read(
+      `time,voltage (V)\n${Array.from({ length: 2000 }, (_, i) => `${1_700_000_000 + i},${i % 2 ? 'bad' : '12.5'}`).join('\n')}\n`,
+    );
     expect(s.counts['not-a-number']).toBe(1000);
     expect(s.problems.length).toBeLessThan(10);
   });
   it('reads numbers as they are meant and takes nothing else for one', () => {
-    fc.assert(fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), (x) => {
-      expect(readNumber(x.toFixed(3), '.')).toBe(Number(x.toFixed(3)));
-      expect(readNumber(x.toFixed(3).replace('.', ','), ',')).toBe(Number(x.toFixed(3)));
-    }));
-    for (const bad of ['', ' ', '12.5V', '1.2.3', '--1', 'NaN', 'Infinity', '0x10', '=1+1']) expect(readNumber(bad, '.')).toBeNaN();
+    fc.assert(
+      fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), (x) => {
+        expect(readNumber(x.toFixed(3), '.')).toBe(Number(x.toFixed(3)));
+        expect(readNumber(x.toFixed(3).replace('.', ','), ',')).toBe(Number(x.toFixed(3)));
+      }),
+    );
+    for (const bad of ['', ' ', '12.5V', '1.2.3', '--1', 'NaN', 'Infinity', '0x10', '=1+1'])
+      expect(readNumber(bad, '.')).toBeNaN();
   });
   it('finds a mapping again by its header', () => {
     expect(headerKey([' Time ', 'VOLTS'])).toBe(headerKey(['time', 'volts']));
   });
   it('sees gaps, and breaks nothing on an empty or foreign file', () => {
-    const s = read(`time,voltage (V)\n${[0, 10, 20, 30, 4000, 4010].map((t) => `${1_700_000_000 + t},12.5`).join('\n')}\n`);
+    const s = read(
+      `time,voltage (V)\n${[0, 10, 20, 30, 4000, 4010].map((t) => `${1_700_000_000 + t},12.5`).join('\n')}\n`,
+    );
     expect(s.gaps).toEqual([{ from: 1_700_000_030, to: 1_700_004_000 }]);
     for (const text of ['', 'a', '\u0000\u0001', 'x,y\n', '{"json":true}']) {
       const empty = read(text);
@@ -92,18 +114,33 @@ describe('a recorder’s CSV', () => {
 
 describe('a CAN log', () => {
   it('says of a frame what was put into it, to the step of its encoding', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 1200 }), fc.integer({ min: -500_000, max: 500_000 }), fc.integer({ min: 1, max: 4 }), (v, ma, instance) => {
-      const { id, data } = encodeFrame({ instance, volts: v * 0.05, amps: ma / 1000 });
-      const back = decodeFrame(id, data)!;
-      expect(back.instance).toBe(instance);
-      expect(back.volts).toBeCloseTo(v * 0.05, 9);
-      expect(back.amps).toBeCloseTo(ma / 1000, 6);
-    }));
-    expect(decodeFrame(0x19fffd44, Uint8Array.from([1, 100, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff]))).toEqual({ instance: 1 });
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 1200 }),
+        fc.integer({ min: -500_000, max: 500_000 }),
+        fc.integer({ min: 1, max: 4 }),
+        (v, ma, instance) => {
+          const { id, data } = encodeFrame({ instance, volts: v * 0.05, amps: ma / 1000 });
+          const back = decodeFrame(id, data)!;
+          expect(back.instance).toBe(instance);
+          expect(back.volts).toBeCloseTo(v * 0.05, 9);
+          expect(back.amps).toBeCloseTo(ma / 1000, 6);
+        },
+      ),
+    );
+    expect(decodeFrame(0x19fffd44, Uint8Array.from([1, 100, 0xff, 0xff, 0xff, 0xff, 0xff, 0xff]))).toEqual({
+      instance: 1,
+    });
     expect(decodeFrame(0x18feca00, new Uint8Array(8))).toBeUndefined();
   });
   it('is read in both ways loggers write it, other frames passed over', () => {
-    const text = ['(1772600000.100000) can0 19FFFD44#0164F50000943577', '1772600001.2 can0 19FFFD44 [8] 02 64 18 01 00 94 35 77', '(1772600001.500000) can0 18FECA00#0000000000000000', 'garbage', ''];
+    const text = [
+      '(1772600000.100000) can0 19FFFD44#0164F50000943577',
+      '1772600001.2 can0 19FFFD44 [8] 02 64 18 01 00 94 35 77',
+      '(1772600001.500000) can0 18FECA00#0000000000000000',
+      'garbage',
+      '',
+    ];
     expect(looksLikeCan(text.concat(text).join('\n'))).toBe(true);
     const reader = new CanLogReader();
     reader.push(text);
@@ -118,26 +155,46 @@ describe('a CAN log', () => {
 describe('thinning for the screen', () => {
   it('keeps every extreme of every window, and never more points than asked', () => {
     fc.assert(
-      fc.property(fc.array(fc.oneof({ weight: 9, arbitrary: fc.integer({ min: -1000, max: 1000 }) }, { weight: 1, arbitrary: fc.constant(NaN) }), { minLength: 1, maxLength: 3000 }), fc.integer({ min: 2, max: 60 }), fc.nat(), fc.nat(), (values, buckets, p, q) => {
-        const t = Float64Array.from(values, (_, i) => i);
-        const e = new Extremes(t, Float64Array.from(values));
-        const [a, b] = [p % values.length, q % values.length].sort((x, y) => x - y) as [number, number];
-        const w = e.window(a, b, buckets);
-        expect(w.t.length).toBeLessThanOrEqual(Math.max(2 * buckets, 0) + 0);
-        const seen = values.slice(a, b + 1).filter((v) => !Number.isNaN(v));
-        if (seen.length === 0) return;
-        const kept = [...w.values].filter((v) => !Number.isNaN(v));
-        expect(Math.max(...kept)).toBeGreaterThanOrEqual(Math.max(...seen));
-        expect(Math.min(...kept)).toBeLessThanOrEqual(Math.min(...seen));
-        for (let i = 1; i < w.t.length; i++) expect(w.t[i]!).toBeGreaterThanOrEqual(w.t[i - 1]!);
-      }),
+      fc.property(
+        fc.array(
+          fc.oneof(
+            { weight: 9, arbitrary: fc.integer({ min: -1000, max: 1000 }) },
+            { weight: 1, arbitrary: fc.constant(NaN) },
+          ),
+          { minLength: 1, maxLength: 3000 },
+        ),
+        fc.integer({ min: 2, max: 60 }),
+        fc.nat(),
+        fc.nat(),
+        (values, buckets, p, q) => {
+          const t = Float64Array.from(values, (_, i) => i);
+          const e = new Extremes(t, Float64Array.from(values));
+          const [a, b] = [p % values.length, q % values.length].sort((x, y) => x - y) as [number, number];
+          const w = e.window(a, b, buckets);
+          expect(w.t.length).toBeLessThanOrEqual(Math.max(2 * buckets, 0) + 0);
+          const seen = values.slice(a, b + 1).filter((v) => !Number.isNaN(v));
+          if (seen.length === 0) return;
+          const kept = [...w.values].filter((v) => !Number.isNaN(v));
+          expect(Math.max(...kept)).toBeGreaterThanOrEqual(Math.max(...seen));
+          expect(Math.min(...kept)).toBeLessThanOrEqual(Math.min(...seen));
+          for (let i = 1; i < w.t.length; i++) expect(w.t[i]!).toBeGreaterThanOrEqual(w.t[i - 1]!);
+        },
+      ),
     );
   });
 });
 
 /** A log made by hand: what the start battery and the coach bank do, second by second. */
-function made(seconds: number, at: (t: number) => { chassis: number; coach: number; link: number }, every = 1): LogSeries {
-  const b = new SeriesBuilder([{ role: 'chassis-volts', name: 'c' }, { role: 'coach-volts', name: 'h' }, { role: 'link-amps', name: 'l' }]);
+function made(
+  seconds: number,
+  at: (t: number) => { chassis: number; coach: number; link: number },
+  every = 1,
+): LogSeries {
+  const b = new SeriesBuilder([
+    { role: 'chassis-volts', name: 'c' },
+    { role: 'coach-volts', name: 'h' },
+    { role: 'link-amps', name: 'l' },
+  ]);
   for (let t = 0; t <= seconds; t += every) {
     const x = at(t);
     b.add(t + 1, 1_700_000_000 + t, [x.chassis, x.coach, x.link]);
@@ -159,26 +216,60 @@ describe('events', () => {
     expect(charging[0]!.from - 1_700_000_000).toBe(602);
     expect(Math.abs(charging[0]!.to - 1_700_003_000)).toBeLessThan(25);
     expect(closed.map((c) => [c.from - 1_700_000_000, c.to - 1_700_000_000])).toEqual([[630, 3005]]);
-    expect(events.map((e) => e.kind).filter((k) => k !== 'stage')).toEqual(['engine-start', 'link-closes', 'charging-ends', 'link-opens']);
+    expect(events.map((e) => e.kind).filter((k) => k !== 'stage')).toEqual([
+      'engine-start',
+      'link-closes',
+      'charging-ends',
+      'link-opens',
+    ]);
   });
   it('does not call a mains charger an engine', () => {
-    expect(eventsOf(made(7200, (t) => ({ chassis: t > 1000 ? 13.6 : 12.5, coach: t > 1000 ? 13.65 : 12.2, link: t > 1000 ? -8 : 0 }))).charging).toMatchObject([{ cranked: false }]);
+    expect(
+      eventsOf(
+        made(7200, (t) => ({
+          chassis: t > 1000 ? 13.6 : 12.5,
+          coach: t > 1000 ? 13.65 : 12.2,
+          link: t > 1000 ? -8 : 0,
+        })),
+      ).charging,
+    ).toMatchObject([{ cranked: false }]);
   });
   it('calls an hour at a time a timer, and four closings in ten minutes hunting', () => {
-    const timer = analyseLog(made(8 * 3600, (t) => ((t % 10_800) > 3600 && (t % 10_800) <= 7200 ? { chassis: 13.9, coach: 13.4, link: 30 } : { chassis: 14.1, coach: 12.7, link: 0 }), 10), { nominal: 12, chemistry: 'flooded' });
+    const timer = analyseLog(
+      made(
+        8 * 3600,
+        (t) =>
+          t % 10_800 > 3600 && t % 10_800 <= 7200
+            ? { chassis: 13.9, coach: 13.4, link: 30 }
+            : { chassis: 14.1, coach: 12.7, link: 0 },
+        10,
+      ),
+      { nominal: 12, chemistry: 'flooded' },
+    );
     expect(timer.cycles!.closed).toBeCloseTo(3600, -2);
     expect(timer.says.join()).toContain('no fault');
     expect(timer.hunting).toBeUndefined();
-    const hunts = analyseLog(made(1800, (t) => (t % 60 < 25 ? { chassis: 12.9, coach: 12.6, link: 40 } : { chassis: 13.4, coach: 12.3, link: 0 })), { nominal: 12, chemistry: 'flooded' });
+    const hunts = analyseLog(
+      made(1800, (t) =>
+        t % 60 < 25 ? { chassis: 12.9, coach: 12.6, link: 40 } : { chassis: 13.4, coach: 12.3, link: 0 },
+      ),
+      { nominal: 12, chemistry: 'flooded' },
+    );
     expect(hunts.hunting!.times).toBeGreaterThanOrEqual(10);
     expect(hunts.says[0]).toContain('hunts');
   });
   it('says that the link never closed though somebody charged', () => {
-    const s = analyseLog(made(3600, (t) => ({ chassis: t > 300 ? 14.1 : 12.6, coach: 12.3, link: 0.1 })), { nominal: 12, chemistry: 'flooded' });
+    const s = analyseLog(
+      made(3600, (t) => ({ chassis: t > 300 ? 14.1 : 12.6, coach: 12.3, link: 0.1 })),
+      { nominal: 12, chemistry: 'flooded' },
+    );
     expect(s.says.join()).toContain('never closed');
   });
   it('reads the drain at rest with its interval, and what it means a day', () => {
-    const b = new SeriesBuilder([{ role: 'chassis-volts', name: 'c' }, { role: 'chassis-amps', name: 'a' }]);
+    const b = new SeriesBuilder([
+      { role: 'chassis-volts', name: 'c' },
+      { role: 'chassis-amps', name: 'a' },
+    ]);
     for (let t = 0; t <= 10 * 3600; t += 10) b.add(t, 1_700_000_000 + t, [12.6 - t * 1e-6, -0.31 + 0.02 * Math.sin(t)]);
     const r = analyseLog(b.finish(), { nominal: 12, chemistry: 'flooded' });
     const e = r.estimates.find((x) => x.id === 'parasitic')!;
@@ -190,14 +281,24 @@ describe('events', () => {
   it('finds capacity between two rests, and only a bound where there are none', () => {
     const ah = 100;
     const run = (rests: boolean) => {
-      const b = new SeriesBuilder([{ role: 'coach-volts', name: 'c' }, { role: 'coach-amps', name: 'a' }]);
+      const b = new SeriesBuilder([
+        { role: 'coach-volts', name: 'c' },
+        { role: 'coach-amps', name: 'a' },
+      ]);
       let soc = 1;
       for (let t = 0; t <= 12 * 3600; t += 10) {
         const loaded = rests ? t > 2 * 3600 && t < 10 * 3600 : true;
         const amps = loaded ? -5 : 0;
         soc += (amps * 10) / 3600 / ah;
         // Straight between the rested volts of the flooded table: 12.72 full, 12.45 at three quarters, 12.22 at half.
-        const rest = soc > 0.9 ? 12.6 + (soc - 0.9) * 1.2 : soc > 0.75 ? 12.45 + (soc - 0.75) : soc > 0.5 ? 12.22 + (soc - 0.5) * 0.92 : 12.02 + (soc - 0.25) * 0.8;
+        const rest =
+          soc > 0.9
+            ? 12.6 + (soc - 0.9) * 1.2
+            : soc > 0.75
+              ? 12.45 + (soc - 0.75)
+              : soc > 0.5
+                ? 12.22 + (soc - 0.5) * 0.92
+                : 12.02 + (soc - 0.25) * 0.8;
         b.add(t, 1_700_000_000 + t, [rest - (loaded ? 0.1 : 0), amps]);
       }
       return analyseLog(b.finish(), { nominal: 12, chemistry: 'flooded' }).estimates.find((e) => e.id === 'capacity')!;

@@ -12,14 +12,15 @@ const STATUS_2 = 0x1fffc;
 export const HOUSE = 1;
 export const CHASSIS = 2;
 
-const COLUMNS: readonly { role: LogRole; name: string; instance: number; of: 'volts' | 'amps' | 'celsius' | 'soc' }[] = [
-  { role: 'coach-volts', name: 'DC source 1, volts', instance: HOUSE, of: 'volts' },
-  { role: 'coach-amps', name: 'DC source 1, amps', instance: HOUSE, of: 'amps' },
-  { role: 'chassis-volts', name: 'DC source 2, volts', instance: CHASSIS, of: 'volts' },
-  { role: 'chassis-amps', name: 'DC source 2, amps', instance: CHASSIS, of: 'amps' },
-  { role: 'celsius', name: 'DC source 1, temperature', instance: HOUSE, of: 'celsius' },
-  { role: 'soc', name: 'DC source 1, charge', instance: HOUSE, of: 'soc' },
-];
+const COLUMNS: readonly { role: LogRole; name: string; instance: number; of: 'volts' | 'amps' | 'celsius' | 'soc' }[] =
+  [
+    { role: 'coach-volts', name: 'DC source 1, volts', instance: HOUSE, of: 'volts' },
+    { role: 'coach-amps', name: 'DC source 1, amps', instance: HOUSE, of: 'amps' },
+    { role: 'chassis-volts', name: 'DC source 2, volts', instance: CHASSIS, of: 'volts' },
+    { role: 'chassis-amps', name: 'DC source 2, amps', instance: CHASSIS, of: 'amps' },
+    { role: 'celsius', name: 'DC source 1, temperature', instance: HOUSE, of: 'celsius' },
+    { role: 'soc', name: 'DC source 1, charge', instance: HOUSE, of: 'soc' },
+  ];
 
 // (1436509052.249713) can0 19FFFD44#0164F50100943577   or   1436509052.249713 can0 19FFFD44 [8] 01 64 …
 const LINE = /^\s*\(?(\d+(?:\.\d+)?)\)?\s+(?:\S+\s+)?([0-9A-Fa-f]{8})(?:#|\s+\[\d\]\s+)([0-9A-Fa-f ]{0,24})\s*$/;
@@ -38,11 +39,19 @@ export function decodeFrame(id: number, data: Uint8Array): DcFrame | undefined {
   if (dgn === STATUS_1 && data.length >= 8) {
     const volts = data[2]! | (data[3]! << 8);
     const amps = (data[4]! | (data[5]! << 8) | (data[6]! << 16) | (data[7]! << 24)) >>> 0;
-    return { instance: data[0]!, ...(volts < 0xfffd ? { volts: volts * 0.05 } : {}), ...(amps < 0xfffffffd ? { amps: amps / 1000 - 2_000_000 } : {}) };
+    return {
+      instance: data[0]!,
+      ...(volts < 0xfffd ? { volts: volts * 0.05 } : {}),
+      ...(amps < 0xfffffffd ? { amps: amps / 1000 - 2_000_000 } : {}),
+    };
   }
   if (dgn === STATUS_2 && data.length >= 5) {
     const celsius = data[2]! | (data[3]! << 8);
-    return { instance: data[0]!, ...(celsius < 0xfffd ? { celsius: celsius / 32 - 273 } : {}), ...(data[4]! < 0xfd ? { soc: data[4]! / 2 } : {}) };
+    return {
+      instance: data[0]!,
+      ...(celsius < 0xfffd ? { celsius: celsius / 32 - 273 } : {}),
+      ...(data[4]! < 0xfd ? { soc: data[4]! / 2 } : {}),
+    };
   }
   return undefined;
 }
@@ -67,7 +76,11 @@ export function encodeFrame(frame: DcFrame, source = 0x44): { id: number; data: 
 }
 
 /** Whether a text begins like such a log. */
-export const looksLikeCan = (head: string): boolean => head.split(/\r?\n/).slice(0, 40).filter((l) => LINE.test(l)).length >= 3;
+export const looksLikeCan = (head: string): boolean =>
+  head
+    .split(/\r?\n/)
+    .slice(0, 40)
+    .filter((l) => LINE.test(l)).length >= 3;
 
 /** Lines into a series: each frame carries what the others said last. */
 export class CanLogReader {
@@ -83,11 +96,18 @@ export class CanLogReader {
       const m = LINE.exec(text);
       if (!m) {
         this.builder.drop();
-        this.builder.problem({ kind: 'frame', line: this.line, found: text.trim().slice(0, 40), wanted: 'a time, an identifier of eight digits, and data: the line is left out' });
+        this.builder.problem({
+          kind: 'frame',
+          line: this.line,
+          found: text.trim().slice(0, 40),
+          wanted: 'a time, an identifier of eight digits, and data: the line is left out',
+        });
         continue;
       }
       const hex = m[3]!.replace(/ /g, '');
-      const data = Uint8Array.from({ length: hex.length >> 1 }, (_, k) => Number.parseInt(hex.slice(2 * k, 2 * k + 2), 16));
+      const data = Uint8Array.from({ length: hex.length >> 1 }, (_, k) =>
+        Number.parseInt(hex.slice(2 * k, 2 * k + 2), 16),
+      );
       const frame = decodeFrame(Number.parseInt(m[2]!, 16), data);
       if (!frame) continue;
       COLUMNS.forEach((c, k) => {

@@ -19,11 +19,18 @@ export interface ColumnMap {
 }
 
 /** The header as one word: a mapping agreed once is found again by it. */
-export const headerKey = (header: readonly string[]): string => header.map((h) => h.trim().toLowerCase()).join('|').slice(0, 300);
+export const headerKey = (header: readonly string[]): string =>
+  header
+    .map((h) => h.trim().toLowerCase())
+    .join('|')
+    .slice(0, 300);
 
 /** What parts the cells: the first of these that most lines hold equally often. Decimal commas come last. */
 export function guessDelimiter(head: string): string {
-  const lines = head.split(/\r\n|\n|\r/).filter((l) => l.trim() !== '').slice(0, 60);
+  const lines = head
+    .split(/\r\n|\n|\r/)
+    .filter((l) => l.trim() !== '')
+    .slice(0, 60);
   for (const delimiter of [';', '\t', '|', ',']) {
     const counts = lines.map((l) => l.split(delimiter).length - 1).filter((c) => c > 0);
     const usual = counts.sort((a, b) => a - b)[counts.length >> 1];
@@ -32,7 +39,10 @@ export function guessDelimiter(head: string): string {
   return ',';
 }
 
-const NUMBER = { '.': /^\s*[+-]?(\d{1,3}(,\d{3})+|\d+)?(\.\d+)?([eE][+-]?\d+)?\s*$/, ',': /^\s*[+-]?(\d{1,3}(\.\d{3})+|\d+)?(,\d+)?([eE][+-]?\d+)?\s*$/ } as const;
+const NUMBER = {
+  '.': /^\s*[+-]?(\d{1,3}(,\d{3})+|\d+)?(\.\d+)?([eE][+-]?\d+)?\s*$/,
+  ',': /^\s*[+-]?(\d{1,3}(\.\d{3})+|\d+)?(,\d+)?([eE][+-]?\d+)?\s*$/,
+} as const;
 
 /** A cell as a number; NaN where it is none. Empty is NaN too. */
 export function readNumber(cell: string, decimal: '.' | ','): number {
@@ -58,18 +68,30 @@ export function guessMap(rows: readonly (readonly string[])[], zone: string): Co
   const widest = Math.max(0, ...rows.map((r) => r.length));
   const numeric = (cell: string) => !Number.isNaN(readNumber(cell, '.')) || !Number.isNaN(readNumber(cell, ','));
   // The header is the last row of words before rows of numbers.
-  const header = Math.max(0, rows.findIndex((r, i) => r.length === widest && r.length > 1 && r.filter(numeric).length === 0 && (rows[i + 1]?.some(numeric) ?? false)));
+  const header = Math.max(
+    0,
+    rows.findIndex(
+      (r, i) =>
+        r.length === widest && r.length > 1 && r.filter(numeric).length === 0 && (rows[i + 1]?.some(numeric) ?? false),
+    ),
+  );
   const names = rows[header] ?? [];
   const data = rows.slice(header + 1).filter((r) => r.length === widest);
   const sample = data.slice(0, 200);
-  const share = (index: number, test: (cell: string) => boolean) => sample.filter((r) => test(r[index] ?? '')).length / Math.max(1, sample.length);
-  const dated = (i: number) => share(i, (c) => !Number.isNaN(readTime(c, 'iso').seconds) || !Number.isNaN(readTime(c, 'month-first').seconds));
+  const share = (index: number, test: (cell: string) => boolean) =>
+    sample.filter((r) => test(r[index] ?? '')).length / Math.max(1, sample.length);
+  const dated = (i: number) =>
+    share(i, (c) => !Number.isNaN(readTime(c, 'iso').seconds) || !Number.isNaN(readTime(c, 'month-first').seconds));
   const candidates = names.map((_, i) => i);
   const time = candidates.find((i) => dated(i) > 0.9) ?? candidates.find((i) => TIME_NAMES.test(names[i] ?? '')) ?? 0;
   const clock = candidates.find((i) => i !== time && share(i, (c) => /^\s*\d{1,2}:\d{2}(:\d{2})?/.test(c)) > 0.9);
   const format = timeFormat(sample.map((r) => r[time] ?? ''));
-  const commas = sample.flatMap((r) => r.filter((_, i) => i !== time && i !== clock)).filter((c) => /^\s*[+-]?\d+,\d+\s*$/.test(c)).length;
-  const points = sample.flatMap((r) => r.filter((_, i) => i !== time && i !== clock)).filter((c) => /^\s*[+-]?\d+\.\d+\s*$/.test(c)).length;
+  const commas = sample
+    .flatMap((r) => r.filter((_, i) => i !== time && i !== clock))
+    .filter((c) => /^\s*[+-]?\d+,\d+\s*$/.test(c)).length;
+  const points = sample
+    .flatMap((r) => r.filter((_, i) => i !== time && i !== clock))
+    .filter((c) => /^\s*[+-]?\d+\.\d+\s*$/.test(c)).length;
   const decimal = commas > points ? ',' : '.';
   const columns: ColumnMap['columns'] = [];
   for (const index of candidates) {
@@ -123,19 +145,36 @@ export class CsvLogReader {
         continue;
       }
       if (cells.length === 1 && cells[0]!.trim() === '') continue;
-      const stamp = map.clock === undefined ? (cells[map.time] ?? '') : `${cells[map.time] ?? ''} ${cells[map.clock] ?? ''}`;
+      const stamp =
+        map.clock === undefined ? (cells[map.time] ?? '') : `${cells[map.time] ?? ''} ${cells[map.clock] ?? ''}`;
       const { seconds, zoned } = readTime(stamp, map.format);
       if (Number.isNaN(seconds)) {
         builder.drop();
-        builder.problem({ kind: 'not-a-time', line: this.line, found: stamp.slice(0, 40) || 'nothing', wanted: 'a time like the others in this column: the line is left out' });
+        builder.problem({
+          kind: 'not-a-time',
+          line: this.line,
+          found: stamp.slice(0, 40) || 'nothing',
+          wanted: 'a time like the others in this column: the line is left out',
+        });
         continue;
       }
-      const t = map.format === 'elapsed' ? this.elapsedFrom + seconds : zoned || !this.offset ? seconds : toUtc(seconds, this.offset);
+      const t =
+        map.format === 'elapsed'
+          ? this.elapsedFrom + seconds
+          : zoned || !this.offset
+            ? seconds
+            : toUtc(seconds, this.offset);
       for (let k = 0; k < map.columns.length; k++) {
         const c = map.columns[k]!;
         const cell = cells[c.index] ?? '';
         const n = readNumber(cell, map.decimal);
-        if (Number.isNaN(n) && cell.trim() !== '') builder.problem({ kind: 'not-a-number', line: this.line, found: `${c.name}: ${cell.trim().slice(0, 30)}`, wanted: `a number with a decimal ${map.decimal === ',' ? 'comma' : 'point'}: the cell is left empty` });
+        if (Number.isNaN(n) && cell.trim() !== '')
+          builder.problem({
+            kind: 'not-a-number',
+            line: this.line,
+            found: `${c.name}: ${cell.trim().slice(0, 30)}`,
+            wanted: `a number with a decimal ${map.decimal === ',' ? 'comma' : 'point'}: the cell is left empty`,
+          });
         row[k] = n * c.times;
       }
       builder.add(this.line, t, row);

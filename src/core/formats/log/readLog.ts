@@ -19,7 +19,16 @@ export interface LogFace {
 
 /** What a log seems to be, from its beginning. */
 export function faceOf(head: string, zone: string): LogFace {
-  if (looksLikeCan(head)) return { kind: 'can', rows: head.split(/\r?\n/).slice(0, 8).map((l) => [l]), delimiter: '', map: undefined };
+  if (looksLikeCan(head))
+    return {
+      kind: 'can',
+      rows: head
+        .split(/\r?\n/)
+        .slice(0, 8)
+        .map((l) => [l]),
+      delimiter: '',
+      map: undefined,
+    };
   const delimiter = guessDelimiter(head);
   // The last line of a head may be cut in the middle.
   const whole = head.length >= HEAD_LENGTH ? head.slice(0, Math.max(head.lastIndexOf('\n'), 0)) : head;
@@ -30,10 +39,15 @@ export function faceOf(head: string, zone: string): LogFace {
 const LINES = 20_000;
 
 /** Reads it all. `progress` gets shares; it may throw to cancel. */
-export function readLog(text: string, face: LogFace, map: ColumnMap | undefined, progress: (share: number) => void = () => undefined): LogSeries {
+export function readLog(
+  text: string,
+  face: LogFace,
+  map: ColumnMap | undefined,
+  progress: (share: number) => void = () => undefined,
+): LogSeries {
   if (face.kind === 'can') {
     const reader = new CanLogReader();
-    for (let at = 0; at < text.length; ) {
+    for (let at = 0; at < text.length;) {
       // Whole lines of about a megabyte at a time.
       let end = Math.min(text.length, at + 1_000_000);
       if (end < text.length) end = text.indexOf('\n', end) + 1 || text.length;

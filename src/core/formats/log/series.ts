@@ -82,7 +82,12 @@ export class SeriesBuilder {
     const last = this.count > 0 ? this.t[this.count - 1]! : -Infinity;
     if (t < last) {
       this.dropped++;
-      this.problem({ kind: 'backwards', line, found: `${(last - t).toFixed(0)} s before the line above`, wanted: 'times that rise: the line is left out. A clock set back, or two logs in one file?' });
+      this.problem({
+        kind: 'backwards',
+        line,
+        found: `${(last - t).toFixed(0)} s before the line above`,
+        wanted: 'times that rise: the line is left out. A clock set back, or two logs in one file?',
+      });
       return;
     }
     if (this.count === this.t.length) {
@@ -102,7 +107,8 @@ export class SeriesBuilder {
     steps.sort();
     const interval = steps.length > 0 ? steps[steps.length >> 1]! : 0;
     const gaps: LogSeries['gaps'] = [];
-    for (let i = 1; i < this.count; i++) if (t[i]! - t[i - 1]! > Math.max(2, GAP_TIMES * interval)) gaps.push({ from: t[i - 1]!, to: t[i]! });
+    for (let i = 1; i < this.count; i++)
+      if (t[i]! - t[i - 1]! > Math.max(2, GAP_TIMES * interval)) gaps.push({ from: t[i - 1]!, to: t[i]! });
     return {
       t,
       channels: this.of.map((c, k) => ({ ...c, values: this.columns[k]!.slice(0, this.count) })),

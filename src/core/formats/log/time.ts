@@ -8,10 +8,13 @@ export function daysFromCivil(year: number, month: number, day: number): number 
   const era = Math.floor(y / 400);
   const yearOfEra = y - era * 400;
   const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + day - 1;
-  return era * 146_097 + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - 719_468;
+  return (
+    era * 146_097 + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - 719_468
+  );
 }
 
-const DATE = /^\s*(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([AaPp][Mm])?)?\s*(Z|[+-]\d{2}:?\d{2})?\s*$/;
+const DATE =
+  /^\s*(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([AaPp][Mm])?)?\s*(Z|[+-]\d{2}:?\d{2})?\s*$/;
 const MONTH_DAYS = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 
 /** Seconds since 1970 of what stands there, and whether it says its own zone; NaN where it is no time. */
@@ -29,16 +32,43 @@ export function readTime(text: string, format: TimeFormat): { seconds: number; z
   let hour = Number(m[4] ?? 0);
   if (m[8]) hour = (hour % 12) + (/p/i.test(m[8]) ? 12 : 0);
   const [minute, second] = [Number(m[5] ?? 0), Number(m[6] ?? 0)];
-  if (month! < 1 || month! > 12 || day! < 1 || day! > MONTH_DAYS[month! - 1]! || hour > 24 || minute > 59 || second > 60) return { seconds: NaN, zoned: false };
+  if (
+    month! < 1 ||
+    month! > 12 ||
+    day! < 1 ||
+    day! > MONTH_DAYS[month! - 1]! ||
+    hour > 24 ||
+    minute > 59 ||
+    second > 60
+  )
+    return { seconds: NaN, zoned: false };
   const zone = m[9];
-  const offset = zone === undefined || zone === 'Z' ? 0 : (zone.startsWith('-') ? -1 : 1) * (Number(zone.slice(1, 3)) * 60 + Number(zone.slice(-2)));
-  const seconds = daysFromCivil(full, month!, day!) * 86_400 + hour * 3600 + minute * 60 + second + (m[7] ? Number(`0.${m[7]}`) : 0) - offset * 60;
+  const offset =
+    zone === undefined || zone === 'Z'
+      ? 0
+      : (zone.startsWith('-') ? -1 : 1) * (Number(zone.slice(1, 3)) * 60 + Number(zone.slice(-2)));
+  const seconds =
+    daysFromCivil(full, month!, day!) * 86_400 +
+    hour * 3600 +
+    minute * 60 +
+    second +
+    (m[7] ? Number(`0.${m[7]}`) : 0) -
+    offset * 60;
   return { seconds, zoned: zone !== undefined };
 }
 
 /** Minutes a zone is ahead of UTC at an instant; `zone` is a name of the IANA list. Throws on one that is not. */
 export function zoneOffsets(zone: string): (utcSeconds: number) => number {
-  const clock = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hourCycle: 'h23', year: 'numeric', month: 'numeric', day: 'numeric', hour: 'numeric', minute: 'numeric', second: 'numeric' });
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+    second: 'numeric',
+  });
   // An offset holds for hours: asked once a quarter of an hour of log.
   let asked = NaN;
   let answer = 0;
@@ -46,7 +76,8 @@ export function zoneOffsets(zone: string): (utcSeconds: number) => number {
     const quarter = Math.floor(utc / 900);
     if (quarter === asked) return answer;
     const p = Object.fromEntries(clock.formatToParts(quarter * 900_000).map((x) => [x.type, Number(x.value)]));
-    const local = daysFromCivil(p['year']!, p['month']!, p['day']!) * 86_400 + p['hour']! * 3600 + p['minute']! * 60 + p['second']!;
+    const local =
+      daysFromCivil(p['year']!, p['month']!, p['day']!) * 86_400 + p['hour']! * 3600 + p['minute']! * 60 + p['second']!;
     asked = quarter;
     answer = Math.round((local - quarter * 900) / 60);
     return answer;

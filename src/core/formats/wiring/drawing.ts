@@ -1,8 +1,23 @@
 /** A drawing as shapes in millimetres: what a page, an SVG file and a PDF each set in their own way. */
 export type Shape =
-  | { kind: 'line'; points: readonly (readonly [x: number, y: number])[]; width: number; dash?: readonly number[]; white?: boolean }
+  | {
+      kind: 'line';
+      points: readonly (readonly [x: number, y: number])[];
+      width: number;
+      dash?: readonly number[];
+      white?: boolean;
+    }
   | { kind: 'box'; x: number; y: number; w: number; h: number; width: number; white?: boolean; round?: number }
-  | { kind: 'text'; x: number; y: number; text: string; size: number; anchor: 'start' | 'middle' | 'end'; bold?: boolean; /** Runs upward. */ up?: boolean }
+  | {
+      kind: 'text';
+      x: number;
+      y: number;
+      text: string;
+      size: number;
+      anchor: 'start' | 'middle' | 'end';
+      bold?: boolean;
+      /** Runs upward. */ up?: boolean;
+    }
   | { kind: 'dot'; x: number; y: number; r: number };
 
 export interface Drawing {

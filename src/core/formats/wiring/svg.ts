@@ -2,7 +2,8 @@
 import type { Drawing, Shape } from './drawing';
 
 const n = (x: number): string => String(Math.round(x * 100) / 100);
-const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+const escaped = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
 function one(s: Shape): string {
   switch (s.kind) {

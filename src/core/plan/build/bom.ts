@@ -51,27 +51,87 @@ export function billOfMaterials(from: Rig, to: Rig, cuts: readonly Cut[]): BomLi
     const was = before.get(p.id);
     return !was || was.kind !== p.kind || (was.note !== p.note && needs(was) !== needs(p));
   });
-  const lines = fresh.map((p): BomLine => ({ id: p.id, what: p.name.toLowerCase().includes(partKind(p.kind).label.toLowerCase()) ? p.name : `${partKind(p.kind).label}: ${p.name}`, needs: needs(p), quantity: 1, unit: 'pcs', group: 'part' }));
+  const lines = fresh.map((p): BomLine => ({
+    id: p.id,
+    what: p.name.toLowerCase().includes(partKind(p.kind).label.toLowerCase())
+      ? p.name
+      : `${partKind(p.kind).label}: ${p.name}`,
+    needs: needs(p),
+    quantity: 1,
+    unit: 'pcs',
+    group: 'part',
+  }));
   const byGauge = new Map<string, Cut[]>();
-  for (const c of cuts) byGauge.set(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`, [...(byGauge.get(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`) ?? []), c]);
+  for (const c of cuts)
+    byGauge.set(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`, [
+      ...(byGauge.get(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`) ?? []),
+      c,
+    ]);
   for (const [key, list] of byGauge) {
     const [gauge, use] = key.split(' ') as [Gauge, string];
     const metres = Math.ceil(list.reduce((sum, c) => sum + c.length, 0) * SPARE * 10) / 10;
-    lines.push({ id: `cable-${gauge.replace('/', '-')}-${use}`, what: `Cable, ${gaugeName(gauge)}, ${use === 'return' ? 'black' : 'red'}`, needs: 'fine-stranded copper, 105 °C insulation', quantity: metres, unit: 'm', group: 'cable' });
+    lines.push({
+      id: `cable-${gauge.replace('/', '-')}-${use}`,
+      what: `Cable, ${gaugeName(gauge)}, ${use === 'return' ? 'black' : 'red'}`,
+      needs: 'fine-stranded copper, 105 °C insulation',
+      quantity: metres,
+      unit: 'm',
+      group: 'cable',
+    });
   }
   const lugs = new Map<string, number>();
-  for (const c of cuts) for (const e of c.ends) lugs.set(`${c.gauge}|${e.made}`, (lugs.get(`${c.gauge}|${e.made}`) ?? 0) + 1);
+  for (const c of cuts)
+    for (const e of c.ends) lugs.set(`${c.gauge}|${e.made}`, (lugs.get(`${c.gauge}|${e.made}`) ?? 0) + 1);
   for (const [key, count] of lugs) {
     const [gauge, made] = key.split('|') as [Gauge, string];
-    lines.push({ id: `end-${slug(key)}`, what: `${made.charAt(0).toUpperCase()}${made.slice(1)}`, needs: `for ${gaugeName(gauge)}; heat-shrink ${endsFor(gauge).shrink} mm with adhesive`, quantity: count, unit: 'pcs', group: 'ends' });
+    lines.push({
+      id: `end-${slug(key)}`,
+      what: `${made.charAt(0).toUpperCase()}${made.slice(1)}`,
+      needs: `for ${gaugeName(gauge)}; heat-shrink ${endsFor(gauge).shrink} mm with adhesive`,
+      quantity: count,
+      unit: 'pcs',
+      group: 'ends',
+    });
   }
   const metres = cuts.filter((c) => c.use !== 'control').reduce((sum, c) => sum + c.length, 0);
   if (metres > 0) {
-    lines.push({ id: 'loom', what: 'Split loom', needs: 'over every run, split hose at edges', quantity: Math.ceil(metres), unit: 'm', group: 'protection' });
-    lines.push({ id: 'ties', what: 'Cable ties', needs: 'UV-proof, one about every 150 mm', quantity: Math.ceil(metres / TIE_EVERY), unit: 'pcs', group: 'protection' });
-    lines.push({ id: 'grommets', what: 'Grommets', needs: 'one for each hole in metal', quantity: cuts.filter((c) => c.use !== 'control' && c.length > 1).length, unit: 'pcs', group: 'protection' });
+    lines.push({
+      id: 'loom',
+      what: 'Split loom',
+      needs: 'over every run, split hose at edges',
+      quantity: Math.ceil(metres),
+      unit: 'm',
+      group: 'protection',
+    });
+    lines.push({
+      id: 'ties',
+      what: 'Cable ties',
+      needs: 'UV-proof, one about every 150 mm',
+      quantity: Math.ceil(metres / TIE_EVERY),
+      unit: 'pcs',
+      group: 'protection',
+    });
+    lines.push({
+      id: 'grommets',
+      what: 'Grommets',
+      needs: 'one for each hole in metal',
+      quantity: cuts.filter((c) => c.use !== 'control' && c.length > 1).length,
+      unit: 'pcs',
+      group: 'protection',
+    });
   }
-  lines.push({ id: 'labels', what: 'Wire labels', needs: 'two a wire, heat-shrink or wrapped', quantity: 2 * cuts.length, unit: 'pcs', group: 'protection' });
+  lines.push({
+    id: 'labels',
+    what: 'Wire labels',
+    needs: 'two a wire, heat-shrink or wrapped',
+    quantity: 2 * cuts.length,
+    unit: 'pcs',
+    group: 'protection',
+  });
   return lines.filter((l) => l.quantity > 0);
 }
-const slug = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]+/g, '-').slice(0, 60);
+const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, 60);

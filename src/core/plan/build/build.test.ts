@@ -44,11 +44,16 @@ describe('a build', () => {
     const at = (id: string) => plan.steps.findIndex((s) => s.id === id);
     // Negatives off before anything is touched, on after everything; fuses after every positive.
     const touched = plan.steps.filter((s) => /^(out|remove|mount|pull|connect|fuse)-/.test(s.id)).map((s) => at(s.id));
-    for (const s of plan.steps.filter((x) => x.id.startsWith('off-'))) expect(at(s.id)).toBeLessThan(Math.min(...touched, plan.steps.length));
-    for (const s of plan.steps.filter((x) => x.id.startsWith('on-'))) expect(at(s.id)).toBeGreaterThan(Math.max(...touched, 0));
+    for (const s of plan.steps.filter((x) => x.id.startsWith('off-')))
+      expect(at(s.id)).toBeLessThan(Math.min(...touched, plan.steps.length));
+    for (const s of plan.steps.filter((x) => x.id.startsWith('on-')))
+      expect(at(s.id)).toBeGreaterThan(Math.max(...touched, 0));
     const battery = new Set(to.parts.filter((p) => p.kind === 'battery-bank').map((p) => p.id));
-    const positives = plan.cuts.filter((c) => c.use === 'feed' && c.ends.some((e) => battery.has(e.at.part))).map((c) => at(`connect-${c.id}`));
-    for (const s of plan.steps.filter((x) => x.id.startsWith('fuse-'))) expect(at(s.id)).toBeGreaterThan(Math.max(...positives, 0));
+    const positives = plan.cuts
+      .filter((c) => c.use === 'feed' && c.ends.some((e) => battery.has(e.at.part)))
+      .map((c) => at(`connect-${c.id}`));
+    for (const s of plan.steps.filter((x) => x.id.startsWith('fuse-')))
+      expect(at(s.id)).toBeGreaterThan(Math.max(...positives, 0));
     // A heavy wire has its lug before it is pulled.
     for (const c of plan.cuts) if (at(`lug-${c.id}`) >= 0) expect(at(`lug-${c.id}`)).toBeLessThan(at(`pull-${c.id}`));
     expect(plan.minutes[0]).toBeGreaterThan(0);
@@ -66,7 +71,8 @@ describe('a build', () => {
       expect(c.length).toBeGreaterThanOrEqual(run - 1e-6);
       expect(c.length).toBeLessThan(run + 0.011);
     }
-    for (const w of to.conductors.filter((c) => !from.conductors.some((d) => d.id === c.id))) expect(plan.cuts.map((c) => c.id)).toContain(w.id);
+    for (const w of to.conductors.filter((c) => !from.conductors.some((d) => d.id === c.id)))
+      expect(plan.cuts.map((c) => c.id)).toContain(w.id);
     const metres = plan.parts.filter((l) => l.group === 'cable').reduce((sum, l) => sum + l.quantity, 0);
     expect(metres).toBeGreaterThanOrEqual(plan.cuts.reduce((sum, c) => sum + c.length, 0));
     const ends = plan.parts.filter((l) => l.group === 'ends').reduce((sum, l) => sum + l.quantity, 0);
@@ -105,15 +111,39 @@ describe('the order of steps', () => {
   it.each(CHANGES)('$name: goes under the vehicle no oftener than the graph’s own order would', ({ from, to }) => {
     const steps = buildSteps(from, to);
     if (steps.length === 0) return;
-    const plain = trips(steps, steps.map((s) => s.id));
+    const plain = trips(
+      steps,
+      steps.map((s) => s.id),
+    );
     const ours = trips(steps, orderSteps(steps));
-    if (respects(steps, steps.map((s) => s.id))) expect(ours.under + ours.moves / 100).toBeLessThanOrEqual(plain.under + plain.moves / 100);
+    if (
+      respects(
+        steps,
+        steps.map((s) => s.id),
+      )
+    )
+      expect(ours.under + ours.moves / 100).toBeLessThanOrEqual(plain.under + plain.moves / 100);
     expect(ours.under).toBeLessThanOrEqual(3);
   });
 
   it('is the fewest trips there are on small graphs, tried out whole', () => {
-    const step = (id: string, place: string, under: boolean, after: string[]): BuildStep => ({ id, title: id, place, under, minutes: [1, 2], after, cautions: [] });
-    const small = [step('a', 'X', false, []), step('b', 'U', true, ['a']), step('c', 'X', false, ['a']), step('d', 'U', true, ['c']), step('e', 'Y', false, ['b', 'd']), step('f', 'X', false, ['a'])];
+    const step = (id: string, place: string, under: boolean, after: string[]): BuildStep => ({
+      id,
+      title: id,
+      place,
+      under,
+      minutes: [1, 2],
+      after,
+      cautions: [],
+    });
+    const small = [
+      step('a', 'X', false, []),
+      step('b', 'U', true, ['a']),
+      step('c', 'X', false, ['a']),
+      step('d', 'U', true, ['c']),
+      step('e', 'Y', false, ['b', 'd']),
+      step('f', 'X', false, ['a']),
+    ];
     const orders = (done: string[]): string[][] => {
       const ready = small.filter((s) => !done.includes(s.id) && s.after.every((a) => done.includes(a)));
       return ready.length === 0 ? [done] : ready.flatMap((s) => orders([...done, s.id]));
@@ -123,7 +153,15 @@ describe('the order of steps', () => {
   });
 
   it('of steps that wait for each other is refused', () => {
-    const s = (id: string, after: string[]): BuildStep => ({ id, title: id, place: 'X', under: false, minutes: [1, 2], after, cautions: [] });
+    const s = (id: string, after: string[]): BuildStep => ({
+      id,
+      title: id,
+      place: 'X',
+      under: false,
+      minutes: [1, 2],
+      after,
+      cautions: [],
+    });
     expect(() => orderSteps([s('a', ['b']), s('b', ['a'])])).toThrow(/circle/);
   });
 });

@@ -27,7 +27,8 @@ export interface JobBuild {
 /** Tools by what there is to do: common practice. */
 function toolsFor(cuts: readonly Cut[], steps: readonly BuildStep[]): string[] {
   const tools = ['Meter, proved on a known source', 'Insulated wrenches, two of each size', 'Eye protection, gloves'];
-  for (const crimper of new Set(cuts.map((c) => c.crimper))) tools.push(crimper.charAt(0).toUpperCase() + crimper.slice(1));
+  for (const crimper of new Set(cuts.map((c) => c.crimper)))
+    tools.push(crimper.charAt(0).toUpperCase() + crimper.slice(1));
   if (cuts.length > 0) tools.push('Cable cutter, stripper, heat gun', 'Label printer');
   if (steps.some((s) => s.id.startsWith('mount-'))) tools.push('Drill, step bit, deburrer, sealant');
   if (steps.some((s) => s.torque)) tools.push('Torque wrench, paint marker');
@@ -44,7 +45,10 @@ export function buildPlan(from: Rig, to: Rig, order?: readonly string[]): BuildP
   const steps = ids.map((id) => graph.find((s) => s.id === id)!);
   return {
     parts: steps.length > 0 ? billOfMaterials(from, to, cuts) : [],
-    cuts, serviceLoop: SERVICE_LOOP, tools: toolsFor(cuts, steps), steps,
+    cuts,
+    serviceLoop: SERVICE_LOOP,
+    tools: toolsFor(cuts, steps),
+    steps,
     minutes: steps.reduce<Range>((sum, s) => [sum[0] + s.minutes[0], sum[1] + s.minutes[1]], [0, 0]),
   };
 }

@@ -39,7 +39,10 @@ export function buildPace(builds: readonly (readonly DoneStep[])[]): BuildPace {
 }
 
 /** Steps with this shop's minutes in place of the catalogue's. */
-export function paced<T extends { id: string; minutes: readonly [number, number] }>(steps: readonly T[], pace: BuildPace): (T & { minutes: [number, number] })[] {
+export function paced<T extends { id: string; minutes: readonly [number, number] }>(
+  steps: readonly T[],
+  pace: BuildPace,
+): (T & { minutes: [number, number] })[] {
   return steps.map((s) => {
     const times = pace[stepKind(s.id)]?.times ?? 1;
     return { ...s, minutes: [s.minutes[0] * times, s.minutes[1] * times] };

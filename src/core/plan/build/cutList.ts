@@ -34,15 +34,32 @@ export interface Cut {
 
 /** Whether a conductor of the one rig does for the other: same wire between the same points, as long to a hand. */
 export const sameWire = (a: Conductor, b: Conductor): boolean =>
-  a.gauge === b.gauge && a.from.part === b.from.part && a.from.terminal === b.from.terminal && a.to.part === b.to.part && a.to.terminal === b.to.terminal && Math.abs(a.length - b.length) < 0.1;
+  a.gauge === b.gauge &&
+  a.from.part === b.from.part &&
+  a.from.terminal === b.from.terminal &&
+  a.to.part === b.to.part &&
+  a.to.terminal === b.to.terminal &&
+  Math.abs(a.length - b.length) < 0.1;
 
 function end(rig: Rig, c: Conductor, at: Endpoint, other: Endpoint): CutEnd {
   const part = rig.parts.find((p) => p.id === at.part);
   const ground = rig.grounds.find((g) => g.id === at.part);
-  const name = (e: Endpoint): string => rig.parts.find((p) => p.id === e.part)?.name ?? rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.label ?? e.part;
-  const terminal = part ? (partKind(part.kind).terminals.find((t) => t.id === at.terminal)?.label ?? at.terminal) : (ground?.points.find((p) => p.id === at.terminal)?.label ?? at.terminal);
+  const name = (e: Endpoint): string =>
+    rig.parts.find((p) => p.id === e.part)?.name ??
+    rig.grounds.find((g) => g.id === e.part)?.points.find((p) => p.id === e.terminal)?.label ??
+    e.part;
+  const terminal = part
+    ? (partKind(part.kind).terminals.find((t) => t.id === at.terminal)?.label ?? at.terminal)
+    : (ground?.points.find((p) => p.id === at.terminal)?.label ?? at.terminal);
   const fit = part && fitsTerminal(part.kind, c.gauge);
-  const made = c.use === 'control' ? 'sealed crimp' : part ? (fit?.how.includes('clamp') ? 'ferrule' : `${endsFor(c.gauge).lug}${fit ? `; ${fit.how}` : ''}`) : `${endsFor(c.gauge).lug}; bare metal, star washer, grease over it`;
+  const made =
+    c.use === 'control'
+      ? 'sealed crimp'
+      : part
+        ? fit?.how.includes('clamp')
+          ? 'ferrule'
+          : `${endsFor(c.gauge).lug}${fit ? `; ${fit.how}` : ''}`
+        : `${endsFor(c.gauge).lug}; bare metal, star washer, grease over it`;
   return { at, part: name(at), terminal, made, label: `${name(at)} ${terminal} ← ${name(other)}` };
 }
 
@@ -57,11 +74,16 @@ export function cutList(from: Rig, to: Rig): Cut[] {
     .map((c): Cut => {
       const ends = endsFor(c.gauge);
       return {
-        id: c.id, name: c.name, use: c.use, gauge: c.gauge,
+        id: c.id,
+        name: c.name,
+        use: c.use,
+        gauge: c.gauge,
         // Up to the next centimetre: a cable too short is no cable.
         length: Math.ceil((c.length + 2 * SERVICE_LOOP) * 100 - 1e-6) / 100,
         ends: [end(to, c, c.from, c.to), end(to, c, c.to, c.from)],
-        shrink: ends.shrink, crimper: ends.crimper, replaces: before.has(c.id),
+        shrink: ends.shrink,
+        crimper: ends.crimper,
+        replaces: before.has(c.id),
       };
     })
     .sort((a, b) => order(a) - order(b) || b.length - a.length);

@@ -24,7 +24,11 @@ export interface BuildStep {
 /** Whether an order has every step once and none before what it waits for. */
 export function respects(steps: readonly BuildStep[], order: readonly string[]): boolean {
   const at = new Map(order.map((id, i) => [id, i]));
-  return order.length === steps.length && at.size === steps.length && steps.every((s) => at.has(s.id) && s.after.every((a) => at.get(a)! < at.get(s.id)!));
+  return (
+    order.length === steps.length &&
+    at.size === steps.length &&
+    steps.every((s) => at.has(s.id) && s.after.every((a) => at.get(a)! < at.get(s.id)!))
+  );
 }
 
 /** How often one has to go somewhere else, and how often under the vehicle. */

@@ -1,11 +1,19 @@
 /** What one chooses to have a motorhome drawn up: the choices with the words a screen shows. */
 export const LINK_CHOICES = [
-  { id: 'ignition-delay', label: 'Delay module', says: 'Solenoid; closes some seconds after the key, whatever the volts' },
+  {
+    id: 'ignition-delay',
+    label: 'Delay module',
+    says: 'Solenoid; closes some seconds after the key, whatever the volts',
+  },
   { id: 'switch', label: 'Dash switch', says: 'Solenoid; the driver links the banks by hand' },
   { id: 'one-way', label: 'One-way, by volts', says: 'Solenoid; closes while the engine charges the chassis bank' },
   { id: 'bidirectional', label: 'Two-way, by volts', says: 'Solenoid; closes while either bank is being charged' },
   { id: 'timed-window', label: 'Timed window', says: 'Solenoid; links for an hour when the other bank is low' },
-  { id: 'dcdc-boost', label: 'DC-DC charger, isolator for boost', says: 'Charger under way; the solenoid closes for boost only' },
+  {
+    id: 'dcdc-boost',
+    label: 'DC-DC charger, isolator for boost',
+    says: 'Charger under way; the solenoid closes for boost only',
+  },
   { id: 'dcdc', label: 'DC-DC charger', says: 'Charger under way; nothing flows back, no boost' },
   { id: 'diode', label: 'Diode isolator', says: 'Two diodes from the alternator; nothing switches' },
 ] as const;

@@ -1,12 +1,24 @@
 /** The choices as a schema: what a request to open a job is checked against, and the types. */
 import Type from 'typebox';
-import { CHARGER_CHOICES, CHEMISTRY_CHOICES, DISCONNECT_CHOICES, ENGINE_CHOICES, LAYOUT_CHOICES, LINK_CHOICES, SENSE_CHOICES } from './choices';
+import {
+  CHARGER_CHOICES,
+  CHEMISTRY_CHOICES,
+  DISCONNECT_CHOICES,
+  ENGINE_CHOICES,
+  LAYOUT_CHOICES,
+  LINK_CHOICES,
+  SENSE_CHOICES,
+} from './choices';
 
 const omit = { additionalProperties: false } as const;
 const ids = <T extends readonly { id: string }[]>(list: T) => Type.Enum(list.map((c) => c.id) as T[number]['id'][]);
 
 export const BankChoiceSchema = Type.Object(
-  { chemistry: ids(CHEMISTRY_CHOICES), layout: ids(LAYOUT_CHOICES), capacity: Type.Number({ minimum: 10, maximum: 3000, description: 'Ah of the whole bank' }) },
+  {
+    chemistry: ids(CHEMISTRY_CHOICES),
+    layout: ids(LAYOUT_CHOICES),
+    capacity: Type.Number({ minimum: 10, maximum: 3000, description: 'Ah of the whole bank' }),
+  },
   omit,
 );
 export type BankChoice = Type.Static<typeof BankChoiceSchema>;
@@ -17,7 +29,9 @@ export const MotorhomeChoicesSchema = Type.Object(
     length: Type.Number({ minimum: 4, maximum: 15, description: 'metres' }),
     nominalVolts: Type.Union([Type.Literal(12), Type.Literal(24)]),
     link: ids(LINK_CHOICES),
-    dcdcAmps: Type.Optional(Type.Number({ minimum: 5, maximum: 120, description: 'of a DC-DC charger, at its output' })),
+    dcdcAmps: Type.Optional(
+      Type.Number({ minimum: 5, maximum: 120, description: 'of a DC-DC charger, at its output' }),
+    ),
     boost: Type.Boolean({ description: 'a boost switch on the dash; a diode isolator has none' }),
     disconnect: ids(DISCONNECT_CHOICES),
     senseAt: ids(SENSE_CHOICES),

@@ -16,8 +16,12 @@ export const CoupledChoicesSchema = Type.Object(
     smart: Type.Boolean({ description: 'the alternator holds back when the batteries seem full' }),
     link: ids(COUPLED_LINKS),
     feed: Type.Enum(['constant', 'ignition'], { description: 'of the charge line at the vehicle' }),
-    dcdcAmps: Type.Optional(Type.Number({ minimum: 5, maximum: 120, description: 'of a DC-DC charger, at its output' })),
-    accessoryAmps: Type.Optional(Type.Number({ minimum: 5, maximum: 120, description: 'of the charger that fills the accessory battery' })),
+    dcdcAmps: Type.Optional(
+      Type.Number({ minimum: 5, maximum: 120, description: 'of a DC-DC charger, at its output' }),
+    ),
+    accessoryAmps: Type.Optional(
+      Type.Number({ minimum: 5, maximum: 120, description: 'of the charger that fills the accessory battery' }),
+    ),
     enable: Type.Optional(ids(ENABLE_SCHOOLS)),
     start: BankChoiceSchema,
     behind: BankChoiceSchema,

@@ -13,13 +13,33 @@ export const at = (key: string): Endpoint => {
 };
 
 /** Two crimped lugs on clean studs: about 0.3 mΩ heavy, a few mΩ on small terminals (from memory). */
-export function cable(id: string, name: string, use: Conductor['use'], from: string, to: string, gauge: Gauge, metres: number, jointOhms: number): Conductor {
-  return { id, name, use, from: at(from), to: at(to), gauge, length: Math.max(0.3, Number(metres.toFixed(3))), joints: assumed(jointOhms, 0.45) };
+export function cable(
+  id: string,
+  name: string,
+  use: Conductor['use'],
+  from: string,
+  to: string,
+  gauge: Gauge,
+  metres: number,
+  jointOhms: number,
+): Conductor {
+  return {
+    id,
+    name,
+    use,
+    from: at(from),
+    to: at(to),
+    gauge,
+    length: Math.max(0.3, Number(metres.toFixed(3))),
+    joints: assumed(jointOhms, 0.45),
+  };
 }
 
 /** A part with every figure its kind has, those given put over the usual ones. */
 export function drawPart(part: Omit<Part, 'params'> & { params?: Record<string, Parameter> }): Part {
-  const defaults = Object.fromEntries(Object.entries(partKind(part.kind).params).map(([key, spec]) => [key, { ...spec.default }]));
+  const defaults = Object.fromEntries(
+    Object.entries(partKind(part.kind).params).map(([key, spec]) => [key, { ...spec.default }]),
+  );
   return { ...part, params: { ...defaults, ...part.params } };
 }
 
@@ -28,7 +48,12 @@ const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } a
 export const bankNote = (b: BankChoice): string => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
 
 /** Profiles of a charger's switch by chemistry, per 12 V: common practice. */
-export const PROFILES = { flooded: { absorb: 14.4, float: 13.5 }, agm: { absorb: 14.5, float: 13.6 }, gel: { absorb: 14.1, float: 13.6 }, lfp: { absorb: 14.3, float: 13.4 } } as const;
+export const PROFILES = {
+  flooded: { absorb: 14.4, float: 13.5 },
+  agm: { absorb: 14.5, float: 13.6 },
+  gel: { absorb: 14.1, float: 13.6 },
+  lfp: { absorb: 14.3, float: 13.4 },
+} as const;
 
 /** Gauge for a DC-DC charger's amps over the length of a coach or of a car: common practice. */
 export const chargerGauge = (amps: number): Gauge => (amps <= 22 ? '8' : amps <= 32 ? '6' : amps <= 55 ? '4' : '2');

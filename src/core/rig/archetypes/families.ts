@@ -6,7 +6,8 @@ import { COUPLED_LINKS } from './coupledChoices';
 import type { Made, Rig } from '../schema';
 
 /** Draws a rig from its archetype. */
-export const drawRig = (id: string, name: string, made: Made): Rig => (made.family === 'motorhome' ? motorhome(id, name, made.choices) : coupledRig(id, name, made.choices));
+export const drawRig = (id: string, name: string, made: Made): Rig =>
+  made.family === 'motorhome' ? motorhome(id, name, made.choices) : coupledRig(id, name, made.choices);
 
 /** What a link is called, on any family. */
 export function linkWords(id: string): { label: string; says: string } {

@@ -40,17 +40,36 @@ export interface TowAudit {
 
 function summary(tow: TowInterface, vehicle: TowVehicle): TowSummary {
   const { troubles, solved } = towTroubles(tow, vehicle);
-  return { troubles, solved, hoursToNoStart: hoursToNoStart({ vehicle, solved }), breakawayMinutes: breakawayMinutes(tow) };
+  return {
+    troubles,
+    solved,
+    hoursToNoStart: hoursToNoStart({ vehicle, solved }),
+    breakawayMinutes: breakawayMinutes(tow),
+  };
 }
 
 /** Audits an interface on a vehicle. */
 export function auditTow(tow: TowInterface, vehicle: TowVehicle): TowAudit {
   const before = summary(tow, vehicle);
-  const contradictions = tow.plugs.flatMap((plug) => plug.ways.flatMap((way) => readPin(way).contradictions.map((says) => ({ at: `${plug.id}.${way.pin}`, says: `Position ${way.pin} of the ${connectorOf(plug.connector).label}. ${says}` }))));
+  const contradictions = tow.plugs.flatMap((plug) =>
+    plug.ways.flatMap((way) =>
+      readPin(way).contradictions.map((says) => ({
+        at: `${plug.id}.${way.pin}`,
+        says: `Position ${way.pin} of the ${connectorOf(plug.connector).label}. ${says}`,
+      })),
+    ),
+  );
   if (before.troubles.length === 0) return { before, contradictions, changes: [], smallest: true, left: [] };
   const found = smallestChanges(tow, vehicle);
   const after = summary(found.tow, vehicle);
-  return { before, contradictions, changes: found.changes.map(({ tow: _, ...rest }) => rest), ...(found.changes.length > 0 ? { after: { ...after, tow: found.tow } } : {}), smallest: found.smallest, left: after.troubles };
+  return {
+    before,
+    contradictions,
+    changes: found.changes.map(({ tow: _, ...rest }) => rest),
+    ...(found.changes.length > 0 ? { after: { ...after, tow: found.tow } } : {}),
+    smallest: found.smallest,
+    left: after.troubles,
+  };
 }
 
 interface Reached {
@@ -75,7 +94,14 @@ export function smallestChanges(tow: TowInterface, vehicle: TowVehicle): Reached
   const steps = (r: Reached, all: boolean): Reached[] => {
     const { troubles, solved } = look(r.tow);
     const context: TowContext = { tow: r.tow, vehicle, ways: waysOf(r.tow), solved };
-    return (all ? troubles : troubles.slice(0, 1)).flatMap((t) => changesFor(context, t)).map((change) => ({ tow: change.tow, changes: [...r.changes, change], minutes: r.minutes + change.minutes, smallest: true }));
+    return (all ? troubles : troubles.slice(0, 1))
+      .flatMap((t) => changesFor(context, t))
+      .map((change) => ({
+        tow: change.tow,
+        changes: [...r.changes, change],
+        minutes: r.minutes + change.minutes,
+        smallest: true,
+      }));
   };
   let best: Reached = { tow, changes: [], minutes: 0, smallest: true };
   let level: Reached[] = [best];

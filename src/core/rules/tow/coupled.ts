@@ -81,12 +81,16 @@ export interface Way {
   way: TowWay;
   connector: Connector;
 }
-export const waysOf = (tow: TowInterface): Way[] => tow.plugs.flatMap((plug) => plug.ways.map((way) => ({ key: wayKey(plug, way), plug, way, connector: connectorOf(plug.connector) })));
+export const waysOf = (tow: TowInterface): Way[] =>
+  tow.plugs.flatMap((plug) =>
+    plug.ways.map((way) => ({ key: wayKey(plug, way), plug, way, connector: connectorOf(plug.connector) })),
+  );
 
 /** Ω from the vehicle's source to the socket, through the contact, and from the plug to what hangs on it. */
 export function wayOhms({ way, connector }: Way): { front: number; contact: number; behind: number } {
   const position = connector.positions.find((p) => p.id === way.pin)!;
-  const joints = connector.contact === 'bar' ? JOINTS_OHMS.bar : way.feed === 'ground' ? JOINTS_OHMS.ground : JOINTS_OHMS.line;
+  const joints =
+    connector.contact === 'bar' ? JOINTS_OHMS.bar : way.feed === 'ground' ? JOINTS_OHMS.ground : JOINTS_OHMS.line;
   return {
     front: wireResistance(way.gauge, way.length) + joints + (way.fuse ? FUSE_OHMS_TIMES_AMPS / way.fuse : 0),
     contact: Math.max(CONTACT_OHMS_TIMES_AMPS / position.amps, contactOhms(way) ?? 0),
@@ -94,7 +98,8 @@ export function wayOhms({ way, connector }: Way): { front: number; contact: numb
   };
 }
 
-const conventionOf = ({ plug, connector }: Way): Convention => connector.conventions.find((c) => c.id === plug.convention) ?? connector.conventions[0]!;
+const conventionOf = ({ plug, connector }: Way): Convention =>
+  connector.conventions.find((c) => c.id === plug.convention) ?? connector.conventions[0]!;
 
 /** Which ground a position returns to: a ground position made for it, where both sides have wired it. */
 function returnKind(w: Way): 'charge' | 'switched' | 'all' {
@@ -102,12 +107,15 @@ function returnKind(w: Way): 'charge' | 'switched' | 'all' {
   const convention = conventionOf(w);
   const use = convention.uses[way.pin];
   const own = use === 'charge' ? 'ground-charge' : use === 'switched' ? 'ground-switched' : undefined;
-  const wired = own !== undefined && plug.ways.some((w) => convention.uses[w.pin] === own && w.feed === 'ground' && w.uses.includes('ground'));
+  const wired =
+    own !== undefined &&
+    plug.ways.some((w) => convention.uses[w.pin] === own && w.feed === 'ground' && w.uses.includes('ground'));
   return wired ? (use as 'charge' | 'switched') : 'all';
 }
 
 /** Whether the trailer's fridge relay connects the element, and the charger is told to run. */
-export const feeds = (ways: readonly Way[], use: UseId, s: Situation): Way | undefined => ways.find((w) => w.way.uses.includes(use) && pinFeed(w.way.feed).live(s, w.connector.combined));
+export const feeds = (ways: readonly Way[], use: UseId, s: Situation): Way | undefined =>
+  ways.find((w) => w.way.uses.includes(use) && pinFeed(w.way.feed).live(s, w.connector.combined));
 
 /** A number that may go by the situation. */
 type BySituation = number | ((s: Situation) => number);
@@ -141,7 +149,8 @@ class Net {
     return i;
   }
   port(kind: PortBranch['kind'], plus: string, minus: string, ...numbers: BySituation[]): number {
-    const i = this.topology.ports.push({ id: `${kind} ${plus}`, kind, plus: this.node(plus), minus: this.node(minus) }) - 1;
+    const i =
+      this.topology.ports.push({ id: `${kind} ${plus}`, kind, plus: this.node(plus), minus: this.node(minus) }) - 1;
     this.set.push((v, s) => numbers.forEach((x, k) => (v.port[i * PORT_VALUES + k] = inSituation(x, s))));
     return i;
   }
@@ -149,8 +158,20 @@ class Net {
   battery(plus: string, minus: string, b: BankState, above: (s: Situation) => number = () => 0): number {
     const inner = `${plus} inside`;
     const { exchangePerAh, chargeOvervolts, dischargeOvervolts } = b.chemistry;
-    this.port('overvoltage', plus, inner, exchangePerAh * b.capacity, chargeOvervolts * b.blocks, dischargeOvervolts * b.blocks);
-    return this.emf(inner, minus, (s) => bankRestVolts(b) + above(s), (s) => bankOhms(b, s.engine));
+    this.port(
+      'overvoltage',
+      plus,
+      inner,
+      exchangePerAh * b.capacity,
+      chargeOvervolts * b.blocks,
+      dischargeOvervolts * b.blocks,
+    );
+    return this.emf(
+      inner,
+      minus,
+      (s) => bankRestVolts(b) + above(s),
+      (s) => bankOhms(b, s.engine),
+    );
   }
   values(into: Values, s: Situation): void {
     for (const f of this.set) f(into, s);
@@ -185,13 +206,20 @@ export class CoupledRig {
   ) {
     const { net } = this;
     this.ways = waysOf(tow);
-    this.start = net.battery('start', 'vehicle frame', vehicle.start, (s) => (s.id === 'stopped' && vehicle.start.chemistry.id !== 'lfp' ? SURFACE_VOLTS : 0));
-    net.port('source', 'start', 'vehicle frame', vehicle.alternator.volts, ALTERNATOR_OHMS, (s) => (s.engine ? vehicle.alternator.amps : 0));
+    this.start = net.battery('start', 'vehicle frame', vehicle.start, (s) =>
+      s.id === 'stopped' && vehicle.start.chemistry.id !== 'lfp' ? SURFACE_VOLTS : 0,
+    );
+    net.port('source', 'start', 'vehicle frame', vehicle.alternator.volts, ALTERNATOR_OHMS, (s) =>
+      s.engine ? vehicle.alternator.amps : 0,
+    );
     net.port('current', 'start', 'vehicle frame', (s) => (s.engine ? vehicle.running : vehicle.asleep));
     if (vehicle.accessory) {
       const { bank, chargerVolts, chargerAmps } = vehicle.accessory;
       this.accessory = net.battery('accessory', 'vehicle frame', bank);
-      this.filler = { out: net.port('source', 'accessory', 'vehicle frame', chargerVolts, 0.01, (s) => (s.engine ? chargerAmps : 0)), in: net.port('current', 'start', 'vehicle frame', 0) };
+      this.filler = {
+        out: net.port('source', 'accessory', 'vehicle frame', chargerVolts, 0.01, (s) => (s.engine ? chargerAmps : 0)),
+        in: net.port('current', 'start', 'vehicle frame', 0),
+      };
     }
     net.resistor('trailer frame', 'vehicle frame', vehicle.hitchOhms);
     for (const w of this.ways) this.draw(w);
@@ -202,7 +230,11 @@ export class CoupledRig {
   /** Whether the trailer's relay connects the fridge element. */
   private triggered(s: Situation): boolean {
     const { fridge } = this.tow;
-    return fridge !== undefined && (fridge.trigger === 'none' || feeds(this.ways, fridge.trigger === 'looped' ? 'fridge' : 'fridge-trigger', s) !== undefined);
+    return (
+      fridge !== undefined &&
+      (fridge.trigger === 'none' ||
+        feeds(this.ways, fridge.trigger === 'looped' ? 'fridge' : 'fridge-trigger', s) !== undefined)
+    );
   }
 
   private draw(w: Way): void {
@@ -213,7 +245,10 @@ export class CoupledRig {
     const returns = returnKind(w);
     const ground = returns === 'all' ? 'trailer frame' : `trailer ${w.plug.id} ${returns}`;
     if (way.feed === 'ground') net.resistor('vehicle frame', socket, ohms.front);
-    else if (way.feed !== 'none') net.resistor(way.from === 'accessory' && vehicle.accessory ? 'accessory' : 'start', socket, (s) => (pinFeed(way.feed).live(s, w.connector.combined) ? ohms.front : Infinity));
+    else if (way.feed !== 'none')
+      net.resistor(way.from === 'accessory' && vehicle.accessory ? 'accessory' : 'start', socket, (s) =>
+        pinFeed(way.feed).live(s, w.connector.combined) ? ohms.front : Infinity,
+      );
     net.resistor(socket, plug, ohms.contact);
     this.flows.push({ key, ohms: ohms.contact, socket, plug });
     if (way.uses.length === 0) return;
@@ -225,7 +260,15 @@ export class CoupledRig {
     for (const use of way.uses) {
       if (use === 'ground') {
         const role = conventionOf(w).uses[way.pin];
-        net.resistor(end, role === 'ground-charge' ? `trailer ${w.plug.id} charge` : role === 'ground-switched' ? `trailer ${w.plug.id} switched` : 'trailer frame', 0.001);
+        net.resistor(
+          end,
+          role === 'ground-charge'
+            ? `trailer ${w.plug.id} charge`
+            : role === 'ground-switched'
+              ? `trailer ${w.plug.id} switched`
+              : 'trailer frame',
+          0.001,
+        );
       } else if (use === 'charger') {
         this.charger = { plus: end, minus: ground, port: net.port('current', end, ground, 0) };
         this.loads.push({ use, plus: end, minus: ground, port: this.charger.port });
@@ -236,7 +279,12 @@ export class CoupledRig {
         this.loads.push({ use, plus: end, minus: ground, emf });
       } else if (use === 'breakaway') {
         net.port('diode', 'breakaway', end, DIODE.is, DIODE.nVt);
-        this.loads.push({ use, plus: 'breakaway', minus: ground, emf: net.emf('breakaway', ground, 12.2 + 0.6 * (tow.breakaway?.soc ?? 0.8), BREAKAWAY_OHMS) });
+        this.loads.push({
+          use,
+          plus: 'breakaway',
+          minus: ground,
+          emf: net.emf('breakaway', ground, 12.2 + 0.6 * (tow.breakaway?.soc ?? 0.8), BREAKAWAY_OHMS),
+        });
       } else if (use === 'fridge') hang(use, (s) => (this.triggered(s) ? 144 / tow.fridge!.watts : METER_OHMS));
       else if (use === 'brakes') {
         // Fed by a converter they do not hang on the plug at all.
@@ -270,7 +318,14 @@ export class CoupledRig {
     const { amps, outVolts, inLimit, lockout, enable } = this.tow.charger;
     const input = () => this.at(charger.plus) - this.at(charger.minus);
     const open = input();
-    const told = enable === 'wire' ? s.key : enable === 'pin' ? feeds(this.ways, 'charger-enable', s) !== undefined : enable === 'always' ? open > lockout : open >= SENSE_ON_VOLTS || (ran && open >= lockout);
+    const told =
+      enable === 'wire'
+        ? s.key
+        : enable === 'pin'
+          ? feeds(this.ways, 'charger-enable', s) !== undefined
+          : enable === 'always'
+            ? open > lockout
+            : open >= SENSE_ON_VOLTS || (ran && open >= lockout);
     if (!told || open <= 1) return 'off';
     const slot = charger.port * PORT_VALUES;
     for (let k = 0; k < ROUNDS && input() >= lockout; k++) {
@@ -300,12 +355,28 @@ export class CoupledRig {
     const uses = new Map(
       this.loads.map((l): [UseId, { volts: number; amps: number }] => {
         const volts = this.at(l.plus) - this.at(l.minus);
-        return [l.use, { volts, amps: l.port !== undefined ? values.port[l.port * PORT_VALUES]! : l.emf !== undefined ? emfAmps(l.emf) : volts / l.ohms!(s) }];
+        return [
+          l.use,
+          {
+            volts,
+            amps:
+              l.port !== undefined
+                ? values.port[l.port * PORT_VALUES]!
+                : l.emf !== undefined
+                  ? emfAmps(l.emf)
+                  : volts / l.ohms!(s),
+          },
+        ];
       }),
     );
     return {
       situation: s,
-      ways: new Map(this.flows.map((f): [WayKey, WayFlow] => [f.key, { amps: (this.at(f.socket) - this.at(f.plug)) / f.ohms, socket: this.at(f.socket), plug: this.at(f.plug) }])),
+      ways: new Map(
+        this.flows.map((f): [WayKey, WayFlow] => [
+          f.key,
+          { amps: (this.at(f.socket) - this.at(f.plug)) / f.ohms, socket: this.at(f.socket), plug: this.at(f.plug) },
+        ]),
+      ),
       uses,
       start: emfAmps(this.start),
       ...(this.accessory !== undefined ? { accessory: emfAmps(this.accessory) } : {}),

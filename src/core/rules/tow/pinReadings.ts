@@ -15,14 +15,19 @@ const AGREES = 0.15;
 
 /** Ω between the vehicle's source and the position, by the reading under the heaviest load; undefined where none was loaded. */
 export function contactOhms(way: TowWay): number | undefined {
-  const loaded = (way.seen ?? []).filter((s): s is PinSeen & { loaded: number; amps: number } => s.loaded !== undefined && s.amps !== undefined && Math.abs(s.open) > LIVE);
+  const loaded = (way.seen ?? []).filter(
+    (s): s is PinSeen & { loaded: number; amps: number } =>
+      s.loaded !== undefined && s.amps !== undefined && Math.abs(s.open) > LIVE,
+  );
   const heaviest = loaded.sort((a, b) => b.amps - a.amps)[0];
   return heaviest && Math.max(0, Math.abs(heaviest.open) - Math.abs(heaviest.loaded)) / heaviest.amps;
 }
 
 /** Largest fall under load, V; undefined where none was loaded. */
 export const loadedFall = (way: TowWay): number | undefined => {
-  const falls = (way.seen ?? []).filter((s) => s.loaded !== undefined && Math.abs(s.open) > LIVE).map((s) => Math.abs(s.open) - Math.abs(s.loaded!));
+  const falls = (way.seen ?? [])
+    .filter((s) => s.loaded !== undefined && Math.abs(s.open) > LIVE)
+    .map((s) => Math.abs(s.open) - Math.abs(s.loaded!));
   return falls.length > 0 ? Math.max(...falls) : undefined;
 };
 
@@ -34,7 +39,13 @@ export interface PinVerdict {
   contradictions: string[];
 }
 
-const CONDITION_WORDS: Readonly<Record<PinCondition, string>> = { 'key-off': 'key off', 'key-on': 'key on', 'engine-on': 'engine on', 'lamps-on': 'lamps on', 'brake-on': 'brakes applied' };
+const CONDITION_WORDS: Readonly<Record<PinCondition, string>> = {
+  'key-off': 'key off',
+  'key-on': 'key on',
+  'engine-on': 'engine on',
+  'lamps-on': 'lamps on',
+  'brake-on': 'brakes applied',
+};
 
 /** Reads a position's readings. */
 export function readPin(way: TowWay): PinVerdict {
@@ -47,21 +58,37 @@ export function readPin(way: TowWay): PinVerdict {
   };
   for (const s of seen) {
     const words = CONDITION_WORDS[s.when];
-    if (s.loaded !== undefined && Math.abs(s.loaded) > Math.abs(s.open) + AGREES) contradictions.push(`With ${words}, ${s.loaded} V under load is more than ${s.open} V without: the two are swapped, or something changed between them.`);
-    if (Math.abs(s.open) > DEAD && Math.abs(s.open) < LIVE) contradictions.push(`With ${words}, ${s.open} V is neither live nor dead: load it with a lamp and read again.`);
+    if (s.loaded !== undefined && Math.abs(s.loaded) > Math.abs(s.open) + AGREES)
+      contradictions.push(
+        `With ${words}, ${s.loaded} V under load is more than ${s.open} V without: the two are swapped, or something changed between them.`,
+      );
+    if (Math.abs(s.open) > DEAD && Math.abs(s.open) < LIVE)
+      contradictions.push(`With ${words}, ${s.open} V is neither live nor dead: load it with a lamp and read again.`);
   }
-  if (seen.some((s) => s.open > DEAD) && seen.some((s) => s.open < -DEAD)) contradictions.push('Both signs at one position: one of the readings had its leads swapped.');
+  if (seen.some((s) => s.open > DEAD) && seen.some((s) => s.open < -DEAD))
+    contradictions.push('Both signs at one position: one of the readings had its leads swapped.');
   const off = live('key-off');
   const on = live('key-on');
   const running = live('engine-on');
-  if (off === true && (on === false || running === false)) contradictions.push('Live with the key off but dead with it on: read both again.');
-  if (on === true && running === false) contradictions.push('Live with the key on but dead with the engine running: read both again.');
+  if (off === true && (on === false || running === false))
+    contradictions.push('Live with the key off but dead with it on: read both again.');
+  if (on === true && running === false)
+    contradictions.push('Live with the key on but dead with the engine running: read both again.');
   let feed: FeedId | undefined;
   if (off === true) feed = 'constant';
   else if (off === false && (on === true || running === true)) feed = 'ignition';
-  else if (live('brake-on') === true && off === false) feed = way.feed === 'stop' || way.feed === 'left' || way.feed === 'right' ? way.feed : 'brake';
+  else if (live('brake-on') === true && off === false)
+    feed = way.feed === 'stop' || way.feed === 'left' || way.feed === 'right' ? way.feed : 'brake';
   else if (live('lamps-on') === true && off === false) feed = 'tail';
-  else if (off === false && on === false && running === false && live('lamps-on') !== undefined && live('brake-on') !== undefined) feed = 'none';
-  if (feed !== undefined && feed !== way.feed && contradictions.length === 0) contradictions.push(`Described as ${pinFeed(way.feed).says}, measured as ${pinFeed(feed).says}.`);
+  else if (
+    off === false &&
+    on === false &&
+    running === false &&
+    live('lamps-on') !== undefined &&
+    live('brake-on') !== undefined
+  )
+    feed = 'none';
+  if (feed !== undefined && feed !== way.feed && contradictions.length === 0)
+    contradictions.push(`Described as ${pinFeed(way.feed).says}, measured as ${pinFeed(feed).says}.`);
   return { ...(feed !== undefined ? { feed } : {}), reversed: seen.some((s) => s.open < -LIVE), contradictions };
 }

@@ -10,7 +10,8 @@ import { BREAKAWAY_MINUTES, breakawayMinutes, hoursToNoStart, TOW_TROUBLES, towT
 import { usualTow } from './usual';
 import { towVehicle, type TowVehicle } from './vehicle';
 
-const rigOf = (family: keyof typeof USUAL_COUPLED, link: string) => coupledRig('t', 'T', { ...USUAL_COUPLED[family], link: link as 'dcdc' });
+const rigOf = (family: keyof typeof USUAL_COUPLED, link: string) =>
+  coupledRig('t', 'T', { ...USUAL_COUPLED[family], link: link as 'dcdc' });
 const van = rigOf('second-battery', 'dcdc');
 const vehicle = towVehicle(van)!;
 
@@ -20,7 +21,9 @@ const lamp = { gauge: '14', length: 6, usesGauge: '14', usesLength: 6 } as const
 const SOUND: TowInterface = {
   plugs: [
     {
-      id: 'main', connector: 'blade-7', convention: 'rv',
+      id: 'main',
+      connector: 'blade-7',
+      convention: 'rv',
       ways: [
         { pin: '1', feed: 'ground', gauge: '10', length: 1, uses: ['ground'], usesGauge: '10', usesLength: 1 },
         { pin: '2', feed: 'brake', uses: ['brakes'], ...lamp, gauge: '10', usesGauge: '10' },
@@ -31,7 +34,9 @@ const SOUND: TowInterface = {
       ],
     },
     {
-      id: 'power', connector: 'two-pole-120', convention: 'usual',
+      id: 'power',
+      connector: 'two-pole-120',
+      convention: 'usual',
       ways: [
         { pin: 'plus', feed: 'constant', fuse: 80, uses: ['charger', 'fridge'], ...wire, gauge: '4', usesGauge: '4' },
         { pin: 'minus', feed: 'ground', uses: ['ground'], ...wire, gauge: '4', usesGauge: '4' },
@@ -117,11 +122,17 @@ describe('troubles of a tow interface', () => {
   });
 
   it('a thicker wire never gives less, a greater load never less drop', () => {
-    const volts = (gauge: TowWay['gauge'], watts: number) => new CoupledRig(spoil((t, w) => {
-      // Without the charger: one that starves leaves the element more.
-      Object.assign(w('power.plus'), { gauge, usesGauge: gauge, uses: ['fridge'] });
-      t.fridge!.watts = watts;
-    }), vehicle).solve(SITUATIONS[0]!).uses.get('fridge')!.volts;
+    const volts = (gauge: TowWay['gauge'], watts: number) =>
+      new CoupledRig(
+        spoil((t, w) => {
+          // Without the charger: one that starves leaves the element more.
+          Object.assign(w('power.plus'), { gauge, usesGauge: gauge, uses: ['fridge'] });
+          t.fridge!.watts = watts;
+        }),
+        vehicle,
+      )
+        .solve(SITUATIONS[0]!)
+        .uses.get('fridge')!.volts;
     for (const watts of [100, 290, 400]) expect(volts('4', watts)).toBeGreaterThan(volts('8', watts));
     expect(volts('8', 100)).toBeGreaterThan(volts('8', 400));
   });
@@ -135,7 +146,11 @@ describe('troubles of a tow interface', () => {
 
   it('fifteen minutes of brakes is the yardstick (49 CFR 393.43)', () => {
     expect(BREAKAWAY_MINUTES).toBe(15);
-    const of = (capacity: number, amps: number): TowInterface => ({ ...SOUND, breakaway: { capacity, soc: 1 }, brakes: { amps, supply: 'pin' } });
+    const of = (capacity: number, amps: number): TowInterface => ({
+      ...SOUND,
+      breakaway: { capacity, soc: 1 },
+      brakes: { amps, supply: 'pin' },
+    });
     expect(breakawayMinutes(of(10, 12))).toBeGreaterThan(15);
     expect(breakawayMinutes(of(5, 12))).toBeCloseTo(breakawayMinutes(of(10, 24)), 9);
   });
@@ -145,12 +160,15 @@ describe('connectors', () => {
   it('have every position once, inside their face, named by every convention', () => {
     for (const c of CONNECTORS) {
       expect(new Set(c.positions.map((p) => p.id)).size).toBe(c.positions.length);
-      for (const p of c.positions) expect(Math.hypot(p.x, c.body === 'round' ? p.y : 0), `${c.id} ${p.id}`).toBeLessThan(0.9);
+      for (const p of c.positions)
+        expect(Math.hypot(p.x, c.body === 'round' ? p.y : 0), `${c.id} ${p.id}`).toBeLessThan(0.9);
       for (const v of c.conventions) {
         expect(Object.keys(v.uses).sort(), `${c.id} ${v.id}`).toEqual(c.positions.map((p) => p.id).sort());
         expect(Object.keys(v.colours).sort()).toEqual(Object.keys(v.uses).sort());
       }
-      for (const [i, a] of c.positions.entries()) for (const b of c.positions.slice(i + 1)) expect(Math.hypot(a.x - b.x, a.y - b.y), `${c.id} ${a.id} ${b.id}`).toBeGreaterThan(0.2);
+      for (const [i, a] of c.positions.entries())
+        for (const b of c.positions.slice(i + 1))
+          expect(Math.hypot(a.x - b.x, a.y - b.y), `${c.id} ${a.id} ${b.id}`).toBeGreaterThan(0.2);
     }
   });
   it('are mirrored from socket to plug, and back again', () => {
@@ -187,17 +205,48 @@ describe('readings at a position', () => {
   const way = (feed: TowWay['feed'], ...seen: PinSeen[]): TowWay => ({ pin: '4', feed, uses: [], ...wire, seen });
   it.each([
     ['constant', [{ when: 'key-off', open: 12.6 }]],
-    ['ignition', [{ when: 'key-off', open: 0.02 }, { when: 'key-on', open: 12.4 }]],
-    ['ignition', [{ when: 'key-off', open: 0 }, { when: 'key-on', open: 0 }, { when: 'engine-on', open: 14 }]],
-    ['tail', [{ when: 'key-off', open: 0 }, { when: 'lamps-on', open: 12.5 }]],
-    ['brake', [{ when: 'key-off', open: 0 }, { when: 'brake-on', open: 12 }]],
+    [
+      'ignition',
+      [
+        { when: 'key-off', open: 0.02 },
+        { when: 'key-on', open: 12.4 },
+      ],
+    ],
+    [
+      'ignition',
+      [
+        { when: 'key-off', open: 0 },
+        { when: 'key-on', open: 0 },
+        { when: 'engine-on', open: 14 },
+      ],
+    ],
+    [
+      'tail',
+      [
+        { when: 'key-off', open: 0 },
+        { when: 'lamps-on', open: 12.5 },
+      ],
+    ],
+    [
+      'brake',
+      [
+        { when: 'key-off', open: 0 },
+        { when: 'brake-on', open: 12 },
+      ],
+    ],
   ] as [TowWay['feed'], PinSeen[]][])('that are true of %s say so', (feed, seen) => {
     expect(readPin(way(feed, ...seen))).toEqual({ feed, reversed: false, contradictions: [] });
   });
   it('that cannot all be true are told', () => {
-    expect(readPin(way('constant', { when: 'key-off', open: 12.5 }, { when: 'key-on', open: 0 })).contradictions[0]).toContain('Live with the key off but dead');
-    expect(readPin(way('constant', { when: 'key-off', open: 11, loaded: 12.5, amps: 4 })).contradictions[0]).toContain('more than');
-    expect(readPin(way('ignition', { when: 'key-off', open: 12.5 })).contradictions[0]).toContain('measured as a constant feed');
+    expect(
+      readPin(way('constant', { when: 'key-off', open: 12.5 }, { when: 'key-on', open: 0 })).contradictions[0],
+    ).toContain('Live with the key off but dead');
+    expect(readPin(way('constant', { when: 'key-off', open: 11, loaded: 12.5, amps: 4 })).contradictions[0]).toContain(
+      'more than',
+    );
+    expect(readPin(way('ignition', { when: 'key-off', open: 12.5 })).contradictions[0]).toContain(
+      'measured as a constant feed',
+    );
     expect(readPin(way('none', { when: 'key-off', open: 4 })).contradictions[0]).toContain('neither live nor dead');
     expect(readPin(way('constant', { when: 'key-off', open: -12.5 })).reversed).toBe(true);
   });
@@ -210,13 +259,29 @@ describe('readings at a position', () => {
 describe('a badly described interface', () => {
   const wrong = (tow: TowInterface) => checkRig({ ...van, tow }).map((i) => `${i.pointer}: ${i.wanted}`);
   it('is told at its place what is wanted', () => {
-    expect(wrong(spoil((t) => t.plugs[0]!.ways.push({ ...t.plugs[0]!.ways[0]!, feed: 'constant' })))[0]).toMatch(/^\/tow\/plugs\/0\/ways\/6\/pin: one row for a position/);
-    expect(wrong(spoil((_, w) => void (w('main.3').pin = '9')))[0]).toMatch(/^\/tow\/plugs\/0\/ways\/2\/pin: a position of the 7-way blade/);
+    expect(wrong(spoil((t) => t.plugs[0]!.ways.push({ ...t.plugs[0]!.ways[0]!, feed: 'constant' })))[0]).toMatch(
+      /^\/tow\/plugs\/0\/ways\/6\/pin: one row for a position/,
+    );
+    expect(wrong(spoil((_, w) => void (w('main.3').pin = '9')))[0]).toMatch(
+      /^\/tow\/plugs\/0\/ways\/2\/pin: a position of the 7-way blade/,
+    );
     expect(wrong(spoil((_, w) => void (w('main.3').uses = ['ground', 'tail'])))[0]).toMatch(/ground alone/);
     expect(wrong(spoil((_, w) => void (w('main.3').uses = ['charger']))).join()).toMatch(/it once/);
     expect(wrong(spoil((t) => delete t.fridge)).join()).toMatch(/\/tow\/fridge: fridge described/);
-    expect(wrong(spoil((_, w) => void (w('main.4').seen = [{ when: 'key-on', open: 12, loaded: 11 }])))[0]).toMatch(/together, or neither/);
-    expect(wrong(spoil((_, w) => void (w('main.4').seen = [{ when: 'key-on', open: 12 }, { when: 'key-on', open: 0 }])))[0]).toMatch(/one reading for a condition/);
+    expect(wrong(spoil((_, w) => void (w('main.4').seen = [{ when: 'key-on', open: 12, loaded: 11 }])))[0]).toMatch(
+      /together, or neither/,
+    );
+    expect(
+      wrong(
+        spoil(
+          (_, w) =>
+            void (w('main.4').seen = [
+              { when: 'key-on', open: 12 },
+              { when: 'key-on', open: 0 },
+            ]),
+        ),
+      )[0],
+    ).toMatch(/one reading for a condition/);
   });
 });
 
@@ -225,7 +290,11 @@ describe('the interface of a rig nobody has described', () => {
     const tow = usualTow(rigOf('second-battery', 'chained'))!;
     const charge = tow.plugs.flatMap((p) => p.ways).find((w) => w.uses.includes('charger'))!;
     expect(charge).toMatchObject({ from: 'accessory', feed: 'constant' });
-    expect(usualTow(rigOf('trailer', 'thin-line'))!.plugs[0]!.ways.find((w) => w.pin === '4')).toMatchObject({ feed: 'ignition', uses: ['bank', 'breakaway'], gauge: '10' });
+    expect(usualTow(rigOf('trailer', 'thin-line'))!.plugs[0]!.ways.find((w) => w.pin === '4')).toMatchObject({
+      feed: 'ignition',
+      uses: ['bank', 'breakaway'],
+      gauge: '10',
+    });
     expect(usualTow(rigOf('towed-car', 'thin-line'))!.brakes).toBeUndefined();
     for (const f of Object.keys(USUAL_COUPLED) as (keyof typeof USUAL_COUPLED)[]) {
       const rig = coupledRig('t', 'T', USUAL_COUPLED[f]);

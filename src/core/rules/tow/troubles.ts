@@ -69,14 +69,20 @@ const in_ = (c: TowContext, id: Coupled['situation']['id']): Coupled => c.solved
 const parked = (c: TowContext): Coupled[] => [in_(c, 'stopped'), in_(c, 'overnight')];
 const using = (c: TowContext, use: UseId): Way | undefined => c.ways.find((w) => w.way.uses.includes(use));
 /** What a way is called: "position 4 of the 7-way blade". */
-export const wayName = (w: Way): string => `position ${positionShown(w.way.pin)} of the ${w.connector.label.replace(/^Two-pole, (.*)/, 'two-pole plug ($1)')}`;
+export const wayName = (w: Way): string =>
+  `position ${positionShown(w.way.pin)} of the ${w.connector.label.replace(/^Two-pole, (.*)/, 'two-pole plug ($1)')}`;
 const serves = (w: Way, use: UseId): boolean => (pinUse(use).served as readonly string[]).includes(w.way.feed);
 /** The situation in which a position carries most, each weighed. */
 const most = (c: TowContext, key: string, weigh: (s: Situation) => number = () => 1): { amps: number; s: Coupled } =>
-  c.solved.map((s) => ({ amps: Math.abs(s.ways.get(key)?.amps ?? 0), s })).reduce((a, b) => (b.amps * weigh(b.s.situation) > a.amps * weigh(a.s.situation) ? b : a));
+  c.solved
+    .map((s) => ({ amps: Math.abs(s.ways.get(key)?.amps ?? 0), s }))
+    .reduce((a, b) => (b.amps * weigh(b.s.situation) > a.amps * weigh(a.s.situation) ? b : a));
 
 /** Minutes the breakaway battery holds the brakes. */
-export const breakawayMinutes = (tow: TowInterface): number => (tow.breakaway && tow.brakes ? (tow.breakaway.capacity * tow.breakaway.soc * QUICK_SHARE * 60) / tow.brakes.amps : Infinity);
+export const breakawayMinutes = (tow: TowInterface): number =>
+  tow.breakaway && tow.brakes
+    ? (tow.breakaway.capacity * tow.breakaway.soc * QUICK_SHARE * 60) / tow.brakes.amps
+    : Infinity;
 
 /** Hours until the start battery no longer starts the engine, left coupled; Infinity where nothing drains it. */
 export function hoursToNoStart({ vehicle, solved }: Pick<TowContext, 'vehicle' | 'solved'>): number {
@@ -88,141 +94,375 @@ export function hoursToNoStart({ vehicle, solved }: Pick<TowContext, 'vehicle' |
 
 export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
-    id: 'tow-polarity', severity: 'danger', title: 'Plus and ground the wrong way round', why: 'Everything behind it sees reverse volts, or a dead short.', source: PRACTICE,
-    see: (c) => c.ways.filter((w) => readPin(w.way).reversed || (w.way.feed === 'ground' && w.way.uses.some((u) => u !== 'ground')) || (w.way.feed !== 'ground' && w.way.feed !== 'none' && w.way.uses.includes('ground')))
-      .map((w) => ({ at: w.key, says: readPin(w.way).reversed ? `${wayName(w)} read reversed.` : `The vehicle gives ${pinFeed(w.way.feed).says} at ${wayName(w)}; the trailer hangs ${pinUse(w.way.uses[0]!).says} on it.` })),
+    id: 'tow-polarity',
+    severity: 'danger',
+    title: 'Plus and ground the wrong way round',
+    why: 'Everything behind it sees reverse volts, or a dead short.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways
+        .filter(
+          (w) =>
+            readPin(w.way).reversed ||
+            (w.way.feed === 'ground' && w.way.uses.some((u) => u !== 'ground')) ||
+            (w.way.feed !== 'ground' && w.way.feed !== 'none' && w.way.uses.includes('ground')),
+        )
+        .map((w) => ({
+          at: w.key,
+          says: readPin(w.way).reversed
+            ? `${wayName(w)} read reversed.`
+            : `The vehicle gives ${pinFeed(w.way.feed).says} at ${wayName(w)}; the trailer hangs ${pinUse(w.way.uses[0]!).says} on it.`,
+        })),
   },
   {
-    id: 'tow-mismatch', severity: 'will not work', title: 'The same plug wired differently', why: 'A plug that mates is not a match: what is fed is not what is hung on it.', source: PRACTICE,
-    see: (c) => c.ways.flatMap((w) => w.way.feed === 'none' || w.way.feed === 'ground' ? [] : w.way.uses.filter((u) => u !== 'ground' && !serves(w, u) && !(pinUse(u).power && lampFeed(w))).map((u) => ({ at: w.key, says: `${wayName(w)} gives ${pinFeed(w.way.feed).says}; the trailer wants ${pinUse(u).served.map((f) => pinFeed(f).label).join(' or ')} there for ${pinUse(u).says}.` }))),
+    id: 'tow-mismatch',
+    severity: 'will not work',
+    title: 'The same plug wired differently',
+    why: 'A plug that mates is not a match: what is fed is not what is hung on it.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways.flatMap((w) =>
+        w.way.feed === 'none' || w.way.feed === 'ground'
+          ? []
+          : w.way.uses
+              .filter((u) => u !== 'ground' && !serves(w, u) && !(pinUse(u).power && lampFeed(w)))
+              .map((u) => ({
+                at: w.key,
+                says: `${wayName(w)} gives ${pinFeed(w.way.feed).says}; the trailer wants ${pinUse(u)
+                  .served.map((f) => pinFeed(f).label)
+                  .join(' or ')} there for ${pinUse(u).says}.`,
+              })),
+      ),
   },
   {
-    id: 'tow-lamp-power', severity: 'danger', title: 'A lamp circuit used as power', why: 'It is fused, wired and switched for lamps: it blows, or the road goes dark.', source: PRACTICE,
-    see: (c) => c.ways.filter(lampFeed).flatMap((w) => w.way.uses.filter((u) => pinUse(u).power).map((u) => ({ at: w.key, says: `${pinUse(u).says} hangs on ${pinFeed(w.way.feed).says}, ${wayName(w)}.` }))),
+    id: 'tow-lamp-power',
+    severity: 'danger',
+    title: 'A lamp circuit used as power',
+    why: 'It is fused, wired and switched for lamps: it blows, or the road goes dark.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways
+        .filter(lampFeed)
+        .flatMap((w) =>
+          w.way.uses
+            .filter((u) => pinUse(u).power)
+            .map((u) => ({
+              at: w.key,
+              says: `${pinUse(u).says} hangs on ${pinFeed(w.way.feed).says}, ${wayName(w)}.`,
+            })),
+        ),
   },
   {
-    id: 'tow-unfed', severity: 'will not work', title: 'A position without a feed', why: 'Nobody fitted its fuse, relay or wire.', source: PRACTICE,
-    see: (c) => c.ways.filter((w) => w.way.feed === 'none').flatMap((w) => w.way.uses.map((u) => ({ at: w.key, says: `The vehicle gives nothing at ${wayName(w)}; the trailer wants ${pinUse(u).served.map((f) => pinFeed(f).label).join(' or ')} for ${pinUse(u).says}.` }))),
+    id: 'tow-unfed',
+    severity: 'will not work',
+    title: 'A position without a feed',
+    why: 'Nobody fitted its fuse, relay or wire.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways
+        .filter((w) => w.way.feed === 'none')
+        .flatMap((w) =>
+          w.way.uses.map((u) => ({
+            at: w.key,
+            says: `The vehicle gives nothing at ${wayName(w)}; the trailer wants ${pinUse(u)
+              .served.map((f) => pinFeed(f).label)
+              .join(' or ')} for ${pinUse(u).says}.`,
+          })),
+        ),
   },
   {
-    id: 'tow-no-ground', severity: 'will not work', title: 'No ground through the plug', why: 'The ball and grease are no return.', source: PRACTICE,
-    see: (c) => (c.ways.some((w) => w.way.feed === 'ground' && w.way.uses.includes('ground')) ? [] : [{ at: `${c.tow.plugs[0]!.id}`, says: 'No position is ground on both sides.' }]),
+    id: 'tow-no-ground',
+    severity: 'will not work',
+    title: 'No ground through the plug',
+    why: 'The ball and grease are no return.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways.some((w) => w.way.feed === 'ground' && w.way.uses.includes('ground'))
+        ? []
+        : [{ at: `${c.tow.plugs[0]!.id}`, says: 'No position is ground on both sides.' }],
   },
   {
-    id: 'tow-chained', severity: 'will not work', title: 'A charger fed by another charger’s battery', why: 'The first cannot keep up, that battery sinks, both drop out.', source: PRACTICE,
+    id: 'tow-chained',
+    severity: 'will not work',
+    title: 'A charger fed by another charger’s battery',
+    why: 'The first cannot keep up, that battery sinks, both drop out.',
+    source: PRACTICE,
     see: (c) => fromAccessory(c, 'charger'),
   },
   {
-    id: 'tow-fridge-chained', severity: 'will not work', title: 'A fridge element on a charged battery', why: '23–25 A for hours is more than its charger keeps up with.', source: PRACTICE,
+    id: 'tow-fridge-chained',
+    severity: 'will not work',
+    title: 'A fridge element on a charged battery',
+    why: '23–25 A for hours is more than its charger keeps up with.',
+    source: PRACTICE,
     see: (c) => fromAccessory(c, 'fridge'),
   },
   {
-    id: 'tow-fridge-parked', severity: 'danger', title: 'A fridge element that goes on after the stop', why: 'Its feed must stop with the ignition: by the feed itself, or by its relay’s trigger.', source: PRACTICE,
+    id: 'tow-fridge-parked',
+    severity: 'danger',
+    title: 'A fridge element that goes on after the stop',
+    why: 'Its feed must stop with the ignition: by the feed itself, or by its relay’s trigger.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'fridge');
       const worst = parked(c).find((s) => s.fridgeOn);
-      return w && worst ? [{ at: w.key, says: `${n(worst.uses.get('fridge')!.amps)} A ${worst.situation.label}: ${w.way.feed === 'constant' ? 'the feed is constant' : 'the feed stays live'} and ${c.tow.fridge!.trigger === 'none' ? 'no relay switches it' : c.tow.fridge!.trigger === 'looped' ? 'its relay is looped to the feed' : 'its trigger stays live'}.` }] : [];
+      return w && worst
+        ? [
+            {
+              at: w.key,
+              says: `${n(worst.uses.get('fridge')!.amps)} A ${worst.situation.label}: ${w.way.feed === 'constant' ? 'the feed is constant' : 'the feed stays live'} and ${c.tow.fridge!.trigger === 'none' ? 'no relay switches it' : c.tow.fridge!.trigger === 'looped' ? 'its relay is looped to the feed' : 'its trigger stays live'}.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-trigger-double', severity: 'tidy', title: 'The fridge feed switched twice', why: 'Exactly one of feed and trigger wants to go with the ignition: two are twice the places to fail.', source: PRACTICE,
+    id: 'tow-trigger-double',
+    severity: 'tidy',
+    title: 'The fridge feed switched twice',
+    why: 'Exactly one of feed and trigger wants to go with the ignition: two are twice the places to fail.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'fridge');
       const trigger = using(c, 'fridge-trigger');
-      return w && trigger && c.tow.fridge?.trigger === 'pin' && w.way.feed === 'ignition' && trigger.way.feed === 'ignition' ? [{ at: trigger.key, says: `Feed (${wayName(w)}) and trigger (${wayName(trigger)}) both go with the ignition.` }] : [];
+      return w &&
+        trigger &&
+        c.tow.fridge?.trigger === 'pin' &&
+        w.way.feed === 'ignition' &&
+        trigger.way.feed === 'ignition'
+        ? [
+            {
+              at: trigger.key,
+              says: `Feed (${wayName(w)}) and trigger (${wayName(trigger)}) both go with the ignition.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-fridge-dead', severity: 'will not work', title: 'The fridge element gets too little', why: 'Heat falls with the square of the volts.', source: PRACTICE,
+    id: 'tow-fridge-dead',
+    severity: 'will not work',
+    title: 'The fridge element gets too little',
+    why: 'Heat falls with the square of the volts.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'fridge');
       const road = in_(c, 'road').uses.get('fridge');
       if (!w || !road) return [];
-      if (!in_(c, 'road').fridgeOn) return unfed(w) ? [] : [{ at: w.key, says: c.tow.fridge!.trigger === 'pin' && !feeds(c.ways, 'fridge-trigger', in_(c, 'road').situation) ? 'Its relay never closes: no live position feeds its coil.' : `No current on the road, ${n(road.volts)} V.` }];
-      return road.volts < FRIDGE_VOLTS ? [{ at: w.key, says: `${n(road.volts)} V of ${FRIDGE_VOLTS} V at the element on the road, ${n(road.amps)} A.` }] : [];
+      if (!in_(c, 'road').fridgeOn)
+        return unfed(w)
+          ? []
+          : [
+              {
+                at: w.key,
+                says:
+                  c.tow.fridge!.trigger === 'pin' && !feeds(c.ways, 'fridge-trigger', in_(c, 'road').situation)
+                    ? 'Its relay never closes: no live position feeds its coil.'
+                    : `No current on the road, ${n(road.volts)} V.`,
+              },
+            ];
+      return road.volts < FRIDGE_VOLTS
+        ? [
+            {
+              at: w.key,
+              says: `${n(road.volts)} V of ${FRIDGE_VOLTS} V at the element on the road, ${n(road.amps)} A.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-brake-converter', severity: 'danger', title: 'Brakes behind a converter', why: 'When it stops, so do the brakes: they need a fused feed of their own.', source: PRACTICE,
-    see: (c) => (c.tow.brakes?.supply === 'converter' ? [{ at: 'brakes', says: 'The brakes are fed by a converter in the trailer.' }] : []),
+    id: 'tow-brake-converter',
+    severity: 'danger',
+    title: 'Brakes behind a converter',
+    why: 'When it stops, so do the brakes: they need a fused feed of their own.',
+    source: PRACTICE,
+    see: (c) =>
+      c.tow.brakes?.supply === 'converter'
+        ? [{ at: 'brakes', says: 'The brakes are fed by a converter in the trailer.' }]
+        : [],
   },
   {
-    id: 'tow-brake-weak', severity: 'danger', title: 'Brakes that get too little', why: 'Magnets hold with the square of their current.', source: PRACTICE,
+    id: 'tow-brake-weak',
+    severity: 'danger',
+    title: 'Brakes that get too little',
+    why: 'Magnets hold with the square of their current.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'brakes');
       if (!c.tow.brakes || c.tow.brakes.supply !== 'pin') return [];
       if (!w) return [{ at: 'brakes', says: 'No position of the plug feeds the brakes.' }];
       const got = in_(c, 'braking').uses.get('brakes')?.volts ?? 0;
-      return got < BRAKE_VOLTS ? [{ at: w.key, says: `${n(Math.max(0, got))} V at the magnets with the brakes full on, ${BRAKE_VOLTS} V wanted.` }] : [];
+      return got < BRAKE_VOLTS
+        ? [
+            {
+              at: w.key,
+              says: `${n(Math.max(0, got))} V at the magnets with the brakes full on, ${BRAKE_VOLTS} V wanted.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-brake-live', severity: 'danger', title: 'Brakes on with nobody braking', why: 'Magnets burn, drums cook.', source: PRACTICE,
+    id: 'tow-brake-live',
+    severity: 'danger',
+    title: 'Brakes on with nobody braking',
+    why: 'Magnets burn, drums cook.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'brakes');
-      const dragging = w && c.tow.brakes?.supply === 'pin' && c.solved.find((s) => !s.situation.braking && (s.uses.get('brakes')?.amps ?? 0) > 0.5);
-      return dragging ? [{ at: w.key, says: `${n(dragging.uses.get('brakes')!.amps)} A in the magnets ${dragging.situation.label}: ${wayName(w)} gives ${pinFeed(w.way.feed).says}.` }] : [];
+      const dragging =
+        w &&
+        c.tow.brakes?.supply === 'pin' &&
+        c.solved.find((s) => !s.situation.braking && (s.uses.get('brakes')?.amps ?? 0) > 0.5);
+      return dragging
+        ? [
+            {
+              at: w.key,
+              says: `${n(dragging.uses.get('brakes')!.amps)} A in the magnets ${dragging.situation.label}: ${wayName(w)} gives ${pinFeed(w.way.feed).says}.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-breakaway-uncharged', severity: 'danger', title: 'A breakaway battery without charge', why: 'It hangs on the charge line, or on nothing.', source: PRACTICE,
+    id: 'tow-breakaway-uncharged',
+    severity: 'danger',
+    title: 'A breakaway battery without charge',
+    why: 'It hangs on the charge line, or on nothing.',
+    source: PRACTICE,
     see: (c) => {
       if (!c.tow.breakaway || c.tow.breakaway.keeper) return [];
       const w = using(c, 'breakaway');
       if (!w) return [{ at: 'breakaway', says: 'No position charges it.' }];
       const amps = in_(c, 'road').uses.get('breakaway')?.amps ?? 0;
-      return amps < BREAKAWAY_AMPS && !unfed(w) ? [{ at: w.key, says: `${n(Math.max(0, amps), 2)} A into it on the road: the line gives it ${n(in_(c, 'road').ways.get(w.key)!.plug - in_(c, 'road').returnVolts)} V.` }] : [];
+      return amps < BREAKAWAY_AMPS && !unfed(w)
+        ? [
+            {
+              at: w.key,
+              says: `${n(Math.max(0, amps), 2)} A into it on the road: the line gives it ${n(in_(c, 'road').ways.get(w.key)!.plug - in_(c, 'road').returnVolts)} V.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-breakaway-short', severity: 'danger', title: 'A breakaway battery that holds too short', why: 'It must hold the brakes on until somebody has stopped the traffic.', source: '49 CFR 393.43 (15 minutes)',
+    id: 'tow-breakaway-short',
+    severity: 'danger',
+    title: 'A breakaway battery that holds too short',
+    why: 'It must hold the brakes on until somebody has stopped the traffic.',
+    source: '49 CFR 393.43 (15 minutes)',
     see: (c) => {
       const minutes = breakawayMinutes(c.tow);
-      return minutes < BREAKAWAY_MINUTES ? [{ at: 'breakaway', says: `${n(minutes, 0)} min at ${n(c.tow.brakes!.amps)} A, ${BREAKAWAY_MINUTES} min wanted.` }] : [];
+      return minutes < BREAKAWAY_MINUTES
+        ? [
+            {
+              at: 'breakaway',
+              says: `${n(minutes, 0)} min at ${n(c.tow.brakes!.amps)} A, ${BREAKAWAY_MINUTES} min wanted.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-pin-overload', severity: 'danger', title: 'A position that carries too much', why: 'It melts its housing from inside.', source: 'ratings of the connectors, from memory',
-    see: (c) => c.ways.flatMap((w) => {
-      const bears = w.connector.positions.find((p) => p.id === w.way.pin)!.amps;
-      const { amps, s } = most(c, w.key, (x) => (x.braking ? 1 / BRIEFLY : 1));
-      return amps > bears * (s.situation.braking ? BRIEFLY : 1) ? [{ at: w.key, says: `${n(amps)} A through ${wayName(w)} ${s.situation.label}; it bears ${bears} A.` }] : [];
-    }),
+    id: 'tow-pin-overload',
+    severity: 'danger',
+    title: 'A position that carries too much',
+    why: 'It melts its housing from inside.',
+    source: 'ratings of the connectors, from memory',
+    see: (c) =>
+      c.ways.flatMap((w) => {
+        const bears = w.connector.positions.find((p) => p.id === w.way.pin)!.amps;
+        const { amps, s } = most(c, w.key, (x) => (x.braking ? 1 / BRIEFLY : 1));
+        return amps > bears * (s.situation.braking ? BRIEFLY : 1)
+          ? [{ at: w.key, says: `${n(amps)} A through ${wayName(w)} ${s.situation.label}; it bears ${bears} A.` }]
+          : [];
+      }),
   },
   {
-    id: 'tow-fuse-missing', severity: 'danger', title: 'A battery feed without a fuse', why: 'A chafed wire has nothing to stop it.', source: '33 CFR 183.455, common guide for RVs',
-    see: (c) => c.ways.filter((w) => (w.way.feed === 'constant' || w.way.feed === 'ignition') && !w.way.fuse).map((w) => ({ at: w.key, says: `${wayName(w)}: ${gaugeName(w.way.gauge)} from the battery without a fuse.` })),
+    id: 'tow-fuse-missing',
+    severity: 'danger',
+    title: 'A battery feed without a fuse',
+    why: 'A chafed wire has nothing to stop it.',
+    source: '33 CFR 183.455, common guide for RVs',
+    see: (c) =>
+      c.ways
+        .filter((w) => (w.way.feed === 'constant' || w.way.feed === 'ignition') && !w.way.fuse)
+        .map((w) => ({ at: w.key, says: `${wayName(w)}: ${gaugeName(w.way.gauge)} from the battery without a fuse.` })),
   },
   {
-    id: 'tow-fuse-over-wire', severity: 'danger', title: 'A fuse rated over its wire', why: 'The wire burns before the fuse opens.', source: 'ampacity by 33 CFR 183.425 table 5',
-    see: (c) => c.ways.flatMap((w) => {
-      const bears = Math.min(ampacity(w.way.gauge, INSULATION, 'open'), w.way.uses.length > 0 ? ampacity(w.way.usesGauge, INSULATION, 'open') : Infinity);
-      return (w.way.fuse ?? 0) > bears ? [{ at: w.key, says: `${w.way.fuse} A on a wire that carries ${bears} A.` }] : [];
-    }),
+    id: 'tow-fuse-over-wire',
+    severity: 'danger',
+    title: 'A fuse rated over its wire',
+    why: 'The wire burns before the fuse opens.',
+    source: 'ampacity by 33 CFR 183.425 table 5',
+    see: (c) =>
+      c.ways.flatMap((w) => {
+        const bears = Math.min(
+          ampacity(w.way.gauge, INSULATION, 'open'),
+          w.way.uses.length > 0 ? ampacity(w.way.usesGauge, INSULATION, 'open') : Infinity,
+        );
+        return (w.way.fuse ?? 0) > bears
+          ? [{ at: w.key, says: `${w.way.fuse} A on a wire that carries ${bears} A.` }]
+          : [];
+      }),
   },
   {
-    id: 'tow-fuse-blows', severity: 'will not work', title: 'A fuse under its load', why: 'It opens on the road, some hot day.', source: PRACTICE,
-    see: (c) => c.ways.flatMap((w) => {
-      const { amps, s } = most(c, w.key);
-      return w.way.fuse && amps > w.way.fuse ? [{ at: w.key, says: `${n(amps)} A ${s.situation.label} through ${w.way.fuse} A.` }] : [];
-    }),
+    id: 'tow-fuse-blows',
+    severity: 'will not work',
+    title: 'A fuse under its load',
+    why: 'It opens on the road, some hot day.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways.flatMap((w) => {
+        const { amps, s } = most(c, w.key);
+        return w.way.fuse && amps > w.way.fuse
+          ? [{ at: w.key, says: `${n(amps)} A ${s.situation.label} through ${w.way.fuse} A.` }]
+          : [];
+      }),
   },
   {
-    id: 'tow-charger-starved', severity: 'will not work', title: 'A charger starved by the line', why: 'Its input sags under load, it locks out, comes back, hunts.', source: PRACTICE,
+    id: 'tow-charger-starved',
+    severity: 'will not work',
+    title: 'A charger starved by the line',
+    why: 'Its input sags under load, it locks out, comes back, hunts.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'charger');
-      return w && in_(c, 'road').charger === 'starved' ? [{ at: w.key, says: `Under its load the input falls below its lockout of ${n(c.tow.charger!.lockout)} V.` }] : [];
+      return w && in_(c, 'road').charger === 'starved'
+        ? [{ at: w.key, says: `Under its load the input falls below its lockout of ${n(c.tow.charger!.lockout)} V.` }]
+        : [];
     },
   },
   {
-    id: 'tow-charger-idle', severity: 'will not work', title: 'A charger nobody tells to run', why: 'Its enable is never live on the road.', source: PRACTICE,
+    id: 'tow-charger-idle',
+    severity: 'will not work',
+    title: 'A charger nobody tells to run',
+    why: 'Its enable is never live on the road.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'charger');
-      return w && in_(c, 'road').charger === 'off' && !unfed(w) && !lampFeed(w) ? [{ at: w.key, says: c.tow.charger!.enable === 'pin' ? 'No live position carries its enable.' : c.tow.charger!.enable === 'sense' ? 'Its input never reaches what it takes for “engine on”.' : 'Its input stays dead on the road.' }] : [];
+      return w && in_(c, 'road').charger === 'off' && !unfed(w) && !lampFeed(w)
+        ? [
+            {
+              at: w.key,
+              says:
+                c.tow.charger!.enable === 'pin'
+                  ? 'No live position carries its enable.'
+                  : c.tow.charger!.enable === 'sense'
+                    ? 'Its input never reaches what it takes for “engine on”.'
+                    : 'Its input stays dead on the road.',
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-charger-parked', severity: 'danger', title: 'A charger that runs on after the stop', why: 'It pumps the start battery into the trailer.', source: PRACTICE,
+    id: 'tow-charger-parked',
+    severity: 'danger',
+    title: 'A charger that runs on after the stop',
+    why: 'It pumps the start battery into the trailer.',
+    source: PRACTICE,
     see: (c) => {
       const w = using(c, 'charger');
       const s = parked(c).find((p) => p.charger === 'on' && (p.uses.get('charger')?.amps ?? 0) > PARKED_AMPS);
@@ -230,27 +470,60 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     },
   },
   {
-    id: 'tow-left-coupled', severity: 'danger', title: 'It does not start after standing coupled', why: 'Constant positions drain the start battery while nobody looks.', source: PRACTICE,
+    id: 'tow-left-coupled',
+    severity: 'danger',
+    title: 'It does not start after standing coupled',
+    why: 'Constant positions drain the start battery while nobody looks.',
+    source: PRACTICE,
     see: (c) => {
       const hours = hoursToNoStart(c);
-      return hours < COUPLED_HOURS ? [{ at: 'start', says: `${n(-in_(c, 'overnight').start)} A out of the start battery: ${n(hours, 0)} h until it no longer starts, ${COUPLED_HOURS} h wanted.` }] : [];
+      return hours < COUPLED_HOURS
+        ? [
+            {
+              at: 'start',
+              says: `${n(-in_(c, 'overnight').start)} A out of the start battery: ${n(hours, 0)} h until it no longer starts, ${COUPLED_HOURS} h wanted.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-return', severity: 'wears out', title: 'An undersized return', why: 'What goes out comes back: lamps dim, volts are lost, the ball arcs.', source: PRACTICE,
+    id: 'tow-return',
+    severity: 'wears out',
+    title: 'An undersized return',
+    why: 'What goes out comes back: lamps dim, volts are lost, the ball arcs.',
+    source: PRACTICE,
     see: (c) => {
-      const worst = c.solved.filter((s) => !s.situation.braking).reduce((a, b) => (Math.abs(b.returnVolts) > Math.abs(a.returnVolts) ? b : a));
-      const thinner = c.ways.some((w) => w.way.uses.includes('ground')) && (Math.abs(worst.returnVolts) > RETURN_VOLTS || Math.abs(worst.hitch) > HITCH_AMPS);
+      const worst = c.solved
+        .filter((s) => !s.situation.braking)
+        .reduce((a, b) => (Math.abs(b.returnVolts) > Math.abs(a.returnVolts) ? b : a));
+      const thinner =
+        c.ways.some((w) => w.way.uses.includes('ground')) &&
+        (Math.abs(worst.returnVolts) > RETURN_VOLTS || Math.abs(worst.hitch) > HITCH_AMPS);
       const at = c.ways.find((w) => w.way.feed === 'ground')?.key ?? c.tow.plugs[0]!.id;
-      return thinner ? [{ at, says: `The frames stand ${n(Math.abs(worst.returnVolts), 2)} V apart ${worst.situation.label}, ${n(Math.abs(worst.hitch))} A comes back over the hitch.` }] : [];
+      return thinner
+        ? [
+            {
+              at,
+              says: `The frames stand ${n(Math.abs(worst.returnVolts), 2)} V apart ${worst.situation.label}, ${n(Math.abs(worst.hitch))} A comes back over the hitch.`,
+            },
+          ]
+        : [];
     },
   },
   {
-    id: 'tow-corroded', severity: 'wears out', title: 'A position that sags under a lamp', why: 'A green contact shows full volts to a meter and gives none to a load.', source: PRACTICE,
-    see: (c) => c.ways.flatMap((w) => {
-      const fall = loadedFall(w.way);
-      return fall !== undefined && fall > BAD_FALL ? [{ at: w.key, says: `${wayName(w)} fell ${n(fall)} V under load; over ${BAD_FALL} V is bad.` }] : [];
-    }),
+    id: 'tow-corroded',
+    severity: 'wears out',
+    title: 'A position that sags under a lamp',
+    why: 'A green contact shows full volts to a meter and gives none to a load.',
+    source: PRACTICE,
+    see: (c) =>
+      c.ways.flatMap((w) => {
+        const fall = loadedFall(w.way);
+        return fall !== undefined && fall > BAD_FALL
+          ? [{ at: w.key, says: `${wayName(w)} fell ${n(fall)} V under load; over ${BAD_FALL} V is bad.` }]
+          : [];
+      }),
   },
 ];
 
@@ -264,13 +537,22 @@ function fromAccessory(c: TowContext, use: UseId): TowSaw[] {
   const w = using(c, use);
   if (!w || w.way.from !== 'accessory' || !c.vehicle.accessory) return [];
   const into = in_(c, 'road').accessory ?? 0;
-  return [{ at: w.key, says: `${wayName(w)} is fed by the accessory battery, which ${into < 0 ? `loses ${n(-into)} A` : `gains only ${n(into)} A`} on the road.` }];
+  return [
+    {
+      at: w.key,
+      says: `${wayName(w)} is fed by the accessory battery, which ${into < 0 ? `loses ${n(-into)} A` : `gains only ${n(into)} A`} on the road.`,
+    },
+  ];
 }
 
 /** Everything that goes wrong with the rig coupled, the rows in their order. */
 export function towTroubles(tow: TowInterface, vehicle: TowVehicle): { troubles: TowTrouble[]; solved: Coupled[] } {
   const solved = solveSituations(tow, vehicle);
   const c: TowContext = { tow, vehicle, ways: waysOf(tow), solved };
-  return { solved, troubles: TOW_TROUBLES.flatMap(({ see, ...row }) => see(c).map((s) => ({ ...row, ...s, says: s.says.charAt(0).toUpperCase() + s.says.slice(1) }))) };
+  return {
+    solved,
+    troubles: TOW_TROUBLES.flatMap(({ see, ...row }) =>
+      see(c).map((s) => ({ ...row, ...s, says: s.says.charAt(0).toUpperCase() + s.says.slice(1) })),
+    ),
+  };
 }
-

@@ -14,8 +14,19 @@ import { partOption, partValue } from '../../rig/value';
 
 /** What usually stands at a position by what it is for. */
 const USUAL: Readonly<Record<PositionUse, readonly [feed: FeedId, uses: readonly UseId[]] | undefined>> = {
-  ground: ['ground', ['ground']], 'ground-charge': ['ground', ['ground']], 'ground-switched': ['ground', ['ground']], tail: ['tail', ['tail']], left: ['left', ['left']], right: ['right', ['right']], stop: ['stop', ['stop']],
-  brake: ['brake', ['brakes']], charge: undefined, switched: ['ignition', []], reverse: ['reverse', ['reverse']], fog: ['fog', ['fog']], spare: undefined,
+  ground: ['ground', ['ground']],
+  'ground-charge': ['ground', ['ground']],
+  'ground-switched': ['ground', ['ground']],
+  tail: ['tail', ['tail']],
+  left: ['left', ['left']],
+  right: ['right', ['right']],
+  stop: ['stop', ['stop']],
+  brake: ['brake', ['brakes']],
+  charge: undefined,
+  switched: ['ignition', []],
+  reverse: ['reverse', ['reverse']],
+  fog: ['fog', ['fog']],
+  spare: undefined,
 };
 /** A a small trailer's magnets take in all; a breakaway battery: usual, from memory. */
 const BRAKE_AMPS = 12;
@@ -23,49 +34,105 @@ const BREAKAWAY = { capacity: 7, soc: 0.85 };
 const LAMP_WIRE = { vehicle: 7, behind: 8 };
 
 /** Enable of the drawn charger in the words of the interface. */
-const ENABLES: Readonly<Record<string, 'wire' | 'pin' | 'sense' | 'always'>> = { ignition: 'wire', manual: 'wire', voltage: 'sense', always: 'always', 'cut-off': 'sense', lamp: 'pin', 'marker-light': 'pin' };
+const ENABLES: Readonly<Record<string, 'wire' | 'pin' | 'sense' | 'always'>> = {
+  ignition: 'wire',
+  manual: 'wire',
+  voltage: 'sense',
+  always: 'always',
+  'cut-off': 'sense',
+  lamp: 'pin',
+  'marker-light': 'pin',
+};
 
 /** Whether a relay in the line is closed by the ignition. */
 const switched = (rig: Rig, line: readonly Part[]): boolean =>
-  line.some((p) => p.kind === 'link-solenoid' && rig.conductors.some((c) => c.use === 'control' && [c.from, c.to].some((e) => e.part === p.id) && [c.from, c.to].some((e) => rig.parts.find((x) => x.id === e.part)?.kind === 'ignition-switch')));
+  line.some(
+    (p) =>
+      p.kind === 'link-solenoid' &&
+      rig.conductors.some(
+        (c) =>
+          c.use === 'control' &&
+          [c.from, c.to].some((e) => e.part === p.id) &&
+          [c.from, c.to].some((e) => rig.parts.find((x) => x.id === e.part)?.kind === 'ignition-switch'),
+      ),
+  );
 
 /** The interface of a rig with a tow connector, as drawn and as usual; undefined where it has none. */
 export function usualTow(rig: Rig): TowInterface | undefined {
   const drawn = rig.parts.find((p) => p.kind === 'tow-connector');
   const pulls = rig.parts.find((p) => p.kind === 'alternator')?.vehicle;
   if (!drawn || pulls === undefined) return undefined;
-  const on = (terminal: string) => rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === drawn.id && e.terminal === terminal));
+  const on = (terminal: string) =>
+    rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === drawn.id && e.terminal === terminal));
   const [line, plugLine, back, plugBack] = [on('front'), on('rear'), on('front-ground'), on('rear-ground')];
   if (!line || !plugLine || !back || !plugBack) return undefined;
   const ahead = follow(rig, { part: drawn.id, terminal: 'front' });
   const behind = follow(rig, { part: drawn.id, terminal: 'rear' });
   const source = ahead.find((s) => s.part?.kind === 'battery-bank' && s.part.vehicle === pulls);
-  const inline = ahead.flatMap((s) => (s.part && s.part !== drawn && s.metres <= (source?.metres ?? Infinity) ? [s.part] : []));
+  const inline = ahead.flatMap((s) =>
+    s.part && s.part !== drawn && s.metres <= (source?.metres ?? Infinity) ? [s.part] : [],
+  );
   const fuse = inline.find(isFuseOrBreaker);
-  const reached = (kinds: readonly string[]) => behind.find((s) => s.part !== undefined && kinds.includes(s.part.kind) && s.part.vehicle !== pulls)?.part;
+  const reached = (kinds: readonly string[]) =>
+    behind.find((s) => s.part !== undefined && kinds.includes(s.part.kind) && s.part.vehicle !== pulls)?.part;
   const charger = reached(['dcdc-charger', 'dual-charger']);
   const fridge = reached(['fridge-element']);
   const bank = reached(['battery-bank']);
-  const direct = bank !== undefined && !charger && nominalOf(bank, rig.vehicles.find((v) => v.id === bank.vehicle)!) === 12;
+  const direct =
+    bank !== undefined &&
+    !charger &&
+    nominalOf(
+      bank,
+      rig.vehicles.find((v) => v.id === bank.vehicle)!,
+    ) === 12;
   const car = rig.vehicles.some((v) => v.role === 'towed-car');
 
   const charge: TowWay = {
-    pin: '', feed: switched(rig, inline) ? 'ignition' : 'constant', ...(source?.part?.side === 'coach' ? { from: 'accessory' as const } : {}), fuse: fuse ? partValue(fuse, 'rating') : 0,
-    gauge: line.gauge, length: Math.max(0.5, source?.metres ?? line.length),
-    uses: [...(charger ? (['charger'] as const) : direct ? (['bank'] as const) : []), ...(fridge ? (['fridge'] as const) : [])],
-    usesGauge: plugLine.gauge, usesLength: plugLine.length,
+    pin: '',
+    feed: switched(rig, inline) ? 'ignition' : 'constant',
+    ...(source?.part?.side === 'coach' ? { from: 'accessory' as const } : {}),
+    fuse: fuse ? partValue(fuse, 'rating') : 0,
+    gauge: line.gauge,
+    length: Math.max(0.5, source?.metres ?? line.length),
+    uses: [
+      ...(charger ? (['charger'] as const) : direct ? (['bank'] as const) : []),
+      ...(fridge ? (['fridge'] as const) : []),
+    ],
+    usesGauge: plugLine.gauge,
+    usesLength: plugLine.length,
   };
-  const ground: Pick<TowWay, 'gauge' | 'length' | 'usesGauge' | 'usesLength'> = { gauge: back.gauge, length: back.length, usesGauge: plugBack.gauge, usesLength: plugBack.length };
+  const ground: Pick<TowWay, 'gauge' | 'length' | 'usesGauge' | 'usesLength'> = {
+    gauge: back.gauge,
+    length: back.length,
+    usesGauge: plugBack.gauge,
+    usesLength: plugBack.length,
+  };
   const breakaway = !car;
 
   const plug = (id: string, connector: string, convention: string, chargeWay?: TowWay): TowPlug => {
     const row = connectorOf(connector).conventions.find((c) => c.id === convention)!;
     const done = new Set<PositionUse>();
     return {
-      id, connector, convention,
+      id,
+      connector,
+      convention,
       ways: connectorOf(connector).positions.flatMap(({ id: pin, thickest }): TowWay[] => {
         const use = row.uses[pin]!;
-        if (use === 'charge') return chargeWay ? [{ ...chargeWay, pin }] : [{ pin, feed: 'constant', fuse: 20, gauge: '12', length: LAMP_WIRE.vehicle, uses: breakaway ? ['breakaway'] : [], usesGauge: '12', usesLength: LAMP_WIRE.behind }];
+        if (use === 'charge')
+          return chargeWay
+            ? [{ ...chargeWay, pin }]
+            : [
+                {
+                  pin,
+                  feed: 'constant',
+                  fuse: 20,
+                  gauge: '12',
+                  length: LAMP_WIRE.vehicle,
+                  uses: breakaway ? ['breakaway'] : [],
+                  usesGauge: '12',
+                  usesLength: LAMP_WIRE.behind,
+                },
+              ];
         const usual = USUAL[use];
         if (!usual || (use === 'brake' && car)) return [];
         const [feed, uses] = usual;
@@ -73,7 +140,18 @@ export function usualTow(rig: Rig): TowInterface | undefined {
         done.add(use);
         if (use === 'ground' && chargeWay) return [{ pin, feed, uses: [...uses], ...ground }];
         const gauge = use === 'brake' ? '12' : feed === 'ground' ? thickest : '16';
-        return [{ pin, feed, ...(feed === 'ignition' ? { fuse: 15 } : {}), gauge, length: feed === 'ground' ? 1 : LAMP_WIRE.vehicle, uses: first ? [...uses] : [], usesGauge: gauge, usesLength: feed === 'ground' ? 1 : LAMP_WIRE.behind }];
+        return [
+          {
+            pin,
+            feed,
+            ...(feed === 'ignition' ? { fuse: 15 } : {}),
+            gauge,
+            length: feed === 'ground' ? 1 : LAMP_WIRE.vehicle,
+            uses: first ? [...uses] : [],
+            usesGauge: gauge,
+            usesLength: feed === 'ground' ? 1 : LAMP_WIRE.behind,
+          },
+        ];
       }),
     };
   };
@@ -81,12 +159,30 @@ export function usualTow(rig: Rig): TowInterface | undefined {
   const heavy = drawn.note?.includes('two-pole') ?? false;
   const amps = fuse ? partValue(fuse, 'rating') : 50;
   const plugs = heavy
-    ? [plug('main', 'blade-7', 'rv'), plug('power', amps <= 60 ? 'two-pole-50' : amps <= 130 ? 'two-pole-120' : 'two-pole-175', 'usual', charge)]
-    : [car ? plug('main', 'round-6', 'centre-charge', charge) : plug('main', 'blade-7', 'rv', { ...charge, uses: [...charge.uses, ...(breakaway ? (['breakaway'] as const) : [])] })];
+    ? [
+        plug('main', 'blade-7', 'rv'),
+        plug('power', amps <= 60 ? 'two-pole-50' : amps <= 130 ? 'two-pole-120' : 'two-pole-175', 'usual', charge),
+      ]
+    : [
+        car
+          ? plug('main', 'round-6', 'centre-charge', charge)
+          : plug('main', 'blade-7', 'rv', {
+              ...charge,
+              uses: [...charge.uses, ...(breakaway ? (['breakaway'] as const) : [])],
+            }),
+      ];
   return {
     plugs,
     ...(charger
-      ? { charger: { amps: partValue(charger, 'limit'), inLimit: partValue(charger, 'inLimit'), lockout: partValue(charger, 'lockout'), outVolts: partValue(charger, 'absorb'), enable: ENABLES[partOption(charger, 'enable')] ?? 'wire' } }
+      ? {
+          charger: {
+            amps: partValue(charger, 'limit'),
+            inLimit: partValue(charger, 'inLimit'),
+            lockout: partValue(charger, 'lockout'),
+            outVolts: partValue(charger, 'absorb'),
+            enable: ENABLES[partOption(charger, 'enable')] ?? 'wire',
+          },
+        }
       : {}),
     ...(fridge ? { fridge: { watts: partValue(fridge, 'watts'), trigger: 'none' as const } } : {}),
     ...(car ? {} : { brakes: { amps: BRAKE_AMPS, supply: 'pin' as const }, breakaway: BREAKAWAY }),
@@ -108,5 +204,10 @@ export function towOf(rig: Rig, before?: TowInterface): TowInterface | undefined
     const old = before.plugs.find((p) => p.connector === plug.connector)?.ways.find((w) => w.pin === way.pin);
     return old && ![...old.uses, ...way.uses].some((u) => OF_THE_LINK.includes(u)) ? old : way;
   };
-  return { ...usual, plugs: usual.plugs.map((p) => ({ ...p, ways: p.ways.map((w) => kept(p, w)) })), ...(before.brakes ? { brakes: before.brakes } : {}), ...(before.breakaway ? { breakaway: before.breakaway } : {}) };
+  return {
+    ...usual,
+    plugs: usual.plugs.map((p) => ({ ...p, ways: p.ways.map((w) => kept(p, w)) })),
+    ...(before.brakes ? { brakes: before.brakes } : {}),
+    ...(before.breakaway ? { breakaway: before.breakaway } : {}),
+  };
 }

@@ -30,7 +30,11 @@ export function bankState(rig: Rig, part: Part): BankState {
   return {
     chemistry: chemistryOf(partOption(part, 'chemistry')),
     capacity: partValue(part, 'capacity'),
-    blocks: nominalOf(part, rig.vehicles.find((v) => v.id === part.vehicle)!) / 12,
+    blocks:
+      nominalOf(
+        part,
+        rig.vehicles.find((v) => v.id === part.vehicle)!,
+      ) / 12,
     soc: Math.min(1, Math.max(0.02, partValue(part, 'soc'))),
     celsius: CELSIUS,
     ageing: 1,
@@ -46,9 +50,21 @@ export function towVehicle(rig: Rig): TowVehicle | undefined {
   const start = banks.find((p) => p.vehicle === alternator.vehicle && p.side === 'engine');
   if (!start) return undefined;
   const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
-  const accessory = banks.find((p) => p.vehicle === alternator.vehicle && p.side === 'coach' && rig.parts.some((c) => c.kind === 'dcdc-charger' && c.vehicle === p.vehicle));
+  const accessory = banks.find(
+    (p) =>
+      p.vehicle === alternator.vehicle &&
+      p.side === 'coach' &&
+      rig.parts.some((c) => c.kind === 'dcdc-charger' && c.vehicle === p.vehicle),
+  );
   const filler = accessory && rig.parts.find((p) => p.kind === 'dcdc-charger' && p.vehicle === accessory.vehicle);
-  const behind = banks.find((p) => p.vehicle !== alternator.vehicle && nominalOf(p, rig.vehicles.find((v) => v.id === p.vehicle)!) === 12);
+  const behind = banks.find(
+    (p) =>
+      p.vehicle !== alternator.vehicle &&
+      nominalOf(
+        p,
+        rig.vehicles.find((v) => v.id === p.vehicle)!,
+      ) === 12,
+  );
   const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle !== alternator.vehicle);
   return {
     start: bankState(rig, start),
@@ -56,7 +72,15 @@ export function towVehicle(rig: Rig): TowVehicle | undefined {
     running: loads ? partValue(loads, 'running') : 16,
     starter: loads ? partValue(loads, 'starter') : 230,
     alternator: { volts: partValue(alternator, 'setPoint'), amps: partValue(alternator, 'fastLimit') },
-    ...(accessory && filler ? { accessory: { bank: bankState(rig, accessory), chargerAmps: partValue(filler, 'limit'), chargerVolts: partValue(filler, 'absorb') } } : {}),
+    ...(accessory && filler
+      ? {
+          accessory: {
+            bank: bankState(rig, accessory),
+            chargerAmps: partValue(filler, 'limit'),
+            chargerVolts: partValue(filler, 'absorb'),
+          },
+        }
+      : {}),
     ...(behind ? { behind: bankState(rig, behind) } : {}),
     trailerBank: banks.some((p) => p.vehicle !== alternator.vehicle),
     behindDraws: house ? partValue(house, 'draw') : 0,

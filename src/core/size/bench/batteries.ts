@@ -1,11 +1,25 @@
 /** Calculators of batteries: rested volts and charge, charge time, parasitic days, bank wiring. */
-import { bankCrankVolts, bankOhms, bankOvervolts, bankRestVolts, CHEMISTRIES, chemistryOf, overvoltageShare, storedShare, type BankState } from '../../parts/chemistry';
+import {
+  bankCrankVolts,
+  bankOhms,
+  bankOvervolts,
+  bankRestVolts,
+  CHEMISTRIES,
+  chemistryOf,
+  overvoltageShare,
+  storedShare,
+  type BankState,
+} from '../../parts/chemistry';
 import { coldOil, startLimit } from '../../simulate/starter';
 import { bisect } from '../../units/bisect';
 import { choice, figure, number, type Answer, type Calculator, type Values } from './calculator';
 
 const chemistryChoices = CHEMISTRIES.map(({ id, label }) => ({ id, label }));
-const systemChoices = [{ id: '1', label: '12 V' }, { id: '2', label: '24 V' }, { id: '4', label: '48 V' }] as const;
+const systemChoices = [
+  { id: '1', label: '12 V' },
+  { id: '2', label: '24 V' },
+  { id: '4', label: '48 V' },
+] as const;
 const NEW = { ageing: 1, celsius: 25, blocks: 1 } as const;
 const TABLE = 'Tables and fits of the chemistries in the models (common practice; from memory where said there).';
 
@@ -41,12 +55,20 @@ export const rested: Calculator = {
     const flat = chemistry.id === 'lfp' && soc > 0.15 && soc < 0.95;
     const over = volts > full + 0.1 * b.blocks;
     return {
-      figures: [figure('Charge', soc, 'share', flat || over ? 'watch' : soc < 0.5 ? 'bad' : 'good'), figure('at 0.05 V less', from, 'share'), figure('at 0.05 V more', to, 'share')],
+      figures: [
+        figure('Charge', soc, 'share', flat || over ? 'watch' : soc < 0.5 ? 'bad' : 'good'),
+        figure('at 0.05 V less', from, 'share'),
+        figure('at 0.05 V more', to, 'share'),
+      ],
       says: over
         ? 'More than it rests at when full: it is being charged, or still carries surface charge.'
-        : flat ? `Lithium rests flat here: 0.05 V is ${Math.round((to - from) * 50)} % of charge. Go by the monitor instead.` : `Each 0.05 V is about ${Math.round((to - from) * 50)} % of charge.`,
+        : flat
+          ? `Lithium rests flat here: 0.05 V is ${Math.round((to - from) * 50)} % of charge. Go by the monitor instead.`
+          : `Each 0.05 V is about ${Math.round((to - from) * 50)} % of charge.`,
       mark: flat || over ? 'watch' : soc < 0.5 ? 'bad' : 'good',
-      working: [0, 0.25, 0.5, 0.75, 1].map((s) => figure(`Rests at, ${s * 100} % full`, bankRestVolts({ ...b, soc: s }), 'volts')),
+      working: [0, 0.25, 0.5, 0.75, 1].map((s) =>
+        figure(`Rests at, ${s * 100} % full`, bankRestVolts({ ...b, soc: s }), 'volts'),
+      ),
     };
   },
 };
@@ -61,7 +83,13 @@ export function acceptedAmps(b: BankState, setPoint: number, most: number, secon
 
 const STEPS = 400;
 /** Seconds from one charge to another at a charger of so many amps and volts; the part of them at full amps. */
-export function chargeSeconds(b: BankState, to: number, amps: number, setPoint: number, load = 0): { seconds: number; bulk: number } {
+export function chargeSeconds(
+  b: BankState,
+  to: number,
+  amps: number,
+  setPoint: number,
+  load = 0,
+): { seconds: number; bulk: number } {
   let seconds = 0;
   let bulk = 0;
   const step = (to - b.soc) / STEPS;
@@ -92,21 +120,42 @@ export const chargeTime: Calculator = {
   formula: 't = ∫ Q · ds / (η(s) · I(s)), I the charger’s amps or what the bank takes at its volts, whichever is less',
   source: `${TABLE} 40 A into 400 Ah takes about ten hours (common practice).`,
   answer(v): Answer {
-    const b: BankState = { ...NEW, chemistry: chemistryOf(v.choice('chemistry')), capacity: v.number('capacity'), soc: v.number('from') };
+    const b: BankState = {
+      ...NEW,
+      chemistry: chemistryOf(v.choice('chemistry')),
+      capacity: v.number('capacity'),
+      soc: v.number('from'),
+    };
     const to = v.number('to');
     const amps = v.number('amps');
     const load = v.number('load');
-    if (to <= b.soc) return { figures: [figure('Time', 0, 'hours', 'good')], says: 'It is that full already.', mark: 'good', working: [] };
+    if (to <= b.soc)
+      return {
+        figures: [figure('Time', 0, 'hours', 'good')],
+        says: 'It is that full already.',
+        mark: 'good',
+        working: [],
+      };
     const { seconds, bulk } = chargeSeconds(b, to, amps, v.number('volts'), load);
     const never = !Number.isFinite(seconds);
     const takes = acceptedAmps({ ...b, soc: to }, v.number('volts'), Math.max(0, amps - load));
     return {
-      figures: [figure('Time', seconds, 'hours', never ? 'bad' : 'good'), figure('of it at full amps', bulk, 'hours'), figure('It takes at the end', takes, 'amps')],
+      figures: [
+        figure('Time', seconds, 'hours', never ? 'bad' : 'good'),
+        figure('of it at full amps', bulk, 'hours'),
+        figure('It takes at the end', takes, 'amps'),
+      ],
       says: never
-        ? load >= amps ? 'The loads take all the charger gives: it never gets there.' : 'At these volts it never gets there.'
+        ? load >= amps
+          ? 'The loads take all the charger gives: it never gets there.'
+          : 'At these volts it never gets there.'
         : `${seconds / 3600 < 1 ? `${Math.round(seconds / 60)} min` : `${(seconds / 3600).toFixed(1)} h`} of driving or charging without a pause${bulk < 0.7 * seconds ? ', most of it waiting for the last part to fill' : ''}.`,
       mark: never ? 'bad' : 'good',
-      working: [figure('Charge to put in', (to - b.soc) * b.capacity, 'charge'), figure('Amps left for the bank', amps - load, 'amps'), figure('Stored of what goes in, at first', storedShare(b.soc, b.chemistry), 'share')],
+      working: [
+        figure('Charge to put in', (to - b.soc) * b.capacity, 'charge'),
+        figure('Amps left for the bank', amps - load, 'amps'),
+        figure('Stored of what goes in, at first', storedShare(b.soc, b.chemistry), 'share'),
+      ],
     };
   },
 };
@@ -121,7 +170,12 @@ export function startLimitSoc(b: Omit<BankState, 'soc'>, starterAmps: number): n
 }
 
 /** Seconds a start battery stands with a drain until the starter would fall under its limit; and the charge that is at. */
-export function secondsToNoStart(b: Omit<BankState, 'soc'>, soc: number, starterAmps: number, amps: number): { seconds: number; limit: number; stands: number } {
+export function secondsToNoStart(
+  b: Omit<BankState, 'soc'>,
+  soc: number,
+  starterAmps: number,
+  amps: number,
+): { seconds: number; limit: number; stands: number } {
   const limit = startLimitSoc(b, starterAmps);
   const stands = (b.chemistry.selfDischargePerDay / 24) * 2 ** ((b.celsius - 25) / 10) * b.capacity;
   return { seconds: soc <= limit ? 0 : ((soc - limit) * b.capacity * 3600) / (amps + stands), limit, stands };
@@ -141,18 +195,38 @@ export const parasitic: Calculator = {
     number('ageing', 'Resistance against new', 'times', 1.2, 0.5, 10),
   ],
   formula: 'days = (charge − charge at which the start fails) · Q / (24 · (I + standing loss))',
-  source: 'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). 0.07 A of alarm and tracker is usual, 0.25 A is a fault (common practice).',
+  source:
+    'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). 0.07 A of alarm and tracker is usual, 0.25 A is a fault (common practice).',
   answer(v) {
-    const b = { ...NEW, chemistry: chemistryOf(v.choice('chemistry')), capacity: v.number('capacity'), celsius: v.number('celsius'), ageing: v.number('ageing') };
+    const b = {
+      ...NEW,
+      chemistry: chemistryOf(v.choice('chemistry')),
+      capacity: v.number('capacity'),
+      celsius: v.number('celsius'),
+      ageing: v.number('ageing'),
+    };
     const soc = v.number('soc');
     const amps = v.number('amps');
     const { seconds, limit, stands } = secondsToNoStart(b, soc, v.number('starter'), amps);
     const fault = amps >= 0.25;
     return {
-      figures: [figure('Stands', seconds, 'days', seconds < 7 * 86_400 ? 'bad' : seconds < 30 * 86_400 ? 'watch' : 'good'), figure('No start under', limit, 'share')],
-      says: soc <= limit ? 'It would not start as it is.' : fault ? `${amps} A asleep is a fault: find it by millivolts across the fuses, before any is pulled.` : 'From then on it cranks too low to start.',
+      figures: [
+        figure('Stands', seconds, 'days', seconds < 7 * 86_400 ? 'bad' : seconds < 30 * 86_400 ? 'watch' : 'good'),
+        figure('No start under', limit, 'share'),
+      ],
+      says:
+        soc <= limit
+          ? 'It would not start as it is.'
+          : fault
+            ? `${amps} A asleep is a fault: find it by millivolts across the fuses, before any is pulled.`
+            : 'From then on it cranks too low to start.',
       mark: soc <= limit || fault ? 'bad' : seconds < 30 * 86_400 ? 'watch' : 'good',
-      working: [figure('Charge to spare', Math.max(0, soc - limit) * b.capacity, 'charge'), figure('Standing loss', stands, 'milliamps'), figure('Starter in this cold', v.number('starter') * coldOil(b.celsius), 'amps'), figure('Least volts under it', startLimit(b.celsius), 'volts')],
+      working: [
+        figure('Charge to spare', Math.max(0, soc - limit) * b.capacity, 'charge'),
+        figure('Standing loss', stands, 'milliamps'),
+        figure('Starter in this cold', v.number('starter') * coldOil(b.celsius), 'amps'),
+        figure('Least volts under it', startLimit(b.celsius), 'volts'),
+      ],
     };
   },
 };
@@ -162,7 +236,16 @@ export const bank: Calculator = {
   title: 'Bank wiring',
   asks: 'What do these blocks make together?',
   inputs: [
-    choice('block', 'Each block', [{ id: '6', label: '6 V' }, { id: '12', label: '12 V' }, { id: '24', label: '24 V' }], '6'),
+    choice(
+      'block',
+      'Each block',
+      [
+        { id: '6', label: '6 V' },
+        { id: '12', label: '12 V' },
+        { id: '24', label: '24 V' },
+      ],
+      '6',
+    ),
     number('capacity', 'Each block', 'charge', 225, 1, 2000),
     number('series', 'In series', 'number', 2, 1, 16),
     number('parallel', 'Strings in parallel', 'number', 2, 1, 16),
@@ -177,8 +260,17 @@ export const bank: Calculator = {
     const ah = v.number('capacity') * parallel;
     const usual = [12, 24, 36, 48].includes(volts);
     return {
-      figures: [figure('Bank', volts, 'volts', usual ? 'good' : 'bad'), figure('Capacity', ah, 'charge'), figure('Energy', volts * ah, 'watthours'), figure('Blocks', series * parallel, 'number')],
-      says: !usual ? `${volts} V is no usual system: check the number in series.` : parallel > 1 ? 'Take + from one end and – from the other, so that every string sees as much cable.' : 'One string: every block carries the whole current.',
+      figures: [
+        figure('Bank', volts, 'volts', usual ? 'good' : 'bad'),
+        figure('Capacity', ah, 'charge'),
+        figure('Energy', volts * ah, 'watthours'),
+        figure('Blocks', series * parallel, 'number'),
+      ],
+      says: !usual
+        ? `${volts} V is no usual system: check the number in series.`
+        : parallel > 1
+          ? 'Take + from one end and – from the other, so that every string sees as much cable.'
+          : 'One string: every block carries the whole current.',
       mark: usual ? 'good' : 'bad',
       working: [],
     };

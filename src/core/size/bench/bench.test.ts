@@ -22,7 +22,12 @@ describe.each(CALCULATORS.map((c) => [c.title, c] as [string, Calculator]))('%s'
   it('answers whatever is put in, within its bounds, without a figure that is no figure', () => {
     const given = fc.record(
       Object.fromEntries(
-        c.inputs.map((i) => [i.id, i.kind === 'choice' ? fc.constantFrom(...i.choices.map((x) => x.id)) : fc.double({ min: i.min, max: i.max, noNaN: true }).map(String)]),
+        c.inputs.map((i) => [
+          i.id,
+          i.kind === 'choice'
+            ? fc.constantFrom(...i.choices.map((x) => x.id))
+            : fc.double({ min: i.min, max: i.max, noNaN: true }).map(String),
+        ]),
       ),
     );
     fc.assert(
@@ -48,41 +53,105 @@ describe.each(CALCULATORS.map((c) => [c.title, c] as [string, Calculator]))('%s'
 describe('against the network and the simulation', () => {
   it('charger input is what the solver finds at the end of the same feed, and collapses where it does', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.005, max: 0.3, noNaN: true }), fc.double({ min: 5, max: 40, noNaN: true }), (ohms, out) => {
-        const rig = smallRig(
-          [smallPart('src', 'shore-charger', 'engine', { setPoint: 13.9, limit: 400, droop: 1e-4 }, { build: 'converter' }), smallPart('dc', 'dcdc-charger', 'both' as 'coach', { limit: out, inLimit: 500, absorb: 14.2, lockout: 5, restart: 6 }, { enable: 'always', mode: 'supply' }), smallPart('bank', 'battery-bank', 'coach', { capacity: 2000, soc: 0.5, surface: 0, ageing: 1 }, { chemistry: 'lfp' })],
-          [['src.plus', 'dc.input', ohms], ['src.minus', 'frame.bolt', 1e-4], ['dc.input', 'dc.enable', 0.01], ['dc.output', 'bank.plus', 1e-3], ['bank.minus', 'frame.bolt', 1e-4], ['dc.ground', 'frame.bolt', 1e-4]],
-        );
-        const compiled = compileRig(rig);
-        const model = new RigModel(compiled);
-        const settled = model.settle('shore');
-        const k = compiled.converters[0]!;
-        const given = model.solver.pushed(k.outPort) * model.solver.portVolts[k.outPort]!;
-        const watts = given / 0.88 + 4;
-        // The lead's own foot of 4/0 and the frame leads are in the loop.
-        const amps = inputAmps(13.9, ohms + 3e-4, watts);
-        if (settled.collapsed.length > 0 || amps === undefined) {
-          // Near the edge either may call it: far from it they must agree.
-          if (Math.abs((13.9 * 13.9) / (4 * ohms) / ((out * 14.2) / 0.88) - 1) > 0.2) expect(amps === undefined).toBe(settled.collapsed.length > 0);
-          return;
-        }
-        expect(Math.abs(model.converterStates[0]!.amps / amps - 1)).toBeLessThan(0.02);
-      }),
+      fc.property(
+        fc.double({ min: 0.005, max: 0.3, noNaN: true }),
+        fc.double({ min: 5, max: 40, noNaN: true }),
+        (ohms, out) => {
+          const rig = smallRig(
+            [
+              smallPart(
+                'src',
+                'shore-charger',
+                'engine',
+                { setPoint: 13.9, limit: 400, droop: 1e-4 },
+                { build: 'converter' },
+              ),
+              smallPart(
+                'dc',
+                'dcdc-charger',
+                'both' as 'coach',
+                { limit: out, inLimit: 500, absorb: 14.2, lockout: 5, restart: 6 },
+                { enable: 'always', mode: 'supply' },
+              ),
+              smallPart(
+                'bank',
+                'battery-bank',
+                'coach',
+                { capacity: 2000, soc: 0.5, surface: 0, ageing: 1 },
+                { chemistry: 'lfp' },
+              ),
+            ],
+            [
+              ['src.plus', 'dc.input', ohms],
+              ['src.minus', 'frame.bolt', 1e-4],
+              ['dc.input', 'dc.enable', 0.01],
+              ['dc.output', 'bank.plus', 1e-3],
+              ['bank.minus', 'frame.bolt', 1e-4],
+              ['dc.ground', 'frame.bolt', 1e-4],
+            ],
+          );
+          const compiled = compileRig(rig);
+          const model = new RigModel(compiled);
+          const settled = model.settle('shore');
+          const k = compiled.converters[0]!;
+          const given = model.solver.pushed(k.outPort) * model.solver.portVolts[k.outPort]!;
+          const watts = given / 0.88 + 4;
+          // The lead's own foot of 4/0 and the frame leads are in the loop.
+          const amps = inputAmps(13.9, ohms + 3e-4, watts);
+          if (settled.collapsed.length > 0 || amps === undefined) {
+            // Near the edge either may call it: far from it they must agree.
+            if (Math.abs((13.9 * 13.9) / (4 * ohms) / ((out * 14.2) / 0.88) - 1) > 0.2)
+              expect(amps === undefined).toBe(settled.collapsed.length > 0);
+            return;
+          }
+          expect(Math.abs(model.converterStates[0]!.amps / amps - 1)).toBeLessThan(0.02);
+        },
+      ),
       { numRuns: 60 },
     );
   });
 
   it('charge time is the simulation’s, for a constant current and for a taper', () => {
-    for (const [chemistry, capacity, from, to, amps, setPoint] of [['lfp', 200, 0.2, 0.9, 30, 14.4], ['flooded', 200, 0.4, 0.8, 40, 14.4], ['agm', 150, 0.5, 0.9, 25, 14.5]] as const) {
+    for (const [chemistry, capacity, from, to, amps, setPoint] of [
+      ['lfp', 200, 0.2, 0.9, 30, 14.4],
+      ['flooded', 200, 0.4, 0.8, 40, 14.4],
+      ['agm', 150, 0.5, 0.9, 25, 14.5],
+    ] as const) {
       const rig = smallRig(
-        [smallPart('charger', 'shore-charger', 'coach', { setPoint, limit: amps, droop: 1e-5 }, { build: 'converter' }), smallPart('bank', 'battery-bank', 'coach', { capacity, soc: from, surface: 0, ageing: 1 }, { chemistry })],
-        [['charger.plus', 'bank.plus', 1e-5], ['bank.minus', 'charger.minus', 1e-5], ['bank.minus', 'frame.bolt', 1e-4]],
+        [
+          smallPart(
+            'charger',
+            'shore-charger',
+            'coach',
+            { setPoint, limit: amps, droop: 1e-5 },
+            { build: 'converter' },
+          ),
+          smallPart('bank', 'battery-bank', 'coach', { capacity, soc: from, surface: 0, ageing: 1 }, { chemistry }),
+        ],
+        [
+          ['charger.plus', 'bank.plus', 1e-5],
+          ['bank.minus', 'charger.minus', 1e-5],
+          ['bank.minus', 'frame.bolt', 1e-4],
+        ],
       );
-      const r = simulate(compileRig(rig), { id: 't', name: 'T', startHour: 8, startSoc: { bank: from }, legs: [{ id: 'l', name: 'L', kind: 'shore', hours: 30, celsius: 25, sunHours: 0, loads: [] }] });
+      const r = simulate(compileRig(rig), {
+        id: 't',
+        name: 'T',
+        startHour: 8,
+        startSoc: { bank: from },
+        legs: [{ id: 'l', name: 'L', kind: 'shore', hours: 30, celsius: 25, sunHours: 0, loads: [] }],
+      });
       const soc = r.series.find((s) => s.id === 'bank.soc')!.values;
       const i = soc.findIndex((s) => s >= to * 100);
       const at = r.t[i - 1]! + ((r.t[i]! - r.t[i - 1]!) * (to * 100 - soc[i - 1]!)) / (soc[i]! - soc[i - 1]!);
-      const b: BankState = { chemistry: chemistryOf(chemistry), capacity, blocks: 1, soc: from, celsius: 25, ageing: 1 };
+      const b: BankState = {
+        chemistry: chemistryOf(chemistry),
+        capacity,
+        blocks: 1,
+        soc: from,
+        celsius: 25,
+        ageing: 1,
+      };
       // The calculator lets the overvoltage build up from the first minute, whatever the current does: a little off.
       expect(Math.abs(chargeSeconds(b, to, amps, setPoint).seconds / at - 1), chemistry).toBeLessThan(0.03);
     }
@@ -147,21 +216,36 @@ describe('facts of the trade (common practice, no source)', () => {
 describe('what must hold', () => {
   it('rested volts and charge are each other’s inverse', () => {
     fc.assert(
-      fc.property(fc.constantFrom('flooded', 'agm', 'gel', 'lfp'), fc.double({ min: 0.01, max: 0.99, noNaN: true }), fc.integer({ min: -20, max: 50 }), fc.constantFrom(1, 2, 4), (chemistry, soc, celsius, blocks) => {
-        const b = { chemistry: chemistryOf(chemistry), capacity: 100, blocks, celsius, ageing: 1 };
-        expect(socAtRest(bankRestVolts({ ...b, soc }), b)).toBeCloseTo(soc, 6);
-      }),
+      fc.property(
+        fc.constantFrom('flooded', 'agm', 'gel', 'lfp'),
+        fc.double({ min: 0.01, max: 0.99, noNaN: true }),
+        fc.integer({ min: -20, max: 50 }),
+        fc.constantFrom(1, 2, 4),
+        (chemistry, soc, celsius, blocks) => {
+          const b = { chemistry: chemistryOf(chemistry), capacity: 100, blocks, celsius, ageing: 1 };
+          expect(socAtRest(bankRestVolts({ ...b, soc }), b)).toBeCloseTo(soc, 6);
+        },
+      ),
     );
   });
 
   it('a longer run, more amps or less drop never asks for a thinner gauge', () => {
     const metres = [2, 5, 10, 20].map((m) => thinnestFor(30, m, 0.5, 105, 'open'));
-    const order = (g: string | undefined) => (g === undefined ? Infinity : 0) || ['18', '16', '14', '12', '10', '8', '6', '4', '2', '1', '1/0', '2/0', '3/0', '4/0'].indexOf(g ?? '');
+    const order = (g: string | undefined) =>
+      (g === undefined ? Infinity : 0) ||
+      ['18', '16', '14', '12', '10', '8', '6', '4', '2', '1', '1/0', '2/0', '3/0', '4/0'].indexOf(g ?? '');
     expect(metres.map(order)).toEqual([...metres.map(order)].sort((a, b) => a - b));
   });
 
   it('a bank takes less as it fills and more at more volts; a colder or older one starts less', () => {
-    const b: BankState = { chemistry: chemistryOf('flooded'), capacity: 200, blocks: 1, soc: 0.5, celsius: 25, ageing: 1 };
+    const b: BankState = {
+      chemistry: chemistryOf('flooded'),
+      capacity: 200,
+      blocks: 1,
+      soc: 0.5,
+      celsius: 25,
+      ageing: 1,
+    };
     expect(acceptedAmps({ ...b, soc: 0.9 }, 14.4, 500)).toBeLessThan(acceptedAmps(b, 14.4, 500));
     expect(acceptedAmps(b, 14.8, 500)).toBeGreaterThan(acceptedAmps(b, 14.4, 500));
     expect(startLimitSoc({ ...b, celsius: -15 }, 500)).toBeGreaterThan(startLimitSoc(b, 500));

@@ -59,12 +59,33 @@ export interface Calculator {
   answer(v: Values): Answer;
 }
 
-export const number = (id: string, label: string, quantity: Quantity, value: number, min: number, max: number): NumberInput => ({ kind: 'number', id, label, quantity, value, min, max });
-export const choice = (id: string, label: string, choices: ChoiceInput['choices'], value: string): ChoiceInput => ({ kind: 'choice', id, label, choices, value });
-export const figure = (label: string, value: number, quantity: Quantity, mark?: Figure['mark']): Figure => ({ label, value, quantity, ...(mark ? { mark } : {}) });
+export const number = (
+  id: string,
+  label: string,
+  quantity: Quantity,
+  value: number,
+  min: number,
+  max: number,
+): NumberInput => ({ kind: 'number', id, label, quantity, value, min, max });
+export const choice = (id: string, label: string, choices: ChoiceInput['choices'], value: string): ChoiceInput => ({
+  kind: 'choice',
+  id,
+  label,
+  choices,
+  value,
+});
+export const figure = (label: string, value: number, quantity: Quantity, mark?: Figure['mark']): Figure => ({
+  label,
+  value,
+  quantity,
+  ...(mark ? { mark } : {}),
+});
 
 /** Every gauge, in both worlds' words. */
-export const gaugeChoices = GAUGES.map((g) => ({ id: g, label: gaugeFamily(g) === 'mm2' ? gaugeName(g) : `${gaugeName(g)}, ${gaugeShown(g, 'mm2')}` }));
+export const gaugeChoices = GAUGES.map((g) => ({
+  id: g,
+  label: gaugeFamily(g) === 'mm2' ? gaugeName(g) : `${gaugeName(g)}, ${gaugeShown(g, 'mm2')}`,
+}));
 
 /** Values from what an address or a form holds, usual ones where it is silent or out of bounds. */
 export function valuesOf(calculator: Calculator, given: Readonly<Record<string, string | undefined>>): Values {

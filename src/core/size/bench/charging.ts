@@ -6,7 +6,6 @@ import { bisect } from '../../units/bisect';
 import { wireResistance, type Gauge } from '../../units/wire';
 import { choice, figure, gaugeChoices, number, type Calculator } from './calculator';
 
-
 /** A a converter takes at the end of a feed, the higher-voltage solution; undefined where the feed cannot carry it. */
 export function inputAmps(sourceVolts: number, ohms: number, watts: number): number | undefined {
   const root = sourceVolts * sourceVolts - 4 * ohms * watts;
@@ -47,10 +46,20 @@ export const chargerInput: Calculator = {
     const input = us - amps * ohms;
     const locks = input < v.number('lockout');
     return {
-      figures: [figure('Takes', amps, 'amps'), figure('Input volts', input, 'volts', locks ? 'bad' : 'good'), figure('Lost in the feed', amps * amps * ohms, 'watts')],
-      says: locks ? `Its input sags under ${v.number('lockout').toFixed(1)} V: it locks out, the volts come back, and it hunts.` : `${((100 * amps) / v.number('out') - 100).toFixed(0)} % more amps in than out: size cable and fuse for ${amps.toFixed(0)} A.`,
+      figures: [
+        figure('Takes', amps, 'amps'),
+        figure('Input volts', input, 'volts', locks ? 'bad' : 'good'),
+        figure('Lost in the feed', amps * amps * ohms, 'watts'),
+      ],
+      says: locks
+        ? `Its input sags under ${v.number('lockout').toFixed(1)} V: it locks out, the volts come back, and it hunts.`
+        : `${((100 * amps) / v.number('out') - 100).toFixed(0)} % more amps in than out: size cable and fuse for ${amps.toFixed(0)} A.`,
       mark: locks ? 'bad' : 'good',
-      working: [figure('Input power', watts, 'watts'), figure('Loop', ohms, 'milliohms'), figure('Most this feed could carry', most, 'watts')],
+      working: [
+        figure('Input power', watts, 'watts'),
+        figure('Loop', ohms, 'milliohms'),
+        figure('Most this feed could carry', most, 'watts'),
+      ],
     };
   },
 };
@@ -67,7 +76,8 @@ export const alternator: Calculator = {
     number('limit', 'Upfit limit, 0 where none is given', 'amps', 0, 0, 500),
   ],
   formula: 'margin = rating · share − loads − charger',
-  source: '40–60 % of the rating at idle; upfit limits of 40–80 A on vans: common practice. The vehicle maker’s guide comes first.',
+  source:
+    '40–60 % of the rating at idle; upfit limits of 40–80 A on vans: common practice. The vehicle maker’s guide comes first.',
   answer(v) {
     const atIdle = v.number('rating') * v.number('idle');
     const taken = v.number('loads') + v.number('charger');
@@ -75,8 +85,23 @@ export const alternator: Calculator = {
     const limit = v.number('limit');
     const over = limit > 0 && v.number('charger') > limit;
     return {
-      figures: [figure('Left at idle', margin, 'amps', margin < 0 ? 'bad' : margin < 0.1 * atIdle ? 'watch' : 'good'), figure('Left under way', v.number('rating') - taken, 'amps'), figure('Share used at idle', taken / atIdle, 'share'), figure('Most a charger may take', Math.max(0, Math.min(limit > 0 ? limit : Infinity, 0.9 * atIdle - v.number('loads'))), 'amps')],
-      says: over ? `Over the maker’s ${limit.toFixed(0)} A for upfits.` : margin < 0 ? 'At idle the start battery pays for it: a switch, a smaller charger, or fast idle.' : margin < 0.1 * atIdle ? 'Hardly anything left at idle: measure its temperature after an hour.' : 'There is margin, even at hot idle.',
+      figures: [
+        figure('Left at idle', margin, 'amps', margin < 0 ? 'bad' : margin < 0.1 * atIdle ? 'watch' : 'good'),
+        figure('Left under way', v.number('rating') - taken, 'amps'),
+        figure('Share used at idle', taken / atIdle, 'share'),
+        figure(
+          'Most a charger may take',
+          Math.max(0, Math.min(limit > 0 ? limit : Infinity, 0.9 * atIdle - v.number('loads'))),
+          'amps',
+        ),
+      ],
+      says: over
+        ? `Over the maker’s ${limit.toFixed(0)} A for upfits.`
+        : margin < 0
+          ? 'At idle the start battery pays for it: a switch, a smaller charger, or fast idle.'
+          : margin < 0.1 * atIdle
+            ? 'Hardly anything left at idle: measure its temperature after an hour.'
+            : 'There is margin, even at hot idle.',
       mark: over || margin < 0 ? 'bad' : margin < 0.1 * atIdle ? 'watch' : 'good',
       working: [figure('It gives at idle', atIdle, 'amps'), figure('Taken in all', taken, 'amps')],
     };
@@ -104,8 +129,16 @@ export const delta: Calculator = {
     const amps = step - sun + loads;
     const other = Math.abs(sun) + Math.abs(loads);
     return {
-      figures: [figure('Charger gives', amps, 'amps', amps > 1 ? 'good' : 'bad'), figure('Step on the monitor', step, 'amps')],
-      says: amps <= 1 ? 'Nothing to speak of: enable, input, fuse, negative.' : other > Math.abs(amps) ? 'More changed beside it than it gives: do it again with the sun covered and loads off.' : 'Take both within a minute: sun and loads move.',
+      figures: [
+        figure('Charger gives', amps, 'amps', amps > 1 ? 'good' : 'bad'),
+        figure('Step on the monitor', step, 'amps'),
+      ],
+      says:
+        amps <= 1
+          ? 'Nothing to speak of: enable, input, fuse, negative.'
+          : other > Math.abs(amps)
+            ? 'More changed beside it than it gives: do it again with the sun covered and loads off.'
+            : 'Take both within a minute: sun and loads move.',
       mark: amps <= 1 ? 'bad' : other > Math.abs(amps) ? 'watch' : 'good',
       working: [figure('Change of other sources', sun, 'amps'), figure('Change of loads', loads, 'amps')],
     };
@@ -116,7 +149,10 @@ export const contact: Calculator = {
   id: 'contact',
   title: 'Contact',
   asks: 'Is this contact still good?',
-  inputs: [number('drop', 'Drop across it', 'millivolts', 0.12, 0, 20), number('amps', 'Current through it', 'amps', 62, 0, 1000)],
+  inputs: [
+    number('drop', 'Drop across it', 'millivolts', 0.12, 0, 20),
+    number('amps', 'Current through it', 'amps', 62, 0, 1000),
+  ],
   formula: 'R = U / I',
   source: 'Good to 2 mΩ, watch to 4, replace above; valid above about 30 A: common practice.',
   caution: 'Leads on the two studs of the same piece. Never bridge them with a tool.',
@@ -124,7 +160,10 @@ export const contact: Calculator = {
     const { milliohms, says } = contactVerdict(v.number('drop'), v.number('amps'));
     const mark = says === 'good' ? 'good' : says === 'replace' ? 'bad' : 'watch';
     return {
-      figures: [figure('Contact', milliohms / 1000, 'milliohms', mark), figure('Heat in it', v.number('drop') * v.number('amps'), 'watts')],
+      figures: [
+        figure('Contact', milliohms / 1000, 'milliohms', mark),
+        figure('Heat in it', v.number('drop') * v.number('amps'), 'watts'),
+      ],
       says: `${says.charAt(0).toUpperCase()}${says.slice(1)}.`,
       mark,
       working: [],
@@ -136,7 +175,12 @@ export const contact: Calculator = {
 const LEADS = 0.05;
 
 /** A through fuse, lamp and diode from one voltage to another; none where the far side is higher. */
-export function lampAndDiodeAmps(from: number, to: number, watts: number, nominal = 12): { amps: number; lamp: number; diode: number } {
+export function lampAndDiodeAmps(
+  from: number,
+  to: number,
+  watts: number,
+  nominal = 12,
+): { amps: number; lamp: number; diode: number } {
   const out = new Float64Array(2);
   const across = (lamp: number) => {
     lampCurrent(nominal, watts, lamp, out);
@@ -155,7 +199,11 @@ export const lampAndDiode: Calculator = {
   id: 'lamp',
   title: 'Lamp and diode',
   asks: 'What trickle does a headlamp bulb let through?',
-  inputs: [number('from', 'Source', 'volts', 14, 0, 30), number('to', 'Battery it helps', 'volts', 12.7, 0, 30), number('watts', 'Bulb, at 12 V', 'watts', 55, 5, 120)],
+  inputs: [
+    number('from', 'Source', 'volts', 14, 0, 30),
+    number('to', 'Battery it helps', 'volts', 12.7, 0, 30),
+    number('watts', 'Bulb, at 12 V', 'watts', 55, 5, 120),
+  ],
   formula: 'volts of lamp + n · VT · ln(I ÷ Is + 1) + I · R = volts between the two, the lamp by its energy balance',
   source: 'About 5 A into a short, 1.3–1.5 A from 14 V into 12.7 V: common practice. Diode from memory.',
   caution: 'Lamp in a housing: it gets hot. Fuse sized to its full current.',
@@ -164,8 +212,19 @@ export const lampAndDiode: Calculator = {
     const short = lampAndDiodeAmps(v.number('from'), 0, v.number('watts')).amps;
     const glows = lamp > 6;
     return {
-      figures: [figure('Trickle', amps, 'amps', amps > 0.05 ? 'good' : 'watch'), figure('Into a short', short, 'amps'), figure('In a night of 8 h', amps * 8, 'charge')],
-      says: v.number('from') <= v.number('to') ? 'The diode blocks: nothing flows back.' : glows ? 'The lamp glows: the far battery is very low, or its wiring is shorted.' : amps < 0.05 ? 'Next to nothing: the diode takes what difference there is.' : 'The lamp stays dark and the battery is kept up.',
+      figures: [
+        figure('Trickle', amps, 'amps', amps > 0.05 ? 'good' : 'watch'),
+        figure('Into a short', short, 'amps'),
+        figure('In a night of 8 h', amps * 8, 'charge'),
+      ],
+      says:
+        v.number('from') <= v.number('to')
+          ? 'The diode blocks: nothing flows back.'
+          : glows
+            ? 'The lamp glows: the far battery is very low, or its wiring is shorted.'
+            : amps < 0.05
+              ? 'Next to nothing: the diode takes what difference there is.'
+              : 'The lamp stays dark and the battery is kept up.',
       mark: glows ? 'watch' : amps < 0.05 ? 'watch' : 'good',
       working: [figure('Across the lamp', lamp, 'volts'), figure('Across the diode', diode, 'volts')],
     };

@@ -4,4 +4,17 @@ import type { Calculator } from './calculator';
 import { alternator, chargerInput, contact, delta, lampAndDiode } from './charging';
 import { conversion, drop, fuse } from './wiring';
 
-export const CALCULATORS: readonly Calculator[] = [drop, fuse, chargerInput, alternator, contact, delta, rested, chargeTime, parasitic, lampAndDiode, bank, conversion];
+export const CALCULATORS: readonly Calculator[] = [
+  drop,
+  fuse,
+  chargerInput,
+  alternator,
+  contact,
+  delta,
+  rested,
+  chargeTime,
+  parasitic,
+  lampAndDiode,
+  bank,
+  conversion,
+];

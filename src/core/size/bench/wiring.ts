@@ -11,7 +11,14 @@ const placeChoices = [
 ] as const;
 
 /** Thinnest size of a family that carries the amps and drops no more than `allowed` volts over `metres` out and back. */
-export function thinnestFor(amps: number, metres: number, allowed: number, insulation: Insulation, place: WirePlace, family: 'awg' | 'mm2' = 'awg'): Gauge | undefined {
+export function thinnestFor(
+  amps: number,
+  metres: number,
+  allowed: number,
+  insulation: Insulation,
+  place: WirePlace,
+  family: 'awg' | 'mm2' = 'awg',
+): Gauge | undefined {
   return gaugesOf(family).find((g) => {
     if (ampacity(g, insulation, place) < amps) return false;
     return amps * wireResistance(g, metres, conductorCelsius(g, insulation, place, amps)) <= allowed;
@@ -25,7 +32,15 @@ export const drop: Calculator = {
   inputs: [
     choice('gauge', 'Gauge', gaugeChoices, '6'),
     number('length', 'Length, one way', 'length', 6.096, 0.05, 100),
-    choice('back', 'Return', [{ id: 'cable', label: 'Cable as long' }, { id: 'frame', label: 'Frame' }], 'cable'),
+    choice(
+      'back',
+      'Return',
+      [
+        { id: 'cable', label: 'Cable as long' },
+        { id: 'frame', label: 'Frame' },
+      ],
+      'cable',
+    ),
     number('amps', 'Current', 'amps', 40, 0.1, 1000),
     number('volts', 'System', 'volts', 12, 6, 60),
     number('allowed', 'Allowed drop', 'share', 0.03, 0.001, 0.5),
@@ -33,7 +48,8 @@ export const drop: Calculator = {
     choice('place', 'Runs', placeChoices, 'open'),
   ],
   formula: 'drop = I · ρ(T) · L / A, L out and back; T = air + (insulation − 30 °C) · (I / ampacity)²',
-  source: 'Area by ASTM B258, copper by IEC 60028, ampacity by 33 CFR 183.425 table 5 (from memory). Joints are not in it: a link has a few milliohms more.',
+  source:
+    'Area by ASTM B258, copper by IEC 60028, ampacity by 33 CFR 183.425 table 5 (from memory). Joints are not in it: a link has a few milliohms more.',
   answer(v) {
     const gauge = v.choice('gauge') as Gauge;
     const insulation = Number(v.choice('insulation')) as Insulation;
@@ -57,10 +73,19 @@ export const drop: Calculator = {
       says: hot
         ? `${gaugeName(gauge)} carries ${carries.toFixed(0)} A here: too thin whatever the drop.${best ? ` ${gaugeName(best)} would do.` : ''}`
         : best
-          ? best === gauge ? `${gaugeName(gauge)} is the thinnest that will do.` : `${gaugeName(best)}, ${gaugeShown(best, 'mm2')}, is the thinnest that keeps to ${(allowed).toFixed(2)} V.`
+          ? best === gauge
+            ? `${gaugeName(gauge)} is the thinnest that will do.`
+            : `${gaugeName(best)}, ${gaugeShown(best, 'mm2')}, is the thinnest that keeps to ${allowed.toFixed(2)} V.`
           : `No single cable keeps to ${allowed.toFixed(2)} V: shorten the run, or put two in parallel.`,
       mark: hot || lost > allowed ? 'bad' : 'good',
-      working: [figure('Length counted', metres, 'length'), figure('Resistance', ohms, 'milliohms'), figure('Area', wireArea(gauge), 'area'), figure('Carries for ever', carries, 'amps'), figure('Air', AIR[place], 'celsius'), figure('Allowed', allowed, 'volts')],
+      working: [
+        figure('Length counted', metres, 'length'),
+        figure('Resistance', ohms, 'milliohms'),
+        figure('Area', wireArea(gauge), 'area'),
+        figure('Carries for ever', carries, 'amps'),
+        figure('Air', AIR[place], 'celsius'),
+        figure('Allowed', allowed, 'volts'),
+      ],
     };
   },
 };
@@ -76,13 +101,24 @@ export const fuse: Calculator = {
     choice('place', 'Runs', placeChoices, 'open'),
   ],
   formula: 'I ÷ 0.8 ≤ rating ≤ ampacity of the weakest wire',
-  source: '÷ 0.8: common practice. Ampacity: 33 CFR 183.425 table 5 (from memory). Within 180 mm of each battery that can feed the wire (33 CFR 183.455, for boats).',
+  source:
+    '÷ 0.8: common practice. Ampacity: 33 CFR 183.425 table 5 (from memory). Within 180 mm of each battery that can feed the wire (33 CFR 183.455, for boats).',
   caution: 'A cable with a battery at each end needs a fuse at each end.',
   answer(v) {
-    const w = fuseWindow(v.number('amps'), [{ gauge: v.choice('gauge') as Gauge, insulation: Number(v.choice('insulation')) as Insulation, place: v.choice('place') as WirePlace }]);
+    const w = fuseWindow(v.number('amps'), [
+      {
+        gauge: v.choice('gauge') as Gauge,
+        insulation: Number(v.choice('insulation')) as Insulation,
+        place: v.choice('place') as WirePlace,
+      },
+    ]);
     const mark = w.verdict === 'fits' ? 'good' : w.verdict === 'tight' ? 'watch' : 'bad';
     return {
-      figures: [...(w.pick === undefined ? [] : [figure('Take', w.pick, 'rating', mark)]), figure('At least', w.from, 'amps'), figure('At most', w.to, 'amps')],
+      figures: [
+        ...(w.pick === undefined ? [] : [figure('Take', w.pick, 'rating', mark)]),
+        figure('At least', w.from, 'amps'),
+        figure('At most', w.to, 'amps'),
+      ],
       says: w.says,
       mark,
       working: [...w.fits.map((r) => figure('Fits', r, 'rating')), ...w.tight.map((r) => figure('Tight', r, 'rating'))],
@@ -103,11 +139,17 @@ export const conversion: Calculator = {
   title: 'Units',
   asks: 'What is it in the other unit?',
   inputs: [
-    choice('what', 'Convert', Object.entries(CONVERSIONS).map(([id, c]) => ({ id, label: c.label })), 'torque'),
+    choice(
+      'what',
+      'Convert',
+      Object.entries(CONVERSIONS).map(([id, c]) => ({ id, label: c.label })),
+      'torque',
+    ),
     number('x', 'Figure', 'number', 100, -1e6, 1e6),
     choice('gauge', 'And a gauge', gaugeChoices, '4'),
   ],
-  formula: '1 ft = 0.3048 m · 1 in = 25.4 mm · °C = (°F − 32) ÷ 1.8 · 1 in·lb = 0.11298 N·m · d = 0.005 in · 92^((36 − n)/39)',
+  formula:
+    '1 ft = 0.3048 m · 1 in = 25.4 mm · °C = (°F − 32) ÷ 1.8 · 1 in·lb = 0.11298 N·m · d = 0.005 in · 92^((36 − n)/39)',
   source: 'International yard and pound agreement; ASTM B258 for gauges.',
   answer(v) {
     const c = CONVERSIONS[v.choice('what') as keyof typeof CONVERSIONS];
@@ -116,7 +158,11 @@ export const conversion: Calculator = {
     const back = c.to(1) === c.to(0) ? 0 : (x - c.to(0)) / (c.to(1) - c.to(0));
     const gauge = v.choice('gauge') as Gauge;
     return {
-      figures: [figure(`${x} ${c.a}, in ${c.b}`, there, 'number'), figure(`${x} ${c.b}, in ${c.a}`, back, 'number'), figure(`${gaugeName(gauge)}`, wireArea(gauge), 'area')],
+      figures: [
+        figure(`${x} ${c.a}, in ${c.b}`, there, 'number'),
+        figure(`${x} ${c.b}, in ${c.a}`, back, 'number'),
+        figure(`${gaugeName(gauge)}`, wireArea(gauge), 'area'),
+      ],
       says: `${x} ${c.a} is ${Number(there.toPrecision(5))} ${c.b}; ${x} ${c.b} is ${Number(back.toPrecision(5))} ${c.a}.`,
       working: [],
     };

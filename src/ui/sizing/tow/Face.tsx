@@ -31,7 +31,12 @@ export function Face({ plug, side, picked, bad, pick, words }: FaceProps) {
         <b>{side === 'socket' ? words('Vehicle’s socket') : words('Trailer’s plug')}</b>
         <small>{side === 'socket' ? 'looking in' : 'looking at its face'}</small>
       </figcaption>
-      <svg viewBox={`-110 ${-height / 2} 220 ${height}`} width="100%" role="group" aria-label={`${connector.label}, ${side}`}>
+      <svg
+        viewBox={`-110 ${-height / 2} 220 ${height}`}
+        width="100%"
+        role="group"
+        aria-label={`${connector.label}, ${side}`}
+      >
         {round ? (
           <>
             <circle r={104} className="twshell" />
@@ -40,8 +45,22 @@ export function Face({ plug, side, picked, bad, pick, words }: FaceProps) {
           </>
         ) : (
           <>
-            <rect x={-107} y={-height / 2 + 3} width={214} height={height - 6} rx={connector.body === 'block' ? 6 : 16} className="twshell" />
-            <rect x={-100} y={-height / 2 + 10} width={200} height={height - 20} rx={connector.body === 'block' ? 4 : 11} className={`twwell ${side}`} />
+            <rect
+              x={-107}
+              y={-height / 2 + 3}
+              width={214}
+              height={height - 6}
+              rx={connector.body === 'block' ? 6 : 16}
+              className="twshell"
+            />
+            <rect
+              x={-100}
+              y={-height / 2 + 10}
+              width={200}
+              height={height - 20}
+              rx={connector.body === 'block' ? 4 : 11}
+              className={`twwell ${side}`}
+            />
           </>
         )}
         {facing(connector, side).map((p) => {
@@ -62,8 +81,27 @@ export function Face({ plug, side, picked, bad, pick, words }: FaceProps) {
               onClick={() => pick(p.id)}
               onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick(p.id))}
             >
-              {bad.has(p.id) && (connector.contact === 'bar' ? <rect x={-36} y={-32} width={72} height={64} rx={6} className="twring" /> : <circle r={r + 6} className="twring" />)}
-              {hole ? <rect x={-r} y={-r * 0.72} width={2 * r} height={1.44 * r} rx={4} transform={`rotate(${turn.toFixed(0)})`} className="twhole" /> : connector.contact === 'bar' ? <rect x={-30} y={-26} width={60} height={52} rx={3} className="twhole" /> : <circle r={r} className="twhole" />}
+              {bad.has(p.id) &&
+                (connector.contact === 'bar' ? (
+                  <rect x={-36} y={-32} width={72} height={64} rx={6} className="twring" />
+                ) : (
+                  <circle r={r + 6} className="twring" />
+                ))}
+              {hole ? (
+                <rect
+                  x={-r}
+                  y={-r * 0.72}
+                  width={2 * r}
+                  height={1.44 * r}
+                  rx={4}
+                  transform={`rotate(${turn.toFixed(0)})`}
+                  className="twhole"
+                />
+              ) : connector.contact === 'bar' ? (
+                <rect x={-30} y={-26} width={60} height={52} rx={3} className="twhole" />
+              ) : (
+                <circle r={r} className="twhole" />
+              )}
               <text textAnchor="middle" dominantBaseline="central">
                 {positionShown(p.id)}
               </text>

@@ -4,7 +4,8 @@ import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { TowReport } from '../../../core/rules/tow/report';
 import { useBench } from '../../job/bench';
 
-const hours = (h: number): string => (h > 24 * 60 ? 'over 60 days' : h > 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`);
+const hours = (h: number): string =>
+  h > 24 * 60 ? 'over 60 days' : h > 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`;
 
 interface FindingsProps {
   report: TowReport;
@@ -43,7 +44,13 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
         </button>
       ))}
       {before.troubles.map((t, i) => (
-        <button key={i} type="button" className={`twtrouble ${t.severity.replaceAll(' ', '-')}`} onClick={() => pick(t.at)} title={t.source}>
+        <button
+          key={i}
+          type="button"
+          className={`twtrouble ${t.severity.replaceAll(' ', '-')}`}
+          onClick={() => pick(t.at)}
+          title={t.source}
+        >
           <TriangleAlert size={18} aria-hidden="true" />
           <span>
             <b>{words(t.title)}</b> {words(t.says)}
@@ -55,13 +62,15 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
       ))}
       {before.troubles.length === 0 && (
         <p className="twgood">
-          <CircleCheck size={18} aria-hidden="true" /> Parked overnight, just stopped, on the road and braking: nothing goes wrong.
+          <CircleCheck size={18} aria-hidden="true" /> Parked overnight, just stopped, on the road and braking: nothing
+          goes wrong.
         </p>
       )}
       {changes.length > 0 && (
         <>
           <h3>
-            {smallest ? 'The smallest change' : 'A change'} that puts it right <small>about {changes.reduce((sum, c) => sum + c.minutes, 0)} min</small>
+            {smallest ? 'The smallest change' : 'A change'} that puts it right{' '}
+            <small>about {changes.reduce((sum, c) => sum + c.minutes, 0)} min</small>
           </h3>
           <ol className="twchanges">
             {changes.map((c) => (
@@ -92,8 +101,12 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
           )}
         </>
       )}
-      {changes.length === 0 && before.troubles.length > 0 && <p className="twleft">No change from our list puts this right: look at what is described.</p>}
-      <p className="quiet">Minutes are assumed. Brakes, lights and breakaway are proved after any work at the connector.</p>
+      {changes.length === 0 && before.troubles.length > 0 && (
+        <p className="twleft">No change from our list puts this right: look at what is described.</p>
+      )}
+      <p className="quiet">
+        Minutes are assumed. Brakes, lights and breakaway are proved after any work at the connector.
+      </p>
     </div>
   );
 }

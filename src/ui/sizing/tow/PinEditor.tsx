@@ -1,7 +1,14 @@
 'use client';
 /** One position: what the vehicle gives, what was measured there, what the trailer hangs on it. */
 import { POSITION_WORDS, positionShown, type Connector, type Convention } from '../../../core/parts/connectors';
-import { PIN_CONDITIONS, PIN_FEEDS, PIN_USES, type FeedId, type PinCondition, type UseId } from '../../../core/parts/pinUses';
+import {
+  PIN_CONDITIONS,
+  PIN_FEEDS,
+  PIN_USES,
+  type FeedId,
+  type PinCondition,
+  type UseId,
+} from '../../../core/parts/pinUses';
 import type { PinSeen, TowWay } from '../../../core/rig/tow';
 import { gaugesOf, gaugeShown, type Gauge } from '../../../core/units/wire';
 import { lengthShown, lengthStored } from '../../../core/units/preferences';
@@ -9,7 +16,13 @@ import { useBench } from '../../job/bench';
 import { NumberField } from '../../fields';
 import { SeenField } from './SeenField';
 
-const CONDITION_LABELS: Readonly<Record<PinCondition, string>> = { 'key-off': 'Key off', 'key-on': 'Key on', 'engine-on': 'Engine on', 'lamps-on': 'Lamps on', 'brake-on': 'Brakes on' };
+const CONDITION_LABELS: Readonly<Record<PinCondition, string>> = {
+  'key-off': 'Key off',
+  'key-on': 'Key on',
+  'engine-on': 'Engine on',
+  'lamps-on': 'Lamps on',
+  'brake-on': 'Brakes on',
+};
 
 interface PinEditorProps {
   connector: Connector;
@@ -36,7 +49,15 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
     </label>
   );
   const length = (metres: number, label: string, set: (m: number) => void) => (
-    <NumberField late label={label} unit={settings.length} value={lengthShown(metres, settings.length)} min={0.1} max={lengthShown(100, settings.length)} onChange={(v) => set(lengthStored(v, settings.length))} />
+    <NumberField
+      late
+      label={label}
+      unit={settings.length}
+      value={lengthShown(metres, settings.length)}
+      min={0.1}
+      max={lengthShown(100, settings.length)}
+      onChange={(v) => set(lengthStored(v, settings.length))}
+    />
   );
   const see = (when: PinCondition, seen: PinSeen | undefined) => {
     const others = (way.seen ?? []).filter((s) => s.when !== when);
@@ -44,18 +65,27 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
     const all = seen ? [...others, seen] : others;
     change(all.length > 0 ? { ...rest, seen: all } : rest);
   };
-  const hang = (use: UseId, on: boolean) => change({ ...way, uses: on ? [...way.uses, use] : way.uses.filter((u) => u !== use) });
+  const hang = (use: UseId, on: boolean) =>
+    change({ ...way, uses: on ? [...way.uses, use] : way.uses.filter((u) => u !== use) });
   return (
     <section className="twedit" aria-label={`Position ${way.pin}`}>
       <h3>
-        Position {positionShown(way.pin)} <small>{words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never trust colour. Bears {position.amps} A.</small>
+        Position {positionShown(way.pin)}{' '}
+        <small>
+          {words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never
+          trust colour. Bears {position.amps} A.
+        </small>
       </h3>
       <div className="twcols">
         <fieldset>
           <legend>{words('The vehicle gives')}</legend>
           <label className="numfield">
             <span>Here</span>
-            <select className="select" value={way.feed} onChange={(e) => change({ ...way, feed: e.target.value as FeedId })}>
+            <select
+              className="select"
+              value={way.feed}
+              onChange={(e) => change({ ...way, feed: e.target.value as FeedId })}
+            >
               {PIN_FEEDS.map((f) => (
                 <option key={f.id} value={f.id}>
                   {words(f.label)}
@@ -66,13 +96,27 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
           {fed && accessory && (
             <label className="numfield">
               <span>From</span>
-              <select className="select" value={way.from ?? 'start'} onChange={(e) => change({ ...way, from: e.target.value as 'start' | 'accessory' })}>
+              <select
+                className="select"
+                value={way.from ?? 'start'}
+                onChange={(e) => change({ ...way, from: e.target.value as 'start' | 'accessory' })}
+              >
                 <option value="start">{words('start battery')}</option>
                 <option value="accessory">{words('accessory battery')}</option>
               </select>
             </label>
           )}
-          {fed && <NumberField late label="Fuse" unit="A" value={way.fuse ?? 0} min={0} max={500} onChange={(fuse) => change({ ...way, fuse })} />}
+          {fed && (
+            <NumberField
+              late
+              label="Fuse"
+              unit="A"
+              value={way.fuse ?? 0}
+              min={0}
+              max={500}
+              onChange={(fuse) => change({ ...way, fuse })}
+            />
+          )}
           {gauges(way.gauge, 'Wire', (gauge) => change({ ...way, gauge }))}
           {length(way.length, 'Length', (v) => change({ ...way, length: v }))}
         </fieldset>
@@ -86,7 +130,13 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
               <span role="columnheader">with</span>
             </div>
             {PIN_CONDITIONS.map((when) => (
-              <SeenField key={`${way.pin} ${when}`} label={CONDITION_LABELS[when]} when={when} seen={way.seen?.find((s) => s.when === when)} see={(s) => see(when, s)} />
+              <SeenField
+                key={`${way.pin} ${when}`}
+                label={CONDITION_LABELS[when]}
+                when={when}
+                seen={way.seen?.find((s) => s.when === when)}
+                see={(s) => see(when, s)}
+              />
             ))}
           </div>
         </fieldset>
@@ -95,7 +145,12 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
           <div className="twuses">
             {PIN_USES.map((u) => (
               <label key={u.id} className={way.uses.includes(u.id) ? 'on' : ''}>
-                <input type="checkbox" checked={way.uses.includes(u.id)} onChange={(e) => hang(u.id, e.target.checked)} /> {words(u.label)}
+                <input
+                  type="checkbox"
+                  checked={way.uses.includes(u.id)}
+                  onChange={(e) => hang(u.id, e.target.checked)}
+                />{' '}
+                {words(u.label)}
               </label>
             ))}
           </div>

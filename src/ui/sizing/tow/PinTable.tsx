@@ -8,7 +8,8 @@ import type { Coupled } from '../../../core/rules/tow/coupled';
 import { useBench } from '../../job/bench';
 
 const FLOWS = 0.05;
-const seen = (way: TowWay): string => way.seen!.map((s) => `${s.open.toFixed(1)}${s.loaded !== undefined ? ` → ${s.loaded.toFixed(1)}` : ''} V`).join(', ');
+const seen = (way: TowWay): string =>
+  way.seen!.map((s) => `${s.open.toFixed(1)}${s.loaded !== undefined ? ` → ${s.loaded.toFixed(1)}` : ''} V`).join(', ');
 
 interface PinTableProps {
   plug: TowPlug;
@@ -41,7 +42,12 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
             return (
               <tr key={p.id} className={picked === p.id ? 'on' : ''}>
                 <th scope="row">
-                  <button type="button" className="twrow" aria-expanded={picked === p.id} onClick={() => pick(picked === p.id ? undefined : p.id)}>
+                  <button
+                    type="button"
+                    className="twrow"
+                    aria-expanded={picked === p.id}
+                    onClick={() => pick(picked === p.id ? undefined : p.id)}
+                  >
                     <b>{positionShown(p.id)}</b> {words(POSITION_WORDS[convention.uses[p.id]!])}
                   </button>
                 </th>
@@ -52,8 +58,16 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
                   {w?.seen?.length ? <small>measured {seen(w)}</small> : null}
                 </td>
                 <td>{w?.uses.length ? w.uses.map((u) => words(pinUse(u).label)).join(', ') : '–'}</td>
-                <td>{flow && Math.abs(flow.amps) >= FLOWS ? `${Math.abs(flow.amps).toFixed(1)} A of ${p.amps}` : '–'}</td>
-                <td>{bad.has(p.id) ? <TriangleAlert size={18} aria-label="something is wrong" /> : w && (w.feed !== 'none' || w.uses.length > 0) ? <CircleCheck size={18} aria-label="in order" /> : null}</td>
+                <td>
+                  {flow && Math.abs(flow.amps) >= FLOWS ? `${Math.abs(flow.amps).toFixed(1)} A of ${p.amps}` : '–'}
+                </td>
+                <td>
+                  {bad.has(p.id) ? (
+                    <TriangleAlert size={18} aria-label="something is wrong" />
+                  ) : w && (w.feed !== 'none' || w.uses.length > 0) ? (
+                    <CircleCheck size={18} aria-label="in order" />
+                  ) : null}
+                </td>
               </tr>
             );
           })}

@@ -9,12 +9,28 @@ const number = (text: string): number | undefined => {
   return text.trim() === '' || !Number.isFinite(n) ? undefined : n;
 };
 
-export function SeenField({ label, when, seen, see }: { label: string; when: PinCondition; seen: PinSeen | undefined; see(seen: PinSeen | undefined): void }) {
+export function SeenField({
+  label,
+  when,
+  seen,
+  see,
+}: {
+  label: string;
+  when: PinCondition;
+  seen: PinSeen | undefined;
+  see(seen: PinSeen | undefined): void;
+}) {
   const [typed, setTyped] = useState<{ open: string; loaded: string; amps: string }>();
-  const text = typed ?? { open: seen ? String(seen.open) : '', loaded: seen?.loaded !== undefined ? String(seen.loaded) : '', amps: seen?.amps !== undefined ? String(seen.amps) : '' };
+  const text = typed ?? {
+    open: seen ? String(seen.open) : '',
+    loaded: seen?.loaded !== undefined ? String(seen.loaded) : '',
+    amps: seen?.amps !== undefined ? String(seen.amps) : '',
+  };
   const [open, loaded, amps] = [number(text.open), number(text.loaded), number(text.amps)];
   const wrong =
-    (text.open.trim() !== '' && (open === undefined || Math.abs(open) > 60)) || (text.loaded.trim() !== '' && (loaded === undefined || Math.abs(loaded) > 60)) || (text.amps.trim() !== '' && (amps === undefined || amps <= 0 || amps > 100))
+    (text.open.trim() !== '' && (open === undefined || Math.abs(open) > 60)) ||
+    (text.loaded.trim() !== '' && (loaded === undefined || Math.abs(loaded) > 60)) ||
+    (text.amps.trim() !== '' && (amps === undefined || amps <= 0 || amps > 100))
       ? 'a number: volts up to 60, amps above 0'
       : (loaded === undefined) !== (amps === undefined)
         ? 'loaded volts and the amps of that load together'
@@ -24,12 +40,23 @@ export function SeenField({ label, when, seen, see }: { label: string; when: Pin
   const leave = () => {
     if (!typed || wrong) return;
     setTyped(undefined);
-    const next = open === undefined ? undefined : { when, open, ...(loaded !== undefined && amps !== undefined ? { loaded, amps } : {}) };
+    const next =
+      open === undefined
+        ? undefined
+        : { when, open, ...(loaded !== undefined && amps !== undefined ? { loaded, amps } : {}) };
     if (JSON.stringify(next) !== JSON.stringify(seen)) see(next);
   };
   const field = (key: 'open' | 'loaded' | 'amps', unit: string, name: string) => (
     <span role="cell" className="twnum">
-      <input className="input" inputMode="decimal" aria-label={`${label}, ${name}`} aria-invalid={wrong !== undefined} value={text[key]} onChange={(e) => setTyped({ ...text, [key]: e.target.value })} onKeyDown={(e) => e.key === 'Enter' && leave()} />
+      <input
+        className="input"
+        inputMode="decimal"
+        aria-label={`${label}, ${name}`}
+        aria-invalid={wrong !== undefined}
+        value={text[key]}
+        onChange={(e) => setTyped({ ...text, [key]: e.target.value })}
+        onKeyDown={(e) => e.key === 'Enter' && leave()}
+      />
       <b>{unit}</b>
     </span>
   );

@@ -21,7 +21,15 @@ interface TowPanelProps {
 }
 
 /** A position nobody has wired yet. */
-const unwired = (pin: string): TowWay => ({ pin, feed: 'none', gauge: '14', length: 6, uses: [], usesGauge: '14', usesLength: 6 });
+const unwired = (pin: string): TowWay => ({
+  pin,
+  feed: 'none',
+  gauge: '14',
+  length: 6,
+  uses: [],
+  usesGauge: '14',
+  usesLength: 6,
+});
 
 export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
   const { words } = useBench();
@@ -29,14 +37,23 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
   const [plugId, setPlug] = useState<string>();
   const [pin, setPin] = useState<string>();
   // The plug with the first trouble, until one is picked.
-  const plug = tow.plugs.find((p) => p.id === plugId) ?? tow.plugs.find((p) => audit.before.troubles.some((t) => t.at.startsWith(`${p.id}.`))) ?? tow.plugs[0]!;
+  const plug =
+    tow.plugs.find((p) => p.id === plugId) ??
+    tow.plugs.find((p) => audit.before.troubles.some((t) => t.at.startsWith(`${p.id}.`))) ??
+    tow.plugs[0]!;
   const connector = connectorOf(plug.connector);
   const convention = connector.conventions.find((c) => c.id === plug.convention) ?? connector.conventions[0]!;
   const road = audit.before.solved.find((s) => s.situation.id === 'road')!;
   const wrongAt = new Set([...audit.before.troubles.map((t) => t.at), ...audit.contradictions.map((c) => c.at)]);
   const bad = new Set(connector.positions.map((p) => p.id).filter((id) => wrongAt.has(`${plug.id}.${id}`)));
   const change = (next: TowPlug) => describe({ ...tow, plugs: tow.plugs.map((p) => (p.id === plug.id ? next : p)) });
-  const changeWay = (way: TowWay) => change({ ...plug, ways: plug.ways.some((w) => w.pin === way.pin) ? plug.ways.map((w) => (w.pin === way.pin ? way : w)) : [...plug.ways, way] });
+  const changeWay = (way: TowWay) =>
+    change({
+      ...plug,
+      ways: plug.ways.some((w) => w.pin === way.pin)
+        ? plug.ways.map((w) => (w.pin === way.pin ? way : w))
+        : [...plug.ways, way],
+    });
   const rewire = (id: string) => {
     // Another body has other positions: what does not exist on it falls away, by its use where it has one.
     const next = connectorOf(id);
@@ -46,7 +63,12 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
       const at = Object.keys(to!.uses).find((p) => to!.uses[p] === use);
       return at ? [{ ...w, pin: at }] : [];
     });
-    change({ ...plug, connector: id, convention: to!.id, ways: ways.filter((w, i) => ways.findIndex((x) => x.pin === w.pin) === i) });
+    change({
+      ...plug,
+      connector: id,
+      convention: to!.id,
+      ways: ways.filter((w, i) => ways.findIndex((x) => x.pin === w.pin) === i),
+    });
     setPin(undefined);
   };
   const pick = (at: string) => {
@@ -56,7 +78,10 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
       setPin(w);
     }
   };
-  const way = pin !== undefined && connector.positions.some((p) => p.id === pin) ? (plug.ways.find((w) => w.pin === pin) ?? unwired(pin)) : undefined;
+  const way =
+    pin !== undefined && connector.positions.some((p) => p.id === pin)
+      ? (plug.ways.find((w) => w.pin === pin) ?? unwired(pin))
+      : undefined;
   const editor = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (pin !== undefined) editor.current?.scrollIntoView({ block: 'nearest' });
@@ -68,9 +93,21 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
           {tow.plugs.length > 1 && (
             <div className="join" role="group" aria-label="Plug">
               {tow.plugs.map((p) => (
-                <button key={p.id} type="button" className={`bx small${p.id === plug.id ? ' on' : ''}`} aria-pressed={p.id === plug.id} onClick={() => (setPlug(p.id), setPin(undefined))}>
+                <button
+                  key={p.id}
+                  type="button"
+                  className={`bx small${p.id === plug.id ? ' on' : ''}`}
+                  aria-pressed={p.id === plug.id}
+                  onClick={() => (setPlug(p.id), setPin(undefined))}
+                >
                   {connectorOf(p.connector).label}
-                  {p.ways.flatMap((w) => w.uses).filter((u) => u === 'charger' || u === 'fridge' || u === 'bank').slice(0, 1).map((u) => <small key={u}>{words(pinUse(u).label)}</small>)}
+                  {p.ways
+                    .flatMap((w) => w.uses)
+                    .filter((u) => u === 'charger' || u === 'fridge' || u === 'bank')
+                    .slice(0, 1)
+                    .map((u) => (
+                      <small key={u}>{words(pinUse(u).label)}</small>
+                    ))}
                 </button>
               ))}
             </div>
@@ -88,7 +125,11 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
             </label>
             <label>
               <span>Wired as</span>
-              <select className="select" value={plug.convention} onChange={(e) => change({ ...plug, convention: e.target.value })}>
+              <select
+                className="select"
+                value={plug.convention}
+                onChange={(e) => change({ ...plug, convention: e.target.value })}
+              >
                 {connector.conventions.map((c) => (
                   <option key={c.id} value={c.id}>
                     {words(c.label)}
@@ -102,14 +143,28 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
             <Face plug={plug} side="plug" picked={pin} bad={bad} pick={setPin} words={words} />
           </div>
           <p className="quiet">
-            {connector.key.charAt(0).toUpperCase() + connector.key.slice(1)}; {connector.source}. {report.described ? '' : words('Not described yet: the charge line as drawn, the rest as usual.')}
+            {connector.key.charAt(0).toUpperCase() + connector.key.slice(1)}; {connector.source}.{' '}
+            {report.described ? '' : words('Not described yet: the charge line as drawn, the rest as usual.')}
           </p>
           <PinTable plug={plug} road={road} bad={bad} picked={pin} pick={setPin} />
         </div>
         <Findings report={report} pick={pick} apply={apply} applies={applies} />
       </div>
       <div ref={editor}>
-        {way ? <PinEditor key={`${plug.id} ${way.pin}`} connector={connector} convention={convention} way={way} accessory={report.accessory} change={changeWay} /> : <p className="quiet pad">Pick a position to say what it gives, what you measured there and what hangs on it.</p>}
+        {way ? (
+          <PinEditor
+            key={`${plug.id} ${way.pin}`}
+            connector={connector}
+            convention={convention}
+            way={way}
+            accessory={report.accessory}
+            change={changeWay}
+          />
+        ) : (
+          <p className="quiet pad">
+            Pick a position to say what it gives, what you measured there and what hangs on it.
+          </p>
+        )}
       </div>
       <TrailerEditor tow={tow} describe={describe} />
     </div>

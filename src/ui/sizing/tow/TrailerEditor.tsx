@@ -14,9 +14,33 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
         {charger && (
           <fieldset>
             <legend>DC-DC charger</legend>
-            <NumberField late label="Gives" unit="A" value={charger.amps} min={1} max={200} onChange={(amps) => describe({ ...tow, charger: { ...charger, amps } })} />
-            <NumberField late label="Takes at most" unit="A" value={charger.inLimit} min={1} max={400} onChange={(inLimit) => describe({ ...tow, charger: { ...charger, inLimit } })} />
-            <NumberField late label="Stops below" unit="V" value={charger.lockout} min={5} max={30} onChange={(lockout) => describe({ ...tow, charger: { ...charger, lockout } })} />
+            <NumberField
+              late
+              label="Gives"
+              unit="A"
+              value={charger.amps}
+              min={1}
+              max={200}
+              onChange={(amps) => describe({ ...tow, charger: { ...charger, amps } })}
+            />
+            <NumberField
+              late
+              label="Takes at most"
+              unit="A"
+              value={charger.inLimit}
+              min={1}
+              max={400}
+              onChange={(inLimit) => describe({ ...tow, charger: { ...charger, inLimit } })}
+            />
+            <NumberField
+              late
+              label="Stops below"
+              unit="V"
+              value={charger.lockout}
+              min={5}
+              max={30}
+              onChange={(lockout) => describe({ ...tow, charger: { ...charger, lockout } })}
+            />
             <Choose
               label="Enabled by"
               choices={[
@@ -33,7 +57,15 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
         {fridge && (
           <fieldset>
             <legend>Fridge element</legend>
-            <NumberField late label="At 12 V" unit="W" value={fridge.watts} min={10} max={2000} onChange={(watts) => describe({ ...tow, fridge: { ...fridge, watts } })} />
+            <NumberField
+              late
+              label="At 12 V"
+              unit="W"
+              value={fridge.watts}
+              min={10}
+              max={2000}
+              onChange={(watts) => describe({ ...tow, fridge: { ...fridge, watts } })}
+            />
             <Choose
               label="Its relay’s coil"
               choices={[
@@ -49,7 +81,15 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
         {brakes && (
           <fieldset>
             <legend>Electric brakes</legend>
-            <NumberField late label="All magnets" unit="A" value={brakes.amps} min={1} max={60} onChange={(amps) => describe({ ...tow, brakes: { ...brakes, amps } })} />
+            <NumberField
+              late
+              label="All magnets"
+              unit="A"
+              value={brakes.amps}
+              min={1}
+              max={60}
+              onChange={(amps) => describe({ ...tow, brakes: { ...brakes, amps } })}
+            />
             <Choose
               label="Fed by"
               choices={[
@@ -64,8 +104,24 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
         {breakaway && (
           <fieldset>
             <legend>Breakaway battery</legend>
-            <NumberField late label="Capacity" unit="Ah" value={breakaway.capacity} min={0.5} max={200} onChange={(capacity) => describe({ ...tow, breakaway: { ...breakaway, capacity } })} />
-            <NumberField late label="Charge" unit="%" value={breakaway.soc * 100} min={0} max={100} onChange={(soc) => describe({ ...tow, breakaway: { ...breakaway, soc: soc / 100 } })} />
+            <NumberField
+              late
+              label="Capacity"
+              unit="Ah"
+              value={breakaway.capacity}
+              min={0.5}
+              max={200}
+              onChange={(capacity) => describe({ ...tow, breakaway: { ...breakaway, capacity } })}
+            />
+            <NumberField
+              late
+              label="Charge"
+              unit="%"
+              value={breakaway.soc * 100}
+              min={0}
+              max={100}
+              onChange={(soc) => describe({ ...tow, breakaway: { ...breakaway, soc: soc / 100 } })}
+            />
           </fieldset>
         )}
       </div>

@@ -26,7 +26,9 @@ const NO_POINTS = [] as const;
 
 /** The action's words in the shop's vocabulary; what it points at stays. */
 const inShopWords = (v: Vocabulary, next: NextAction): NextAction =>
-  next.kind === 'change-state' ? { ...next, words: inWords(v, next.words), then: inWords(v, next.then) } : { ...next, words: inWords(v, next.words) };
+  next.kind === 'change-state'
+    ? { ...next, words: inWords(v, next.words), then: inWords(v, next.then) }
+    : { ...next, words: inWords(v, next.words) };
 
 export function JobBench({ number }: { number: number }) {
   const view = useJob(number);
@@ -34,9 +36,23 @@ export function JobBench({ number }: { number: number }) {
   useEffect(() => void engine(), []);
   if (!Number.isInteger(number) || number < MIN_NUMBER || view.error?.status === 404)
     return <Plain title="No such job" words={`There is no job ${number} in this shop.`} />;
-  if (view.error?.status === 401) return <Plain title="Signed out" words="Sign in again. What you entered is kept on this device." href="/sign-in" link="Sign in" />;
+  if (view.error?.status === 401)
+    return (
+      <Plain
+        title="Signed out"
+        words="Sign in again. What you entered is kept on this device."
+        href="/sign-in"
+        link="Sign in"
+      />
+    );
   if (!view.job || !view.shop)
-    return view.error ? <Plain title="Not reachable" words={view.error.message} /> : <p className="boot" role="status">Opening job {number} …</p>;
+    return view.error ? (
+      <Plain title="Not reachable" words={view.error.message} />
+    ) : (
+      <p className="boot" role="status">
+        Opening job {number} …
+      </p>
+    );
   return (
     <TypedProvider>
       <Loaded view={view} job={view.job} shop={view.shop} />
@@ -44,7 +60,17 @@ export function JobBench({ number }: { number: number }) {
   );
 }
 
-function Plain({ title, words, href = '/', link = 'All jobs' }: { title: string; words: string; href?: string; link?: string }) {
+function Plain({
+  title,
+  words,
+  href = '/',
+  link = 'All jobs',
+}: {
+  title: string;
+  words: string;
+  href?: string;
+  link?: string;
+}) {
   return (
     <main className="plain">
       <h1>{title}</h1>
@@ -83,7 +109,11 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
 
   const measurements = useMemo(() => table?.measurements ?? [], [table]);
   const next = useMemo(
-    () => inShopWords(vocabulary, nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' })),
+    () =>
+      inShopWords(
+        vocabulary,
+        nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' }),
+      ),
     [vocabulary, job, diagnosis, proofs, checks, measurements, ownRound, station],
   );
   const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
@@ -102,13 +132,27 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     [changeTyped],
   );
   // What has to be proved is held against the band of all proofs together, everywhere on the page alike.
-  const proofBands = useMemo(() => new Map((core.proofs ?? []).map((p) => [`${p.state}/${measurementId(p.probe, p.ref)}`, p.band])), [core.proofs]);
-  const band = useCallback((state: string, id: string) => proofBands.get(`${state}/${id}`) ?? core.table?.bands[state]?.[id], [proofBands, core.table]);
+  const proofBands = useMemo(
+    () => new Map((core.proofs ?? []).map((p) => [`${p.state}/${measurementId(p.probe, p.ref)}`, p.band])),
+    [core.proofs],
+  );
+  const band = useCallback(
+    (state: string, id: string) => proofBands.get(`${state}/${id}`) ?? core.table?.bands[state]?.[id],
+    [proofBands, core.table],
+  );
   const words = useCallback((text: string) => inWords(vocabulary, text), [vocabulary]);
   const declare = (suspect: { fault: string }, settled: boolean) => {
     // What is recorded is recorded in the catalogue's own words.
     const s = core.diagnosis?.suspects.find((x) => x.fault === suspect.fault);
-    if (s) send('verdict.declare', { id: crypto.randomUUID(), fault: s.fault, name: s.name, repair: s.repair.slice(0, 200), probability: Math.min(0.99, s.probability), settled });
+    if (s)
+      send('verdict.declare', {
+        id: crypto.randomUUID(),
+        fault: s.fault,
+        name: s.name,
+        repair: s.repair.slice(0, 200),
+        probability: Math.min(0.99, s.probability),
+        settled,
+      });
   };
   const askWorking = useCallback(
     (state: string, m: Measurement) => engine().bandWorking(core.rig, state, m.red, m.black),
@@ -131,9 +175,18 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     askPriors: () => engine().priors(core.rig, intakeClues(job), shop.settings),
     async sendPhoto(file, caption, step) {
       const { sha256, width, height, bytes } = await postPhoto(job.number, file);
-      send('photo.keep', { id: crypto.randomUUID(), sha256, width, height, bytes, caption, ...(step === undefined ? {} : { step }) });
+      send('photo.keep', {
+        id: crypto.randomUUID(),
+        sha256,
+        width,
+        height,
+        bytes,
+        caption,
+        ...(step === undefined ? {} : { step }),
+      });
     },
-    expect: async (doc) => (await engine().proving(namedRig({ id: 'expected', doc }), { made: 'build' }, [], [])).readings,
+    expect: async (doc) =>
+      (await engine().proving(namedRig({ id: 'expected', doc }), { made: 'build' }, [], [])).readings,
     buildPace: view.buildPace,
     ownRound,
     setOwnRound,
@@ -180,7 +233,11 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
         }
         case 'finish':
           if (station === 'prove') {
-            send('record.sign', { id: crypto.randomUUID(), revision: currentRevision(job).id, words: 'Measured as written here; it is right now.' });
+            send('record.sign', {
+              id: crypto.randomUUID(),
+              revision: currentRevision(job).id,
+              words: 'Measured as written here; it is right now.',
+            });
             send('job.set-status', { status: 'done' });
           } else go('prove');
           break;
@@ -193,7 +250,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
           break;
         case 'approve':
         case 'repair':
-          if (station === 'fault') document.getElementById(next.kind === 'approve' ? 'approve-sum' : 'repair-did')?.focus();
+          if (station === 'fault')
+            document.getElementById(next.kind === 'approve' ? 'approve-sum' : 'repair-did')?.focus();
           else go('fault');
           break;
         case 'report':
@@ -242,7 +300,13 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
           closeSeen: () => setSeen(undefined),
         }}
       />
-      <Notices waiting={view.waiting} trouble={view.trouble} refused={view.refused.map((e) => ({ id: e.command.id, type: e.command.type, reason: e.reason ?? '' }))} failed={core.failed} onDismiss={view.dismiss} />
+      <Notices
+        waiting={view.waiting}
+        trouble={view.trouble}
+        refused={view.refused.map((e) => ({ id: e.command.id, type: e.command.type, reason: e.reason ?? '' }))}
+        failed={core.failed}
+        onDismiss={view.dismiss}
+      />
     </BenchProvider>
   );
 }

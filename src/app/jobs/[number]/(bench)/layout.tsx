@@ -4,7 +4,13 @@ import { currentActor } from '@/server/http';
 import { JobBench } from './JobBench';
 
 /** A static shell: everything on it comes from the job's snapshot. */
-export default async function BenchLayout({ children, params }: { children: ReactNode; params: Promise<{ number: string }> }) {
+export default async function BenchLayout({
+  children,
+  params,
+}: {
+  children: ReactNode;
+  params: Promise<{ number: string }>;
+}) {
   if (!(await currentActor())) redirect('/sign-in');
   const { number } = await params;
   return (

@@ -17,7 +17,16 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
     if (e instanceof Refused) return undefined;
     throw e;
   });
-  if (!found) return <main className="plain"><h1>No such job</h1><p>There is no job {number} in this shop.</p><Link className="bx" href="/">All jobs</Link></main>;
+  if (!found)
+    return (
+      <main className="plain">
+        <h1>No such job</h1>
+        <p>There is no job {number} in this shop.</p>
+        <Link className="bx" href="/">
+          All jobs
+        </Link>
+      </main>
+    );
   const card = await onPaper((paper) => paper.ownerCard(found.job, found.shop.settings));
   return (
     <main className="report card">
@@ -90,7 +99,10 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
         <Section title="Never" list={card.never} />
         {card.settings.length > 0 && <Section title="As it is set" list={card.settings} />}
         <footer>
-          <p>Keep this card in the vehicle. Local codes and the vehicle maker’s guide come first; anything that smells, smokes or swells is for the shop.</p>
+          <p>
+            Keep this card in the vehicle. Local codes and the vehicle maker’s guide come first; anything that smells,
+            smokes or swells is for the shop.
+          </p>
         </footer>
       </article>
     </main>

@@ -26,9 +26,24 @@ export function Report({ number }: { number: number }) {
     enabled: job !== undefined && shop !== undefined,
     staleTime: Infinity,
   });
-  if (error && !job) return <p className="boot" role="alert">{error.message}</p>;
-  if (result.error) return <p className="boot" role="alert">The report could not be computed: {(result.error as Error).message}. Reload to try again.</p>;
-  if (!job || !shop || !result.data) return <p className="boot" role="status">Writing the report of job {number} …</p>;
+  if (error && !job)
+    return (
+      <p className="boot" role="alert">
+        {error.message}
+      </p>
+    );
+  if (result.error)
+    return (
+      <p className="boot" role="alert">
+        The report could not be computed: {(result.error as Error).message}. Reload to try again.
+      </p>
+    );
+  if (!job || !shop || !result.data)
+    return (
+      <p className="boot" role="status">
+        Writing the report of job {number} …
+      </p>
+    );
   return (
     <main className="report">
       <div className="report-bar no-print">
@@ -75,7 +90,9 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
             Job {data.job}, {data.rig}
           </h1>
           <p>
-            {data.kind}. Taken in {when(data.takenIn)}.{data.cameBack && ` Came back from job ${data.cameBack.job}${data.cameBack.warranty ? ', under warranty' : ''}.`}
+            {data.kind}. Taken in {when(data.takenIn)}.
+            {data.cameBack &&
+              ` Came back from job ${data.cameBack.job}${data.cameBack.warranty ? ', under warranty' : ''}.`}
           </p>
           {whose.length > 0 && <p>{whose.join(' · ')}</p>}
         </div>
@@ -94,8 +111,11 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
       <Section title="What was wrong">
         {verdict ? (
           <p>
-            <b>{verdict.name}.</b> {verdict.shows && `It shows when ${verdict.shows}.`} {verdict.confidence} when declared by {verdict.by}, {when(verdict.at)}
-            {verdict.settled ? '; no further test was worth its minutes.' : '; the technician decided with questions still open.'}
+            <b>{verdict.name}.</b> {verdict.shows && `It shows when ${verdict.shows}.`} {verdict.confidence} when
+            declared by {verdict.by}, {when(verdict.at)}
+            {verdict.settled
+              ? '; no further test was worth its minutes.'
+              : '; the technician decided with questions still open.'}
           </p>
         ) : (
           <p>No verdict yet.</p>
@@ -154,17 +174,24 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           <p>
             {estimate && (
               <>
-                {showRange(...estimate.total, shop.settings.currency)}: labour {showRange(...estimate.labour, shop.settings.currency)} for {estimate.minutes[0]} to {estimate.minutes[1]} min, parts {showRange(...estimate.parts, shop.settings.currency)}.{' '}
+                {showRange(...estimate.total, shop.settings.currency)}: labour{' '}
+                {showRange(...estimate.labour, shop.settings.currency)} for {estimate.minutes[0]} to{' '}
+                {estimate.minutes[1]} min, parts {showRange(...estimate.parts, shop.settings.currency)}.{' '}
               </>
             )}
-            {approval ? `Approved up to ${showMoney(approval.upTo, approval.currency)} by ${approval.who}, ${howWords(approval.how)}, ${when(approval.at)}.` : 'Not yet approved.'}
+            {approval
+              ? `Approved up to ${showMoney(approval.upTo, approval.currency)} by ${approval.who}, ${howWords(approval.how)}, ${when(approval.at)}.`
+              : 'Not yet approved.'}
           </p>
         </Section>
       )}
       {repair && (
         <Section title="What was done">
           <p>
-            {repair.did} <span className="quiet">{repair.by}, {when(repair.at)}.</span>
+            {repair.did}{' '}
+            <span className="quiet">
+              {repair.by}, {when(repair.at)}.
+            </span>
           </p>
         </Section>
       )}

@@ -10,7 +10,11 @@ import { currentRevision, type Revision } from '@/core/formats/job';
 import { download } from '@/ui/options/exports';
 import { PrintButton } from '@/ui/PrintButton';
 
-const KIND: Readonly<Record<Revision['kind'], string>> = { 'as-found': 'As found', proposed: 'Proposed', 'as-built': 'As built' };
+const KIND: Readonly<Record<Revision['kind'], string>> = {
+  'as-found': 'As found',
+  proposed: 'Proposed',
+  'as-built': 'As built',
+};
 
 export function WiringPage({ number }: { number: number }) {
   const { job, shop, error } = useJob(number);
@@ -18,13 +22,30 @@ export function WiringPage({ number }: { number: number }) {
   const standing = job?.revisions.filter((r) => !r.withdrawn) ?? [];
   const revision = standing.find((r) => r.id === picked) ?? (job && currentRevision(job));
   const result = useQuery({
-    queryKey: ['wiring', revision?.id, JSON.stringify(revision?.doc), shop?.settings.vocabulary, shop?.settings.gauge, shop?.settings.length],
+    queryKey: [
+      'wiring',
+      revision?.id,
+      JSON.stringify(revision?.doc),
+      shop?.settings.vocabulary,
+      shop?.settings.gauge,
+      shop?.settings.length,
+    ],
     queryFn: () => engine().wiring(revision!.doc, shop!.settings),
     enabled: revision !== undefined && shop !== undefined,
     staleTime: Infinity,
   });
-  if (error && !job) return <p className="boot" role="alert">{error.message}</p>;
-  if (!job || !shop || !revision) return <p className="boot" role="status">Opening job {number} …</p>;
+  if (error && !job)
+    return (
+      <p className="boot" role="alert">
+        {error.message}
+      </p>
+    );
+  if (!job || !shop || !revision)
+    return (
+      <p className="boot" role="status">
+        Opening job {number} …
+      </p>
+    );
   const wiring = result.data;
   return (
     <main className="report wiring">
@@ -37,13 +58,18 @@ export function WiringPage({ number }: { number: number }) {
           <select className="select" value={revision.id} onChange={(e) => pick(e.target.value)}>
             {standing.map((r, i) => (
               <option key={r.id} value={r.id}>
-                {i + 1}. {KIND[r.kind]}{r.reason ? `: ${r.reason.slice(0, 40)}` : ''}
+                {i + 1}. {KIND[r.kind]}
+                {r.reason ? `: ${r.reason.slice(0, 40)}` : ''}
               </option>
             ))}
           </select>
         </label>
         {wiring && (
-          <button type="button" className="bx" onClick={() => download(`job-${number}-wiring.svg`, 'image/svg+xml', wiring.svg)}>
+          <button
+            type="button"
+            className="bx"
+            onClick={() => download(`job-${number}-wiring.svg`, 'image/svg+xml', wiring.svg)}
+          >
             <FileDown size={20} aria-hidden="true" />
             SVG
           </button>
@@ -54,13 +80,19 @@ export function WiringPage({ number }: { number: number }) {
         </a>
         <PrintButton />
       </div>
-      {result.error && <p role="alert">The diagram could not be drawn: {(result.error as Error).message}. Reload to try again.</p>}
+      {result.error && (
+        <p role="alert">The diagram could not be drawn: {(result.error as Error).message}. Reload to try again.</p>
+      )}
       {!wiring ? (
         <p role="status">Drawing …</p>
       ) : (
         <article>
           {/* eslint-disable-next-line @next/next/no-img-element -- a drawing made here: nothing to optimise */}
-          <img className="sheet" alt={`${wiring.title}. The table below says the same in words.`} src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(wiring.svg)}`} />
+          <img
+            className="sheet"
+            alt={`${wiring.title}. The table below says the same in words.`}
+            src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(wiring.svg)}`}
+          />
           <section>
             <h2>Wires</h2>
             <table>

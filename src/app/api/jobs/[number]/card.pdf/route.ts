@@ -10,7 +10,11 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     const { job, shop } = await jobSnapshot(appDb(), actor, number);
     const pdf = await onPaper((paper) => paper.card({ job, shop }));
     return new Response(pdf, {
-      headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="job-${number}-owners-card.pdf"`, 'cache-control': 'no-store' },
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': `attachment; filename="job-${number}-owners-card.pdf"`,
+        'cache-control': 'no-store',
+      },
     });
   });
 }

@@ -8,7 +8,11 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     const number = jobNumber((await params).number);
     const file = await packJob(appDb(), actor, number);
     return new Response(new Uint8Array(file), {
-      headers: { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="job-${number}.surrik.zip"`, 'cache-control': 'no-store' },
+      headers: {
+        'content-type': 'application/zip',
+        'content-disposition': `attachment; filename="job-${number}.surrik.zip"`,
+        'cache-control': 'no-store',
+      },
     });
   });
 }

@@ -11,7 +11,11 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     const { shop } = await shopSnapshot(appDb(), actor);
     const now = new Date();
     return new Response(calendarFile(shop.name, await shopCalendar(appDb(), actor, now), now, number), {
-      headers: { 'content-type': 'text/calendar; charset=utf-8', 'content-disposition': `attachment; filename="job-${number}.ics"`, 'cache-control': 'no-store' },
+      headers: {
+        'content-type': 'text/calendar; charset=utf-8',
+        'content-disposition': `attachment; filename="job-${number}.ics"`,
+        'cache-control': 'no-store',
+      },
     });
   });
 }

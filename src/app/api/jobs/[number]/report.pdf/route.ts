@@ -10,7 +10,11 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
     const { job, shop, identity } = await jobSnapshot(appDb(), actor, number);
     const pdf = await onPaper((paper) => paper.report({ job, shop, identity }, new Date()));
     return new Response(pdf, {
-      headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="job-${number}-report.pdf"`, 'cache-control': 'no-store' },
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': `attachment; filename="job-${number}-report.pdf"`,
+        'cache-control': 'no-store',
+      },
     });
   });
 }

@@ -14,7 +14,11 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     if (!revision) throw new Refused(404, 'no-revision', 'There is no such version of this rig.');
     const pdf = await onPaper((paper) => paper.wiring(number, revision, shop, new Date()));
     return new Response(pdf, {
-      headers: { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="job-${number}-wiring.pdf"`, 'cache-control': 'no-store' },
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': `attachment; filename="job-${number}-wiring.pdf"`,
+        'cache-control': 'no-store',
+      },
     });
   });
 }
