@@ -3,7 +3,7 @@ import tseslint from 'typescript-eslint';
 
 const corePurity = {
   files: ['src/core/**/*.ts'],
-  ignores: ['**/*.test.ts', 'src/core/formats/generated/**'],
+  ignores: ['**/*.test.ts', 'src/core/openFormats/validators.js'],
   rules: {
     '@typescript-eslint/no-explicit-any': 'error',
     'no-restricted-imports': [
@@ -46,7 +46,7 @@ const config = [
       '.data/',
       'node_modules/',
       'next-env.d.ts',
-      'src/core/formats/generated/validators.js',
+      'src/core/openFormats/validators.js',
       'test-results/',
       'playwright-report/',
     ],

@@ -5,7 +5,7 @@ const AFTER_MS = 15_000;
 export function register(): void {
   if (process.env['NEXT_RUNTIME'] !== 'nodejs') return;
   setTimeout(() => {
-    import('./server/papers')
+    import('./server/pdf/client')
       .then(({ onPaper }) => onPaper((paper) => paper.warm()))
       .catch((e: unknown) => console.error('The PDF library could not be read beforehand:', e));
   }, AFTER_MS).unref();

@@ -1,9 +1,9 @@
 /** Jobs in the middle of an afternoon, for tests of what may be done to them next. */
 import { demoJobs } from '../db/demo/jobs';
 import { demoInstruments, demoUuid } from '../db/demo/shop';
-import type { Command, CommandType, Payload } from '../src/core/formats/command';
-import { currentRevision, type Job } from '../src/core/formats/job';
-import { reduceJob } from '../src/core/formats/reduce';
+import type { Command, CommandType, Payload } from '../src/core/job/command';
+import { currentRevision, type Job } from '../src/core/job/job';
+import { reduceJob } from '../src/core/job/reduce';
 import { usualScenarios } from '../src/core/plan/usualScenarios';
 import { insertFuse } from '../src/core/rig/insertFuse';
 import { usualTow } from '../src/core/rules/tow/usual';

@@ -4,8 +4,8 @@
  */
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import { EMPTY_INTAKE } from '../../src/core/formats/job';
-import { SCHEMA_VERSION, type Intake, type Job } from '../../src/core/formats/jobSchema';
+import { EMPTY_INTAKE } from '../../src/core/job/job';
+import { SCHEMA_VERSION, type Intake, type Job } from '../../src/core/job/jobSchema';
 import { coupledRig, USUAL_COUPLED } from '../../src/core/rig/archetypes/coupled';
 import { motorhome, USUAL_MOTORHOME } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';

@@ -4,8 +4,8 @@
  */
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import { SCHEMA_VERSION, type Job } from '../../src/core/formats/jobSchema';
-import { EMPTY_INTAKE, EMPTY_USAGE } from '../../src/core/formats/job';
+import { SCHEMA_VERSION, type Job } from '../../src/core/job/jobSchema';
+import { EMPTY_INTAKE, EMPTY_USAGE } from '../../src/core/job/job';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';
 import { usualScenarios } from '../../src/core/plan/usualScenarios';

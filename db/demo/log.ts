@@ -1,7 +1,7 @@
 /** A recorder's log of a demo rig, made by simulating its trip: noise of a small recorder, one gap, the starter's dip. */
 import { compileRig } from '../../src/core/compile/compile';
-import { currentRevision, type Job } from '../../src/core/formats/job';
-import { jobScenarios } from '../../src/core/formats/options';
+import { currentRevision, type Job } from '../../src/core/job/job';
+import { jobScenarios } from '../../src/core/jobAnswers/options';
 import { simulate } from '../../src/core/simulate/simulate';
 import { seededRng } from '../../src/core/units/rng';
 

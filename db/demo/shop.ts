@@ -1,6 +1,6 @@
 /** The invented demo shop: its people, its instruments, and how a demo reading is taken. */
 import type { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import type { Reading } from '../../src/core/formats/jobSchema';
+import type { Reading } from '../../src/core/job/jobSchema';
 import { USUAL_INSTRUMENT } from '../../src/core/probe/instrument';
 import type { Instrument } from '../../src/core/probe/instrumentSchema';
 import { seedFrom, seededRng } from '../../src/core/units/rng';

@@ -1,17 +1,17 @@
 /** Verbs about files beside the job: reading a recorder's log, turning one format into another. */
 import { readFileSync } from 'node:fs';
-import { analyseLog } from '../core/formats/log/analyse';
-import { estimateInWords } from '../core/formats/log/words';
-import { faceOf, HEAD_LENGTH, LOG_LIMIT_BYTES, readLog } from '../core/formats/log/readLog';
-import { LOG_ROLES, roleOf } from '../core/formats/log/series';
+import { analyseLog } from '../core/recorderLog/analyse';
+import { estimateInWords } from '../core/recorderLog/words';
+import { faceOf, HEAD_LENGTH, LOG_LIMIT_BYTES, readLog } from '../core/recorderLog/readLog';
+import { LOG_ROLES, roleOf } from '../core/recorderLog/series';
 import { CHEMISTRIES } from '../core/parts/chemistry';
-import { bomCsv, cutListCsv } from '../core/formats/buildCsv';
-import { buildOf } from '../core/formats/job';
-import { buildJob } from '../core/formats/options';
-import { readingsCsv } from '../core/formats/readingsCsv';
-import { DEFAULT_SETTINGS } from '../core/formats/shop';
-import { wiringOf } from '../core/formats/wiring/layout';
-import { svgOf } from '../core/formats/wiring/svg';
+import { bomCsv, cutListCsv } from '../core/openFormats/buildCsv';
+import { buildOf } from '../core/job/job';
+import { buildJob } from '../core/jobAnswers/options';
+import { readingsCsv } from '../core/openFormats/readingsCsv';
+import { DEFAULT_SETTINGS } from '../core/shop/shop';
+import { wiringOf } from '../core/documents/wiring/layout';
+import { svgOf } from '../core/documents/wiring/svg';
 import { BadInput, type LogVerb, type Verb } from './verb';
 
 const iso = (seconds: number): string => new Date(seconds * 1000).toISOString();

@@ -3,8 +3,8 @@
  * (one line: JSON pointer, found, wanted), 3 our fault.
  */
 import { readFileSync } from 'node:fs';
-import { parseJobText, validateJobDocument } from '../core/formats/validate';
-import { namedRevision, currentRevision, type Job } from '../core/formats/job';
+import { parseJobText, validateJobDocument } from '../core/openFormats/validate';
+import { namedRevision, currentRevision, type Job } from '../core/job/job';
 import { BadInput, type VerbContext } from './verb';
 import { LOG_VERBS } from './logVerbs';
 import { VERBS } from './verbs';

@@ -8,7 +8,7 @@ import { demoJobs } from '../../db/demo/jobs';
 import { demoLog } from '../../db/demo/log';
 import { demoInstruments, DEMO_PEOPLE, DEMO_SHOP } from '../../db/demo/shop';
 import { migrationSource } from '../../db/migrations';
-import { currentRevision } from '../core/formats/job';
+import { currentRevision } from '../core/job/job';
 import { readSecrets } from '../server/config';
 import { connect } from '../server/db';
 import { insertJob } from '../server/jobStore';

@@ -1,5 +1,5 @@
 /** Verbs about the design: size, check. */
-import { auditJob, sizedRevision, sizeJob } from '../core/formats/options';
+import { auditJob, sizedRevision, sizeJob } from '../core/jobAnswers/options';
 import { RULES } from '../core/rules/check';
 import type { TowAudit } from '../core/rules/tow/audit';
 import type { TowReport } from '../core/rules/tow/report';

@@ -1,8 +1,8 @@
 /** Verbs that let time pass: simulate, compare. */
 import { compileRig } from '../core/compile/compile';
-import { jobCandidates, jobScenarios } from '../core/formats/options';
-import { DEFAULT_SETTINGS } from '../core/formats/shop';
-import { seriesCsv } from '../core/formats/seriesCsv';
+import { jobCandidates, jobScenarios } from '../core/jobAnswers/options';
+import { DEFAULT_SETTINGS } from '../core/shop/shop';
+import { seriesCsv } from '../core/openFormats/seriesCsv';
 import { compare } from '../core/plan/compare';
 import { MOST_COMPARED, usualPick } from '../core/plan/candidates';
 import { sampleCandidate, spreadOf } from '../core/plan/sensitivity';

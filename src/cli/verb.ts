@@ -1,5 +1,5 @@
 /** What a verb is, and how it reads its options. */
-import type { Job, Revision } from '../core/formats/job';
+import type { Job, Revision } from '../core/job/job';
 import type { DocumentIssue } from '../core/rig/issue';
 
 export class BadInput extends Error {

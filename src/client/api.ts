@@ -1,9 +1,9 @@
 'use client';
 /** Calls to our own server, with errors a person can act on. */
-import type { CommandType, Payload } from '../core/formats/command';
-import type { Job } from '../core/formats/job';
-import type { ShopCommandType, ShopPayload } from '../core/formats/shopSchema';
-import type { OpenJob } from '../core/formats/openJob';
+import type { CommandType, Payload } from '../core/job/command';
+import type { Job } from '../core/job/job';
+import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
+import type { OpenJob } from '../core/job/openJob';
 import type { Hit, ShopCalendar } from '../server/history';
 import type { Imported } from '../server/jobArchive';
 import type { BoardTicket, JobSnapshot } from '../server/jobs';

@@ -2,8 +2,8 @@
 /** The Logbook's other side: history from the server, logs in a worker, mappings in the shop's settings. */
 import { proxy, wrap, type Remote } from 'comlink';
 import { useMemo } from 'react';
-import type { ColumnMap } from '../core/formats/log/readCsv';
-import type { Settings } from '../core/formats/shop';
+import type { ColumnMap } from '../core/recorderLog/readCsv';
+import type { Settings } from '../core/shop/shop';
 import type { LogbookSource } from '../ui/logbook/source';
 import type { LogApi } from '../workers/log.worker';
 import { fetchHistory, fetchLog, postLog, sendToShop } from './api';

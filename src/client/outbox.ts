@@ -5,8 +5,8 @@
  * until somebody dismisses it.
  */
 import { openDB, type IDBPDatabase } from 'idb';
-import type { Command } from '../core/formats/command';
-import type { ShopCommand } from '../core/formats/shopSchema';
+import type { Command } from '../core/job/command';
+import type { ShopCommand } from '../core/shop/shopSchema';
 import { ApiError, postCommand } from './api';
 
 /** What a command changes: a job by its number, or the shop. */

@@ -3,7 +3,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Diagnosis } from '../core/diagnose/diagnose';
-import { jobEvidence, jobUnreachable } from '../core/formats/evidence';
+import { jobEvidence, jobUnreachable } from '../core/jobAnswers/evidence';
 import {
   currentRevision,
   intakeClues,
@@ -14,10 +14,10 @@ import {
   standingReadings,
   type Job,
   type Reading,
-} from '../core/formats/job';
+} from '../core/job/job';
 import type { RigCheck } from '../core/prove/check';
 import type { Proof } from '../core/prove/proofs';
-import type { Settings } from '../core/formats/shop';
+import type { Settings } from '../core/shop/shop';
 import { engine, namedRig, type NamedRig, type RigTable } from './engine';
 
 const forever = { staleTime: Infinity, gcTime: 5 * 60_000, placeholderData: keepPreviousData } as const;

@@ -2,12 +2,12 @@
 /** A job as this person sees it: the server's snapshot with what is still on its way laid over it. */
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import type { Command, CommandType, Payload } from '../core/formats/command';
-import type { Identity } from '../core/formats/identity';
-import { inverseOf } from '../core/formats/inverse';
-import type { Job } from '../core/formats/job';
-import { reduceJob } from '../core/formats/reduce';
-import type { Shop } from '../core/formats/shop';
+import type { Command, CommandType, Payload } from '../core/job/command';
+import type { Identity } from '../core/job/identity';
+import { inverseOf } from '../core/job/inverse';
+import type { Job } from '../core/job/job';
+import { reduceJob } from '../core/job/reduce';
+import type { Shop } from '../core/shop/shop';
 import type { JobSnapshot, Visit } from '../server/jobs';
 import { fetchSnapshot, type ApiError } from './api';
 import type { Entry } from './outbox';

@@ -2,8 +2,8 @@
 /** The comparison of links for a job: workers of its own, with progress and cancel. */
 import { proxy, wrap, type Remote } from 'comlink';
 import { useMemo } from 'react';
-import type { Job } from '../core/formats/job';
-import type { Settings } from '../core/formats/shop';
+import type { Job } from '../core/job/job';
+import type { Settings } from '../core/shop/shop';
 import type { Sampled } from '../core/plan/sensitivity';
 import type { Scenario } from '../core/simulate/scenarioSchema';
 import type { OptionsSource } from '../ui/options/source';

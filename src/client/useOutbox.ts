@@ -2,8 +2,8 @@
 /** One outbox a target, whoever asks for it: waiting entries, and what became of them. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
-import type { Command } from '../core/formats/command';
-import type { ShopCommand } from '../core/formats/shopSchema';
+import type { Command } from '../core/job/command';
+import type { ShopCommand } from '../core/shop/shopSchema';
 import { Outbox, type Entry, type Target } from './outbox';
 
 const boxes = new Map<Target, Outbox<Command | ShopCommand>>();

@@ -3,8 +3,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import type { Pace } from '../core/diagnose/pace';
-import { reduceShop, type Settings, type SettingsChange, type Shop } from '../core/formats/shop';
-import type { ShopCommand, ShopCommandType, ShopPayload } from '../core/formats/shopSchema';
+import { reduceShop, type Settings, type SettingsChange, type Shop } from '../core/shop/shop';
+import type { ShopCommand, ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import { fetchShop, type ApiError } from './api';
 import type { Entry } from './outbox';
 import { notYetIn, useOutbox } from './useOutbox';

@@ -4,16 +4,16 @@
  * on the same matter is never overwritten.
  */
 import type { Knex } from 'knex';
-import { exclusiveMatter, matterInWords } from '../core/formats/command';
-import { reduceJob } from '../core/formats/reduce';
-import { validateCommand } from '../core/formats/validate';
+import { exclusiveMatter, matterInWords } from '../core/job/command';
+import { reduceJob } from '../core/job/reduce';
+import { validateCommand } from '../core/openFormats/validate';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { saveIdentity } from './identity';
 import { loadJob, saveJob } from './jobStore';
 import { logReceived } from './logs';
 import { photoReceived } from './photos';
-import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './takeIn';
+import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
 
 export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {
   const command = checkedCommand(validateCommand(data), actor);

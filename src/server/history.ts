@@ -1,6 +1,6 @@
 /** A rig through all its jobs, the shop's search, and its calendar. */
 import type { Knex } from 'knex';
-import type { Booking, FollowUp, Job } from '../core/formats/job';
+import type { Booking, FollowUp, Job } from '../core/job/job';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { loadJob } from './jobStore';

@@ -1,7 +1,7 @@
 /** Whose rig it is: with the shop's customers, never in a job document. */
 import { randomUUID } from 'node:crypto';
 import type { Knex } from 'knex';
-import type { Identity } from '../core/formats/identity';
+import type { Identity } from '../core/job/identity';
 
 export async function loadIdentity(tx: Knex.Transaction, rigId: string): Promise<Identity> {
   const row = (await tx('rigs as r')

@@ -6,9 +6,9 @@
 import { strToU8, unzip, zipSync, type Unzipped, type Zippable } from 'fflate';
 import type { Knex } from 'knex';
 import { createHash, randomUUID } from 'node:crypto';
-import { canonical } from '../core/formats/canonical';
-import { JOB_FILE_LIMIT_BYTES, parseJobText, validateJobDocument } from '../core/formats/validate';
-import type { Job } from '../core/formats/job';
+import { canonical } from '../core/units/canonical';
+import { JOB_FILE_LIMIT_BYTES, parseJobText, validateJobDocument } from '../core/openFormats/validate';
+import type { Job } from '../core/job/job';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { insertJob, loadJob, saveJob } from './jobStore';

@@ -13,7 +13,7 @@ import {
   type Repair,
   type Revision,
   type Verdict,
-} from '../core/formats/jobSchema';
+} from '../core/job/jobSchema';
 
 export interface StoredJob {
   id: string;

@@ -1,12 +1,12 @@
 /** What the screens read: the board and one job. */
 import type { Knex } from 'knex';
-import type { Job } from '../core/formats/job';
-import { currentRevision, madeBy, presentVerdict, standingChoice, standingReadings } from '../core/formats/job';
+import type { Job } from '../core/job/job';
+import { currentRevision, madeBy, presentVerdict, standingChoice, standingReadings } from '../core/job/job';
 import { buildPace, type BuildPace } from '../core/plan/build/buildPace';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
-import type { Identity } from '../core/formats/identity';
-import type { Shop } from '../core/formats/shop';
+import type { Identity } from '../core/job/identity';
+import type { Shop } from '../core/shop/shop';
 import { loadIdentity } from './identity';
 import { loadJob } from './jobStore';
 import { loadShop } from './shop';

@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { createGunzip } from 'node:zlib';
-import { LOG_LIMIT_BYTES } from '../core/formats/log/readLog';
+import { LOG_LIMIT_BYTES } from '../core/recorderLog/readLog';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 

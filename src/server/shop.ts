@@ -1,14 +1,14 @@
 /** A shop's settings and instruments: read, and changed by commands as a job is. */
 import type { Knex } from 'knex';
-import { DEFAULT_SETTINGS, reduceShop, type Settings, type Shop } from '../core/formats/shop';
-import { shopMatter } from '../core/formats/shopSchema';
-import { validateShopCommand } from '../core/formats/validate';
+import { DEFAULT_SETTINGS, reduceShop, type Settings, type Shop } from '../core/shop/shop';
+import { shopMatter } from '../core/shop/shopSchema';
+import { validateShopCommand } from '../core/openFormats/validate';
 import { paceOf, type Pace, type Step } from '../core/diagnose/pace';
 import { pointPlace } from '../core/probe/measurement';
 import type { Rig } from '../core/rig/schema';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
-import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './takeIn';
+import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
 
 export interface ShopSnapshot {
   seq: number;

@@ -17,12 +17,12 @@ import { pointPlace, rigMeasurements, type Measurement, type PointPlace } from '
 import type { RigCheck } from '../core/prove/check';
 import { rigChecks } from '../core/prove/checks';
 import { proofs, type PointReading, type Proof } from '../core/prove/proofs';
-import type { Job } from '../core/formats/job';
-import { reportOf, type ReportData } from '../core/formats/report';
-import { assumptionsOf, type Settings } from '../core/formats/shop';
-import type { WireRow, Wiring } from '../core/formats/wiring/drawing';
-import { wiringOf } from '../core/formats/wiring/layout';
-import { svgOf } from '../core/formats/wiring/svg';
+import type { Job } from '../core/job/job';
+import { reportOf, type ReportData } from '../core/documents/report';
+import { assumptionsOf, type Settings } from '../core/shop/shop';
+import type { WireRow, Wiring } from '../core/documents/wiring/drawing';
+import { wiringOf } from '../core/documents/wiring/layout';
+import { svgOf } from '../core/documents/wiring/svg';
 import { rigInWords } from '../core/rig/inWords';
 import type { Rig } from '../core/rig/schema';
 

@@ -1,11 +1,11 @@
 /// <reference lib="webworker" />
 /** A recorder's log in a worker of its own: a million rows are read, kept, and thinned for the screen here. */
 import { expose, transfer } from 'comlink';
-import { analyseLog, type LogContext, type ReadLog } from '../core/formats/log/analyse';
-import { Extremes, type Thinned } from '../core/formats/log/extremes';
-import type { ColumnMap } from '../core/formats/log/readCsv';
-import { faceOf, HEAD_LENGTH, LOG_LIMIT_BYTES, readLog, type LogFace } from '../core/formats/log/readLog';
-import type { LogRole } from '../core/formats/log/series';
+import { analyseLog, type LogContext, type ReadLog } from '../core/recorderLog/analyse';
+import { Extremes, type Thinned } from '../core/recorderLog/extremes';
+import type { ColumnMap } from '../core/recorderLog/readCsv';
+import { faceOf, HEAD_LENGTH, LOG_LIMIT_BYTES, readLog, type LogFace } from '../core/recorderLog/readLog';
+import type { LogRole } from '../core/recorderLog/series';
 
 const UNIT: Readonly<Partial<Record<LogRole, string>>> = {
   'chassis-volts': 'V',

@@ -2,9 +2,9 @@
 /** Ways of linking the batteries, in workers of their own: a simulation must not hold up a diagnosis. */
 import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
-import type { Rates } from '../core/diagnose/estimate';
-import { currentRevision, type Job } from '../core/formats/job';
-import { auditJob, buildJob, jobCandidates, jobScenarios, sizedRevision, sizeJob } from '../core/formats/options';
+import type { Rates } from '../core/price/estimate';
+import { currentRevision, type Job } from '../core/job/job';
+import { auditJob, buildJob, jobCandidates, jobScenarios, sizedRevision, sizeJob } from '../core/jobAnswers/options';
 import type { JobBuild } from '../core/plan/build/build';
 import type { Rig } from '../core/rig/schema';
 import type { Sized } from '../core/rules/sized';

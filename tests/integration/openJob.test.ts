@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { validateJobDocument } from '../../src/core/formats/validate';
+import { validateJobDocument } from '../../src/core/openFormats/validate';
 import { USUAL_MOTORHOME } from '../../src/core/rig/archetypes/motorhome';
 import type { Actor } from '../../src/server/actor';
 import { submitCommand } from '../../src/server/commands';

@@ -5,7 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Outbox } from '../../src/client/outbox';
-import type { Command } from '../../src/core/formats/command';
+import type { Command } from '../../src/core/job/command';
 
 type Reply = { status: number; body?: object } | 'down';
 let sent: { id: string; baseSeq: number }[];

@@ -3,7 +3,7 @@ import { readdirSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoJobs } from '../../db/demo/jobs';
 import { MIGRATIONS, migrationSource } from '../../db/migrations';
-import type { Command, CommandType, Payload } from '../../src/core/formats/command';
+import type { Command, CommandType, Payload } from '../../src/core/job/command';
 import type { Actor } from '../../src/server/actor';
 import { submitCommand } from '../../src/server/commands';
 import { withShop } from '../../src/server/db';

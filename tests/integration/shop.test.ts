@@ -1,7 +1,7 @@
 /** What a shop sets for itself, on the real database. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { DEFAULT_SETTINGS } from '../../src/core/formats/shop';
+import { DEFAULT_SETTINGS } from '../../src/core/shop/shop';
 import { USUAL_INSTRUMENT } from '../../src/core/probe/instrument';
 import type { Actor } from '../../src/server/actor';
 import { shopSnapshot, submitShopCommand } from '../../src/server/shop';

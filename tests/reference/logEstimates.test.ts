@@ -7,8 +7,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { analyseLog } from '../../src/core/formats/log/analyse';
-import { SeriesBuilder } from '../../src/core/formats/log/series';
+import { analyseLog } from '../../src/core/recorderLog/analyse';
+import { SeriesBuilder } from '../../src/core/recorderLog/series';
 import { seededRng } from '../../src/core/units/rng';
 import { transient } from '../spiceBanks';
 

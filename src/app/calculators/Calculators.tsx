@@ -8,11 +8,11 @@ import { useState } from 'react';
 import { fetchBoard, fetchShop, sendNote } from '@/client/api';
 import { CALCULATORS } from '@/core/size/bench';
 import { valuesOf, type Answer, type Calculator, type Figure, type Input } from '@/core/size/bench/calculator';
-import { DEFAULT_SETTINGS } from '@/core/formats/shop';
+import { DEFAULT_SETTINGS } from '@/core/shop/shop';
 import { inWordsQuantity, QUANTITIES, shownIn, storedFrom, unitOf, type Units } from '@/core/units/quantity';
 import { inWords } from '@/core/units/vocabulary';
 import { Choose, NumberField } from '@/ui/fields';
-import { Sheet } from '@/ui/job/Sheet';
+import { Sheet } from '@/ui/Dialog';
 import { PageTop } from '@/ui/PageTop';
 
 /** More choices than this are a list, not a row of buttons. */

@@ -6,7 +6,7 @@ import { CalendarPlus, ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-r
 import Link from 'next/link';
 import { useState } from 'react';
 import { fetchCalendar, sendToJob } from '@/client/api';
-import { bayDay, type BayDay } from '@/core/formats/bayLoad';
+import { bayDay, type BayDay } from '@/core/shop/bayLoad';
 import type { ShopCalendar } from '@/server/history';
 import { PageTop } from '@/ui/PageTop';
 

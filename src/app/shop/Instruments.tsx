@@ -2,7 +2,7 @@
 /** The register of meters and clamps: what the data sheet says, and when each was compared last. */
 import { useState } from 'react';
 import type { ShopView } from '@/client/useShop';
-import type { Shop } from '@/core/formats/shop';
+import type { Shop } from '@/core/shop/shop';
 import { dueOn, isOverdue, OVERDUE_FACTOR, USUAL_INSTRUMENT } from '@/core/probe/instrument';
 import type { Instrument } from '@/core/probe/instrumentSchema';
 import { NumberField } from '@/ui/fields';

@@ -4,7 +4,7 @@ import { Undo2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useShop, type ShopView } from '@/client/useShop';
 import { ASSUMPTION_LIMITS, type EditableAssumption } from '@/core/diagnose/assumptionLimits';
-import { DEFAULT_SETTINGS, type Shop } from '@/core/formats/shop';
+import { DEFAULT_SETTINGS, type Shop } from '@/core/shop/shop';
 import { CURRENCIES, showMoney } from '@/core/units/money';
 import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, RULES_OF, TEMPERATURE_UNITS } from '@/core/units/preferences';
 import { inWords, VOCABULARIES } from '@/core/units/vocabulary';

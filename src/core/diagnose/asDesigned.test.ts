@@ -4,7 +4,7 @@ import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { PART_KINDS } from '../parts/kinds';
 import { asDesigned, AS_DESIGNED } from './asDesigned';
 import { FAULT_KINDS } from './catalogue';
-import { COMPLAINTS, type Complaint } from './complaints';
+import { COMPLAINTS, type Complaint } from '../parts/complaints';
 
 describe('what works as designed', () => {
   it('is told only of parts the rig has and complaints that were made', () => {

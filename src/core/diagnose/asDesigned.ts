@@ -6,7 +6,7 @@
 import { partKind, partOptions } from '../parts/kinds';
 import { follow } from '../rig/follow';
 import type { Endpoint, Part, Rig } from '../rig/schema';
-import type { Complaint } from './complaints';
+import type { Complaint } from '../parts/complaints';
 
 export interface AsDesigned {
   id: string;

@@ -2,7 +2,7 @@
 import type { Effect } from '../operate/effects';
 import type { Rig } from '../rig/schema';
 import { asDesigned } from './asDesigned';
-import { COMPLAINTS, type Complaint } from './complaints';
+import { COMPLAINTS, type Complaint } from '../parts/complaints';
 import { partKind, partOptions } from '../parts/kinds';
 import { FAULT_KINDS } from './catalogue';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';

@@ -3,7 +3,7 @@
  * what they do about it. A row is a fact to tick; it makes some faults likelier or less likely before any
  * reading. All factors are assumed: they start the search, readings end it.
  */
-import { COMPLAINTS, type Complaint } from './complaints';
+import { COMPLAINTS, type Complaint } from '../parts/complaints';
 
 export interface IntakeFact {
   group: 'when' | 'use' | 'workaround' | 'history';

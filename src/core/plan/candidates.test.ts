@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import { compileRig } from '../compile/compile';
-import { currentRevision } from '../formats/job';
+import { currentRevision } from '../job/job';
 import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
 import { chargerGauge, lineGauge } from '../rig/archetypes/drawing';
 import type { Scenario } from '../simulate/scenarioSchema';

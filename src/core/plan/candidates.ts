@@ -3,14 +3,14 @@
  * and every other link its archetype can be drawn with. A link is a row of choices, so a new one is a row.
  */
 import type { Effect } from '../operate/effects';
-import type { Range } from '../diagnose/estimate';
+import type { Range } from '../price/estimate';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
 import { linksFor, type CoupledFamily } from '../rig/archetypes/coupledChoices';
 import { drawRig, linkWords } from '../rig/archetypes/families';
 import type { Made, Rig } from '../rig/schema';
 import { carryOver, differences, type Difference } from './difference';
-import { changeCost } from './prices';
+import { changeCost } from '../price/prices';
 
 export type School = 'leave' | 'repair' | 'direct' | 'sensed' | 'regulated' | 'small' | 'thin';
 

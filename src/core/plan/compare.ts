@@ -1,6 +1,6 @@
 /** Candidates on the owner's scenarios, side by side. */
 import { compileRig } from '../compile/compile';
-import { estimate, type Estimate, type Rates } from '../diagnose/estimate';
+import { estimate, type Estimate, type Rates } from '../price/estimate';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult } from '../simulate/result';
 import type { Candidate } from './candidates';

@@ -11,7 +11,7 @@ import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { checkRig } from '../rig/check';
 import { unworkable } from '../rig/workable';
 import type { Rig } from '../rig/schema';
-import { currentRevision } from '../formats/job';
+import { currentRevision } from '../job/job';
 import { simulate } from '../simulate/simulate';
 import { candidatesOf, MOST_COMPARED, usualPick } from './candidates';
 import { compare } from './compare';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import { STATE_IDS } from '../operate/states';
-import { currentRevision } from '../formats/job';
+import { currentRevision } from '../job/job';
 import { passes } from './check';
 import { HOUSING_LIMIT, rigChecks } from './checks';
 

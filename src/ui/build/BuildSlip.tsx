@@ -1,11 +1,11 @@
 'use client';
 /** The slip of the Build station: the one next step, how far it is, what is still to come by, cautions. */
 import { ArrowRight } from 'lucide-react';
-import type { Build } from '../../core/formats/job';
+import type { Build } from '../../core/job/job';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
-import { useBench } from '../job/bench';
-import { Cautions } from '../job/BenchSlip';
+import { useBench } from '../shell/jobPage';
+import { Cautions } from '../shell/NextSlip';
 
 const CAUTIONS = [
   'Negative off first, on last; fuses in after the last positive.',

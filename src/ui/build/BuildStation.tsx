@@ -3,13 +3,13 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { CalendarDays, Printer, Workflow } from 'lucide-react';
 import Link from 'next/link';
-import { bomCsv, cutListCsv } from '../../core/formats/buildCsv';
-import { buildOf, builtOf, proposedRevision, standingChoice } from '../../core/formats/job';
+import { bomCsv, cutListCsv } from '../../core/openFormats/buildCsv';
+import { buildOf, builtOf, proposedRevision, standingChoice } from '../../core/job/job';
 import type { BuildPlan, JobBuild } from '../../core/plan/build/build';
 import { paced, type BuildPace } from '../../core/plan/build/buildPace';
 import { respects } from '../../core/plan/build/graph';
 import { Choose } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import { download } from '../options/exports';
 import { BuildSlip } from './BuildSlip';
 import { CutTable } from './CutTable';

@@ -3,7 +3,7 @@
 import type { BuildPlan } from '../../core/plan/build/build';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 const USE_WORDS = { feed: 'feed', return: 'return', control: 'control' } as const;
 

@@ -3,7 +3,7 @@
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BomLine } from '../../core/plan/build/bom';
 import { lengthShown } from '../../core/units/preferences';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 type Tick = 'have' | 'ordered' | 'arrived';
 const STATES: readonly { id: Tick | 'get'; label: string }[] = [

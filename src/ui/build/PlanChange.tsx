@@ -1,8 +1,8 @@
 'use client';
 /** "Changed the plan because…": what and why, then what the rules, the proof and the approved sum say to it. */
 import { useState } from 'react';
-import { estimate } from '../../core/diagnose/estimate';
-import { standingApproval, standingChoice, standingVerdict, type Revision } from '../../core/formats/job';
+import { estimate } from '../../core/price/estimate';
+import { standingApproval, standingChoice, standingVerdict, type Revision } from '../../core/job/job';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { Proof } from '../../core/prove/proofs';
 import { operatingState } from '../../core/operate/states';
@@ -10,8 +10,8 @@ import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { showBand } from '../../core/units/format';
 import { showMoney } from '../../core/units/money';
 import { gaugeShown, gaugesOf, type Gauge } from '../../core/units/wire';
-import { useBench } from '../job/bench';
-import { Sheet } from '../job/Sheet';
+import { useBench } from '../shell/jobPage';
+import { Sheet } from '../Dialog';
 
 interface Consequences {
   findings: string[];

@@ -22,7 +22,7 @@ import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import { StepPhotos } from './StepPhotos';
 
 interface StepListProps {

@@ -2,7 +2,7 @@
 /** Pictures of a step: the lug before it is covered, the mark on the nut. */
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 export function StepPhotos({
   step,

@@ -2,10 +2,10 @@
 /** The worksheet of a hunt for what flattens a standing battery. */
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { canonical } from '../../core/formats/canonical';
-import { FUSE_OHMS, huntResult, SLEEP_MINUTES } from '../../core/formats/hunt';
-import type { Hunt } from '../../core/formats/job';
-import { useBench } from '../job/bench';
+import { canonical } from '../../core/units/canonical';
+import { FUSE_OHMS, huntResult, SLEEP_MINUTES } from '../../core/jobAnswers/parasiticDrawTest';
+import type { Hunt } from '../../core/job/job';
+import { useBench } from '../shell/jobPage';
 
 const EMPTY: Hunt = { sleptMinutes: 0, circuits: [] };
 const numberOf = (text: string): number | undefined => {

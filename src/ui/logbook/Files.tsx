@@ -3,12 +3,12 @@
 import { format } from 'date-fns';
 import { FileDown, FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { currentRevision } from '../../core/formats/job';
-import { parseReadingsCsv, READINGS_CSV_LIMIT, readingsCsv, type ReadingsIn } from '../../core/formats/readingsCsv';
+import { currentRevision } from '../../core/job/job';
+import { parseReadingsCsv, READINGS_CSV_LIMIT, readingsCsv, type ReadingsIn } from '../../core/openFormats/readingsCsv';
 import { operatingState } from '../../core/operate/states';
 import { showText } from '../../core/units/format';
-import { useBench } from '../job/bench';
-import { ServerFile } from '../job/ServerFile';
+import { useBench } from '../shell/jobPage';
+import { ServerFile } from '../ServerFile';
 import { download } from '../options/exports';
 
 const STATUS_WORDS = { measured: 'measured', overload: 'over range', 'cannot-reach': 'can’t reach' } as const;

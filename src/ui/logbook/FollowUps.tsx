@@ -3,9 +3,9 @@
 import { addDays, addMonths, format, isBefore, startOfToday } from 'date-fns';
 import { CalendarPlus, Check } from 'lucide-react';
 import { useState } from 'react';
-import type { FollowUp } from '../../core/formats/job';
-import { useBench } from '../job/bench';
-import { ServerFile } from '../job/ServerFile';
+import type { FollowUp } from '../../core/job/job';
+import { useBench } from '../shell/jobPage';
+import { ServerFile } from '../ServerFile';
 
 /** What a shop usually comes back to: common practice. */
 const USUAL: readonly { what: string; after: (from: Date) => Date }[] = [

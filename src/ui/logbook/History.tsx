@@ -2,8 +2,8 @@
 /** What was done on a rig, newest first, job by job and version by version. */
 import { format } from 'date-fns';
 import Link from 'next/link';
-import type { Job } from '../../core/formats/job';
-import { useBench } from '../job/bench';
+import type { Job } from '../../core/job/job';
+import { useBench } from '../shell/jobPage';
 
 interface Entry {
   at: string;

@@ -2,8 +2,8 @@
 /** Logs kept with the job: what each said, and the log itself where it is there to be read again. */
 import { format } from 'date-fns';
 import { FileDown, RotateCcw } from 'lucide-react';
-import type { KeptLog } from '../../core/formats/job';
-import { useBench } from '../job/bench';
+import type { KeptLog } from '../../core/job/job';
+import { useBench } from '../shell/jobPage';
 
 export function KeptLogs({ again }: { again(log: KeptLog): void }) {
   const { job, send, words } = useBench();

@@ -1,8 +1,8 @@
 'use client';
 /** What the columns of a recorder's table are, looked over before it is read. */
-import type { ColumnMap } from '../../core/formats/log/readCsv';
-import type { LogFace } from '../../core/formats/log/readLog';
-import { LOG_ROLES, type LogRole } from '../../core/formats/log/series';
+import type { ColumnMap } from '../../core/recorderLog/readCsv';
+import type { LogFace } from '../../core/recorderLog/readLog';
+import { LOG_ROLES, type LogRole } from '../../core/recorderLog/series';
 
 /** The clock of this device: the best guess for a recorder's. */
 export const ZONE = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';

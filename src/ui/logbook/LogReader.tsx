@@ -3,15 +3,15 @@
 import { format } from 'date-fns';
 import { FileUp, TriangleAlert } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { logFigure, type LogFigure } from '../../core/formats/log/figures';
-import { headerKey, type ColumnMap } from '../../core/formats/log/readCsv';
-import type { LogFace } from '../../core/formats/log/readLog';
-import { valueInWords } from '../../core/formats/log/words';
-import { useBench } from '../job/bench';
+import { logFigure, type LogFigure } from '../../core/recorderLog/figures';
+import { headerKey, type ColumnMap } from '../../core/recorderLog/readCsv';
+import type { LogFace } from '../../core/recorderLog/readLog';
+import { valueInWords } from '../../core/recorderLog/words';
+import { useBench } from '../shell/jobPage';
 import { KeptLogs } from './KeptLogs';
 import { LogChart } from './LogChart';
 import { LogMapping, ZONE } from './LogMapping';
-import type { KeptLog } from '../../core/formats/job';
+import type { KeptLog } from '../../core/job/job';
 import type { ReadLog } from './source';
 
 export function LogReader() {

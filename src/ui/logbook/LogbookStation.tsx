@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Choose } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import { FollowUps } from './FollowUps';
 import { History } from './History';
 

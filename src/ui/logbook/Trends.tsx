@@ -4,13 +4,13 @@ import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointEl
 import annotation from 'chartjs-plugin-annotation';
 import { format } from 'date-fns';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Job } from '../../core/formats/job';
-import { trendsOf, type Trend } from '../../core/formats/trends';
+import type { Job } from '../../core/job/job';
+import { trendsOf, type Trend } from '../../core/jobAnswers/trends';
 import { operatingState } from '../../core/operate/states';
 
 import { measurementId } from '../../core/probe/measurement';
 import { showText } from '../../core/units/format';
-import { useBench, type Bench } from '../job/bench';
+import { useBench, type Bench } from '../shell/jobPage';
 import { Sign } from '../strip/glyphs';
 import { useTheme } from '../theme';
 

@@ -1,10 +1,10 @@
 /** What the Logbook asks of the other side: the rig's jobs, and a log read aside. */
-import type { LogContext, ReadLog } from '../../core/formats/log/analyse';
-import type { Thinned } from '../../core/formats/log/extremes';
-import type { ColumnMap } from '../../core/formats/log/readCsv';
-import type { LogFace } from '../../core/formats/log/readLog';
-import type { LogRole } from '../../core/formats/log/series';
-import type { Job, KeptLog } from '../../core/formats/job';
+import type { LogContext, ReadLog } from '../../core/recorderLog/analyse';
+import type { Thinned } from '../../core/recorderLog/extremes';
+import type { ColumnMap } from '../../core/recorderLog/readCsv';
+import type { LogFace } from '../../core/recorderLog/readLog';
+import type { LogRole } from '../../core/recorderLog/series';
+import type { Job, KeptLog } from '../../core/job/job';
 
 export interface LogbookSource {
   history(): Promise<Job[]>;

@@ -5,7 +5,7 @@ import type { Answer } from '../../core/plan/questions';
 import type { Compared } from '../../core/plan/compare';
 import { LETTERS } from '../../core/plan/letters';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import type { OptionsSource, Question } from './source';
 
 const ASKS = [

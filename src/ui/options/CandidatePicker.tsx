@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import type { Candidate } from '../../core/plan/candidates';
 import { LETTERS } from '../../core/plan/letters';
-import { useBench } from '../job/bench';
-import { Sheet } from '../job/Sheet';
+import { useBench } from '../shell/jobPage';
+import { Sheet } from '../Dialog';
 
 export function CandidatePicker({
   list,

@@ -1,12 +1,12 @@
 'use client';
 /** The slip of the Options station: what to pick and why, how close it is, cautions; or what was picked. */
 import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
-import { standingChoice } from '../../core/formats/job';
+import { standingChoice } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence } from '../../core/plan/sensitivity';
 import { LETTERS } from '../../core/plan/letters';
-import { useBench } from '../job/bench';
-import { Cautions } from '../job/BenchSlip';
+import { useBench } from '../shell/jobPage';
+import { Cautions } from '../shell/NextSlip';
 
 /** What must be said wherever heavy links are planned. */
 const CAUTIONS: readonly { when(kinds: ReadonlySet<string>, lithium: boolean): boolean; says: string }[] = [

@@ -5,7 +5,7 @@ import type { Compared, Comparison } from '../../core/plan/compare';
 import type { Spread } from '../../core/plan/sensitivity';
 import { DASHES, LETTERS } from '../../core/plan/letters';
 import { showRange } from '../../core/units/money';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 const percent = (x: number) => Math.round(x * 100);
 

@@ -1,7 +1,7 @@
 'use client';
 /** Ways of linking the batteries, simulated on this customer's own use and compared; one is picked. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { currentRevision, standingChoice } from '../../core/formats/job';
+import { currentRevision, standingChoice } from '../../core/job/job';
 import { LETTERS } from '../../core/plan/letters';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
@@ -9,7 +9,7 @@ import type { Scenario } from '../../core/simulate/scenarioSchema';
 import { rigInWords } from '../../core/rig/inWords';
 import { celsiusShown } from '../../core/units/preferences';
 import { Choose } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import { AskPanel } from './AskPanel';
 import { OptionChart, type ChartLine } from './OptionChart';
 import { OptionSlip } from './OptionSlip';

@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import type { Compared } from '../../core/plan/compare';
 import { showRange } from '../../core/units/money';
-import { useBench } from '../job/bench';
-import { Sheet } from '../job/Sheet';
+import { useBench } from '../shell/jobPage';
+import { Sheet } from '../Dialog';
 
 interface Props {
   row: Compared;

@@ -1,8 +1,8 @@
 'use client';
 /** How a candidate came to its points: each criterion with what it got and why. */
 import type { Scored } from '../../core/plan/recommend';
-import { useBench } from '../job/bench';
-import { Sheet } from '../job/Sheet';
+import { useBench } from '../shell/jobPage';
+import { Sheet } from '../Dialog';
 
 export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: string; onClose(): void }) {
   const { words } = useBench();

@@ -16,7 +16,7 @@ import { LOADS } from '../../core/simulate/loadTable';
 import type { Leg, Scenario } from '../../core/simulate/scenarioSchema';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import { inHours } from './time';
 
 const KINDS: readonly { id: Leg['kind']; label: string }[] = [

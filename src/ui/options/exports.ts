@@ -1,6 +1,6 @@
 /** Files out of the comparison: a link's hours as CSV, the whole as JSON. */
 import type { Comparison } from '../../core/plan/compare';
-import { seriesCsv } from '../../core/formats/seriesCsv';
+import { seriesCsv } from '../../core/openFormats/seriesCsv';
 import type { SimResult } from '../../core/simulate/result';
 
 export function download(name: string, type: string, text: string): void {

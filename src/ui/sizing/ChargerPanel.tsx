@@ -5,7 +5,7 @@ import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Lockout } from '../../core/size/lockouts';
 import { NumberField } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 /** A it takes at most, of what it gives: volts and losses (common practice). */
 const INPUT_OVER_OUTPUT = 1.3;

@@ -6,7 +6,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { FuseCheck } from '../../core/size/fuseChecks';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 import { useTheme } from '../theme';
 
 Chart.register(LogarithmicScale, LineController, LineElement, PointElement);

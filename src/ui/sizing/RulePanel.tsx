@@ -5,7 +5,7 @@ import { CircleCheck } from 'lucide-react';
 import { RULES_OF } from '../../core/units/preferences';
 import type { Mend } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 const SHORTEST_REASON = 8;
 

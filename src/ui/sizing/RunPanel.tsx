@@ -9,7 +9,7 @@ import { celsiusShown, lengthShown, lengthStored } from '../../core/units/prefer
 import { INSULATIONS } from '../../core/units/ampacity';
 import { gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 interface Props {
   sized: Sized;

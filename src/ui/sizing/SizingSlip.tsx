@@ -4,8 +4,8 @@ import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
-import { useBench } from '../job/bench';
-import { Cautions } from '../job/BenchSlip';
+import { useBench } from '../shell/jobPage';
+import { Cautions } from '../shell/NextSlip';
 
 const CAUTIONS = [
   'Engine off and negative off before any heavy cable is touched.',

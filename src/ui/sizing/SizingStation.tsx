@@ -2,8 +2,8 @@
 /** Copper, fuses and design rules of the picked link, or of the rig as it stands; each figure solved on the customer's use. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Choose } from '../fields';
-import { useBench } from '../job/bench';
-import { standingChoice } from '../../core/formats/job';
+import { useBench } from '../shell/jobPage';
+import { standingChoice } from '../../core/job/job';
 import type { Mend } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';

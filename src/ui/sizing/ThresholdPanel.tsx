@@ -4,7 +4,7 @@ import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { Mend } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Threshold } from '../../core/size/thresholds';
-import { useBench } from '../job/bench';
+import { useBench } from '../shell/jobPage';
 
 export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Mend): void }) {
   const { words } = useBench();

@@ -4,7 +4,7 @@ import { ArrowRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { postOpenJob, type ApiError } from '@/client/api';
-import { COMPLAINTS, type Complaint } from '@/core/diagnose/complaints';
+import { COMPLAINTS, type Complaint } from '@/core/parts/complaints';
 import { COUPLED_FAMILIES, type CoupledFamily } from '@/core/rig/archetypes/coupledChoices';
 import { USUAL_COUPLED } from '@/core/rig/archetypes/coupled';
 import { drawRig } from '@/core/rig/archetypes/families';

@@ -3,7 +3,7 @@
  * electrical model, what it explains, how it is confirmed and put right. Priors are relative weights;
  * priors, minutes and money are assumed: a shop edits its own.
  */
-import type { Complaint } from '../complaints';
+import type { Complaint } from '../../parts/complaints';
 
 export type LocalEffect =
   | { do: 'open'; element: string }

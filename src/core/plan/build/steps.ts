@@ -4,11 +4,11 @@
  * everything else, their fuses after them, negatives last. Minutes are assumed.
  */
 import { isFuseOrBreaker } from '../../parts/fuses';
-import type { Range } from '../../diagnose/estimate';
+import type { Range } from '../../price/estimate';
 import { partKind } from '../../parts/kinds';
 import type { Part, Rig } from '../../rig/schema';
 import { awgNumber } from '../../units/wire';
-import { PART_PRICES } from '../prices';
+import { PART_PRICES } from '../../price/prices';
 import { cutList, type Cut } from './cutList';
 import type { BuildStep } from './graph';
 

@@ -12,7 +12,7 @@ import {
 import type { PinSeen, TowWay } from '../../../core/rig/tow';
 import { gaugesOf, gaugeShown, type Gauge } from '../../../core/units/wire';
 import { lengthShown, lengthStored } from '../../../core/units/preferences';
-import { useBench } from '../../job/bench';
+import { useBench } from '../../shell/jobPage';
 import { NumberField } from '../../fields';
 import { SeenField } from './SeenField';
 

@@ -5,7 +5,7 @@ import { connectorOf, POSITION_WORDS, positionShown } from '../../../core/parts/
 import { pinFeed, pinUse } from '../../../core/parts/pinUses';
 import type { TowPlug, TowWay } from '../../../core/rig/tow';
 import type { Coupled } from '../../../core/rules/tow/coupled';
-import { useBench } from '../../job/bench';
+import { useBench } from '../../shell/jobPage';
 
 const FLOWS = 0.05;
 const seen = (way: TowWay): string =>

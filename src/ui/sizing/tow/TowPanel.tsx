@@ -5,7 +5,7 @@ import { connectorOf, CONNECTORS } from '../../../core/parts/connectors';
 import { pinUse } from '../../../core/parts/pinUses';
 import type { TowInterface, TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowReport } from '../../../core/rules/tow/report';
-import { useBench } from '../../job/bench';
+import { useBench } from '../../shell/jobPage';
 import { Face } from './Face';
 import { Findings } from './Findings';
 import { PinEditor } from './PinEditor';

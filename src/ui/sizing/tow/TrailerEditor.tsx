@@ -1,7 +1,7 @@
 'use client';
 /** What the trailer has behind its plug: charger, fridge, brakes, breakaway battery. */
 import type { TowInterface } from '../../../core/rig/tow';
-import { useBench } from '../../job/bench';
+import { useBench } from '../../shell/jobPage';
 import { Choose, NumberField } from '../../fields';
 
 export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(tow: TowInterface): void }) {

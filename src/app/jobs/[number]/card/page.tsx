@@ -5,7 +5,7 @@ import { PrintButton } from '@/ui/PrintButton';
 import { appDb } from '@/server/db';
 import { currentActor } from '@/server/http';
 import { jobSnapshot } from '@/server/jobs';
-import { onPaper } from '@/server/papers';
+import { onPaper } from '@/server/pdf/client';
 import { Refused } from '@/server/actor';
 
 /** The owner's card, worked out on the server: the owner's telephone may open it on paper only. */

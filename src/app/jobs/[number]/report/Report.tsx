@@ -7,12 +7,12 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { engine } from '@/client/engine';
 import { useJob } from '@/client/useJob';
-import type { Identity } from '@/core/formats/identity';
-import type { ReportData } from '@/core/formats/report';
-import { REPORT_FOOT } from '@/core/formats/reportFoot';
-import type { Shop } from '@/core/formats/shop';
+import type { Identity } from '@/core/job/identity';
+import type { ReportData } from '@/core/documents/report';
+import { REPORT_FOOT } from '@/core/documents/reportFoot';
+import type { Shop } from '@/core/shop/shop';
 import { showMoney, showRange } from '@/core/units/money';
-import { howWords } from '@/ui/job/AfterVerdict';
+import { howWords } from '@/ui/fault/AfterVerdict';
 import { Sign } from '@/ui/strip/glyphs';
 import { PrintButton } from '@/ui/PrintButton';
 

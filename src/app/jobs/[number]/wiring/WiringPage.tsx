@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { engine } from '@/client/engine';
 import { useJob } from '@/client/useJob';
-import { currentRevision, type Revision } from '@/core/formats/job';
+import { currentRevision, type Revision } from '@/core/job/job';
 import { download } from '@/ui/options/exports';
 import { PrintButton } from '@/ui/PrintButton';
 

@@ -1,7 +1,7 @@
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
 import { jobSnapshot } from '@/server/jobs';
-import { onPaper } from '@/server/papers';
+import { onPaper } from '@/server/pdf/client';
 
 /** The owner's card as a PDF. */
 export async function GET(_: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {

@@ -2,7 +2,7 @@ import { appDb } from '@/server/db';
 import { Refused } from '@/server/actor';
 import { answerWith, jobNumber } from '@/server/http';
 import { jobSnapshot } from '@/server/jobs';
-import { onPaper } from '@/server/papers';
+import { onPaper } from '@/server/pdf/client';
 
 /** The wiring diagram of a revision as a PDF. */
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {

@@ -1,0 +1,287 @@
+/** The one-page report of a job as data: what was wrong, how it was shown, what was done, that it is right now. */
+import { compileRig } from '../compile/compile';
+import { asDesigned } from '../diagnose/asDesigned';
+import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
+import { Belief } from '../diagnose/belief';
+import { COMPLAINTS } from '../parts/complaints';
+import { suspectList } from '../diagnose/diagnose';
+import { estimate, type Estimate } from '../price/estimate';
+import { clueSays } from '../diagnose/intake';
+import { operatingState } from '../operate/states';
+import { BandTable } from '../probe/bands';
+import { judge, type Verdict as Judged } from '../probe/judge';
+import type { CheckValue } from '../prove/check';
+import { rigChecks } from '../prove/checks';
+import { proofs, type Proof } from '../prove/proofs';
+import type { Rig } from '../rig/schema';
+import { rigFaults } from '../diagnose/faults';
+import { inWordsConfidence, showBand, showPercent, showText } from '../units/format';
+import { celsiusShown, RULES_OF } from '../units/preferences';
+import { allInWords } from '../units/vocabulary';
+import { jobEvidence } from '../jobAnswers/evidence';
+import {
+  currentRevision,
+  intakeClues,
+  madeBy,
+  provedAgainst,
+  standingAnswers,
+  standingApproval,
+  standingChecks,
+  standingChoice,
+  standingReadings,
+  standingSignOff,
+  standingVerdict,
+  type Approval,
+  type Check,
+  type Job,
+  type Reading,
+} from '../job/job';
+import { assumptionsOf, type Settings } from '../shop/shop';
+
+export interface ReportReading {
+  label: string;
+  name: string;
+  state: string;
+  reading: string;
+  judged?: Judged;
+  healthy: string;
+  says: string;
+}
+
+export interface ReportProof {
+  label: string;
+  name: string;
+  state: string;
+  before: string;
+  after: string;
+  judged?: Judged;
+  healthy: string;
+  why: string;
+}
+
+export interface ReportData {
+  job: number;
+  rig: string;
+  kind: string;
+  takenIn: string;
+  outcome: { good: boolean; words: string };
+  complaint: string;
+  intake: string[];
+  cameBack?: { job: number; warranty: boolean };
+  verdict?: { name: string; confidence: string; shows?: string; settled: boolean; by: string; at: string };
+  /** What to tell the customer when nothing is wrong. */
+  designed: string[];
+  /** The link that was picked, and why. */
+  choice?: { name: string; reasons: string };
+  estimate?: Estimate;
+  approval?: Approval;
+  readings: ReportReading[];
+  seen: { ask: string; answer: string }[];
+  meters: string[];
+  repair?: { did: string; by: string; at: string };
+  proofs: ReportProof[];
+  checks: { name: string; result: string; values: string; note?: string }[];
+  signed?: { words: string; by: string; at: string };
+  /** Times the signed record was opened again. */
+  reopened: { reason: string; by: string; at: string }[];
+  /** What made the rig as it is proved: the heading over the proofs says it. */
+  made?: 'repair' | 'build';
+  rules: string;
+}
+
+const value = (r: Reading) => ({
+  state: r.state,
+  probe: r.probe,
+  ...(r.ref === undefined ? {} : { ref: r.ref }),
+  value: r.value!,
+});
+
+/** Everything the report says, in the shop's vocabulary; times stay instants for the page to format. */
+export function reportOf(job: Job, settings: Settings): ReportData {
+  const verdict = standingVerdict(job);
+  // The rig as it was when the verdict was found: it may have been changed since it came in.
+  const standing = job.revisions.filter((r) => !r.withdrawn && r.kind !== 'proposed');
+  const found = standing.find((r) => r.epoch === verdict?.epoch) ?? standing[0]!;
+  const choice = standingChoice(job);
+  const repair = job.repairs.findLast((r) => !r.withdrawn);
+  const made = madeBy(job);
+  const built = made === 'build' ? currentRevision(job) : repair && job.revisions.find((r) => r.id === repair.revision);
+  const against = provedAgainst(job);
+  const epoch = verdict?.epoch ?? found.epoch;
+  const compiled = compileRig(found.doc);
+  const bands = new BandTable(compiled);
+  const belief = new Belief(compiled, intakeClues(job), assumptionsOf(settings));
+  belief.setEvidence(jobEvidence(job, epoch), standingAnswers(job, epoch));
+  // What to measure next is no matter of a report.
+  const suspect = verdict && suspectList(belief).find((s) => s.fault === verdict.fault);
+  const told = standingReadings(job, epoch).filter((r) => r.status === 'measured');
+
+  const label = (key: string) =>
+    found.doc.probes.find((p) => p.key === key)?.label ??
+    found.doc.grounds
+      .flatMap((g) => g.points.map((p) => [`${g.id}.${p.id}`, p.label] as const))
+      .find(([k]) => k === key)?.[1] ??
+    key;
+  const readings = told.map((r): ReportReading => {
+    const band = bands.band(r.state, r.probe, r.ref);
+    const clue = [...(suspect?.for ?? []), ...(suspect?.against ?? [])].find((c) => c.reading === r.id);
+    return {
+      label: label(r.probe),
+      name: `${found.doc.probes.find((p) => p.key === r.probe)?.name ?? r.probe}${r.ref && r.ref !== job.blackLead ? ` to ${label(r.ref)}` : ''}`,
+      state: operatingState(r.state).label,
+      reading: showText(r.value!, r.unit),
+      ...(band ? { judged: judge(r.value!, band) } : {}),
+      healthy: band ? showBand(band.lo, band.hi, band.unit) : 'no band',
+      says: clue ? `${clue.logOdds > 0 ? 'points at it' : 'speaks against it'}, ${clue.strength}` : '',
+    };
+  });
+  const proofList = built
+    ? proofs(
+        new BandTable(compileRig(built.doc)),
+        made === 'build' ? [] : told.map(value),
+        standingReadings(job, built.epoch)
+          .filter((r) => r.status === 'measured')
+          .map(value),
+      )
+    : [];
+  const results = standingChecks(job, built?.epoch ?? -1);
+  const checks =
+    built && made
+      ? rigChecks({ rig: built.doc, from: against.from, made, ...partOfFault(found.doc, against.fault) }).filter(
+          (c) => c.required || results.has(c.id),
+        )
+      : [];
+  const signed = standingSignOff(job);
+  const approval = verdict && standingApproval(job, verdict.id);
+  const { usage, told: history } = job.intake;
+  const answers = new Map(belief.questions.map((q) => [q.id, q]));
+  const data: ReportData = {
+    job: job.number,
+    rig: found.doc.name,
+    kind: found.doc.kind,
+    takenIn: standing[0]!.at,
+    outcome: outcome(
+      verdict !== undefined,
+      verdict?.fault,
+      made,
+      proofList,
+      checks.filter((c) => c.required).map((c) => results.get(c.id)?.result),
+    ),
+    complaint: job.complaint.words || job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
+    intake: [
+      ...job.intake.facts.map(clueSays),
+      ...(usage.driveHours === undefined ? [] : [`${usage.driveHours} h of driving on a travel day`]),
+      ...(usage.nights === undefined ? [] : [`${usage.nights} nights off grid in a row`]),
+      ...(usage.storedMonths === undefined ? [] : [`${usage.storedMonths} months in storage a year`]),
+      ...(history ? [history] : []),
+    ],
+    ...(job.cameBack ? { cameBack: job.cameBack } : {}),
+    ...(verdict
+      ? {
+          verdict: {
+            name: verdict.name,
+            confidence: `${inWordsConfidence(verdict.probability)}, ${showPercent(verdict.probability)} %`,
+            ...(suspect ? { shows: suspect.shows } : {}),
+            settled: verdict.settled,
+            by: verdict.by,
+            at: verdict.at,
+          },
+        }
+      : {}),
+    designed: verdict?.fault === NOTHING_WRONG.id ? asDesigned(found.doc, job.complaint.codes).map((a) => a.says) : [],
+    ...(choice
+      ? { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) }
+      : suspect?.minutes && suspect.parts
+        ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) }
+        : {}),
+    ...(approval ? { approval } : {}),
+    readings,
+    seen: standingAnswers(job, epoch).flatMap((a) => {
+      const q = answers.get(a.what);
+      return q ? [{ ask: q.ask, answer: q.answers.find((x) => x.id === a.answer)?.label ?? a.answer }] : [];
+    }),
+    meters: job.instruments
+      .filter((i) => told.some((r) => r.meter === i.id))
+      .map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never compared'}`),
+    ...(repair ? { repair: { did: repair.did, by: repair.by, at: repair.at } } : {}),
+    proofs: proofList.map((p) => ({
+      label: p.label,
+      name: p.name,
+      state: operatingState(p.state).label,
+      before: p.before ? showText(p.before.value, p.band.unit) : 'not taken',
+      after: p.after ? showText(p.after.value, p.band.unit) : 'to take',
+      ...(p.after ? { judged: p.after.verdict } : {}),
+      healthy: showBand(p.band.lo, p.band.hi, p.band.unit),
+      why: p.why,
+    })),
+    checks: checks.map((c) => {
+      const r = results.get(c.id);
+      const values = c.values.flatMap((v) =>
+        r?.values?.[v.id] === undefined
+          ? []
+          : [`${v.label.toLowerCase()} ${inUnit(r.values[v.id]!, v.unit, settings)}`],
+      );
+      return {
+        name: c.name,
+        result: r
+          ? { pass: 'passed', fail: 'failed', 'does-not-apply': 'does not apply', entry: '' }[r.result]
+          : 'to do',
+        values: values.join(', '),
+        ...(r?.note ? { note: r.note } : {}),
+      };
+    }),
+    ...(signed ? { signed: { words: signed.words, by: signed.by, at: signed.at } } : {}),
+    reopened: (job.signOffs ?? []).flatMap((x) =>
+      x.reopened ? [{ reason: x.reopened.reason, by: x.reopened.by, at: x.reopened.at }] : [],
+    ),
+    ...(made ? { made } : {}),
+    rules: RULES_OF[settings.jurisdiction],
+  };
+  return allInWords(settings.vocabulary, data);
+}
+
+const partOfFault = (rig: Rig, fault: string | undefined): { repaired?: string } => {
+  const part = fault === undefined ? undefined : rigFaults(rig).find((f) => f.id === fault)?.part;
+  return part === undefined ? {} : { repaired: part };
+};
+
+const inUnit = (value: number, unit: CheckValue['unit'], settings: Settings): string =>
+  unit === '°C'
+    ? `${Math.round(celsiusShown(value, settings.temperature))} °${settings.temperature}`
+    : unit === 'times'
+      ? `${value} times`
+      : `${Number(value.toPrecision(3))} ${unit}`;
+
+/** @param checks results of the checks that are due; undefined where one is still to do. */
+function outcome(
+  declared: boolean,
+  fault: string | undefined,
+  made: 'repair' | 'build' | undefined,
+  list: readonly Proof[],
+  checks: readonly (Check['result'] | undefined)[],
+): ReportData['outcome'] {
+  const missing = list.filter((p) => !p.after).length;
+  const toDo = checks.filter((c) => c === undefined).length;
+  const good =
+    list.length > 0 &&
+    list.every((p) => p.after?.verdict === 'ok') &&
+    checks.every((c) => c === 'pass' || c === 'does-not-apply');
+  const did = made === 'build' ? 'Built' : 'Repaired';
+  if (good)
+    return {
+      good,
+      words:
+        made === 'build'
+          ? 'Built as proposed, and proven right by measurement.'
+          : 'Found, put right, and proven right by measurement.',
+    };
+  if (made && missing > 0)
+    return { good, words: `${did}; ${missing} proof ${missing === 1 ? 'reading' : 'readings'} still to take.` };
+  if (made && list.some((p) => p.after?.verdict !== 'ok'))
+    return { good, words: `${did}, but not every proof reading is in its band: not proven.` };
+  if (made && checks.includes('fail')) return { good, words: `${did}, but a check failed: not proven.` };
+  if (made && toDo > 0)
+    return { good, words: `${did}, every proof in its band; ${toDo} ${toDo === 1 ? 'check' : 'checks'} still to do.` };
+  if (declared && fault === NOTHING_WRONG.id) return { good: true, words: 'Nothing is wrong: it works like that.' };
+  return { good, words: declared ? 'Found; not yet repaired.' : 'Not yet found.' };
+}

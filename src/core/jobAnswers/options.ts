@@ -1,0 +1,99 @@
+/** What a job brings to the comparison of links: its rig, the fault found in it, how it is used. */
+import { rigFaults } from '../diagnose/faults';
+import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
+import { buildPlan, type JobBuild } from '../plan/build/build';
+import { candidatesOf, type Candidate, type FoundFault } from '../plan/candidates';
+import { houseBankOf } from '../plan/outcome';
+import { usualScenarios } from '../plan/usualScenarios';
+import type { Scenario } from '../simulate/scenarioSchema';
+import { checkDesign } from '../rules/check';
+import type { TowReport } from '../rules/tow/report';
+import { auditTow } from '../rules/tow/audit';
+import { towOf } from '../rules/tow/usual';
+import { towVehicle } from '../rules/tow/vehicle';
+import type { JobFinding, Sized } from '../rules/sized';
+import { sizeRig, type SizingAsks } from '../size/sizing';
+import {
+  currentRevision,
+  buildOf,
+  proposedRevision,
+  standingChoice,
+  standingVerdict,
+  standingWaivers,
+  type Job,
+  type Revision,
+} from '../job/job';
+
+/** The fault declared on the rig as it stands; none once it is repaired, or where nothing is wrong. */
+export function foundFault(job: Job): FoundFault | undefined {
+  const verdict = standingVerdict(job);
+  const now = currentRevision(job);
+  if (!verdict || verdict.epoch !== now.epoch || verdict.fault === NOTHING_WRONG.id) return undefined;
+  const fault = rigFaults(now.doc).find((f) => f.id === verdict.fault);
+  return (
+    fault && {
+      name: verdict.name,
+      repair: verdict.repair,
+      effects: fault.effects,
+      minutes: fault.minutes ?? [0, 0],
+      parts: fault.parts ?? [0, 0],
+    }
+  );
+}
+
+/** The ways of linking this job's batteries. */
+export const jobCandidates = (job: Job): Candidate[] => candidatesOf(currentRevision(job).doc, foundFault(job));
+
+/** The job's own scenarios; usual ones, from what was told at intake, until somebody has set them. */
+export function jobScenarios(job: Job): Scenario[] {
+  if (job.usage.scenarios.length > 0) return job.usage.scenarios;
+  return usualScenarios(
+    { ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') },
+    houseBankOf(currentRevision(job).doc)?.id,
+  );
+}
+
+/** The rig whose copper is sized: the pick that stands, else the rig as it is. */
+export function sizedRevision(job: Job): Revision {
+  const choice = standingChoice(job);
+  return job.revisions.find((r) => r.id === choice?.revision && !r.withdrawn) ?? currentRevision(job);
+}
+
+/** Sizes a revision on the job's use, and runs the design rules over it. */
+export function sizeJob(job: Job, revision: Revision = sizedRevision(job), asks?: SizingAsks): Sized {
+  const sizing = sizeRig(revision.doc, jobScenarios(job), asks);
+  const waivers = standingWaivers(job);
+  const findings = checkDesign(revision.doc, sizing).map((f): JobFinding => {
+    const w = waivers.find((x) => x.rule === f.rule && x.at === f.at);
+    return w ? { ...f, waiver: { id: w.id, reason: w.reason, by: w.by } } : f;
+  });
+  return { ...sizing, findings, ...(revision.kind === 'proposed' ? { revision: revision.id } : {}) };
+}
+
+/** Audits the tow interface of a revision, as described or as drawn and usual; undefined where it has none. */
+export function auditJob(job: Job, revision: Revision = sizedRevision(job)): TowReport | undefined {
+  const parent = revision.kind === 'proposed' ? job.revisions.find((r) => r.id === revision.parent) : undefined;
+  const tow = towOf(revision.doc, parent?.doc.tow);
+  const vehicle = towVehicle(revision.doc);
+  if (!tow || !vehicle) return undefined;
+  return {
+    tow,
+    described: revision.doc.tow !== undefined,
+    accessory: vehicle.accessory !== undefined,
+    audit: auditTow(tow, vehicle),
+    ...(revision.kind === 'proposed' ? { revision: revision.id } : {}),
+  };
+}
+
+/** The plan of the pick that stands: from the rig it was drawn for to the rig it proposes; undefined without one. */
+export function buildJob(job: Job): JobBuild | undefined {
+  const choice = standingChoice(job);
+  const proposed = proposedRevision(job);
+  const from = job.revisions.find((r) => r.id === proposed?.parent);
+  if (!choice || !proposed || !from) return undefined;
+  return {
+    candidate: choice.candidate,
+    revision: proposed.id,
+    plan: buildPlan(from.doc, proposed.doc, buildOf(job, choice.candidate).order),
+  };
+}

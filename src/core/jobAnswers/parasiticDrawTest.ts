@@ -1,0 +1,157 @@
+/**
+ * The hunt for what flattens a standing start battery: millivolts across its fuses made amps by what the fuses
+ * measure, known draws and the rest told apart, days to no start before and after. No fuse is pulled: pulling
+ * wakes what sleeps.
+ */
+import { chemistryOf } from '../parts/chemistry';
+import { nominalOf } from '../parts/kinds';
+import type { Rig } from '../rig/schema';
+import { partOption, partValue } from '../rig/value';
+import { secondsToNoStart } from '../size/bench/batteries';
+import type { Hunt } from '../job/job';
+
+/**
+ * Cold ohms of a fuse by kind and rating, mΩ: usual data-sheet figures, from memory; makers differ by some 15 %.
+ * A new kind of fuse is a row.
+ */
+export const FUSE_OHMS: readonly { id: string; label: string; milliohms: number }[] = [
+  ...(
+    [
+      [5, 17.8],
+      [7.5, 10.9],
+      [10, 7.7],
+      [15, 4.8],
+      [20, 3.4],
+      [25, 2.5],
+      [30, 2.0],
+      [40, 1.4],
+    ] as const
+  ).map(([a, m]) => ({ id: `blade-${a}`, label: `Blade, ${a} A`, milliohms: m })),
+  ...(
+    [
+      [20, 3.1],
+      [30, 1.9],
+      [40, 1.3],
+      [50, 1.0],
+      [60, 0.75],
+      [80, 0.5],
+    ] as const
+  ).map(([a, m]) => ({ id: `large-${a}`, label: `Large blade, ${a} A`, milliohms: m })),
+];
+/** One standard deviation of a fuse's ohms, and of the meter, mV. Assumed. */
+const FUSE_SPREAD = 0.15;
+const METER_MILLIVOLTS = 0.05;
+/** A that is worth a look at one circuit; and that a whole vehicle may draw asleep: common practice. */
+const SUSPECT_FROM = 0.02;
+const ALLOWED = 0.25;
+/** Minutes until everything sleeps: common practice, 20 to 60. */
+export const SLEEP_MINUTES = 20;
+/** The season the days are asked for, °C, and how full the battery is left. Assumed. */
+const CELSIUS = 10;
+const LEFT_AT = 0.95;
+
+export interface HuntLine {
+  id: string;
+  name: string;
+  amps: number;
+  lo: number;
+  hi: number;
+  known: boolean;
+  suspect: boolean;
+}
+
+export interface HuntResult {
+  lines: HuntLine[];
+  /** A through the fuses that were measured; of it what is meant to be drawn. */
+  found: number;
+  known: number;
+  /** A of the whole that no measured fuse explains; undefined where the whole was not measured. */
+  rest?: number;
+  daysNow?: number;
+  daysAfter?: number;
+  says: string[];
+}
+
+/** Days a rig's start battery stands with a drain; undefined where there is none. */
+function daysWith(rig: Rig, amps: number): number | undefined {
+  const battery = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'engine');
+  const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
+  const vehicle = rig.vehicles.find((v) => v.id === battery?.vehicle);
+  if (!battery || !loads || !vehicle) return undefined;
+  const state = {
+    chemistry: chemistryOf(partOption(battery, 'chemistry')),
+    capacity: partValue(battery, 'capacity'),
+    blocks: nominalOf(battery, vehicle) / 12,
+    celsius: CELSIUS,
+    ageing: partValue(battery, 'ageing') || 1,
+  };
+  return secondsToNoStart(state, LEFT_AT, partValue(loads, 'starter'), Math.max(0, amps)).seconds / 86_400;
+}
+
+const ampsText = (a: number): string => `${a.toFixed(a < 1 ? 2 : 1)} A`;
+
+/** What the worksheet says so far. */
+export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
+  const lines = hunt.circuits.map((c): HuntLine => {
+    const ohms = FUSE_OHMS.find((f) => f.id === c.fuse)?.milliohms ?? NaN;
+    const amps = Math.abs(c.millivolts) / ohms;
+    const half = 2 * Math.hypot(amps * FUSE_SPREAD, METER_MILLIVOLTS / ohms);
+    return {
+      id: c.id,
+      name: c.name,
+      amps,
+      lo: Math.max(0, amps - half),
+      hi: amps + half,
+      known: c.known,
+      suspect: !c.known && amps - half / 2 > SUSPECT_FROM,
+    };
+  });
+  const found = lines.reduce((s, l) => s + l.amps, 0);
+  const known = lines.filter((l) => l.known).reduce((s, l) => s + l.amps, 0);
+  const suspects = lines.filter((l) => l.suspect).sort((a, b) => b.amps - a.amps);
+  const rest = hunt.amps === undefined ? undefined : hunt.amps - found;
+  const slack = 2 * FUSE_SPREAD * found + 0.02;
+  const daysNow = hunt.amps === undefined ? undefined : daysWith(rig, hunt.amps);
+  const daysAfter = hunt.after === undefined ? undefined : daysWith(rig, hunt.after);
+  const says: string[] = [];
+  if (hunt.sleptMinutes < SLEEP_MINUTES)
+    says.push(
+      `Wait until it sleeps: ${SLEEP_MINUTES} to 60 minutes, doors latched, key away. What is measured before counts what is still awake.`,
+    );
+  if (hunt.amps !== undefined)
+    says.push(
+      hunt.amps > ALLOWED
+        ? `${ampsText(hunt.amps)} asleep is a fault: 0.07 A of alarm and tracker is usual.`
+        : `${ampsText(hunt.amps)} asleep is within what is usual.`,
+    );
+  if (suspects.length > 0)
+    says.push(
+      `Look at ${suspects
+        .slice(0, 3)
+        .map((s) => `${s.name} (${ampsText(s.amps)})`)
+        .join(', then ')}. Pull that fuse only to confirm.`,
+    );
+  if (rest !== undefined && rest > slack)
+    says.push(
+      `${ampsText(rest)} is not explained by the fuses measured: go on round the panels, then what has no fuse, the alternator’s diodes first.`,
+    );
+  if (rest !== undefined && rest < -slack)
+    says.push(
+      'The fuses add up to more than the whole: a fuse is taken for another kind, or something woke up. Measure the whole again.',
+    );
+  if (rest !== undefined && Math.abs(rest) <= slack && lines.length > 0)
+    says.push('The fuses measured explain the whole.');
+  if (daysNow !== undefined)
+    says.push(
+      `Left standing nearly full at ${CELSIUS} °C it starts for ${Math.floor(daysNow)} days${daysAfter === undefined ? '' : `; now for ${Math.floor(daysAfter)}`}.`,
+    );
+  return {
+    lines,
+    found,
+    known,
+    ...(rest === undefined ? {} : { rest }),
+    ...(daysNow === undefined ? {} : { daysNow }),
+    ...(daysAfter === undefined ? {} : { daysAfter }),
+    says,
+  };
+}

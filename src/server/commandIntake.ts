@@ -1,0 +1,63 @@
+/** What every command goes through before it does anything: its shape, its person, and whether it came before. */
+import { createHash } from 'node:crypto';
+import type { Knex } from 'knex';
+import { canonical } from '../core/units/canonical';
+import type { DocumentIssue } from '../core/rig/issue';
+import type { Result } from '../core/units/result';
+import { Refused, type Actor } from './actor';
+
+export interface Acknowledged {
+  id: string;
+  seq: number;
+  /** It had been taken in before. */
+  again: boolean;
+}
+
+interface Envelope {
+  id: string;
+  type: string;
+  version: number;
+  at: string;
+  actor: string;
+  payload: unknown;
+}
+
+/** The command, or a refusal that names the place or the other person. */
+export function checkedCommand<C extends Envelope>(checked: Result<C, DocumentIssue[]>, actor: Actor): C {
+  if (!checked.ok) {
+    const issue = checked.error[0]!;
+    throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
+  }
+  const command = checked.value;
+  if (command.actor !== actor.name)
+    throw new Refused(
+      403,
+      'other-person',
+      `This was entered as ${command.actor}, but ${actor.name} is signed in. Sign in as ${command.actor} to send it.`,
+    );
+  return command;
+}
+
+/** The content of a command to a target as one hash. */
+export const hashOf = (target: number | 'shop', c: Envelope): string =>
+  createHash('sha256')
+    .update(canonical([target, c.type, c.version, c.at, c.actor, c.payload]))
+    .digest('hex');
+
+/** The acknowledgement of a command that came before with the same content; other content under its id is refused. */
+export async function takenBefore(
+  tx: Knex.Transaction,
+  table: 'commands' | 'shop_commands',
+  id: string,
+  hash: string,
+): Promise<Acknowledged | undefined> {
+  const known = (await tx(table).where({ id }).first('seq', 'content_hash')) as
+    { seq: number; content_hash: string } | undefined;
+  if (!known) return undefined;
+  if (known.content_hash === hash) return { id, seq: known.seq, again: true };
+  throw new Refused(
+    409,
+    'id-reused',
+    'This entry was sent before with other content. It is kept on this device; enter it again.',
+  );
+}

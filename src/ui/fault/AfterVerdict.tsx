@@ -1,0 +1,289 @@
+'use client';
+/** After the verdict: the estimate with its working, the approval on record, the repair. */
+import { useState } from 'react';
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
+import { estimate } from '../../core/price/estimate';
+import { standingApproval, type Approval, type Job, standingChoice } from '../../core/job/job';
+import { inWordsConfidence, showPercent } from '../../core/units/format';
+import { showMoney, showRange } from '../../core/units/money';
+import type { Bench } from '../shell/jobPage';
+
+type Verdict = Job['verdicts'][number];
+
+const HOW: readonly { id: Approval['how']; label: string }[] = [
+  { id: 'in-person', label: 'In person' },
+  { id: 'phone', label: 'By telephone' },
+  { id: 'message', label: 'By message' },
+  { id: 'signed', label: 'Signed' },
+];
+export const howWords = (how: Approval['how']): string => HOW.find((h) => h.id === how)!.label.toLowerCase();
+
+export function AfterVerdict({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
+  const approval = standingApproval(bench.job, verdict.id);
+  const nothing = verdict.fault === NOTHING_WRONG.id;
+  return (
+    <div className="after">
+      <div>
+        <div className="lab">Verdict, {verdict.by}</div>
+        <div className="big">{bench.words(verdict.name)}</div>
+        <p className="quiet">
+          {inWordsConfidence(verdict.probability)} ({showPercent(verdict.probability)} %)
+          {verdict.settled ? ', settled' : ', with questions open'}.{' '}
+          <button type="button" className="inline" onClick={() => bench.send('verdict.withdraw', { id: verdict.id })}>
+            Take the verdict back
+          </button>
+        </p>
+      </div>
+      {(!nothing || standingChoice(bench.job)) && <Estimate bench={bench} verdict={verdict} />}
+      {!nothing &&
+        (approval ? (
+          <Approved bench={bench} approval={approval} />
+        ) : (
+          <ApprovalForm key={verdict.id} bench={bench} verdict={verdict} />
+        ))}
+      <RepairForm bench={bench} verdict={verdict} />
+    </div>
+  );
+}
+
+/** The suspect's minutes and parts, where the diagnosis still has them. */
+function useEstimate(bench: Bench, verdict: Verdict) {
+  // A picked link is what will be built: the estimate follows it.
+  const choice = standingChoice(bench.job);
+  if (choice) return { name: choice.name, sum: estimate(choice, bench.settings) };
+  const suspect = bench.diagnosis?.suspects.find((s) => s.fault === verdict.fault);
+  return suspect?.minutes && suspect.parts
+    ? { name: undefined, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, bench.settings) }
+    : undefined;
+}
+
+function Estimate({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
+  const e = useEstimate(bench, verdict);
+  const { labourPerHour, currency, partsTimes } = bench.settings;
+  if (!e) return null;
+  const { sum } = e;
+  return (
+    <table className="table estimate">
+      <caption>
+        Estimate{e.name ? `, ${bench.words(e.name)}` : ''}: {showRange(...sum.total, currency)}
+      </caption>
+      <tbody>
+        <tr>
+          <th scope="row">Labour</th>
+          <td>
+            {sum.minutes[0]} to {sum.minutes[1]} min at {showMoney(labourPerHour, currency)} an hour, by the started
+            quarter
+          </td>
+          <td className="num">{showRange(...sum.labour, currency)}</td>
+        </tr>
+        <tr>
+          <th scope="row">Parts</th>
+          <td>
+            {sum.parts[1] === 0
+              ? 'none expected'
+              : `usual prices${partsTimes === 1 ? '' : `, × ${partsTimes}`}; assumed`}
+          </td>
+          <td className="num">{showRange(...sum.parts, currency)}</td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+function ApprovalForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
+  const { settings, send } = bench;
+  const suggested = useEstimate(bench, verdict)?.sum.total[1];
+  const [sum, setSum] = useState<string>();
+  const [who, setWho] = useState('');
+  const [how, setHow] = useState<Approval['how']>('phone');
+  const text = sum ?? (suggested === undefined ? '' : String(Math.ceil(suggested)));
+  const upTo = Number(text.trim().replace(',', '.'));
+  const valid = text.trim() !== '' && Number.isFinite(upTo) && upTo >= 0 && upTo <= 1_000_000;
+  const record = () => {
+    send('approval.record', {
+      id: crypto.randomUUID(),
+      verdict: verdict.id,
+      upTo,
+      currency: settings.currency,
+      who: who.trim(),
+      how,
+    });
+    if (bench.job.status === 'waiting-approval') send('job.set-status', { status: 'in-the-bay' });
+  };
+  return (
+    <form className="approval" onSubmit={(e) => (e.preventDefault(), valid && who.trim() !== '' && record())}>
+      <h3>Approval</h3>
+      <div className="three">
+        <label className="field">
+          <span>Up to, {settings.currency}</span>
+          <input
+            id="approve-sum"
+            className="input"
+            inputMode="decimal"
+            value={text}
+            aria-invalid={!valid}
+            onChange={(e) => setSum(e.target.value)}
+          />
+        </label>
+        <label className="field">
+          <span>Who agreed</span>
+          <input
+            className="input"
+            maxLength={80}
+            value={who}
+            placeholder="owner, driver"
+            onChange={(e) => setWho(e.target.value)}
+            autoComplete="off"
+          />
+        </label>
+        <label className="field">
+          <span>How</span>
+          <select className="select" value={how} onChange={(e) => setHow(e.target.value as Approval['how'])}>
+            {HOW.map((h) => (
+              <option key={h.id} value={h.id}>
+                {h.label}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="row">
+        <button
+          type="button"
+          className="bx"
+          aria-pressed={bench.job.status === 'waiting-approval'}
+          onClick={() =>
+            send('job.set-status', {
+              status: bench.job.status === 'waiting-approval' ? 'in-the-bay' : 'waiting-approval',
+            })
+          }
+        >
+          {bench.job.status === 'waiting-approval' ? 'Back in the bay' : 'Wait for approval'}
+        </button>
+        <button type="submit" className="bx ink" disabled={!valid || who.trim() === ''}>
+          Approved
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function Approved({ bench, approval }: { bench: Bench; approval: Approval }) {
+  const choice = standingChoice(bench.job);
+  const e =
+    choice ??
+    bench.diagnosis?.suspects.find((s) => s.fault === bench.job.verdicts.find((v) => v.id === approval.verdict)?.fault);
+  const high = e?.minutes && e.parts ? estimate({ minutes: e.minutes, parts: e.parts }, bench.settings).total[1] : 0;
+  return (
+    <div>
+      <div className="lab">Approved</div>
+      <p>
+        Up to <b>{showMoney(approval.upTo, approval.currency)}</b> by {approval.who}, {howWords(approval.how)}; taken by{' '}
+        {approval.by}, {approval.at.slice(0, 16).replace('T', ' ')} UTC.{' '}
+        <button type="button" className="inline" onClick={() => bench.send('approval.withdraw', { id: approval.id })}>
+          Take it back
+        </button>
+      </p>
+      {approval.currency === bench.settings.currency && high > approval.upTo && (
+        <p className="alert alert-warning alert-outline">
+          The upper end of the estimate, {showMoney(high, approval.currency)}, is beyond what was approved: ask again
+          before going on.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function RepairForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
+  const { send, go, job } = bench;
+  const [did, setDid] = useState(`${verdict.repair}.`);
+  const record = () => {
+    send('repair.record', {
+      id: crypto.randomUUID(),
+      verdict: verdict.id,
+      revision: crypto.randomUUID(),
+      did: did.trim(),
+    });
+    go('prove');
+  };
+  return (
+    <form className="repair" onSubmit={(e) => (e.preventDefault(), did.trim() !== '' && record())}>
+      <label className="field">
+        <span>What was done (part fitted, torque, marks)</span>
+        <textarea
+          id="repair-did"
+          className="textarea"
+          rows={2}
+          maxLength={400}
+          value={did}
+          onChange={(e) => setDid(e.target.value)}
+        />
+      </label>
+      <div className="row">
+        <button
+          type="button"
+          className="bx"
+          aria-pressed={job.status === 'waiting-parts'}
+          onClick={() =>
+            send('job.set-status', { status: job.status === 'waiting-parts' ? 'in-the-bay' : 'waiting-parts' })
+          }
+        >
+          {job.status === 'waiting-parts' ? 'Parts are here' : 'Wait for parts'}
+        </button>
+        <button type="submit" className="bx ink" disabled={did.trim() === ''}>
+          Repair done: prove it
+        </button>
+      </div>
+      <p className="quiet">Readings taken so far are kept, but are no evidence about the repaired rig.</p>
+    </form>
+  );
+}
+
+export function Repaired({
+  bench,
+  verdict,
+  repair,
+}: {
+  bench: Bench;
+  verdict: Verdict;
+  repair: Job['repairs'][number];
+}) {
+  const fresh = bench.readings.length === 0;
+  const approval = standingApproval(bench.job, verdict.id);
+  return (
+    <div className="told">
+      <div className="lab">Verdict, {verdict.by}</div>
+      <div className="big">{bench.words(verdict.name)}</div>
+      <p>
+        {inWordsConfidence(verdict.probability)}, {showPercent(verdict.probability)} % when it was declared
+        {verdict.settled ? ', settled' : ', with questions open'}.
+      </p>
+      {approval && (
+        <>
+          <div className="lab">Approved</div>
+          <p>
+            Up to {showMoney(approval.upTo, approval.currency)} by {approval.who}, {howWords(approval.how)}.
+          </p>
+        </>
+      )}
+      <div className="lab">Repair, {repair.by}</div>
+      <p>{repair.did}</p>
+      <div className="row">
+        <button
+          type="button"
+          className="bx"
+          disabled={!fresh}
+          onClick={() => bench.send('repair.withdraw', { id: repair.id })}
+        >
+          Take the repair back
+        </button>
+        <button type="button" className="bx ink" onClick={() => bench.go('prove')}>
+          To the proof
+        </button>
+      </div>
+      {!fresh && (
+        <p className="quiet">Readings were taken since: they are about the repaired rig, so the repair stands.</p>
+      )}
+    </div>
+  );
+}

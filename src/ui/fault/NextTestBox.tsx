@@ -1,0 +1,158 @@
+'use client';
+/** The next best test with what each outcome would leave, two others, one's own round, and declaring. */
+import { TriangleAlert } from 'lucide-react';
+import type { NextTest, Suspect } from '../../core/diagnose/diagnose';
+import { operatingState } from '../../core/operate/states';
+import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
+import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
+import type { Bench } from '../shell/jobPage';
+
+const title = (t: NextTest) => (t.label === undefined ? t.name : `${t.label}, ${midSentence(t.name)}`);
+
+export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare: Suspect; settled: boolean }) {
+  const { diagnosis, job, ownRound, setOwnRound } = bench;
+  const [test, ...others] = diagnosis!.next;
+  const stop = diagnosis!.stop;
+  const open = (t: NextTest) => {
+    if (t.probe === undefined) bench.openSeen(t.test);
+    else {
+      const m = bench.measurements.find((x) => x.id === t.test);
+      if (m) {
+        bench.select(m);
+        bench.go('readings');
+      }
+    }
+  };
+  return (
+    <>
+      {test && !stop.reached ? (
+        <Best bench={bench} test={test} own={ownRound} />
+      ) : (
+        <p className="stopwords">{stop.why}</p>
+      )}
+      {test && !stop.reached && (
+        <div className="others" role="group" aria-label="Or">
+          {others.map((t) => (
+            <button key={`${t.state}${t.test}`} type="button" className="alt" onClick={() => open(t)}>
+              <span>
+                <em>Or:</em> {title(t)}, {operatingState(t.state).label.toLowerCase()}
+              </span>
+              <b>
+                {t.minutes.toFixed(1)} min, about {t.leaves.about} left
+              </b>
+            </button>
+          ))}
+          <button type="button" className="alt" aria-pressed={ownRound} onClick={() => setOwnRound(!ownRound)}>
+            <span>
+              {ownRound ? 'On my own round: nothing is asked for, everything I take counts' : 'I’ll do my own round'}
+            </span>
+            <b>{ownRound ? 'Ask me again' : ''}</b>
+          </button>
+        </div>
+      )}
+      <AddedProbes bench={bench} />
+      <div className="declare">
+        <button type="button" className="bx" onClick={() => bench.declare(declare, settled)}>
+          Declare: {declare.name} ({showPercent(declare.probability)} %)
+        </button>
+        {!settled && <span className="quiet">You decide and sign: questions are still open.</span>}
+      </div>
+      {job.readings.length === 0 && <p className="quiet">{PROVE_THE_METER}</p>}
+    </>
+  );
+}
+
+function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean }) {
+  // In the present state the slip says how it is taken.
+  const tips =
+    test.probe === undefined || test.state === bench.job.rigState.id
+      ? []
+      : techniqueFor(
+          { kind: test.kind as 'volts', red: test.probe, ...(test.ref === undefined ? {} : { black: test.ref }) },
+          test.state,
+        );
+  return (
+    <div className="test">
+      <div className="tw">
+        <div className="lab">
+          {own ? 'I would ask for' : test.retake ? 'Take again before the verdict' : 'Next best test'}
+        </div>
+        <div className="big">{title(test)}</div>
+        <div className="lab">
+          {operatingState(test.state).label}
+          {test.state === bench.job.rigState.id ? ', as it is now' : ''}
+        </div>
+        <div className="outcomes">
+          {test.outcomes.map((o) => (
+            <div key={o.names.join() + (o.answer ?? '')}>
+              <b>{o.answer ?? showBand(o.lo, o.hi, test.kind === 'clamp' ? 'A' : 'V')}</b>
+              <span>
+                leaves {listed(o.names)} ({showPercent(o.probability)} %)
+              </span>
+            </div>
+          ))}
+        </div>
+        {tips.map((t) => (
+          <p key={t} className="tip">
+            {bench.words(t)}
+          </p>
+        ))}
+        {test.caution && (
+          <p className="care">
+            <TriangleAlert size={15} aria-hidden="true" /> {test.caution}
+          </p>
+        )}
+      </div>
+      <div className="tm2">
+        <div className="mins">
+          {test.minutes.toFixed(test.minutes < 9.5 ? 1 : 0)} <small>min</small>
+        </div>
+        <Dots of={test.leaves.of} about={test.leaves.about} />
+        <div>
+          about {test.leaves.about === 1 ? '1 suspect' : `${test.leaves.about} suspects`} left of {test.leaves.of}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** Where no probe tells the leaders apart: points that would. */
+function AddedProbes({ bench }: { bench: Bench }) {
+  const list = bench.diagnosis!.added;
+  if (list.length === 0) return null;
+  return (
+    <div className="others" role="group" aria-label="Probes that would tell them apart">
+      {list.map((p) => (
+        <button
+          key={p.key}
+          type="button"
+          className="alt"
+          onClick={() => bench.send('probe.add', { key: p.key, name: p.name })}
+        >
+          <span>
+            <em>Add a probe:</em> {p.name}, {operatingState(p.state).label.toLowerCase()}
+          </span>
+          <b>{p.reads.map((r) => `${showText(r.value, p.unit)} if ${r.name.toLowerCase()}`).join('; ')}</b>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Up to three names in a sentence. */
+function listed(names: readonly string[]): string {
+  const small = names.map((n) => n.charAt(0).toLowerCase() + n.slice(1));
+  if (small.length > 3) return `${small.slice(0, 2).join(', ')} and ${small.length - 2} more`;
+  return small.length > 1 ? `${small.slice(0, -1).join(', ')} or ${small.at(-1)}` : small[0]!;
+}
+
+function Dots({ of, about }: { of: number; about: number }) {
+  const shown = Math.min(8, of);
+  return (
+    <svg width={shown * 15 + 2} height={16} viewBox={`0 0 ${shown * 15 + 2} 16`} aria-hidden="true" className="dots">
+      {Array.from({ length: shown }, (_, i) => (
+        <circle key={i} cx={i * 15 + 8} cy={8} r={5.5} className={i < about ? 'full' : 'open'} />
+      ))}
+    </svg>
+  );
+}

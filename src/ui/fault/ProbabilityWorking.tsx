@@ -1,0 +1,66 @@
+'use client';
+/** How a suspect's share came about: the odds before, and what each reading and answer did to them. */
+import type { Suspect } from '../../core/diagnose/diagnose';
+import { operatingState } from '../../core/operate/states';
+import { showPercent, showText } from '../../core/units/format';
+import type { Bench } from '../shell/jobPage';
+import { Sheet } from '../Dialog';
+
+export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; suspect: Suspect; onClose(): void }) {
+  const clues = [...suspect.for, ...suspect.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
+  const odds = (p: number) =>
+    p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`;
+  return (
+    <Sheet title={`How ${showPercent(suspect.probability)} % came about`} onClose={onClose}>
+      <p className="lead-in">
+        Odds after = odds before × what the readings say. What each reading adds is the change in the odds when it is
+        left out and everything else is kept.
+      </p>
+      <table className="table work">
+        <thead>
+          <tr>
+            <th>Step</th>
+            <th>Figure</th>
+            <th>From</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <td>Before any reading</td>
+            <td>{odds(suspect.prior)}</td>
+            <td>how common it is and what the intake says; assumed</td>
+          </tr>
+          {clues.map((c) => {
+            const r = bench.job.readings.find((x) => x.id === c.reading);
+            return (
+              <tr key={c.reading}>
+                <td>
+                  {c.label}
+                  {c.state !== undefined && `, ${operatingState(c.state).label.toLowerCase()}`}
+                  {c.answer !== undefined && `: ${c.answer}`}
+                  {r?.value !== undefined && `: ${showText(r.value, r.unit)}`}
+                </td>
+                <td>
+                  {c.logOdds > 0
+                    ? `${Math.min(999, Math.exp(c.logOdds)).toFixed(1)} times likelier`
+                    : `${Math.min(999, Math.exp(-c.logOdds)).toFixed(1)} times less likely`}
+                </td>
+                <td>{c.answer === undefined ? 'measured' : 'seen; how much it tells is assumed'}</td>
+              </tr>
+            );
+          })}
+          <tr>
+            <td>Now</td>
+            <td>{odds(Math.min(0.99, suspect.probability))}</td>
+            <td>all readings together</td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="quiet">
+        Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig.{' '}
+        {Number((100 * bench.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips.
+        Repair: {suspect.repair.toLowerCase()}.
+      </p>
+    </Sheet>
+  );
+}

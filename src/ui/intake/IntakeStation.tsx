@@ -1,0 +1,315 @@
+'use client';
+/** Intake: what the owner says, how the rig is used, whose it is, photos; and where that starts the search. */
+import { format } from 'date-fns';
+import { useEffect, useState } from 'react';
+import { COMPLAINTS, type Complaint } from '../../core/parts/complaints';
+import { INTAKE_FACTS, INTAKE_GROUPS, type IntakeFact, type IntakeFactId } from '../../core/diagnose/intake';
+import type { PriorLine } from '../../core/diagnose/priors';
+import type { IntakeChange } from '../../core/job/command';
+import type { Identity } from '../../core/job/identity';
+import { showPercent } from '../../core/units/format';
+import { useBench } from '../shell/jobPage';
+import { Notes } from './Notes';
+import { Photos } from './Photos';
+
+/** A text that is sent when one leaves it, so that one visit to the field is one change. */
+function Kept({
+  label,
+  value,
+  max,
+  rows,
+  onKeep,
+}: {
+  label: string;
+  value: string;
+  max: number;
+  rows?: number;
+  onKeep(text: string): void;
+}) {
+  const [typed, setTyped] = useState<string>();
+  const leave = () => {
+    if (typed !== undefined && typed.trim() !== value) onKeep(typed.trim());
+    setTyped(undefined);
+  };
+  const props = {
+    value: typed ?? value,
+    maxLength: max,
+    onChange: (e: { target: { value: string } }) => setTyped(e.target.value),
+    onBlur: leave,
+    autoComplete: 'off',
+  };
+  return (
+    <label className="field">
+      <span>{label}</span>
+      {rows ? <textarea className="textarea" rows={rows} {...props} /> : <input className="input" {...props} />}
+    </label>
+  );
+}
+
+function Ticks<T extends string>({
+  label,
+  choices,
+  on,
+  toggle,
+}: {
+  label: string;
+  choices: readonly { id: T; label: string }[];
+  on: readonly T[];
+  toggle(id: T): void;
+}) {
+  return (
+    <div className="ticks" role="group" aria-label={label}>
+      {choices.map((c) => (
+        <label key={c.id} className={on.includes(c.id) ? 'on' : ''}>
+          <input type="checkbox" checked={on.includes(c.id)} onChange={() => toggle(c.id)} />
+          {c.label}
+        </label>
+      ))}
+    </div>
+  );
+}
+
+const without = <T,>(list: readonly T[], id: T): T[] =>
+  list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
+
+export function IntakeStation() {
+  const bench = useBench();
+  const { job, send, words } = bench;
+  const set = (change: IntakeChange) => {
+    const now: Required<IntakeChange> = { codes: job.complaint.codes, words: job.complaint.words, ...job.intake };
+    const was = Object.fromEntries(Object.keys(change).map((k) => [k, now[k as keyof IntakeChange]])) as IntakeChange;
+    send('intake.set', { was, set: change });
+  };
+  const facts = Object.entries(INTAKE_FACTS) as [IntakeFactId, IntakeFact][];
+  return (
+    <div className="intake">
+      <div className="intake-form">
+        <section className="grp-box" aria-label="Complaint">
+          <h2>What the owner says</h2>
+          <Ticks
+            label="Complaint"
+            choices={(Object.keys(COMPLAINTS) as Complaint[]).map((id) => ({ id, label: words(COMPLAINTS[id]) }))}
+            on={job.complaint.codes}
+            toggle={(id) => set({ codes: without(job.complaint.codes, id) })}
+          />
+          <Kept
+            label="In the owner’s words"
+            value={job.complaint.words}
+            max={400}
+            rows={2}
+            onKeep={(text) => set({ words: text })}
+          />
+        </section>
+        {(Object.keys(INTAKE_GROUPS) as IntakeFact['group'][]).map((group) => (
+          <section key={group} className="grp-box" aria-label={INTAKE_GROUPS[group]}>
+            <h2>{INTAKE_GROUPS[group]}</h2>
+            <Ticks
+              label={INTAKE_GROUPS[group]}
+              choices={facts.filter(([, f]) => f.group === group).map(([id, f]) => ({ id, label: words(f.says) }))}
+              on={job.intake.facts}
+              toggle={(id) => set({ facts: without(job.intake.facts, id) })}
+            />
+            {group === 'use' && <Usage set={set} />}
+            {group === 'history' && (
+              <Kept
+                label="History and what was tried, no names"
+                value={job.intake.told}
+                max={2000}
+                rows={3}
+                onKeep={(told) => set({ told })}
+              />
+            )}
+          </section>
+        ))}
+        <Whose />
+        <Notes />
+        <Photos />
+      </div>
+      <Start />
+    </div>
+  );
+}
+
+const USAGE = [
+  ['driveHours', 'Hours of driving on a travel day', 24],
+  ['nights', 'Nights off grid in a row', 365],
+  ['storedMonths', 'Months in storage a year', 24],
+] as const;
+
+function Usage({ set }: { set(change: IntakeChange): void }) {
+  const { job } = useBench();
+  const { usage } = job.intake;
+  return (
+    <div className="usage">
+      {USAGE.map(([key, label, max]) => (
+        <UsageField
+          key={key}
+          label={label}
+          max={max}
+          value={usage[key]}
+          keep={(value) => {
+            const { [key]: _, ...rest } = usage;
+            set({ usage: value === undefined ? rest : { ...rest, [key]: value } });
+          }}
+        />
+      ))}
+    </div>
+  );
+}
+
+function UsageField({
+  label,
+  max,
+  value,
+  keep,
+}: {
+  label: string;
+  max: number;
+  value: number | undefined;
+  keep(value: number | undefined): void;
+}) {
+  const [typed, setTyped] = useState<string>();
+  const text = typed ?? (value === undefined ? '' : String(value));
+  const n = Number(text.trim().replace(',', '.'));
+  const wrong = text.trim() !== '' && (!Number.isFinite(n) || n < 0 || n > max);
+  const leave = () => {
+    if (typed === undefined || wrong) return;
+    const next = text.trim() === '' ? undefined : n;
+    if (next !== value) keep(next);
+    setTyped(undefined);
+  };
+  return (
+    <label className="numfield">
+      <span>{label}</span>
+      <input
+        className="input"
+        inputMode="decimal"
+        value={text}
+        aria-invalid={wrong}
+        placeholder="not asked"
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={leave}
+      />
+      {wrong && <em role="alert">0 to {max}</em>}
+    </label>
+  );
+}
+
+const IDENTITY: readonly { key: keyof Identity; label: string; max: number }[] = [
+  { key: 'customer', label: 'Customer', max: 120 },
+  { key: 'contact', label: 'Telephone or message address', max: 160 },
+  { key: 'plate', label: 'Registration', max: 20 },
+  { key: 'vin', label: 'Vehicle identification number', max: 20 },
+  { key: 'make', label: 'Year and make', max: 80 },
+  { key: 'odometer', label: 'Odometer', max: 20 },
+];
+
+/** Customer and vehicle; and which earlier job it came back from. */
+function Whose() {
+  const { identity, send, visits, job } = useBench();
+  const { cameBack } = job;
+  const link = (set: typeof cameBack) =>
+    send('visit.link', { ...(cameBack ? { was: cameBack } : {}), ...(set ? { set } : {}) });
+  return (
+    <section className="grp-box full" aria-label="Whose rig">
+      <h2>Whose rig, and which</h2>
+      <p className="quiet">Kept with the shop’s customers; never in a job file, never in a report’s file name.</p>
+      <div className="two">
+        {IDENTITY.map(({ key, label, max }) => (
+          <Kept
+            key={key}
+            label={label}
+            value={identity[key] ?? ''}
+            max={max}
+            onKeep={(text) => send('identity.set', { was: identity, set: { ...identity, [key]: text } })}
+          />
+        ))}
+      </div>
+      {visits.length > 0 && (
+        <div className="visits" role="group" aria-label="Earlier visits">
+          <h3>Came back from an earlier visit?</h3>
+          {visits.map((v) => {
+            const on = cameBack?.job === v.number;
+            return (
+              <div key={v.number} className={`visit${on ? ' on' : ''}`}>
+                <button
+                  type="button"
+                  className={`bx${on ? ' ink' : ''}`}
+                  aria-pressed={on}
+                  onClick={() => link(on ? undefined : { job: v.number, warranty: false })}
+                >
+                  {v.number}
+                </button>
+                <span>
+                  <b>{v.verdict ?? 'no verdict'}</b>, {format(new Date(v.at), 'd MMM yyyy')}. {v.complaint}
+                </span>
+                {on && (
+                  <label className="check">
+                    <input
+                      type="checkbox"
+                      className="checkbox"
+                      checked={cameBack.warranty}
+                      onChange={() => link({ job: v.number, warranty: !cameBack.warranty })}
+                    />
+                    Warranty
+                  </label>
+                )}
+              </div>
+            );
+          })}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** Where the intake starts the search, and why. */
+function Start() {
+  const { job, rig, askPriors, go } = useBench();
+  const key = JSON.stringify([job.complaint.codes, job.intake.facts, rig.id]);
+  const [lines, setLines] = useState<{ key: string; list: PriorLine[] }>();
+  useEffect(() => {
+    let alive = true;
+    void askPriors().then((list) => alive && setLines({ key, list }));
+    return () => {
+      alive = false;
+    };
+    // The answer depends on the intake alone; `askPriors` is new at every render.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  const list = lines?.list.slice(0, 8) ?? [];
+  return (
+    <aside className="start" aria-label="Where the search starts" aria-busy={lines?.key !== key}>
+      <div className="hdln">
+        <b>Where the search starts</b>
+      </div>
+      <p className="quiet">
+        Before any reading: how common each fault is, times what the intake says. All assumed; readings end it.
+      </p>
+      <ol>
+        {list.map((l) => (
+          <li key={l.fault}>
+            <div className="pr">
+              <b>{l.name}</b>
+              <span>
+                {showPercent(l.after)} % <small>was {showPercent(l.before)} %</small>
+              </span>
+            </div>
+            {l.because.length > 0 && (
+              <p>
+                {l.because.slice(0, 3).map((b) => (
+                  <span key={b.clue}>
+                    {b.says.toLowerCase()} ×{Number(b.factor.toFixed(2))}
+                  </span>
+                ))}
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
+      <button type="button" className="bx" onClick={() => go('readings')}>
+        To the readings
+      </button>
+    </aside>
+  );
+}

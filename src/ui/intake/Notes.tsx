@@ -1,0 +1,58 @@
+'use client';
+/** Notes of a job: written here, or sent over from the calculators; taken out and put back, never lost. */
+import { format } from 'date-fns';
+import { Plus, Undo2, X } from 'lucide-react';
+import { useState } from 'react';
+import { useBench } from '../shell/jobPage';
+
+export function Notes() {
+  const { job, send } = useBench();
+  const [typed, setTyped] = useState('');
+  const notes = job.observations.filter((o) => o.kind === 'note').sort((a, b) => b.at.localeCompare(a.at));
+  const add = () => {
+    if (typed.trim() === '') return;
+    send('note.add', { id: crypto.randomUUID(), text: typed.trim() });
+    setTyped('');
+  };
+  return (
+    <section className="grp-box full" aria-label="Notes">
+      <h2>Notes</h2>
+      <div className="noteadd">
+        <label className="field">
+          <span className="sr-only">A new note</span>
+          <textarea
+            className="textarea"
+            rows={2}
+            maxLength={2000}
+            value={typed}
+            placeholder="What you want to find again"
+            onChange={(e) => setTyped(e.target.value)}
+          />
+        </label>
+        <button type="button" className="bx" onClick={add} disabled={typed.trim() === ''}>
+          <Plus size={18} aria-hidden="true" />
+          Add
+        </button>
+      </div>
+      <ul className="notelist">
+        {notes.map((n) => (
+          <li key={n.id} className={n.retracted ? 'out' : ''}>
+            <p>{n.text}</p>
+            <small>
+              {n.by}, {format(new Date(n.at), 'd MMM, HH:mm')}
+              {n.retracted ? ', taken out' : ''}
+            </small>
+            <button
+              type="button"
+              className="bx icon"
+              onClick={() => send(n.retracted ? 'note.restore' : 'note.retract', { id: n.id })}
+              aria-label={n.retracted ? 'Put the note back' : 'Take the note out'}
+            >
+              {n.retracted ? <Undo2 size={18} aria-hidden="true" /> : <X size={18} aria-hidden="true" />}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,119 @@
+'use client';
+/** Photos of the job: taken or chosen, shown, captioned, taken back. Only the picture is kept. */
+import { Camera, Undo2 } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useBench } from '../shell/jobPage';
+import { Sheet } from '../Dialog';
+
+export function Photos() {
+  const { job, send, sendPhoto } = useBench();
+  const input = useRef<HTMLInputElement>(null);
+  const [caption, setCaption] = useState('');
+  const [busy, setBusy] = useState(0);
+  const [problem, setProblem] = useState<string>();
+  const [large, setLarge] = useState<string>();
+  const shown = job.photos.filter((p) => !p.retracted);
+  const take = async (files: FileList | null) => {
+    setProblem(undefined);
+    for (const file of files ?? []) {
+      setBusy((n) => n + 1);
+      try {
+        await sendPhoto(file, caption.trim());
+      } catch (e) {
+        setProblem(`${file.name}: ${(e as Error).message}`);
+      } finally {
+        setBusy((n) => n - 1);
+      }
+    }
+    setCaption('');
+    if (input.current) input.current.value = '';
+  };
+  return (
+    <section className="grp-box full" aria-label="Photos">
+      <h2>Photos</h2>
+      <div className="photo-add">
+        <label className="field">
+          <span>What it shows</span>
+          <input
+            className="input"
+            maxLength={160}
+            value={caption}
+            onChange={(e) => setCaption(e.target.value)}
+            placeholder="Link box as found"
+          />
+        </label>
+        <label className={`bx file${busy > 0 ? ' off' : ''}`}>
+          <Camera size={20} aria-hidden="true" />
+          {busy > 0 ? 'Sending …' : 'Add a photo'}
+          <input
+            ref={input}
+            type="file"
+            accept="image/*"
+            multiple
+            onChange={(e) => void take(e.target.files)}
+            disabled={busy > 0}
+          />
+        </label>
+      </div>
+      {problem && (
+        <p role="alert" className="alert alert-error alert-outline">
+          {problem}
+        </p>
+      )}
+      {shown.length === 0 && busy === 0 && (
+        <p className="quiet">
+          The link box, the label to order by, the corrosion. Where a photo was taken is not kept.
+        </p>
+      )}
+      <div className="photos">
+        {shown.map((p) => (
+          <figure key={p.id}>
+            <button
+              type="button"
+              className="thumb"
+              onClick={() => setLarge(p.id)}
+              aria-label={`Larger: ${p.caption || 'photo'}`}
+            >
+              {/* eslint-disable-next-line @next/next/no-img-element -- signed-in only, named by its content: nothing to optimise */}
+              <img
+                src={`/api/jobs/${job.number}/photos/${p.sha256}`}
+                alt={p.caption || 'photo of the rig'}
+                width={p.width}
+                height={p.height}
+                loading="lazy"
+              />
+            </button>
+            <figcaption>
+              <span>{p.caption || 'no caption'}</span>
+              <button
+                type="button"
+                className="icon-btn"
+                aria-label={`Take back ${p.caption || 'this photo'}`}
+                onClick={() => send('photo.retract', { id: p.id })}
+              >
+                <Undo2 size={18} aria-hidden="true" />
+              </button>
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+      {large !== undefined && (
+        <Sheet title={shown.find((p) => p.id === large)?.caption || 'Photo'} onClose={() => setLarge(undefined)} wide>
+          {shown
+            .filter((p) => p.id === large)
+            .map((p) => (
+              // eslint-disable-next-line @next/next/no-img-element -- as above
+              <img
+                key={p.id}
+                className="large"
+                src={`/api/jobs/${job.number}/photos/${p.sha256}`}
+                alt={p.caption || 'photo of the rig'}
+                width={p.width}
+                height={p.height}
+              />
+            ))}
+        </Sheet>
+      )}
+    </section>
+  );
+}

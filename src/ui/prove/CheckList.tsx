@@ -1,0 +1,229 @@
+'use client';
+/** Checks of the finished rig that are more than one reading: how, why, the limit, what was found. */
+import { TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { standingChecks, watchEntries, type Check } from '../../core/job/job';
+import { operatingState } from '../../core/operate/states';
+import { passes, type CheckValue, type RigCheck } from '../../core/prove/check';
+import { celsiusShown, celsiusStored } from '../../core/units/preferences';
+import { Sign } from '../strip/glyphs';
+import { useBench, type Bench } from '../shell/jobPage';
+
+/** A value in the shop's unit, with it. */
+const shown = (bench: Bench, v: CheckValue, value: number): string =>
+  v.unit === '°C'
+    ? `${Math.round(celsiusShown(value, bench.settings.temperature))} °${bench.settings.temperature}`
+    : v.unit === 'times'
+      ? `${value} times`
+      : `${value.toFixed(value < 10 ? 2 : 0)}\u00a0${v.unit}`;
+
+const unitOf = (bench: Bench, v: CheckValue): string => (v.unit === '°C' ? `°${bench.settings.temperature}` : v.unit);
+
+export function CheckList({ locked }: { locked: boolean }) {
+  const bench = useBench();
+  const { checks, job, epoch } = bench;
+  if (!checks) return null;
+  const results = standingChecks(job, epoch);
+  const due = checks.filter((c) => c.required);
+  const advised = checks.filter((c) => !c.required);
+  return (
+    <>
+      {due.length > 0 && (
+        <h3 className="hdln bar-head sub">
+          <b>Checks</b>{' '}
+          <span>
+            {due.filter((c) => results.get(c.id)).length} of {due.length} done
+          </span>
+        </h3>
+      )}
+      {due.map((c) => (
+        <CheckRow key={c.id} check={c} result={results.get(c.id)} locked={locked} />
+      ))}
+      {advised.length > 0 && (
+        <h3 className="hdln bar-head sub">
+          <b>Advised</b> <span>not needed for the signature after this work</span>
+        </h3>
+      )}
+      {advised.map((c) => (
+        <CheckRow key={c.id} check={c} result={results.get(c.id)} locked={locked} />
+      ))}
+    </>
+  );
+}
+
+const RESULT_WORDS: Readonly<Record<Check['result'], string>> = {
+  pass: 'passed',
+  fail: 'failed',
+  'does-not-apply': 'does not apply',
+  entry: '',
+};
+
+function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | undefined; locked: boolean }) {
+  const bench = useBench();
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const [note, setNote] = useState('');
+  const [again, setAgain] = useState(false);
+  const entries = watchEntries(bench.job, bench.epoch, check.id);
+  const values = readValues(bench, check, typed);
+  // What a watch found is its highest entry.
+  const found: Record<string, number> = {};
+  for (const e of entries)
+    for (const [k, v] of Object.entries(e.values ?? {})) found[k] = Math.max(found[k] ?? -Infinity, v);
+  for (const [k, v] of Object.entries(values)) found[k] = check.watch ? Math.max(found[k] ?? -Infinity, v) : v;
+  const ok = passes(check, found);
+  const limited = check.values.some((v) => v.most !== undefined);
+  const record = (outcome: Check['result'], of: Record<string, number>) => {
+    bench.send('check.record', {
+      id: crypto.randomUUID(),
+      check: check.id,
+      result: outcome,
+      ...(Object.keys(of).length > 0 ? { values: of } : {}),
+      ...(note.trim() ? { note: note.trim() } : {}),
+    });
+    setTyped({});
+    if (outcome !== 'entry') {
+      setNote('');
+      setAgain(false);
+    }
+  };
+  const current = bench.next.kind === 'check' && bench.next.check === check.id;
+  const first = entries[0] ? new Date(entries[0].at).getTime() : 0;
+  return (
+    <section
+      className={`chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`}
+      id={`check-${check.id}`}
+      aria-label={check.name}
+    >
+      <header>
+        <b>{check.name}</b>
+        <span>
+          {operatingState(check.state).label}, about {check.minutes} min
+        </span>
+        {result && (
+          <strong>
+            <Sign verdict={result.result === 'fail' ? 'high' : 'ok'} size={15} /> {RESULT_WORDS[result.result]}
+            {Object.entries(result.values ?? {}).map(([k, v]) => {
+              const spec = check.values.find((x) => x.id === k);
+              return spec ? `, ${shown(bench, spec, v)}` : '';
+            })}
+          </strong>
+        )}
+      </header>
+      <p>{check.how}</p>
+      <p className="quiet">
+        Why: {check.why}.{' '}
+        {check.values
+          .filter((v) => v.most !== undefined)
+          .map((v) => `${v.label} at most ${shown(bench, v, v.most!)} (${v.source})`)
+          .join('; ')}
+      </p>
+      {check.caution && (
+        <p className="care">
+          <TriangleAlert size={15} aria-hidden="true" />
+          <span>{check.caution}</span>
+        </p>
+      )}
+      {result?.note && <p className="quiet">{result.note}</p>}
+      {entries.length > 0 && (
+        <table className="entries">
+          <thead>
+            <tr>
+              <th>Minute</th>
+              {check.values.map((v) => (
+                <th key={v.id} className="num">
+                  {v.label}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {entries.map((e) => (
+              <tr key={e.id}>
+                <td>{Math.round((new Date(e.at).getTime() - first) / 60_000)}</td>
+                {check.values.map((v) => (
+                  <td key={v.id} className="num">
+                    {e.values?.[v.id] === undefined ? '–' : shown(bench, v, e.values[v.id]!)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {!locked && result && !again && (
+        <button type="button" className="bx small" onClick={() => setAgain(true)}>
+          Do it again
+        </button>
+      )}
+      {!locked && (!result || again) && (
+        <div className="chk-do">
+          {check.values.map((v) => (
+            <label key={v.id} className="field">
+              <span>
+                {v.label}, {unitOf(bench, v)}
+              </span>
+              <input
+                className="input"
+                inputMode="decimal"
+                value={typed[v.id] ?? ''}
+                aria-invalid={typed[v.id] !== undefined && typed[v.id] !== '' && values[v.id] === undefined}
+                onChange={(e) => setTyped({ ...typed, [v.id]: e.target.value })}
+                autoComplete="off"
+              />
+            </label>
+          ))}
+          <label className="field wide">
+            <span>Note</span>
+            <input
+              className="input"
+              maxLength={400}
+              value={note}
+              onChange={(e) => setNote(e.target.value)}
+              autoComplete="off"
+            />
+          </label>
+          {check.watch && (
+            <button
+              type="button"
+              className="bx"
+              disabled={Object.keys(values).length === 0}
+              onClick={() => record('entry', values)}
+            >
+              Write down, go on
+            </button>
+          )}
+          <button type="button" className="bx" disabled={limited && ok !== true} onClick={() => record('pass', found)}>
+            Pass
+          </button>
+          <button type="button" className="bx" onClick={() => record('fail', found)}>
+            Fail
+          </button>
+          {!check.required || check.values.length === 0 ? null : (
+            <button
+              type="button"
+              className="bx"
+              disabled={note.trim() === ''}
+              title="Say why in the note"
+              onClick={() => record('does-not-apply', {})}
+            >
+              Does not apply
+            </button>
+          )}
+          {ok === false && <p className="over">Over the limit: it does not pass.</p>}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** What is typed, SI; what is no number is left out. */
+function readValues(bench: Bench, check: RigCheck, typed: Readonly<Record<string, string>>): Record<string, number> {
+  const values: Record<string, number> = {};
+  for (const v of check.values) {
+    const text = (typed[v.id] ?? '').trim().replace(',', '.');
+    const n = Number(text);
+    if (text === '' || !Number.isFinite(n)) continue;
+    values[v.id] = v.unit === '°C' ? celsiusStored(n, bench.settings.temperature) : n;
+  }
+  return values;
+}

@@ -1,0 +1,73 @@
+'use client';
+/** The signature under a proven rig; or, once signed, who signed and how the record is opened again. */
+import { CircleCheck, PenLine } from 'lucide-react';
+import Link from 'next/link';
+import { useState } from 'react';
+import { standingSignOff } from '../../core/job/job';
+import { format } from 'date-fns';
+import { useBench } from '../shell/jobPage';
+
+const REASON_MIN = 8;
+
+export function SignBox({ proven }: { proven: boolean }) {
+  const { job, send } = useBench();
+  const [reason, setReason] = useState<string>();
+  const signed = standingSignOff(job);
+  const earlier = (job.signOffs ?? []).filter((s) => s.reopened);
+  return (
+    <>
+      {proven && (
+        <div className="stampbox">
+          <span className="stamp">
+            <CircleCheck size={20} aria-hidden="true" /> Right now, every proof in band
+          </span>
+          <Link className="bx" href={`/jobs/${job.number}/report`}>
+            Open the one-page report
+          </Link>
+          <Link className="bx" href={`/jobs/${job.number}/card`}>
+            Owner’s card
+          </Link>
+        </div>
+      )}
+      {signed && (
+        <div className="signed">
+          <p>
+            <PenLine size={18} aria-hidden="true" /> Signed by <b>{signed.by}</b>,{' '}
+            {format(new Date(signed.at), 'd MMM yyyy, HH:mm')}: “{signed.words}” The record is locked.
+          </p>
+          {reason === undefined ? (
+            <button type="button" className="bx" onClick={() => setReason('')}>
+              Open the record again
+            </button>
+          ) : (
+            <form
+              className="reopen"
+              onSubmit={(e) => {
+                e.preventDefault();
+                send('record.reopen', { id: signed.id, reason: reason.trim(), revision: crypto.randomUUID() });
+                setReason(undefined);
+              }}
+            >
+              <label className="field">
+                <span>Why it is opened again (it makes a revision of its own)</span>
+                <input className="input" maxLength={400} value={reason} onChange={(e) => setReason(e.target.value)} />
+              </label>
+              <button type="submit" className="bx ink" disabled={reason.trim().length < REASON_MIN}>
+                Open it
+              </button>
+              <button type="button" className="bx" onClick={() => setReason(undefined)}>
+                Leave it locked
+              </button>
+            </form>
+          )}
+        </div>
+      )}
+      {earlier.map((s) => (
+        <p key={s.id} className="quiet pad">
+          Signed {format(new Date(s.at), 'd MMM yyyy, HH:mm')} by {s.by}, opened again by {s.reopened!.by}:{' '}
+          {s.reopened!.reason}
+        </p>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,169 @@
+'use client';
+/** Keys for a gloved thumb; a keyboard is equally good. What is typed is judged before it is kept. */
+import { ArrowRight, Delete, Undo2 } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { judge } from '../../core/probe/judge';
+import { parseMeterEntry } from '../../core/units/meterEntry';
+import { showBand, showMiss, showText } from '../../core/units/format';
+import { Sign } from '../strip/glyphs';
+import { rigStateOf, useBench } from '../shell/jobPage';
+import { useSecondsSince } from './StatePlate';
+import { useTyped } from '../typed';
+import { UNDO_WORDS } from '../shell/undoWords';
+
+const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
+
+export const scaleOf = (millis: boolean): number => (millis ? 0.001 : 1);
+
+/** Keeps what is typed, or a status without a value. */
+export function useKeep(): {
+  keep(): void;
+  cannotReach(): void;
+  overload(): void;
+  value: number | undefined;
+  problem: { words: string; suggestion?: number } | undefined;
+} {
+  const { job, selected, setTyped, send } = useBench();
+  const { text: typed, millis } = useTyped();
+  const seconds = useSecondsSince(job.rigState.since);
+  const unit = selected?.kind === 'clamp' ? 'A' : 'V';
+  const parsed = typed.trim() === '' ? undefined : parseMeterEntry(typed, unit, unit === 'V' ? scaleOf(millis) : 1);
+  const base = selected && {
+    state: job.rigState.id,
+    probe: selected.red,
+    ...(selected.black === undefined ? {} : { ref: selected.black }),
+    unit: unit as 'V' | 'A',
+    secondsInState: Math.round(seconds),
+    ...(job.meter === undefined ? {} : { meter: job.meter }),
+  };
+  const store = (status: 'measured' | 'cannot-reach' | 'overload', value?: number) => {
+    if (!base) return;
+    send('reading.keep', { id: crypto.randomUUID(), ...base, status, ...(value === undefined ? {} : { value }) });
+    setTyped('');
+  };
+  return {
+    value: parsed?.ok ? parsed.value : undefined,
+    problem:
+      parsed && !parsed.ok
+        ? {
+            words: `Wanted ${parsed.error.wanted}`,
+            ...(parsed.error.suggestion === undefined ? {} : { suggestion: parsed.error.suggestion }),
+          }
+        : undefined,
+    keep: () => parsed?.ok && store('measured', parsed.value),
+    cannotReach: () => store('cannot-reach'),
+    overload: () => store('overload'),
+  };
+}
+
+export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
+  const { job, selected, setTyped, setMillis, band, undo, undoable } = useBench();
+  const { text: typed, millis } = useTyped();
+  const { keep, cannotReach, overload, value, problem } = useKeep();
+  const state = rigStateOf(job);
+  const unit = selected?.kind === 'clamp' ? 'A' : 'V';
+  const b = selected && band(state.id, selected.id);
+  const verdict = value !== undefined && b ? judge(value, b) : undefined;
+  const press = (key: string) => setTyped(key === '.' && typed.includes('.') ? typed : (typed + key).slice(0, 12));
+  const flip = () => setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`);
+  return (
+    <aside className="kp" aria-label="Keypad">
+      {heading && (
+        <div className="hdln">
+          <b>{selected ? `${selected.label} at ${state.label.toLowerCase()}` : 'Pick a probe'}</b>
+        </div>
+      )}
+      <div className="disp">
+        <output
+          className={`num${typed.length > 6 ? ' long' : ''}`}
+          aria-live="polite"
+          aria-label={typed === '' ? 'nothing typed' : `typed ${typed}`}
+        >
+          {typed.replace('-', '−')}
+          <i />
+        </output>
+        <span className="u">
+          <b>{unit === 'A' ? 'amps' : millis ? 'millivolts' : 'volts'}</b>
+          {b ? showBand(b.lo, b.hi, b.unit) : ''}
+        </span>
+      </div>
+      <div className={`judge${problem || (verdict && verdict !== 'ok') ? ' bad' : ''}`} role="status">
+        {problem ? (
+          <>
+            <span>{problem.words}</span>
+            {problem.suggestion !== undefined && (
+              <button
+                type="button"
+                className="inline"
+                onClick={() => (setMillis(false), setTyped(String(problem.suggestion)))}
+              >
+                Use {showText(problem.suggestion, unit)}
+              </button>
+            )}
+          </>
+        ) : verdict && b ? (
+          <>
+            <Sign verdict={verdict} size={15} />
+            {showMiss(value!, b.lo, b.hi, b.unit)}
+          </>
+        ) : (
+          <span className="hint">Type what the meter shows</span>
+        )}
+      </div>
+      <div className="fn">
+        <button type="button" onClick={flip} aria-label="change sign">
+          ±
+        </button>
+        <button type="button" onClick={() => setMillis(!millis)} aria-pressed={millis} disabled={unit === 'A'}>
+          mV / V
+        </button>
+        <button type="button" onClick={overload} disabled={!selected}>
+          OL or
+          <br />
+          unsteady
+        </button>
+        <button
+          type="button"
+          onClick={undo}
+          aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${UNDO_WORDS[undoable]}`}
+          disabled={undoable === undefined}
+        >
+          <Undo2 size={20} aria-hidden="true" />
+        </button>
+      </div>
+      <div className="keys">
+        {DIGITS.map((d) => (
+          <button key={d} type="button" onClick={() => press(d)}>
+            {d}
+          </button>
+        ))}
+        <button type="button" aria-label="delete last digit" onClick={() => setTyped(typed.slice(0, -1))}>
+          <Delete size={24} aria-hidden="true" />
+        </button>
+      </div>
+      <div className="kfoot">
+        <button type="button" className="bx" onClick={cannotReach} disabled={!selected}>
+          Can’t
+          <br />
+          reach
+        </button>
+        {typed === '' && offer ? (
+          offer
+        ) : (
+          <button
+            type="button"
+            className={`bx keep${value !== undefined && selected ? ' go' : ' off'}`}
+            aria-disabled={value === undefined}
+            onClick={keep}
+          >
+            <span>
+              {selected ? `Keep ${selected.label}` : 'Keep'}
+              <small>at {state.label.toLowerCase()}</small>
+            </span>
+            {value !== undefined && <ArrowRight size={22} aria-hidden="true" />}
+          </button>
+        )}
+      </div>
+    </aside>
+  );
+}

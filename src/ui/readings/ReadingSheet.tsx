@@ -1,0 +1,211 @@
+'use client';
+/** The reading sheet: rows are what can be measured, nose to tail; the present state is the wide column. */
+import { Ban } from 'lucide-react';
+import { Fragment, memo, useEffect, useMemo, useRef } from 'react';
+import type { Reading } from '../../core/job/job';
+import { statesOf, type OperatingState } from '../../core/operate/states';
+import { judge, type Band } from '../../core/probe/judge';
+import type { Measurement } from '../../core/probe/measurement';
+import type { Rig } from '../../core/rig/schema';
+import { show, showBand } from '../../core/units/format';
+import { Sign } from '../strip/glyphs';
+import { BandMark } from './BandMark';
+import { readingOf, rigStateOf, useBench } from '../shell/jobPage';
+import { LeadMark, usePointWords } from './Leads';
+import { MeterPick } from './MeterPick';
+
+interface Group {
+  place: string;
+  rows: Measurement[];
+}
+
+/** Measurements by place, nose to tail; within a place volts, clamps, then drops. */
+export function groupByPlace(measurements: readonly Measurement[]): Group[] {
+  const kinds = ['volts', 'clamp', 'drop'];
+  const groups = new Map<string, Measurement[]>();
+  for (const m of [...measurements].sort((a, b) => a.station - b.station)) {
+    groups.set(m.place, [...(groups.get(m.place) ?? []), m]);
+  }
+  return [...groups].map(([place, rows]) => ({
+    place,
+    rows: rows.sort((a, b) => kinds.indexOf(a.kind) - kinds.indexOf(b.kind) || a.station - b.station),
+  }));
+}
+
+function Value({
+  reading,
+  onInk = false,
+  band,
+}: {
+  reading: Reading | undefined;
+  onInk?: boolean;
+  band: Band | undefined;
+}) {
+  if (!reading) return <span className="v none">–</span>;
+  if (reading.status === 'cannot-reach')
+    return (
+      <span className="v word">
+        <Ban size={14} aria-hidden="true" /> no reach
+      </span>
+    );
+  if (reading.status === 'overload' || reading.value === undefined) return <span className="v word">OL</span>;
+  const s = show(reading.value, reading.unit);
+  return (
+    <span className="v">
+      {s.text}
+      {s.unit !== 'V' && <small>{s.unit}</small>}
+      {band && <Sign verdict={judge(reading.value, band)} size={13} onInk={onInk} />}
+    </span>
+  );
+}
+
+const isBad = (r: Reading | undefined, band: Band | undefined) =>
+  r?.value !== undefined && band !== undefined && judge(r.value, band) !== 'ok';
+
+/** As many other states as the sheet has columns for: those with readings first, then the usual ones. */
+const COLUMNS = 5;
+const USUAL = ['rested', 'idle', 'boost-engine-off', 'shore', 'key-on'];
+function besideColumns(rig: Rig, now: string, readings: readonly Reading[]): OperatingState[] {
+  const all = statesOf(rig).filter((s) => s.id !== now);
+  const taken = new Set(readings.map((r) => r.state));
+  const rank = (s: OperatingState) => (taken.has(s.id) ? 0 : USUAL.includes(s.id) ? 1 : 2);
+  const chosen = new Set([...all].sort((a, b) => rank(a) - rank(b)).slice(0, COLUMNS));
+  return all.filter((s) => chosen.has(s));
+}
+
+interface RowProps {
+  m: Measurement;
+  on: boolean;
+  now: OperatingState;
+  others: readonly OperatingState[];
+  /** Of the present state, then of the others in their order. */
+  readings: readonly (Reading | undefined)[];
+  bands: readonly (Band | undefined)[];
+  select(m: Measurement): void;
+  showWorking(state: string, m: Measurement): void;
+}
+
+/** A row is drawn anew only when something in it changed: thirty of them stand in the sheet. */
+const sameRow = (a: RowProps, b: RowProps): boolean =>
+  a.m === b.m &&
+  a.on === b.on &&
+  a.now === b.now &&
+  a.readings.every((r, i) => r === b.readings[i]) &&
+  a.bands.every((x, i) => x === b.bands[i]);
+
+const Row = memo(function Row({ m, on, now, others, readings, bands, select, showWorking }: RowProps) {
+  const [r] = readings;
+  const [b] = bands;
+  return (
+    <div className={`sg rw${on ? ' here' : ''}`}>
+      <button
+        type="button"
+        className="pn"
+        onClick={() => select(m)}
+        aria-pressed={on}
+        aria-label={`${m.label} ${m.name}${r?.value === undefined ? ', to take' : `, ${show(r.value, r.unit).text} ${show(r.value, r.unit).unit}`}`}
+      >
+        <span className={`pd${m.kind === 'drop' ? ' pair' : ''}`}>{m.kind === 'drop' ? 'Δ' : m.label}</span>
+        <span>
+          {m.name}
+          {m.kind === 'drop' && <small>{m.label}</small>}
+        </span>
+      </button>
+      <button
+        type="button"
+        className={`cw${isBad(r, b) && !on ? ' bad' : ''}`}
+        onClick={() => showWorking(now.id, m)}
+        aria-label={b ? `Show the working of the band ${showBand(b.lo, b.hi, b.unit)}` : 'band not known yet'}
+      >
+        <Value reading={r} band={b} onInk={on} />
+        {b && (
+          <span className="bw">
+            <BandMark band={b} value={r?.value} />
+            <span className="bd2">{showBand(b.lo, b.hi, b.unit)}</span>
+          </span>
+        )}
+      </button>
+      {others.map((s, i) => (
+        <div key={s.id} className={`cell${isBad(readings[i + 1], bands[i + 1]) ? ' bad' : ''}`}>
+          <Value reading={readings[i + 1]} band={bands[i + 1]} />
+        </div>
+      ))}
+    </div>
+  );
+}, sameRow);
+
+export function ReadingSheet() {
+  const bench = useBench();
+  const { job, rig, readings, measurements, selected, select, band, openLead, showWorking } = bench;
+  const now = rigStateOf(job);
+  const others = useMemo(() => besideColumns(rig, now.id, readings), [rig, now.id, readings]);
+  const rows = useRef<HTMLDivElement>(null);
+  const words = usePointWords();
+  useEffect(() => {
+    rows.current?.querySelector('.rw.here')?.scrollIntoView({ block: 'nearest' });
+  }, [selected?.id]);
+  const taken = (state: string) =>
+    measurements.filter((m) => m.kind !== 'drop' && readingOf(readings, state, m)?.status === 'measured').length;
+  const total = measurements.filter((m) => m.kind !== 'drop').length;
+  return (
+    <div className="sheet">
+      <div className="ref">
+        <LeadMark lead="black" />
+        <span>
+          <b>Black lead on:</b> {words(job.blackLead)}
+        </span>
+        <button type="button" onClick={openLead}>
+          Move it
+        </button>
+        <MeterPick />
+      </div>
+      <div className="sscroll" tabIndex={-1} ref={rows}>
+        <div className="sg hd" aria-hidden="true">
+          <div className="first">
+            Probe<small>nose to tail</small>
+          </div>
+          <div className="now">
+            {now.label}
+            <small>
+              {taken(now.id)} of {total}, now
+            </small>
+          </div>
+          {others.map((s) => (
+            <div key={s.id}>
+              {s.short[0]}
+              {s.short[1] && <br />}
+              {s.short[1]}
+              <small>
+                {taken(s.id)}/{total}
+              </small>
+            </div>
+          ))}
+        </div>
+        {groupByPlace(measurements).map(({ place, rows }) => (
+          <Fragment key={place}>
+            <div className="grp">
+              <i />
+              {place}
+            </div>
+            {rows.map((m) => {
+              const on = selected?.id === m.id;
+              return (
+                <Row
+                  key={m.id}
+                  m={m}
+                  on={on}
+                  now={now}
+                  others={others}
+                  readings={[now, ...others].map((s) => readingOf(readings, s.id, m))}
+                  bands={[now, ...others].map((s) => band(s.id, m.id))}
+                  select={select}
+                  showWorking={showWorking}
+                />
+              );
+            })}
+          </Fragment>
+        ))}
+      </div>
+    </div>
+  );
+}

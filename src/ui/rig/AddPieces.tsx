@@ -1,0 +1,268 @@
+'use client';
+/** A part, a wire or a probe the rig has beyond its archetype. */
+import { useState } from 'react';
+import { PART_KINDS } from '../../core/parts/kinds';
+import { freeId } from '../../core/rig/freeId';
+import type { Conductor, Endpoint, Part } from '../../core/rig/schema';
+import { assumed } from '../../core/units/parameter';
+import { lengthShown, lengthStored } from '../../core/units/preferences';
+import { gaugesOf, gaugeShown, type Gauge } from '../../core/units/wire';
+import { Choose, NumberField } from '../fields';
+import { useBench } from '../shell/jobPage';
+
+type Means = 'described-wrong' | 'changed';
+const WHAT = [
+  { id: 'wire', label: 'Cable or wire' },
+  { id: 'part', label: 'Part' },
+  { id: 'probe', label: 'Probe' },
+] as const;
+const USES = [
+  { id: 'feed', label: 'Feed' },
+  { id: 'return', label: 'Return' },
+  { id: 'control', label: 'Control' },
+] as const;
+/** Two lugs on clean studs, from memory; thin wire more. */
+const JOINTS_OHMS = { feed: 0.0008, return: 0.0008, control: 0.01 } as const;
+
+export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { conductor: string }): void }) {
+  const [what, setWhat] = useState<(typeof WHAT)[number]['id']>('wire');
+  return (
+    <>
+      <header>
+        <h2>Add to the rig</h2>
+        <span className="quiet">The strip draws it at once; undo takes it out again.</span>
+      </header>
+      <Choose label="What is it?" choices={WHAT} value={what} onChange={(id) => setWhat(id)} />
+      {what === 'wire' ? (
+        <AddWire onAdded={(conductor) => onAdded({ conductor })} />
+      ) : what === 'part' ? (
+        <AddPart onAdded={(part) => onAdded({ part })} />
+      ) : (
+        <AddProbe />
+      )}
+    </>
+  );
+}
+
+function Means({ disabled, add }: { disabled: boolean; add(means: Means): void }) {
+  return (
+    <div className="editbar">
+      <p>
+        <b>Which is it?</b> Found there: the readings stay evidence. Fitted now: new ones start.
+      </p>
+      <button type="button" className="bx" disabled={disabled} onClick={() => add('changed')}>
+        I fitted it now
+      </button>
+      <button type="button" className="bx ink" disabled={disabled} onClick={() => add('described-wrong')}>
+        It was there
+      </button>
+    </div>
+  );
+}
+const meaning = (means: Means) => ({ means, ...(means === 'changed' ? { revision: crypto.randomUUID() } : {}) });
+
+function usePoints(): { key: string; label: string }[] {
+  const { rig } = useBench();
+  return [
+    ...rig.parts.flatMap((p) =>
+      (PART_KINDS.get(p.kind)?.terminals ?? []).map((t) => ({
+        key: `${p.id}.${t.id}`,
+        label: `${p.name}, ${t.label}`,
+      })),
+    ),
+    ...rig.grounds.flatMap((g) => g.points.map((p) => ({ key: `${g.id}.${p.id}`, label: p.label }))),
+  ];
+}
+const endpoint = (key: string): Endpoint => {
+  const [part, terminal] = key.split('.') as [string, string];
+  return { part, terminal };
+};
+
+function Pick({
+  label,
+  value,
+  onChange,
+  points,
+}: {
+  label: string;
+  value: string;
+  onChange(key: string): void;
+  points: readonly { key: string; label: string }[];
+}) {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <select className="select" value={value} onChange={(e) => onChange(e.target.value)}>
+        <option value="">choose …</option>
+        {points.map((p) => (
+          <option key={p.key} value={p.key}>
+            {p.label}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function AddWire({ onAdded }: { onAdded(id: string): void }) {
+  const { described, settings, send } = useBench();
+  const points = usePoints();
+  const [from, setFrom] = useState('');
+  const [to, setTo] = useState('');
+  const [use, setUse] = useState<Conductor['use']>('feed');
+  const [gauge, setGauge] = useState<Gauge>('6');
+  const [metres, setMetres] = useState(1);
+  const name =
+    from && to
+      ? `${points.find((p) => p.key === from)!.label} to ${points.find((p) => p.key === to)!.label}`.slice(0, 120)
+      : '';
+  const add = (means: Means) => {
+    const id = freeId(described, `${endpoint(from).part} ${endpoint(to).part}`);
+    const conductor: Conductor = {
+      id,
+      name,
+      use,
+      from: endpoint(from),
+      to: endpoint(to),
+      gauge,
+      length: metres,
+      joints: assumed(JOINTS_OHMS[use], 0.45),
+    };
+    send('pieces.add', { parts: [], conductors: [conductor], ...meaning(means) });
+    onAdded(id);
+  };
+  return (
+    <>
+      <Pick label="From" value={from} onChange={setFrom} points={points} />
+      <Pick label="To" value={to} onChange={setTo} points={points.filter((p) => p.key !== from)} />
+      <Choose label="Use" choices={USES} value={use} onChange={(u) => setUse(u)} />
+      <Choose
+        label="Gauge"
+        choices={gaugesOf(settings.gauge, gauge).map((g) => ({
+          id: g,
+          label: gaugeShown(g, settings.gauge).replace(' AWG', ''),
+        }))}
+        value={gauge}
+        onChange={(g) => setGauge(g)}
+      />
+      <NumberField
+        label="Length, one way"
+        unit={settings.length}
+        value={lengthShown(metres, settings.length)}
+        min={lengthShown(0.05, settings.length)}
+        max={lengthShown(90, settings.length)}
+        onChange={(x) => setMetres(lengthStored(x, settings.length))}
+      />
+      <Means disabled={!from || !to} add={add} />
+    </>
+  );
+}
+
+function AddPart({ onAdded }: { onAdded(id: string): void }) {
+  const { described, settings, send } = useBench();
+  const kinds = [...PART_KINDS.values()];
+  const places = [...new Set(described.parts.map((p) => p.place))];
+  const [kind, setKind] = useState('');
+  const [name, setName] = useState('');
+  const [side, setSide] = useState<Part['side']>('coach');
+  const [place, setPlace] = useState(places[0] ?? 'Coach bay');
+  const [metres, setMetres] = useState(3);
+  const add = (means: Means) => {
+    const id = freeId(described, name);
+    const part: Part = {
+      id,
+      kind,
+      vehicle: described.vehicles[0]!.id,
+      station: metres,
+      side,
+      place,
+      name: name.trim(),
+      params: {},
+    };
+    send('pieces.add', { parts: [part], conductors: [], ...meaning(means) });
+    onAdded(id);
+  };
+  return (
+    <>
+      <label className="field">
+        <span>Kind</span>
+        <select
+          className="select"
+          value={kind}
+          onChange={(e) => {
+            setKind(e.target.value);
+            if (name === '') setName(PART_KINDS.get(e.target.value)?.label ?? '');
+          }}
+        >
+          <option value="">choose …</option>
+          {kinds.map((k) => (
+            <option key={k.id} value={k.id}>
+              {k.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>Name</span>
+        <input className="input" maxLength={40} value={name} onChange={(e) => setName(e.target.value)} />
+      </label>
+      <Choose
+        label="Side"
+        choices={
+          [
+            { id: 'engine', label: 'Engine' },
+            { id: 'coach', label: 'Coach' },
+            { id: 'both', label: 'Both' },
+          ] as const
+        }
+        value={side}
+        onChange={(x) => setSide(x)}
+      />
+      <Choose
+        label="Place"
+        choices={places.map((p) => ({ id: p, label: p }))}
+        value={place}
+        onChange={(p) => setPlace(p)}
+      />
+      <NumberField
+        label="Where it sits, from the nose"
+        unit={settings.length}
+        value={lengthShown(metres, settings.length)}
+        min={0}
+        max={lengthShown(described.vehicles[0]!.length, settings.length)}
+        onChange={(x) => setMetres(lengthStored(x, settings.length))}
+      />
+      <Means disabled={kind === '' || name.trim() === ''} add={add} />
+    </>
+  );
+}
+
+function AddProbe() {
+  const { missing, send } = useBench();
+  const [key, setKey] = useState('');
+  const point = missing.find((p) => p.key === key);
+  return (
+    <>
+      <Pick
+        label="Point or clamp without a probe"
+        value={key}
+        onChange={setKey}
+        points={missing.map((p) => ({ key: p.key, label: p.name }))}
+      />
+      <p className="quiet">It takes the next free label, which is never given to another point.</p>
+      <div className="editbar">
+        <button
+          type="button"
+          className="bx ink"
+          disabled={!point}
+          onClick={() => {
+            send('probe.add', { key, name: point!.name.slice(0, 120) });
+            setKey('');
+          }}
+        >
+          Add the probe
+        </button>
+      </div>
+    </>
+  );
+}

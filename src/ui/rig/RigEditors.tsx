@@ -1,0 +1,247 @@
+'use client';
+/** One part or one conductor, figure by figure; and what is on each terminal, and when it is live. */
+import { statesOf } from '../../core/operate/states';
+import { partKind, partOptions } from '../../core/parts/kinds';
+import type { ConductorChange, PartChange } from '../../core/rig/edit';
+import type { Conductor, Lamp, Part, Rig } from '../../core/rig/schema';
+import type { Parameter, ParameterSpec } from '../../core/units/parameter';
+import { lengthShown, lengthStored } from '../../core/units/preferences';
+import { gaugesOf, gaugeShown } from '../../core/units/wire';
+import { Choose, NumberField } from '../fields';
+import { useBench } from '../shell/jobPage';
+import { ParameterRow } from './ParameterRow';
+
+const JOINTS: ParameterSpec = {
+  unit: 'ohm',
+  scale: 'ratio',
+  label: 'End joints, both together',
+  min: 0,
+  max: 100,
+  default: { value: 0.0005, spread: 0.45, provenance: 'assumed' },
+};
+
+export function PartEditor({
+  rig,
+  part,
+  set,
+  change,
+}: {
+  rig: Rig;
+  part: Part;
+  set: PartChange;
+  change(more: PartChange): void;
+}) {
+  const { length } = useBench().settings;
+  const kind = partKind(part.kind);
+  const now = {
+    ...part,
+    ...set,
+    options: { ...partOptions(kind, part), ...set.options },
+    params: { ...part.params, ...set.params },
+  };
+  return (
+    <>
+      <header>
+        <h2>{now.name}</h2>
+        <span className="quiet">
+          {kind.label}, {part.place.toLowerCase()}
+        </span>
+      </header>
+      <label className="field">
+        <span>Rating or kind, as printed under the name</span>
+        <input
+          className="input"
+          maxLength={24}
+          value={now.note ?? ''}
+          onChange={(e) => change({ note: e.target.value })}
+        />
+      </label>
+      <NumberField
+        label="Where it sits, from the nose"
+        unit={length}
+        value={lengthShown(now.station, length)}
+        min={0}
+        max={lengthShown(rig.vehicles[0]!.length, length)}
+        onChange={(x) => change({ station: lengthStored(x, length) })}
+      />
+      {Object.entries(kind.options ?? {}).map(([name, spec]) => (
+        <Choose
+          key={name}
+          label={spec.label}
+          choices={spec.choices}
+          value={now.options[name]!}
+          onChange={(value) => change({ options: { ...set.options, [name]: value } })}
+        />
+      ))}
+      <div className="ptable">
+        <h3>Figures</h3>
+        {Object.entries(kind.params).map(([name, spec]) => (
+          <ParameterRow
+            key={name}
+            spec={spec}
+            parameter={now.params[name] ?? spec.default}
+            change={(p: Parameter) => change({ params: { ...set.params, [name]: p } })}
+          />
+        ))}
+      </div>
+      {kind.role === 'control' && kind.controller && (
+        <Lamps lamps={now.lamps ?? []} change={(lamps) => change({ lamps })} />
+      )}
+      <Terminals rig={rig} part={part} />
+    </>
+  );
+}
+
+const MEANINGS: readonly { id: Lamp['means']; label: string }[] = [
+  { id: 'closed', label: 'Link closed' },
+  { id: 'waiting', label: 'Waiting' },
+  { id: 'dark', label: 'Off or no power' },
+];
+
+/** The table of lamps on the unit's own label: colours differ from maker to maker. */
+function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]): void }) {
+  return (
+    <div className="lamps">
+      <h3>Its lamps, as its own label says</h3>
+      {MEANINGS.map(({ id, label }) => (
+        <label key={id} className="field">
+          <span>{label}</span>
+          <input
+            className="input"
+            maxLength={40}
+            placeholder="colour, steady or blinking"
+            value={lamps.find((l) => l.means === id)?.shows ?? ''}
+            onChange={(e) =>
+              change([
+                ...lamps.filter((l) => l.means !== id),
+                ...(e.target.value === '' ? [] : [{ means: id, shows: e.target.value }]),
+              ])
+            }
+          />
+        </label>
+      ))}
+    </div>
+  );
+}
+
+/** What is on each terminal, and when a healthy rig has volts there. */
+function Terminals({ rig, part }: { rig: Rig; part: Part }) {
+  const { measurements, band, settings, job, readings, send } = useBench();
+  const kind = partKind(part.kind);
+  const nameOf = (id: string) =>
+    rig.parts.find((p) => p.id === id)?.name ?? rig.grounds.find((g) => g.id === id)?.name ?? id;
+  const live = (key: string): string | undefined => {
+    const m = measurements.find((x) => x.red === key && x.kind === 'volts');
+    if (!m) return undefined;
+    const nominal = rig.vehicles[0]!.nominalVolts;
+    const on = statesOf(rig).filter((s) => (band(s.id, m.id)?.nominal ?? 0) > nominal / 2);
+    return on.length === statesOf(rig).length
+      ? 'always'
+      : on.length === 0
+        ? 'never'
+        : on.map((s) => s.label.toLowerCase()).join('; ');
+  };
+  const used = (key: string) => key === job.blackLead || readings.some((r) => r.probe === key || r.ref === key);
+  return (
+    <div>
+      <h3>Terminals</h3>
+      <table className="termmap">
+        <thead>
+          <tr>
+            <th>Terminal</th>
+            <th>On it</th>
+            <th>Has battery volts at</th>
+            <th>Probe</th>
+          </tr>
+        </thead>
+        <tbody>
+          {kind.terminals.map((t) => {
+            const key = `${part.id}.${t.id}`;
+            const probe = rig.probes.find((p) => p.key === key && !p.retired);
+            const wires = rig.conductors.flatMap((c) =>
+              c.from.part === part.id && c.from.terminal === t.id
+                ? [[c, c.to] as const]
+                : c.to.part === part.id && c.to.terminal === t.id
+                  ? [[c, c.from] as const]
+                  : [],
+            );
+            const bonded = rig.bonds.find((b) => b.from.part === part.id && b.from.terminal === t.id);
+            return (
+              <tr key={t.id}>
+                <th scope="row">{t.label}</th>
+                <td>
+                  {wires
+                    .map(([c, other]) => `${nameOf(other.part)} (${gaugeShown(c.gauge, settings.gauge)})`)
+                    .join('; ') || (bonded ? nameOf(bonded.to.part) : 'nothing')}
+                </td>
+                <td>{live(key) ?? (probe ? 'working it out' : 'no probe here')}</td>
+                <td>
+                  {probe ? (
+                    <button
+                      type="button"
+                      className="inline"
+                      disabled={used(key)}
+                      title={used(key) ? 'readings were taken here' : undefined}
+                      onClick={() => send('probe.retire', { key })}
+                    >
+                      {probe.label}
+                      {used(key) ? '' : ', retire'}
+                    </button>
+                  ) : (
+                    <button
+                      type="button"
+                      className="inline"
+                      onClick={() => send('probe.add', { key, name: `${part.name} ${t.label}` })}
+                    >
+                      Add
+                    </button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+export function ConductorEditor({
+  conductor,
+  set,
+  change,
+}: {
+  conductor: Conductor;
+  set: ConductorChange;
+  change(more: ConductorChange): void;
+}) {
+  const { length, gauge } = useBench().settings;
+  const now = { ...conductor, ...set };
+  return (
+    <>
+      <header>
+        <h2>{conductor.name}</h2>
+        <span className="quiet">
+          {conductor.use === 'return' ? 'return' : conductor.use === 'control' ? 'control wire' : 'feed'}
+        </span>
+      </header>
+      <Choose
+        label="Gauge"
+        choices={gaugesOf(gauge, now.gauge).map((g) => ({ id: g, label: gaugeShown(g, gauge).replace(' AWG', '') }))}
+        value={now.gauge}
+        onChange={(g) => change({ gauge: g })}
+      />
+      <NumberField
+        label="Length, one way"
+        unit={length}
+        value={lengthShown(now.length, length)}
+        min={lengthShown(0.05, length)}
+        max={lengthShown(90, length)}
+        onChange={(x) => change({ length: lengthStored(x, length) })}
+      />
+      <div className="ptable">
+        <ParameterRow spec={JOINTS} parameter={now.joints} change={(joints) => change({ joints })} />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,151 @@
+'use client';
+/** The bench slip: the next action, what is established, cautions. Cautions are never the part that is cut. */
+import { ArrowRight, TriangleAlert } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { presentVerdict } from '../../core/job/job';
+import { operatingState } from '../../core/operate/states';
+import { contactVerdict } from '../../core/probe/contact';
+import { judge } from '../../core/probe/judge';
+import { techniqueFor } from '../../core/probe/technique';
+import { showText } from '../../core/units/format';
+import { Sign } from '../strip/glyphs';
+import { readingOf, useBench, type Bench } from './jobPage';
+import { LeadLines } from '../readings/Leads';
+import { useTyped } from '../typed';
+
+/** The next action as a button; while something is typed the keypad's Keep holds the highlighter. */
+export function NextButton({ className = '' }: { className?: string }) {
+  const { next, act } = useBench();
+  const typed = useTyped().text;
+  if (next.kind === 'own') return <p className="waiting">{next.words}.</p>;
+  if (next.kind === 'wait') return <p className="waiting">{next.words} …</p>;
+  return (
+    <button type="button" className={`bx next${typed === '' ? ' go' : ''} ${className}`} onClick={act}>
+      <span>
+        {next.words}
+        {(next.kind === 'measure' || next.kind === 'ask' || next.kind === 'check') && (
+          <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>
+        )}
+      </span>
+      <ArrowRight size={22} aria-hidden="true" />
+    </button>
+  );
+}
+
+/** The state's cautions, or those of the state one is about to change to. */
+export function cautionsOf(bench: Bench): readonly string[] {
+  const state = bench.next.kind === 'change-state' ? bench.next.state : bench.job.rigState.id;
+  const fault = bench.diagnosis?.suspects.find((s) => s.fault === presentVerdict(bench.job)?.fault);
+  return [...operatingState(state).cautions, ...(fault?.caution ? [fault.caution] : [])];
+}
+
+export function Cautions({ list }: { list: readonly string[] }) {
+  return (
+    <ul className="cautions">
+      {list.map((c) => (
+        <li key={c}>
+          <TriangleAlert size={17} aria-hidden="true" />
+          <span>{c}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The link's contact in milliohms, where its drop and its amps were both taken in one state. */
+function contacts(bench: Bench): ReactNode[] {
+  const { rig, readings } = bench;
+  const link = rig.parts.find((p) => p.kind === 'link-solenoid');
+  const cable = rig.conductors.find((c) => c.from.part === link?.id && c.use === 'feed');
+  if (!link || !cable) return [];
+  return [...new Set(readings.map((r) => r.state))].flatMap((state): ReactNode[] => {
+    const drop = readings.find(
+      (r) => r.state === state && r.probe === `${link.id}.chassis-stud` && r.ref === `${link.id}.coach-stud`,
+    )?.value;
+    const amps = readings.find((r) => r.state === state && r.probe === `${cable.id}.clamp`)?.value;
+    if (drop === undefined || amps === undefined) return [];
+    const { milliohms, says } = contactVerdict(drop, amps);
+    return [
+      <li key={`contact ${state}`}>
+        {says === 'good' || says === 'replace' ? (
+          <Sign verdict={says === 'good' ? 'ok' : 'high'} size={15} />
+        ) : (
+          <span aria-hidden="true">–</span>
+        )}
+        <span>
+          {link.name} contact: {Number.isFinite(milliohms) ? `${milliohms.toFixed(1)} mΩ` : 'no current'} at{' '}
+          {showText(amps, 'A')}, {says}
+        </span>
+      </li>,
+    ];
+  });
+}
+
+/** What the readings at hand establish, worst first, in one line each. */
+export function established(bench: Bench): ReactNode[] {
+  const lines: { bad: boolean; node: ReactNode }[] = [];
+  for (const m of bench.measurements) {
+    for (const state of new Set(bench.readings.map((r) => r.state))) {
+      const r = readingOf(bench.readings, state, m);
+      const band = bench.band(state, m.id);
+      if (r?.value === undefined || !band) continue;
+      const verdict = judge(r.value, band);
+      lines.push({
+        bad: verdict !== 'ok',
+        node: (
+          <li key={r.id}>
+            <Sign verdict={verdict} size={15} />
+            <span>
+              {m.name}: {showText(r.value, r.unit)}, {operatingState(state).label.toLowerCase()}
+            </span>
+          </li>
+        ),
+      });
+    }
+  }
+  return [
+    ...contacts(bench),
+    ...lines.filter((l) => l.bad).map((l) => l.node),
+    ...lines.filter((l) => !l.bad).map((l) => l.node),
+  ];
+}
+
+export function BenchSlip() {
+  const bench = useBench();
+  const { next, diagnosing } = bench;
+  const lines = established(bench);
+  const cautions = cautionsOf(bench);
+  const tips = next.kind === 'measure' ? techniqueFor(next.measurement, bench.job.rigState.id) : [];
+  return (
+    <aside className="slip" aria-label="Bench slip">
+      <h2>
+        Bench slip <span>{diagnosing ? 'thinking' : ''}</span>
+      </h2>
+      {next.kind === 'change-state' && <div className="lab">First, the rig must be doing something else</div>}
+      <NextButton />
+      {next.kind === 'measure' && <LeadLines red={next.measurement.red} black={next.measurement.black} />}
+      {tips.map((t) => (
+        <p key={t} className="tip">
+          {bench.words(t)}
+        </p>
+      ))}
+      {next.kind === 'change-state' && (
+        <div className="then">
+          <div className="lab">Then</div>
+          <b>{next.then}</b>
+        </div>
+      )}
+      <h3>Cautions</h3>
+      <Cautions list={cautions} />
+      <h3>Established</h3>
+      <div className="slip-scroll" tabIndex={0} role="region" aria-label="Established">
+        {lines.length === 0 ? (
+          <p className="quiet">Nothing yet: the first reading starts it.</p>
+        ) : (
+          <ul className="est">{lines.slice(0, 4)}</ul>
+        )}
+        {lines.length > 4 && <p className="quiet">and {lines.length - 4} more on the sheet</p>}
+      </div>
+    </aside>
+  );
+}

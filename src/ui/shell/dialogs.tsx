@@ -1,0 +1,142 @@
+'use client';
+/** Smaller sheets: where the black lead is, how a band came about, the keys. */
+import { useEffect, useState } from 'react';
+import type { BandWorking } from '../../core/probe/bands';
+import { operatingState } from '../../core/operate/states';
+import type { Measurement } from '../../core/probe/measurement';
+import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
+import { useBench } from './jobPage';
+import { usePointWords } from '../readings/Leads';
+import { Sheet } from '../Dialog';
+
+export function LeadDialog({ onClose }: { onClose(): void }) {
+  const { job, rig, send } = useBench();
+  const words = usePointWords();
+  const points = [
+    ...rig.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
+    ...rig.probes.filter((p) => p.key.endsWith('.minus')).map((p) => p.key),
+  ];
+  return (
+    <Sheet title="Where is the black lead?" onClose={onClose}>
+      <p className="lead-in">
+        Every volt reading is kept with its black-lead point. A moved lead starts a new block of readings, with bands of
+        its own.
+      </p>
+      <div className="states">
+        {points.map((key) => (
+          <button
+            key={key}
+            type="button"
+            className={`strow${key === job.blackLead ? ' on' : ''}`}
+            onClick={() => {
+              if (key !== job.blackLead) send('lead.move', { point: key });
+              onClose();
+            }}
+          >
+            <b>{words(key)}</b>
+            <span className="c">{key === job.blackLead ? 'now' : ''}</span>
+          </button>
+        ))}
+      </div>
+    </Sheet>
+  );
+}
+
+export function BandDialog({
+  state,
+  measurement,
+  onClose,
+}: {
+  state: string;
+  measurement: Measurement;
+  onClose(): void;
+}) {
+  const { askWorking } = useBench();
+  const [working, setWorking] = useState<BandWorking>();
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    let alive = true;
+    askWorking(state, measurement).then(
+      (w) => alive && (w ? setWorking(w) : setFailed(true)),
+      () => alive && setFailed(true),
+    );
+    return () => {
+      alive = false;
+    };
+  }, [askWorking, state, measurement]);
+  const b = working?.band;
+  return (
+    <Sheet title={`Why ${measurement.label} should read that`} onClose={onClose}>
+      {failed && <p role="alert">The working could not be computed. Close this and try again.</p>}
+      {!working && !failed && <p className="waiting">Working it out …</p>}
+      {working && b && (
+        <>
+          <p className="lead-in">
+            {measurement.name}, {operatingState(state).label.toLowerCase()}: a healthy rig reads{' '}
+            <b>{showBand(b.lo, b.hi, b.unit)}</b>. With every assumption as stated, {showText(b.nominal, b.unit)}.
+          </p>
+          <p>
+            The whole circuit is solved {working.samples} times with every uncertain number drawn from its spread. The
+            band holds the middle 95 %, widened by the meter (±{showText(2 * working.meter, b.unit)}).
+          </p>
+          <table className="table work">
+            <thead>
+              <tr>
+                <th>What widens it most</th>
+                <th>Taken as</th>
+                <th>Alone moves it by</th>
+                <th>Known how</th>
+              </tr>
+            </thead>
+            <tbody>
+              {working.shares.map((s) => (
+                <tr key={s.label}>
+                  <td>{s.label}</td>
+                  <td>
+                    {showQuantity(s.value, s.unit)} {showSpread(s.spread, s.scale, s.unit)}
+                  </td>
+                  <td>±{showText(s.effect, b.unit)}</td>
+                  <td>
+                    {s.provenance}
+                    {s.source ? `, ${s.source}` : ''}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+    </Sheet>
+  );
+}
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ['0–9 . , −', 'type the reading'],
+  ['m', 'millivolts or volts'],
+  ['Enter', 'keep it; with nothing typed, do the next action'],
+  ['Backspace', 'delete the last digit'],
+  ['↑ ↓', 'previous, next probe'],
+  ['s', 'what the rig is doing'],
+  ['u or Ctrl z', 'undo the last thing you did'],
+  ['l', 'seen, heard, tried'],
+  ['i g r f p', 'Intake, Rig, Readings, Fault, Prove'],
+  ['d', 'dark or light'],
+  ['?', 'these keys'],
+];
+
+export function KeysDialog({ onClose }: { onClose(): void }) {
+  return (
+    <Sheet title="Keys" onClose={onClose}>
+      <dl className="keylist">
+        {KEYS.map(([key, what]) => (
+          <div key={key}>
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Sheet>
+  );
+}
