@@ -11,7 +11,7 @@ import standaloneModule from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/job/command';
+import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/job/commandSchema';
 import { OpenJobSchema } from '../src/core/job/openJob';
 import { JobSchema } from '../src/core/job/jobSchema';
 import { SHOP_COMMAND_TYPES, ShopSchema, shopCommandSchema } from '../src/core/shop/shopSchema';

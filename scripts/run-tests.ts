@@ -6,7 +6,10 @@ import { spawn, execFileSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { TestServer } from './testServer';
 
-const only = new Set(process.argv.slice(2));
+/** `./surrik test unit src/core/job` runs the unit tests of a folder alone. */
+const PARTS = ['static', 'unit', 'e2e'];
+const only = new Set(process.argv.slice(2).filter((a) => PARTS.includes(a)));
+const files = process.argv.slice(2).filter((a) => !PARTS.includes(a));
 const want = (name: string) => only.size === 0 || only.has(name);
 let passed = 0;
 let failed = 0;
@@ -59,6 +62,7 @@ if (want('unit')) {
   rmSync('test-results/vitest.json', { force: true });
   const code = await run(bin('vitest'), [
     'run',
+    ...files,
     '--reporter=default',
     '--reporter=json',
     '--outputFile.json=test-results/vitest.json',
@@ -93,7 +97,7 @@ if (want('e2e')) {
       failed++;
     }
   };
-  await play('--grep-invert', '@after-restart|@alone');
+  await play('--grep-invert', '@after-restart|@alone', ...files);
   await play('--workers', '1', '--grep', '@alone');
   await server.stop();
   execFileSync('./surrik', ['restart-test-database'], { stdio: 'inherit' });

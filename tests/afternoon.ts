@@ -3,7 +3,7 @@ import { demoJobs } from '../db/demo/jobs';
 import { demoInstruments, demoUuid } from '../db/demo/shop';
 import type { Command, CommandType, Payload } from '../src/core/job/command';
 import { currentRevision, type Job } from '../src/core/job/job';
-import { reduceJob } from '../src/core/job/reduce';
+import { applyCommand } from '../src/core/job/applyCommand';
 import { usualScenarios } from '../src/core/plan/usualScenarios';
 import { insertFuse } from '../src/core/rig/insertFuse';
 import { usualTow } from '../src/core/rules/tow/usual';
@@ -23,7 +23,7 @@ export const command = <T extends CommandType>(type: T, payload: Payload<T>): Co
     payload,
   }) as Command;
 export const after = (job: Job, c: Command): Job => {
-  const next = reduceJob(job, c);
+  const next = applyCommand(job, c);
   if (!next.ok) throw new Error(`${c.type}: ${next.error.found}, wanted ${next.error.wanted}`);
   return next.value;
 };

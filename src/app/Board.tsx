@@ -1,6 +1,6 @@
 'use client';
 /** The job board: tickets by where they stand, the one that is due marked. */
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
 import {
   ArrowRight,
@@ -18,8 +18,8 @@ import {
 } from 'lucide-react';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
-import { fetchBoard, importJobFile, searchShop } from '@/client/api';
-import type { BoardTicket } from '@/server/jobs';
+import { fetchBoard, fetchOlder, importJobFile, searchShop } from '@/client/api';
+import type { BoardPage, BoardTicket } from '@/server/board';
 import { useTheme } from '@/ui/theme';
 import { signOutAction } from './sign-in/actions';
 
@@ -72,13 +72,24 @@ function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
   );
 }
 
-export function Board({ initial }: { initial: { shop: string; actor: string; tickets: BoardTicket[] } }) {
+export function Board({ initial }: { initial: BoardPage }) {
   const { data, error } = useQuery({
     queryKey: ['board'],
-    queryFn: fetchBoard,
+    queryFn: ({ client }) => fetchBoard(client.getQueryData(['board'])),
     initialData: initial,
     refetchInterval: 5000,
   });
+  // Finished jobs further down: asked for, not polled.
+  const older = useInfiniteQuery({
+    queryKey: ['board', 'older', data.olderThan],
+    queryFn: ({ pageParam }) => fetchOlder(pageParam),
+    initialPageParam: data.olderThan ?? 0,
+    getNextPageParam: (page) => page.olderThan,
+    enabled: false,
+  });
+  const pages = older.data?.pages ?? [];
+  const more = pages.length === 0 ? data.olderThan !== undefined : pages.at(-1)!.olderThan !== undefined;
+  const all = [...data.tickets, ...pages.flatMap((p) => p.tickets)];
   const [search, setSearch] = useState('');
   const [theme, toggle] = useTheme();
   const needle = search.trim().toLowerCase();
@@ -90,7 +101,7 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
   });
   const hits = needle.length >= 2 ? (found.data?.hits ?? []) : [];
   // A job stands on the board where its ticket, or anything in its record, holds the words.
-  const tickets = data.tickets.filter(
+  const tickets = all.filter(
     (t) =>
       `${t.number} ${t.rig} ${t.kind} ${t.complaint}`.toLowerCase().includes(needle) ||
       hits.some((h) => h.job === t.number),
@@ -127,7 +138,9 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
           </span>
           <span className="tx">
             <span className="t">Jobs</span>
-            <span className="m">{data.tickets.filter((t) => t.status !== 'done').length} open</span>
+            <span className="m">
+              {Object.entries(data.counts).reduce((n, [status, c]) => (status === 'done' ? n : n + c), 0)} open
+            </span>
           </span>
         </span>
         <Link href="/calculators" className="railbtn">
@@ -223,12 +236,22 @@ export function Board({ initial }: { initial: { shop: string; actor: string; tic
               <section key={column.title} className="col" aria-label={column.title}>
                 <h2>
                   {column.title}
-                  <span>{here.length}</span>
+                  <span>{needle ? here.length : column.statuses.reduce((n, s) => n + data.counts[s], 0)}</span>
                 </h2>
                 <div>
                   {here.map((t) => (
                     <Ticket key={t.number} ticket={t} due={t.number === due?.number} />
                   ))}
+                  {column.title === 'Done' && more && (
+                    <button
+                      type="button"
+                      className="bx wide"
+                      disabled={older.isFetching}
+                      onClick={() => void (pages.length === 0 ? older.refetch() : older.fetchNextPage())}
+                    >
+                      {older.isFetching ? 'Looking …' : 'Older ones'}
+                    </button>
+                  )}
                   {here.length === 0 && (
                     <p className="quiet pad">{needle ? `Nothing here matches “${search.trim()}”.` : column.empty}</p>
                   )}

@@ -6,7 +6,8 @@ import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import type { OpenJob } from '../core/job/openJob';
 import type { Hit, ShopCalendar } from '../server/history';
 import type { Imported } from '../server/jobArchive';
-import type { BoardTicket, JobSnapshot } from '../server/jobs';
+import type { BoardPage } from '../server/board';
+import type { JobSnapshot } from '../server/jobs';
 import type { StoredLog } from '../server/logs';
 import type { StoredPhoto } from '../server/photos';
 import type { ShopSnapshot } from '../server/shop';
@@ -44,7 +45,16 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
 
 const call = async <T>(path: string, init?: RequestInit): Promise<T> => (await (await request(path, init)).json()) as T;
 
-export const fetchSnapshot = (job: number): Promise<JobSnapshot> => call(`/api/jobs/${job}/snapshot`);
+/** An answer, or what one has where the server has nothing newer. */
+async function callIfNewer<T extends { stamp: string }>(path: string, has: T | undefined): Promise<T> {
+  const mark = path.includes('?') ? '&' : '?';
+  const response = await request(has ? `${path}${mark}since=${encodeURIComponent(has.stamp)}` : path);
+  return response.status === 204 ? has! : ((await response.json()) as T);
+}
+
+/** The job as it stands. @param has the snapshot one has: the same object where nothing changed */
+export const fetchSnapshot = (job: number, has?: JobSnapshot): Promise<JobSnapshot> =>
+  callIfNewer(`/api/jobs/${job}/snapshot`, has);
 
 export const fetchShop = (): Promise<ShopSnapshot> => call('/api/shop');
 
@@ -64,7 +74,11 @@ export const postLog = (job: number, packed: Blob): Promise<StoredLog> =>
 export const fetchLog = (job: number, sha256: string): Promise<Blob> =>
   request(`/api/jobs/${job}/logs/${sha256}`).then((r) => r.blob());
 
-export const fetchBoard = (): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> => call('/api/jobs');
+/** The board's first page. @param has the page one has: the same object where nothing changed */
+export const fetchBoard = (has?: BoardPage): Promise<BoardPage> => callIfNewer('/api/jobs', has);
+
+/** Finished jobs older than a number. */
+export const fetchOlder = (before: number): Promise<BoardPage> => call(`/api/jobs?before=${before}`);
 
 export const postOpenJob = (job: OpenJob): Promise<{ number: number; again: boolean }> =>
   call('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) });

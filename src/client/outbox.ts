@@ -2,7 +2,8 @@
 /**
  * Every change goes through here: kept on this device first, shown at once, sent in order, and only let go
  * when the server has acknowledged it and its snapshot shows it. A refused entry stays, with the reason,
- * until somebody dismisses it.
+ * until somebody dismisses it. One that the server fails on, or does not know yet, is set aside with what depends
+ * on it, and can be sent again: it never holds up those behind it.
  */
 import { openDB, type IDBPDatabase } from 'idb';
 import type { Command } from '../core/job/command';
@@ -16,17 +17,39 @@ export interface Entry<C extends Command | ShopCommand = Command | ShopCommand> 
   order: number;
   job: Target;
   command: C;
-  status: 'waiting' | 'sent' | 'refused';
+  status: 'waiting' | 'sent' | 'refused' | 'aside';
+  /** How often the server itself failed on it. */
+  faults?: number;
   /** Snapshot seq the person was looking at. */
   seen: number;
   /** baseSeq is fixed when it is first sent: after that the content may not change. */
   fixed: boolean;
   seq?: number;
   reason?: string;
+  /** The entry it was set aside with, if it was not for itself. */
+  because?: string;
 }
 
 type Listener = () => void;
 const RETRY_MS = [500, 1000, 2000, 4000, 8000];
+/** Times a fault of the server is met with the same entry before the entry is set aside. */
+const MAX_FAULTS = 3;
+
+/** What the answer to an entry means for it. */
+type Fate = 'retry' | 'signed-out' | 'fault' | 'aside' | 'refused';
+
+function fateOf({ status, code }: ApiError): Fate {
+  if (status === 401) return 'signed-out';
+  // Nobody answered, or the server said that it cannot just now.
+  if (status === 0 || status === 429 || status === 502 || status === 503 || status === 504) return 'retry';
+  if (status >= 500) return 'fault';
+  // Right as it is, but not for this person or this server.
+  return code === 'other-person' || code === 'newer-command' ? 'aside' : 'refused';
+}
+
+const UUID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
+/** Ids a command makes or speaks of. */
+const idsIn = (command: { payload: unknown }): string[] => JSON.stringify(command.payload).match(UUID) ?? [];
 
 export class Outbox<C extends Command | ShopCommand> {
   private entries: Entry<C>[] = [];
@@ -111,53 +134,97 @@ export class Outbox<C extends Command | ShopCommand> {
     void this.pump();
   };
 
+  /** Sends an entry that was set aside once more, in its old place, with what was set aside because of it. */
+  async resend(id: string): Promise<void> {
+    for (const entry of this.entries) {
+      if (entry.status !== 'aside' || (entry.command.id !== id && entry.because !== id)) continue;
+      entry.status = 'waiting';
+      delete entry.faults;
+      delete entry.because;
+      delete entry.reason;
+      await this.store(entry);
+    }
+    this.changed();
+    this.retry();
+  }
+
+  /** Sets an entry aside, and every later one that speaks of something it makes. */
+  private async setAside(entry: Entry<C>, reason: string): Promise<void> {
+    entry.status = 'aside';
+    entry.reason = reason;
+    await this.store(entry);
+    const ids = new Set(idsIn(entry.command));
+    for (const later of this.entries) {
+      if (later.status !== 'waiting' || later.order <= entry.order) continue;
+      const theirs = idsIn(later.command);
+      if (!theirs.some((x) => ids.has(x))) continue;
+      for (const x of theirs) ids.add(x);
+      later.status = 'aside';
+      later.because = entry.command.id;
+      later.reason = 'It belongs to an entry that was not taken.';
+      await this.store(later);
+    }
+  }
+
   private async pump(): Promise<void> {
     if (this.sending) return;
     this.sending = true;
     try {
       for (;;) {
         const entry = this.entries.find((e) => e.status === 'waiting');
-        if (!entry) break;
-        if (!entry.fixed) {
-          // Our own earlier entries are no news to us: count them as seen, but nothing beyond a stranger's.
-          let base = entry.seen;
-          while (this.ownSeqs.has(base + 1)) base++;
-          entry.command = { ...entry.command, baseSeq: base };
-          entry.fixed = true;
-          await this.store(entry);
-        }
-        try {
-          const ack = await postCommand(this.job, entry.command);
-          this.ownSeqs.add(ack.seq);
-          entry.status = 'sent';
-          entry.seq = ack.seq;
-          this.failures = 0;
-          this.trouble = undefined;
-          await (await this.open())?.delete('entries', entry.command.id).catch(() => undefined);
-          this.onAcknowledged();
-        } catch (e) {
-          const error = e instanceof ApiError ? e : new ApiError(0, 'failed', String(e));
-          if (error.status >= 400 && error.status < 500 && error.status !== 401 && error.status !== 429) {
-            entry.status = 'refused';
-            entry.reason = error.message;
-            await this.store(entry);
-            this.onAcknowledged();
-          } else {
-            this.trouble =
-              error.status === 401
-                ? 'You are signed out. Sign in again: what you entered is kept here.'
-                : error.message;
-            const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)]!;
-            this.failures++;
-            this.timer = setTimeout(() => void this.pump(), wait);
-            break;
-          }
-        }
+        if (!entry || !(await this.send(entry))) break;
         this.changed();
       }
     } finally {
       this.sending = false;
       this.changed();
+    }
+  }
+
+  /** Sends one entry. False where the rest has to wait. */
+  private async send(entry: Entry<C>): Promise<boolean> {
+    if (!entry.fixed) {
+      // Our own earlier entries are no news to us: count them as seen, but nothing beyond a stranger's.
+      let base = entry.seen;
+      while (this.ownSeqs.has(base + 1)) base++;
+      entry.command = { ...entry.command, baseSeq: base };
+      entry.fixed = true;
+      await this.store(entry);
+    }
+    try {
+      const ack = await postCommand(this.job, entry.command);
+      this.ownSeqs.add(ack.seq);
+      entry.status = 'sent';
+      entry.seq = ack.seq;
+      this.failures = 0;
+      this.trouble = undefined;
+      await (await this.open())?.delete('entries', entry.command.id).catch(() => undefined);
+      this.onAcknowledged();
+      return true;
+    } catch (e) {
+      const error = e instanceof ApiError ? e : new ApiError(0, 'failed', String(e));
+      const fate = fateOf(error);
+      if (fate === 'refused') {
+        entry.status = 'refused';
+        entry.reason = error.message;
+        await this.store(entry);
+        this.onAcknowledged();
+        return true;
+      }
+      if (fate === 'fault') entry.faults = (entry.faults ?? 0) + 1;
+      if (fate === 'aside' || (entry.faults ?? 0) >= MAX_FAULTS) {
+        await this.setAside(entry, error.message);
+        this.failures = 0;
+        this.trouble = undefined;
+        this.onAcknowledged();
+        return true;
+      }
+      this.trouble =
+        fate === 'signed-out' ? 'You are signed out. Sign in again: what you entered is kept here.' : error.message;
+      const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)]!;
+      this.failures++;
+      this.timer = setTimeout(() => void this.pump(), wait);
+      return false;
     }
   }
 }

@@ -4,14 +4,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import type { Command, CommandType, Payload } from '../core/job/command';
 import type { Identity } from '../core/job/identity';
-import { inverseOf } from '../core/job/inverse';
 import type { Job } from '../core/job/job';
-import { reduceJob } from '../core/job/reduce';
+import { applyCommand, definitionOf, inverseOf } from '../core/job/applyCommand';
+import { fingerprint } from '../core/job/fingerprint';
 import type { Shop } from '../core/shop/shop';
 import type { JobSnapshot, Visit } from '../server/jobs';
 import { fetchSnapshot, type ApiError } from './api';
 import type { Entry } from './outbox';
-import { notYetIn, useOutbox } from './useOutbox';
+import { notTaken, notYetIn, useOutbox } from './useOutbox';
 
 export interface JobView {
   job: Job | undefined;
@@ -30,6 +30,8 @@ export interface JobView {
   /** The command `undo` would take back. */
   undoable: CommandType | undefined;
   dismiss(id: string): void;
+  /** Sends what was set aside once more. */
+  resend(id: string): void;
 }
 
 /** How often another person's work is looked for. */
@@ -45,7 +47,7 @@ interface Done {
 export function useJob(number: number): JobView {
   const query = useQuery({
     queryKey: ['job', number],
-    queryFn: () => fetchSnapshot(number),
+    queryFn: ({ client }) => fetchSnapshot(number, client.getQueryData(['job', number])),
     refetchInterval: REFRESH_MS,
     retry: (count, error) => (error as ApiError).status === 0 && count < 2,
   });
@@ -57,7 +59,7 @@ export function useJob(number: number): JobView {
     if (!data) return undefined;
     let { job, identity } = data;
     for (const command of notYetIn(entries, data.seq)) {
-      const next = reduceJob(job, command);
+      const next = applyCommand(job, command);
       if (!next.ok) continue;
       job = next.value;
       if (command.type === 'identity.set') identity = command.payload.set;
@@ -65,11 +67,14 @@ export function useJob(number: number): JobView {
     return { job, identity };
   }, [data, entries]);
 
-  const refused = entries.filter((e) => e.status === 'refused');
+  const refused = notTaken(entries);
   // What was refused changed nothing: there is nothing to take back.
   const undoable = done.filter((d) => !refused.some((e) => e.command.id === d.command.id));
   const post = (type: CommandType, payload: unknown): Command | undefined => {
-    if (!data) return undefined;
+    if (!data || !view) return undefined;
+    // A statement says what it was made on: what this device shows, own entries on their way included.
+    const spoken = definitionOf(type)?.speaksFor;
+    const covers = spoken && { seq: data.seq, hash: fingerprint(view.job, spoken) };
     const command = {
       id: crypto.randomUUID(),
       type,
@@ -77,7 +82,7 @@ export function useJob(number: number): JobView {
       baseSeq: data.seq,
       at: new Date().toISOString(),
       actor: data.actor.name,
-      payload,
+      payload: covers ? { ...(payload as object), covers } : payload,
     } as Command;
     void box.add(command, data.seq);
     return command;
@@ -107,5 +112,6 @@ export function useJob(number: number): JobView {
     },
     undoable: undoable.at(-1)?.command.type,
     dismiss: (id) => void box.dismiss(id),
+    resend: (id) => void box.resend(id),
   };
 }

@@ -45,6 +45,12 @@ export function useOutbox<C extends Command | ShopCommand>(
   return { box: box as unknown as Outbox<C>, entries: entries as readonly Entry<C>[] };
 }
 
-/** Entries the snapshot does not show yet, refused ones left out. */
+/** What did not get to the server and will not by itself: refused, or set aside. */
+export const notTaken = <C extends Command | ShopCommand>(entries: readonly Entry<C>[]): Entry<C>[] =>
+  entries.filter((e) => e.status === 'refused' || e.status === 'aside');
+
+/** Entries the snapshot does not show yet; what was not taken is left out. */
 export const notYetIn = <C extends Command | ShopCommand>(entries: readonly Entry<C>[], seq: number): C[] =>
-  entries.filter((e) => e.status !== 'refused' && !(e.seq !== undefined && e.seq <= seq)).map((e) => e.command);
+  entries
+    .filter((e) => e.status !== 'refused' && e.status !== 'aside' && !(e.seq !== undefined && e.seq <= seq))
+    .map((e) => e.command);

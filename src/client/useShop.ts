@@ -7,7 +7,7 @@ import { reduceShop, type Settings, type SettingsChange, type Shop } from '../co
 import type { ShopCommand, ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import { fetchShop, type ApiError } from './api';
 import type { Entry } from './outbox';
-import { notYetIn, useOutbox } from './useOutbox';
+import { notTaken, notYetIn, useOutbox } from './useOutbox';
 
 export interface ShopView {
   shop: Shop | undefined;
@@ -23,6 +23,8 @@ export interface ShopView {
   undo(): void;
   canUndo: boolean;
   dismiss(id: string): void;
+  /** Sends what was set aside once more. */
+  resend(id: string): void;
 }
 
 export function useShop(): ShopView {
@@ -58,7 +60,7 @@ export function useShop(): ShopView {
     actor: data?.actor.name ?? '',
     pace: data?.pace ?? [],
     error: query.error as ApiError | null,
-    refused: entries.filter((e) => e.status === 'refused'),
+    refused: notTaken(entries),
     trouble: box.trouble,
     send,
     set(change) {
@@ -82,5 +84,6 @@ export function useShop(): ShopView {
     },
     canUndo: done.length > 0,
     dismiss: (id) => void box.dismiss(id),
+    resend: (id) => void box.resend(id),
   };
 }

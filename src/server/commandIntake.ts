@@ -26,6 +26,12 @@ interface Envelope {
 export function checkedCommand<C extends Envelope>(checked: Result<C, DocumentIssue[]>, actor: Actor): C {
   if (!checked.ok) {
     const issue = checked.error[0]!;
+    if (issue.pointer === '/type' || issue.pointer === '/version')
+      throw new Refused(
+        409,
+        'newer-command',
+        `This server does not know an entry of kind ${issue.found} yet. It is kept on this device: bring the server up to date, then send it again.`,
+      );
     throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
   }
   const command = checked.value;

@@ -4,19 +4,22 @@
  * on the same matter is never overwritten.
  */
 import type { Knex } from 'knex';
-import { exclusiveMatter, matterInWords } from '../core/job/command';
-import { reduceJob } from '../core/job/reduce';
+import { applyCommand, definitionOf, matterInWords, matterOf } from '../core/job/applyCommand';
+import type { Command } from '../core/job/command';
 import { validateCommand } from '../core/openFormats/validate';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { saveIdentity } from './identity';
-import { loadJob, saveJob } from './jobStore';
+import { loadJob, saveJob, type StoredJob } from './jobStore';
 import { logReceived } from './logs';
 import { photoReceived } from './photos';
 import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
+import { refuseStaleStatement } from './statement';
 
 export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {
   const command = checkedCommand(validateCommand(data), actor);
+  if (!definitionOf(command.type)!.who.includes(actor.role))
+    throw new Refused(403, 'role', 'This is for a technician to enter. Sign in as one to send it.');
   const hash = hashOf(jobNumber, command);
   return withShop(db, actor.shopId, async (tx) => {
     const stored = await loadJob(tx, jobNumber, true);
@@ -25,7 +28,7 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
     const before = await takenBefore(tx, 'commands', command.id, hash);
     if (before) return before;
 
-    const matter = exclusiveMatter(command);
+    const matter = matterOf(command);
     if (matter !== undefined) {
       const newer = (await tx('commands as c')
         .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))
@@ -41,24 +44,12 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
         );
     }
 
-    const next = reduceJob(stored.job, command);
+    await refuseStaleStatement(tx, actor, stored, command);
+
+    const next = applyCommand(stored.job, command);
     if (!next.ok) throw new Refused(409, 'refused', `Not possible: ${next.error.found}. Wanted: ${next.error.wanted}.`);
 
-    if (command.type === 'photo.keep' && !(await photoReceived(tx, stored.id, command.payload.sha256)))
-      throw new Refused(409, 'no-file', 'The photo itself has not arrived. Choose it again.');
-    if (
-      command.type === 'log.set' &&
-      command.payload.set?.file &&
-      !(await logReceived(tx, stored.id, command.payload.set.file.sha256))
-    )
-      throw new Refused(409, 'no-file', 'The log itself has not arrived. Keep it again.');
-    if (
-      command.type === 'visit.link' &&
-      command.payload.set &&
-      !(await tx('jobs').where({ number: command.payload.set.job, rig_id: stored.job.rigId }).first('id'))
-    )
-      throw new Refused(409, 'refused', `Not possible: job ${command.payload.set.job} is no earlier job of this rig.`);
-    if (command.type === 'identity.set') await saveIdentity(tx, actor.shopId, stored.job.rigId, command.payload.set);
+    await besideTheRecord(tx, actor, stored, command);
 
     const seq = stored.seq + 1;
     await tx('commands').insert({
@@ -78,4 +69,23 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
     await saveJob(tx, actor.shopId, stored, next.value, seq);
     return { id: command.id, seq, again: false };
   });
+}
+
+/** What a command needs that is no part of the record: files that were sent before, other jobs, the customer. */
+async function besideTheRecord(tx: Knex.Transaction, actor: Actor, stored: StoredJob, command: Command): Promise<void> {
+  if (command.type === 'photo.keep' && !(await photoReceived(tx, stored.id, command.payload.sha256)))
+    throw new Refused(409, 'no-file', 'The photo itself has not arrived. Choose it again.');
+  if (
+    command.type === 'log.set' &&
+    command.payload.set?.file &&
+    !(await logReceived(tx, stored.id, command.payload.set.file.sha256))
+  )
+    throw new Refused(409, 'no-file', 'The log itself has not arrived. Keep it again.');
+  if (
+    command.type === 'visit.link' &&
+    command.payload.set &&
+    !(await tx('jobs').where({ number: command.payload.set.job, rig_id: stored.job.rigId }).first('id'))
+  )
+    throw new Refused(409, 'refused', `Not possible: job ${command.payload.set.job} is no earlier job of this rig.`);
+  if (command.type === 'identity.set') await saveIdentity(tx, actor.shopId, stored.job.rigId, command.payload.set);
 }

@@ -1,9 +1,11 @@
 /** The web edge: who asks, from where, and how a refusal is said. */
+import { randomUUID } from 'node:crypto';
 import { getIronSession } from 'iron-session';
 import { cookies } from 'next/headers';
 import { Refused, type Actor } from './actor';
 import { serverConfig } from './config';
 import { appDb } from './db';
+import { isOutage } from './failure';
 import { actorOf, type SignedIn } from './signIn';
 
 const COOKIE = 'surrik';
@@ -32,6 +34,11 @@ async function requireActor(): Promise<Actor> {
   return actor;
 }
 
+/** The host an Origin header names; `null` and what is no address name none. */
+function hostOf(origin: string): string | undefined {
+  return URL.canParse(origin) ? new URL(origin).host : undefined;
+}
+
 /** Refuses a change that another site's page asks the browser to make; `type` is how its content type begins. */
 export function sameSite(request: Request, type = 'application/json'): void {
   const origin = request.headers.get('origin');
@@ -39,7 +46,7 @@ export function sameSite(request: Request, type = 'application/json'): void {
   const site = request.headers.get('sec-fetch-site');
   if (site !== null && site !== 'same-origin')
     throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
-  if (origin !== null && new URL(origin).host !== host)
+  if (origin !== null && hostOf(origin) !== host)
     throw new Refused(403, 'cross-site', 'Changes are only taken from Surrik itself.');
   if (!request.headers.get('content-type')?.startsWith(type))
     throw new Refused(400, 'content-type', `This is sent as ${type}.`);
@@ -47,20 +54,29 @@ export function sameSite(request: Request, type = 'application/json'): void {
 
 const BODY_LIMIT = 256 * 1024;
 
-/** A JSON body of bounded size. */
+/** A JSON body of bounded size, read no further than the limit. */
 export async function jsonBody(request: Request): Promise<unknown> {
-  const text = await request.text();
-  if (text.length > BODY_LIMIT) throw new Refused(413, 'too-large', `A command has at most ${BODY_LIMIT / 1024} kB.`);
+  const bytes = await boundedBody(
+    request,
+    BODY_LIMIT,
+    () => new Refused(413, 'too-large', `A command has at most ${BODY_LIMIT / 1024} kB.`),
+  );
   try {
-    return JSON.parse(text);
+    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch {
     throw new Refused(400, 'not-json', 'The body is not JSON.');
   }
 }
 
 /** A body of bytes, read no further than the limit. */
-export async function binaryBody(request: Request, limit: number): Promise<Uint8Array> {
-  const tooLarge = () => new Refused(413, 'too-large', `At most ${Math.round(limit / 1024 / 1024)} MB at once.`);
+export const binaryBody = (request: Request, limit: number): Promise<Uint8Array> =>
+  boundedBody(
+    request,
+    limit,
+    () => new Refused(413, 'too-large', `At most ${Math.round(limit / 1024 / 1024)} MB at once.`),
+  );
+
+async function boundedBody(request: Request, limit: number, tooLarge: () => Refused): Promise<Uint8Array> {
   if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
@@ -86,20 +102,43 @@ export async function answerWith(work: (actor: Actor) => Promise<Response>): Pro
   try {
     return await work(await requireActor());
   } catch (e) {
-    if (e instanceof Refused)
-      return Response.json(
-        { error: { code: e.code, message: e.message } },
-        { status: e.status, headers: { 'cache-control': 'no-store' } },
-      );
-    console.error('request failed:', (e as Error).message);
-    return Response.json(
-      {
-        error: {
-          code: 'unavailable',
-          message: 'The server cannot reach its data just now. What you entered is kept on this device and sent again.',
-        },
-      },
-      { status: 503, headers: { 'cache-control': 'no-store' } },
-    );
+    return failureResponse(e);
   }
+}
+
+/** 204 where there is nothing newer than what the asker has. */
+export const answerIfNewer = (work: (actor: Actor) => Promise<unknown>): Promise<Response> =>
+  answerWith(async (actor) => {
+    const found = await work(actor);
+    const headers = { 'cache-control': 'no-store' };
+    return found === undefined ? new Response(null, { status: 204, headers }) : Response.json(found, { headers });
+  });
+
+/**
+ * A failure as an answer. Refused: its own status and sentence, with every issue of a document. An outage: 503, to be
+ * sent again. Anything else is our fault: 500 under an id, the stack in the log, and nobody sends it again for ever.
+ */
+export function failureResponse(e: unknown): Response {
+  const say = (status: number, error: object) =>
+    Response.json({ error }, { status, headers: { 'cache-control': 'no-store' } });
+  if (e instanceof Refused)
+    return say(e.status, {
+      code: e.code,
+      message: e.message,
+      ...(Array.isArray(e.detail) ? { issues: e.detail as unknown[] } : {}),
+    });
+  if (isOutage(e)) {
+    console.error(`cannot reach data: ${(e as Error).message}`);
+    return say(503, {
+      code: 'unavailable',
+      message: 'The server cannot reach its data just now. What you entered is kept on this device and sent again.',
+    });
+  }
+  const id = randomUUID().slice(0, 8);
+  console.error(`fault ${id}: ${e instanceof Error ? (e.stack ?? e.message) : String(e)}`);
+  return say(500, {
+    code: 'fault',
+    id,
+    message: `Surrik itself failed here (fault ${id} in the server’s log). What you entered is kept on this device.`,
+  });
 }

@@ -1,6 +1,6 @@
 /**
  * A job between tables and document. Loading assembles the document; saving writes only what changed, told
- * by object identity: reduceJob keeps what it did not touch.
+ * by object identity: applyCommand keeps what it did not touch.
  */
 import type { Knex } from 'knex';
 import {
@@ -14,6 +14,7 @@ import {
   type Revision,
   type Verdict,
 } from '../core/job/jobSchema';
+import { ticketOf } from './ticket';
 
 export interface StoredJob {
   id: string;
@@ -160,6 +161,7 @@ const verdicts: ListTable<Verdict> = {
     repair: v.repair,
     probability: v.probability,
     settled: v.settled,
+    covers: v.covers ? JSON.stringify(v.covers) : null,
     at: v.at,
     by_name: v.by,
     withdrawn: v.withdrawn ?? false,
@@ -172,6 +174,7 @@ const verdicts: ListTable<Verdict> = {
     repair: string;
     probability: number;
     settled: boolean;
+    covers: NonNullable<Verdict['covers']> | null;
     at: Date;
     by_name: string;
     withdrawn: boolean;
@@ -183,6 +186,7 @@ const verdicts: ListTable<Verdict> = {
     repair: v.repair,
     probability: v.probability,
     settled: v.settled,
+    ...optional('covers', v.covers),
     at: iso(v.at),
     by: v.by_name,
     ...optional('withdrawn', v.withdrawn),
@@ -198,6 +202,7 @@ const approvals: ListTable<Approval> = {
     who: a.who,
     how: a.how,
     note: a.note ?? null,
+    covers: a.covers ? JSON.stringify(a.covers) : null,
     at: a.at,
     by_name: a.by,
     withdrawn: a.withdrawn ?? false,
@@ -210,6 +215,7 @@ const approvals: ListTable<Approval> = {
     who: string;
     how: Approval['how'];
     note: string | null;
+    covers: NonNullable<Approval['covers']> | null;
     at: Date;
     by_name: string;
     withdrawn: boolean;
@@ -221,6 +227,7 @@ const approvals: ListTable<Approval> = {
     who: a.who,
     how: a.how,
     ...optional('note', a.note),
+    ...optional('covers', a.covers),
     at: iso(a.at),
     by: a.by_name,
     ...optional('withdrawn', a.withdrawn),
@@ -322,29 +329,47 @@ interface JobRow {
   seq: number;
 }
 
-const jobColumns = (job: Job): Row => ({
-  status: job.status,
-  complaint_codes: job.complaint.codes,
-  complaint_words: job.complaint.words,
-  intake: JSON.stringify(job.intake),
-  usage: JSON.stringify(job.usage),
-  choices: JSON.stringify(job.choices),
-  waivers: JSON.stringify(job.waivers ?? []),
-  build: job.build ? JSON.stringify(job.build) : null,
-  checks: JSON.stringify(job.checks ?? []),
-  sign_offs: JSON.stringify(job.signOffs ?? []),
-  follow_ups: JSON.stringify(job.followUps ?? []),
-  bookings: JSON.stringify(job.bookings ?? []),
-  plan_changes: JSON.stringify(job.planChanges ?? []),
-  logs: JSON.stringify(job.logs ?? []),
-  hunt: job.hunt ? JSON.stringify(job.hunt) : null,
-  came_back: job.cameBack ? JSON.stringify(job.cameBack) : null,
-  instruments: JSON.stringify(job.instruments),
-  meter: job.meter ?? null,
-  rig_state: job.rigState.id,
-  rig_state_since: job.rigState.since,
-  black_lead: job.blackLead,
-});
+/** A column of `jobs`: the part of the document it holds, and how that is written. */
+const COLUMNS: Readonly<Record<string, readonly [part: (job: Job) => unknown, write?: (part: never) => unknown]>> = {
+  status: [(j) => j.status],
+  complaint_codes: [(j) => j.complaint.codes],
+  complaint_words: [(j) => j.complaint.words],
+  intake: [(j) => j.intake, JSON.stringify],
+  usage: [(j) => j.usage, JSON.stringify],
+  choices: [(j) => j.choices, JSON.stringify],
+  waivers: [(j) => j.waivers, listText],
+  build: [(j) => j.build, orNull],
+  checks: [(j) => j.checks, listText],
+  sign_offs: [(j) => j.signOffs, listText],
+  follow_ups: [(j) => j.followUps, listText],
+  bookings: [(j) => j.bookings, listText],
+  plan_changes: [(j) => j.planChanges, listText],
+  logs: [(j) => j.logs, listText],
+  hunt: [(j) => j.hunt, orNull],
+  came_back: [(j) => j.cameBack, orNull],
+  instruments: [(j) => j.instruments, JSON.stringify],
+  meter: [(j) => j.meter ?? null],
+  rig_state: [(j) => j.rigState.id],
+  rig_state_since: [(j) => j.rigState.since],
+  black_lead: [(j) => j.blackLead],
+};
+function listText(list: readonly unknown[] | undefined): string {
+  return JSON.stringify(list ?? []);
+}
+function orNull(value: unknown): string | null {
+  return value === undefined ? null : JSON.stringify(value);
+}
+
+/** The columns of a job; against another, only those whose part is not the same object. */
+function jobColumns(job: Job, against?: Job): Row {
+  const row: Row = {};
+  for (const [column, [part, write]] of Object.entries(COLUMNS)) {
+    const value = part(job);
+    if (against && part(against) === value) continue;
+    row[column] = write ? write(value as never) : value;
+  }
+  return row;
+}
 
 /** The job with this number, or undefined. `lock` keeps other writers out until the transaction ends. */
 export async function loadJob(tx: Knex.Transaction, number: number, lock = false): Promise<StoredJob | undefined> {
@@ -392,7 +417,14 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
 
 /** Writes a job that did not exist. */
 export async function insertJob(tx: Knex.Transaction, shopId: string, id: string, job: Job): Promise<void> {
-  await tx('jobs').insert({ shop_id: shopId, id, number: job.number, rig_id: job.rigId, ...jobColumns(job) });
+  await tx('jobs').insert({
+    shop_id: shopId,
+    id,
+    number: job.number,
+    rig_id: job.rigId,
+    ticket: JSON.stringify(ticketOf(job)),
+    ...jobColumns(job),
+  });
   const empty: Job = {
     ...job,
     revisions: [],
@@ -416,7 +448,12 @@ export async function saveJob(
 ): Promise<void> {
   await tx('jobs')
     .where({ id: stored.id })
-    .update({ ...jobColumns(after), seq, changed_at: tx.fn.now() });
+    .update({
+      ...jobColumns(after, stored.job),
+      ticket: JSON.stringify(ticketOf(after)),
+      seq,
+      changed_at: tx.fn.now(),
+    });
   await saveLists(tx, shopId, stored.id, stored.job, after);
 }
 

@@ -1,7 +1,6 @@
-/** What the screens read: the board and one job. */
+/** What the screens of one job read. */
 import type { Knex } from 'knex';
 import type { Job } from '../core/job/job';
-import { currentRevision, madeBy, presentVerdict, standingChoice, standingReadings } from '../core/job/job';
 import { buildPace, type BuildPace } from '../core/plan/build/buildPace';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
@@ -12,6 +11,8 @@ import { loadJob } from './jobStore';
 import { loadShop } from './shop';
 
 export interface JobSnapshot {
+  /** Of this state of the job, its rig's other jobs and the shop's settings. */
+  stamp: string;
   seq: number;
   job: Job;
   actor: { name: string };
@@ -32,23 +33,28 @@ export interface Visit {
   verdict?: string;
 }
 
-export interface BoardTicket {
-  number: number;
-  rig: string;
-  kind: string;
-  complaint: string;
-  status: Job['status'];
-  changedAt: string;
-  by: string;
-  next: { station: string; words: string };
-}
+/** What a page of the job shows. */
+export const jobSnapshot = async (db: Knex, actor: Actor, number: number): Promise<JobSnapshot> =>
+  (await newerSnapshot(db, actor, number, undefined))!;
 
-export async function jobSnapshot(db: Knex, actor: Actor, number: number): Promise<JobSnapshot> {
+/**
+ * The same where there is something newer.
+ * @param since stamp of the snapshot the asker has: undefined is answered where nothing of it changed
+ */
+export async function newerSnapshot(
+  db: Knex,
+  actor: Actor,
+  number: number,
+  since: string | undefined,
+): Promise<JobSnapshot | undefined> {
   return withShop(db, actor.shopId, async (tx) => {
-    const stored = await loadJob(tx, number);
-    if (!stored) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
+    const stamp = await stampOf(tx, number);
+    if (stamp === undefined) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
+    if (since === stamp) return undefined;
+    const stored = (await loadJob(tx, number))!;
     const { shop } = await loadShop(tx);
     return {
+      stamp,
       seq: stored.seq,
       job: stored.job,
       actor: { name: actor.name },
@@ -58,6 +64,18 @@ export async function jobSnapshot(db: Knex, actor: Actor, number: number): Promi
       buildPace: await shopBuildPace(tx),
     };
   });
+}
+
+/** Counts the changes of the job, of the rig's other jobs and of the shop's settings: no two snapshots share one. */
+async function stampOf(tx: Knex.Transaction, number: number): Promise<string | undefined> {
+  const { rows } = (await tx.raw(
+    `SELECT j.seq, (SELECT count(*) + coalesce(sum(o.seq), 0) FROM jobs o WHERE o.rig_id = j.rig_id) AS rig,
+            (SELECT s.seq FROM shops s WHERE s.id = j.shop_id) AS shop
+     FROM jobs j WHERE j.number = ?`,
+    [number],
+  )) as { rows: { seq: number; rig: string; shop: number }[] };
+  const row = rows[0];
+  return row && `${row.seq}-${row.rig}-${row.shop}`;
 }
 
 /** Builds older than these say little of today's shop. */
@@ -98,62 +116,4 @@ async function visitsOf(tx: Knex.Transaction, job: Job): Promise<Visit[]> {
     complaint: r.complaint_words,
     ...(r.verdict ? { verdict: r.verdict } : {}),
   }));
-}
-
-/** What is to be done next on a job, from its record alone. */
-function nextStep(job: Job): BoardTicket['next'] {
-  const revision = currentRevision(job);
-  const verdict = presentVerdict(job);
-  const made = madeBy(job);
-  if (job.status === 'done')
-    return {
-      station: 'Done',
-      words:
-        made === 'build'
-          ? (standingChoice(job)?.name ?? 'built')
-          : (job.verdicts.findLast((v) => !v.withdrawn)?.repair ?? 'nothing was wrong'),
-    };
-  if (made && !verdict)
-    return { station: 'Prove', words: `${standingReadings(job, revision.epoch).length} taken after the ${made}` };
-  if (verdict) return { station: 'Fault', words: verdict.repair };
-  const count = standingReadings(job, revision.epoch).length;
-  return { station: 'Readings', words: count === 0 ? 'take the first reading' : `${count} taken so far` };
-}
-
-/** When somebody last did something about the job. */
-function lastTouched(job: Job): string {
-  const times = [
-    ...job.revisions.map((r) => r.at),
-    ...job.readings.map((r) => r.takenAt),
-    ...job.observations.map((o) => o.at),
-    ...job.verdicts.map((v) => v.at),
-    ...job.repairs.map((r) => r.at),
-  ];
-  return times.sort().pop()!;
-}
-
-export async function jobBoard(
-  db: Knex,
-  actor: Actor,
-): Promise<{ shop: string; actor: string; tickets: BoardTicket[] }> {
-  return withShop(db, actor.shopId, async (tx) => {
-    const rows = (await tx('jobs').orderBy('number', 'desc').select('number')) as { number: number }[];
-    const tickets: BoardTicket[] = [];
-    for (const row of rows) {
-      const { job } = (await loadJob(tx, row.number))!;
-      const doc = currentRevision(job).doc;
-      tickets.push({
-        number: job.number,
-        rig: doc.name,
-        kind: doc.kind,
-        complaint: job.complaint.words,
-        status: job.status,
-        changedAt: lastTouched(job),
-        by: job.readings.at(-1)?.by ?? 'No one yet',
-        next: nextStep(job),
-      });
-    }
-    const shop = (await tx('shops').first('name')) as { name: string };
-    return { shop: shop.name, actor: actor.name, tickets };
-  });
 }

@@ -8,7 +8,8 @@ import type { Actor } from '../../src/server/actor';
 import { submitCommand } from '../../src/server/commands';
 import { withShop } from '../../src/server/db';
 import { insertJob, loadJob } from '../../src/server/jobStore';
-import { jobBoard, jobSnapshot } from '../../src/server/jobs';
+import { boardPage } from '../../src/server/board';
+import { jobSnapshot } from '../../src/server/jobs';
 import { hashPassword } from '../../src/server/password';
 import { actorOf, signIn, signOut } from '../../src/server/signIn';
 import { testDatabase, type TestDatabase } from './database';
@@ -151,7 +152,7 @@ describe('a job', () => {
   });
 
   it('stands on the board with its next step', async () => {
-    const board = await jobBoard(db.app, ana());
+    const board = (await boardPage(db.app, ana()))!;
     expect(board.tickets.map((t) => [t.number, t.status])).toEqual(
       [...demoJobs(NOW)].sort((a, b) => b.number - a.number).map((j) => [j.number, j.status]),
     );

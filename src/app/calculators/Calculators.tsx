@@ -216,7 +216,7 @@ function asNote(c: Calculator, given: Record<string, string | undefined>, answer
 }
 
 function SendSheet({ text, onClose }: { text: string; onClose(): void }) {
-  const board = useQuery({ queryKey: ['board'], queryFn: fetchBoard });
+  const board = useQuery({ queryKey: ['board'], queryFn: () => fetchBoard() });
   const [state, setState] = useState<{ job: number; said?: string; done?: boolean }>();
   const open = board.data?.tickets.filter((t) => t.status !== 'done') ?? [];
   const send = (job: number) => {

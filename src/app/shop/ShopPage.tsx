@@ -46,6 +46,11 @@ export function ShopPage() {
       {view.refused.map((e) => (
         <p key={e.command.id} className="alert alert-warning alert-outline" role="alert">
           {e.reason}
+          {e.status === 'aside' && (
+            <button type="button" className="inline" onClick={() => view.resend(e.command.id)}>
+              Send again
+            </button>
+          )}
           <button type="button" className="inline" onClick={() => view.dismiss(e.command.id)}>
             I have seen it
           </button>

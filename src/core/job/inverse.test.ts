@@ -31,8 +31,8 @@ import {
   wire,
 } from '../../../tests/afternoon';
 import { demoUuid } from '../../../db/demo/shop';
-import { COMMAND_TYPES, exclusiveMatter, matterInWords, type Command, type CommandType } from './command';
-import { inverseOf } from './inverse';
+import type { Command, CommandType } from './command';
+import { COMMAND_TYPES } from './commandSchema';
 import {
   currentRevision,
   standingAnswers,
@@ -43,7 +43,7 @@ import {
   standingWaivers,
   type Job,
 } from './job';
-import { reduceJob } from './reduce';
+import { applyCommand, inverseOf, matterInWords, matterOf } from './applyCommand';
 
 /** What stands of a job: what anybody would read off it, without what was taken back. */
 function standing(job: Job) {
@@ -342,11 +342,11 @@ describe('undo', () => {
     'of %s is about the same matter: who undoes collides with whoever decided meanwhile',
     (_, job, c) => {
       const back = inverseOf(job, c, newId)!;
-      const matter = exclusiveMatter(c);
+      const matter = matterOf(c);
       // What only adds to a list never collides; taking it back is about that one thing. A change of the rig is taken back whole.
       const changed = 'means' in c.payload && c.payload.means === 'changed';
       if (matter !== undefined)
-        expect(exclusiveMatter(command(back.type, back.payload as never))).toBe(changed ? 'revision' : matter);
+        expect(matterOf(command(back.type, back.payload as never))).toBe(changed ? 'revision' : matter);
       if (matter !== undefined) expect(matterInWords(matter)).not.toMatch(/undefined|-[0-9a-f]{4}-/);
     },
   );
@@ -380,7 +380,7 @@ describe('undo', () => {
         let job = open;
         const trail: [Job, Command][] = [];
         for (const c of list) {
-          const next = reduceJob(job, c);
+          const next = applyCommand(job, c);
           if (!next.ok) continue;
           trail.push([job, c]);
           job = next.value;

@@ -86,6 +86,20 @@ export const ObservationSchema = Type.Object(
 );
 export type Observation = Type.Static<typeof ObservationSchema>;
 
+/** What of the record a statement was made on; see fingerprint.ts. Absent on those of before it was kept. */
+export const CoversSchema = Type.Object(
+  {
+    seq: Type.Integer({
+      minimum: 0,
+      maximum: 2_147_483_647,
+      description: 'newest change of the job its giver had seen',
+    }),
+    hash: Type.String({ pattern: '^[0-9a-f]{64}$', description: 'SHA-256 of the part of the record it speaks for' }),
+  },
+  { additionalProperties: false },
+);
+export type Covers = Type.Static<typeof CoversSchema>;
+
 export const VerdictSchema = Type.Object(
   {
     id: uuid,
@@ -95,6 +109,7 @@ export const VerdictSchema = Type.Object(
     repair: Type.String({ minLength: 1, maxLength: 200 }),
     probability: Type.Number({ minimum: 0, maximum: 1 }),
     settled: Type.Boolean({ description: 'the diagnosis itself said stop' }),
+    covers: Type.Optional(CoversSchema),
     at: instant,
     by: person,
     withdrawn: Type.Optional(Type.Boolean()),
@@ -132,6 +147,7 @@ export const ApprovalSchema = Type.Object(
     }),
     how: Type.Enum(['in-person', 'phone', 'message', 'signed']),
     note: Type.Optional(Type.String({ maxLength: 300 })),
+    covers: Type.Optional(CoversSchema),
     at: instant,
     by: person,
     withdrawn: Type.Optional(Type.Boolean()),
@@ -286,6 +302,7 @@ export const SignOffSchema = Type.Object(
     id: uuid,
     revision: uuid,
     words: Type.String({ minLength: 1, maxLength: 400, description: 'what is signed' }),
+    covers: Type.Optional(CoversSchema),
     at: instant,
     by: person,
     reopened: Type.Optional(

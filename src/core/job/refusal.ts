@@ -1,4 +1,4 @@
-/** How a command is refused, and the two small things every case of the reducer does. */
+/** How a command is refused, and the two small things every command does. */
 import { err, type Result } from '../units/result';
 import type { Job } from './job';
 
@@ -11,4 +11,4 @@ type Listed = { id: string };
 export const replace = <T extends Listed>(list: readonly T[], id: string, change: (item: T) => T): T[] =>
   list.map((item) => (item.id === id ? change(item) : item));
 
-export const no = (found: string, wanted: string): Result<Job, Refusal> => err({ found, wanted });
+export const refuse = (found: string, wanted: string): Result<Job, Refusal> => err({ found, wanted });

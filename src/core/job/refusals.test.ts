@@ -27,7 +27,7 @@ import {
 import { demoUuid } from '../../../db/demo/shop';
 import type { Command } from './command';
 import { currentRevision, type Job } from './job';
-import { reduceJob } from './reduce';
+import { applyCommand } from './applyCommand';
 
 const nobody = demoUuid('nobody');
 const ghost = { means: 'proposed' as const, revision: nobody };
@@ -519,7 +519,7 @@ describe('what cannot be done to a job', () => {
     '%s is refused with what is there and what is wanted, and the job stays as it was',
     (_, job, c, found, wanted) => {
       const before = structuredClone(job);
-      const next = reduceJob(job, c);
+      const next = applyCommand(job, c);
       expect(next.ok).toBe(false);
       if (next.ok) return;
       expect(next.error.found).toMatch(found);
@@ -529,7 +529,7 @@ describe('what cannot be done to a job', () => {
   );
 
   it('can be done once what stood in the way is gone: a signed record that was opened again', () => {
-    expect(reduceJob(signed, command('verdict.declare', verdict)).ok).toBe(false);
-    expect(reduceJob(reopened, command('verdict.declare', verdict)).ok).toBe(true);
+    expect(applyCommand(signed, command('verdict.declare', verdict)).ok).toBe(false);
+    expect(applyCommand(reopened, command('verdict.declare', verdict)).ok).toBe(true);
   });
 });

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Command, CommandType, Payload } from './command';
 import { currentRevision, standingReadings, type Job } from './job';
-import { reduceJob } from './reduce';
+import { applyCommand } from './applyCommand';
 import { insertFuse } from '../rig/insertFuse';
 import { validateCommand, validateOpenJob } from '../openFormats/validate';
 import { USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
@@ -24,7 +24,7 @@ const command = <T extends CommandType>(type: T, payload: Payload<T>): Command =
 const apply = (job: Job, ...commands: Command[]): Job =>
   commands.reduce((j, c) => {
     expect(validateCommand(c)).toMatchObject({ ok: true });
-    const next = reduceJob(j, c);
+    const next = applyCommand(j, c);
     if (!next.ok) throw new Error(`${next.error.found}: ${next.error.wanted}`);
     return next.value;
   }, job);
@@ -80,7 +80,7 @@ describe('an edit of the rig', () => {
         secondsInState: 200,
       }),
     );
-    const refused = reduceJob(measured, command('change.withdraw', { revision }));
+    const refused = applyCommand(measured, command('change.withdraw', { revision }));
     expect(refused).toMatchObject({ ok: false, error: { wanted: expect.stringContaining('taken back first') } });
   });
 
@@ -118,7 +118,7 @@ describe('an edit of the rig', () => {
     expect(inProposal(apply(after, edit('4', '1/0')))).toBe('1/0');
     // Once the pick is taken back there is nothing to edit.
     const withdrawn = apply(after, command('option.withdraw', { id: after.choices[0]!.id }));
-    expect(reduceJob(withdrawn, edit('4', '1/0'))).toMatchObject({
+    expect(applyCommand(withdrawn, edit('4', '1/0'))).toMatchObject({
       ok: false,
       error: { wanted: 'a standing proposal of this job' },
     });
@@ -156,7 +156,7 @@ describe('an edit of the rig', () => {
       set: { params: { soc: { value: 1.4, spread: 0.1, provenance: 'measured' } } },
       means: 'described-wrong',
     });
-    expect(reduceJob(open(), bad)).toMatchObject({
+    expect(applyCommand(open(), bad)).toMatchObject({
       ok: false,
       error: { found: expect.stringContaining('1.4'), wanted: expect.stringContaining('between 0 and 1') },
     });
@@ -166,7 +166,10 @@ describe('an edit of the rig', () => {
       set: { options: { chemistry: 'nickel' } },
       means: 'described-wrong',
     });
-    expect(reduceJob(open(), other)).toMatchObject({ ok: false, error: { wanted: 'one of flooded, agm, gel, lfp' } });
+    expect(applyCommand(open(), other)).toMatchObject({
+      ok: false,
+      error: { wanted: 'one of flooded, agm, gel, lfp' },
+    });
     expect(
       validateCommand(
         command('conductor.edit', {
@@ -194,7 +197,7 @@ describe('an edit of the rig', () => {
         means: 'described-wrong',
       }),
     );
-    expect(reduceJob(longer, add)).toMatchObject({
+    expect(applyCommand(longer, add)).toMatchObject({
       ok: false,
       error: { found: 'conductor link-cable between other points, or of another length' },
     });
@@ -209,8 +212,8 @@ describe('an edit of the rig', () => {
         means: 'described-wrong',
       }),
     );
-    expect(reduceJob(shorter, back)).toMatchObject({ ok: false });
-    expect(reduceJob(after, add)).toMatchObject({ ok: false, error: { wanted: 'an id of its own' } });
+    expect(applyCommand(shorter, back)).toMatchObject({ ok: false });
+    expect(applyCommand(after, add)).toMatchObject({ ok: false, error: { wanted: 'an id of its own' } });
   });
 });
 

@@ -5,7 +5,7 @@ import type { Rig } from '../rig/schema';
 import { ok, type Result } from '../units/result';
 import { canonical } from '../units/canonical';
 import { currentRevision, type Job } from './job';
-import { no, replace, type Refusal } from './refusal';
+import { refuse, replace, type Refusal } from './refusal';
 
 interface Edit {
   means: 'described-wrong' | 'changed' | 'proposed';
@@ -13,23 +13,48 @@ interface Edit {
 }
 
 /** The document an edit is about; undefined where it names a proposal that does not stand. */
-export const described = (job: Job, edit: Edit): Rig | undefined =>
+const described = (job: Job, edit: Edit): Rig | undefined =>
   edit.means === 'proposed'
     ? job.revisions.find((r) => r.id === edit.revision && r.kind === 'proposed' && !r.withdrawn)?.doc
     : currentRevision(job).doc;
 
+/** An edit that only corrects the description. */
+export const DESCRIBED_WRONG: Edit = { means: 'described-wrong' };
+
+/** The epoch of a rig that was changed just now. */
+export const nextEpoch = (job: Job): number => Math.max(...job.revisions.map((r) => r.epoch)) + 1;
+
+/** Whether a revision has this id already. */
+export const takenId = (job: Job, revision: string): boolean => job.revisions.some((r) => r.id === revision);
+
+/**
+ * The job with the document an edit is about replaced by what `change` makes of it: see `editMeaning`.
+ * @param change the new document, or a refusal
+ */
+export function editedDocument(
+  job: Job,
+  edit: Edit,
+  at: string,
+  change: (doc: Rig) => Rig | Result<Job, Refusal>,
+): Result<Job, Refusal> {
+  const from = described(job, edit);
+  if (!from) return refuse(`proposal ${edit.revision}`, 'a standing proposal of this job');
+  const doc = change(from);
+  return 'ok' in doc ? doc : edited(job, doc, edit, at);
+}
+
 /** The job with its rig described anew, or changed: see `editMeaning`. */
-export function edited(job: Job, doc: Rig, edit: Edit, at: string): Result<Job, Refusal> {
+function edited(job: Job, doc: Rig, edit: Edit, at: string): Result<Job, Refusal> {
   const [issue] = checkRig(doc);
-  if (issue) return no(`${issue.pointer}: ${issue.found}`, issue.wanted);
+  if (issue) return refuse(`${issue.pointer}: ${issue.found}`, issue.wanted);
   if (edit.means === 'proposed')
     return ok({ ...job, revisions: replace(job.revisions, edit.revision!, (r) => ({ ...r, doc })) });
   const now = currentRevision(job);
   if (edit.means === 'described-wrong')
     return ok({ ...job, revisions: replace(job.revisions, now.id, (r) => ({ ...r, doc })) });
-  if (edit.revision === undefined || job.revisions.some((r) => r.id === edit.revision))
-    return no('a change of the rig without a new revision', 'an id for it');
-  const epoch = Math.max(...job.revisions.map((r) => r.epoch)) + 1;
+  if (edit.revision === undefined || takenId(job, edit.revision))
+    return refuse('a change of the rig without a new revision', 'an id for it');
+  const epoch = nextEpoch(job);
   return ok({
     ...job,
     revisions: [...job.revisions, { id: edit.revision, kind: 'as-built', parent: now.id, epoch, at, doc }],
@@ -44,7 +69,7 @@ export function movedSince(rig: Rig, moved: Pieces['moved'], which: 'was' | 'set
   });
   return (
     bad &&
-    no(
+    refuse(
       `conductor ${bad.conductor} between other points, or of another length`,
       'the edit made again on what stands now',
     )

@@ -3,7 +3,7 @@ import { demoJobs } from '../../../db/demo/jobs';
 import { demoUuid } from '../../../db/demo/shop';
 import type { Command, CommandType, Payload } from './command';
 import { currentRevision, madeBy, presentVerdict, standingSignOff, type Job } from './job';
-import { reduceJob } from './reduce';
+import { applyCommand } from './applyCommand';
 import { validateJobDocument } from '../openFormats/validate';
 
 const [done] = demoJobs(new Date('2026-11-24T16:00:00Z')) as [Job];
@@ -19,7 +19,7 @@ const command = <T extends CommandType>(type: T, payload: Payload<T>): Command =
     payload,
   }) as Command;
 const after = (job: Job, c: Command): Job => {
-  const next = reduceJob(job, c);
+  const next = applyCommand(job, c);
   if (!next.ok) throw new Error(`${c.type}: ${next.error.found}`);
   return next.value;
 };
@@ -39,7 +39,7 @@ describe('a signature', () => {
       command('reading.retract', { id: done.readings[0]!.id }),
       command('record.sign', { id: demoUuid('second'), revision: currentRevision(done).id, words: 'twice' }),
     ])
-      expect(reduceJob(signed, c)).toMatchObject({
+      expect(applyCommand(signed, c)).toMatchObject({
         ok: false,
         error: { wanted: expect.stringContaining('with a reason') },
       });
@@ -48,7 +48,8 @@ describe('a signature', () => {
 
   it('is of the rig as it stands, not of one that was changed meanwhile', () => {
     expect(
-      reduceJob(done, command('record.sign', { id: demoUuid('old'), revision: done.revisions[0]!.id, words: 'x' })).ok,
+      applyCommand(done, command('record.sign', { id: demoUuid('old'), revision: done.revisions[0]!.id, words: 'x' }))
+        .ok,
     ).toBe(false);
   });
 
@@ -69,7 +70,7 @@ describe('a signature', () => {
     });
     expect(madeBy(opened)).toBe('repair');
     expect(presentVerdict(opened)).toBeUndefined();
-    expect(reduceJob(opened, command('note.add', { id: demoUuid('later'), text: 'later' })).ok).toBe(true);
+    expect(applyCommand(opened, command('note.add', { id: demoUuid('later'), text: 'later' })).ok).toBe(true);
     expect(validateJobDocument(opened).ok).toBe(true);
     // And may be signed anew.
     expect(
@@ -102,13 +103,13 @@ describe('an item as it was and as it shall be', () => {
     expect(after(turned, command('hunt.set', { was: hunt, set: { ...hunt, after: 0.05 } })).hunt).toMatchObject({
       after: 0.05,
     });
-    expect(reduceJob({ ...job, hunt: { ...hunt, amps: 0.4 } }, command('hunt.set', { was: hunt, set: hunt })).ok).toBe(
-      false,
-    );
+    expect(
+      applyCommand({ ...job, hunt: { ...hunt, amps: 0.4 } }, command('hunt.set', { was: hunt, set: hunt })).ok,
+    ).toBe(false);
   });
   it('is entered under the name of who enters it', () => {
     expect(
-      reduceJob(
+      applyCommand(
         done,
         command('followUp.set', { set: { id: demoUuid('f'), due: '2027-01-01', what: 'x', by: 'Somebody else' } }),
       ).ok,

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Command, CommandType, Payload } from '../job/command';
 import { currentRevision, standingReadings, type Job } from '../job/job';
-import { reduceJob } from '../job/reduce';
+import { applyCommand } from '../job/applyCommand';
 import { parseJobText, validateCommand, validateJobDocument } from './validate';
 
 const NOW = '2026-11-24T16:00:00.000Z';
@@ -20,7 +20,7 @@ const command = <T extends CommandType>(type: T, payload: Payload<T>): Command =
 /** Applies commands that must all be accepted. */
 function after(start: Job, ...commands: Command[]): Job {
   return commands.reduce((j, c) => {
-    const next = reduceJob(j, c);
+    const next = applyCommand(j, c);
     if (!next.ok) throw new Error(`${next.error.found}: ${next.error.wanted}`);
     return next.value;
   }, start);
@@ -149,7 +149,7 @@ describe('commands', () => {
                             : kind === 'note'
                               ? command('note.add', { id: uuid(), text: 'cold studs' })
                               : command('lead.move', { point: pick(['frame.bay-3', 'moon.x'])! });
-          const next = reduceJob(j, c);
+          const next = applyCommand(j, c);
           if (next.ok) j = next.value;
           else expect(next.error.wanted.length).toBeGreaterThan(3);
         }
@@ -190,7 +190,7 @@ describe('commands', () => {
     expect(currentRevision(j)).toMatchObject({ kind: 'as-built', epoch: 1 });
     expect(standingReadings(j, 1)).toHaveLength(1);
     expect(standingReadings(j, 0)).toHaveLength(5);
-    expect(reduceJob(j, command('repair.withdraw', { id: j.repairs[0]!.id }))).toMatchObject({
+    expect(applyCommand(j, command('repair.withdraw', { id: j.repairs[0]!.id }))).toMatchObject({
       ok: false,
       error: { wanted: expect.stringContaining('taken back first') },
     });

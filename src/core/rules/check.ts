@@ -35,15 +35,13 @@ export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
       rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
   };
   return RULES.flatMap((rule) =>
-    rule
-      .check(context)
-      .map((s): Finding => ({
-        ...s,
-        rule: rule.id,
-        severity: rule.severity,
-        title: rule.title,
-        why: rule.why,
-        source: rule.source,
-      })),
+    rule.check(context).map((s): Finding => ({
+      ...s,
+      rule: rule.id,
+      severity: rule.severity,
+      title: rule.title,
+      why: rule.why,
+      source: rule.source,
+    })),
   ).sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }

@@ -9,7 +9,7 @@ import { Sign } from '../strip/glyphs';
 import { rigStateOf, useBench } from '../shell/jobPage';
 import { useSecondsSince } from './StatePlate';
 import { useTyped } from '../typed';
-import { UNDO_WORDS } from '../shell/undoWords';
+import { undoWords } from '../../core/job/applyCommand';
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
 
@@ -125,7 +125,7 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         <button
           type="button"
           onClick={undo}
-          aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${UNDO_WORDS[undoable]}`}
+          aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${undoWords(undoable)}`}
           disabled={undoable === undefined}
         >
           <Undo2 size={20} aria-hidden="true" />

@@ -21,7 +21,7 @@ import { groupByPlace, ReadingSheet } from '../readings/ReadingSheet';
 import { StateChooser } from '../readings/StateChooser';
 import { StatePlate } from '../readings/StatePlate';
 import { StatusMenu } from './StatusMenu';
-import { UNDO_WORDS } from './undoWords';
+import { undoWords } from '../../core/job/applyCommand';
 import { useTyped } from '../typed';
 
 // Not on the way to the first reading: their scripts come when they are opened.
@@ -337,8 +337,8 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
               className="keys-btn"
               onClick={bench.undo}
               disabled={bench.undoable === undefined}
-              aria-label={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`}
-              title={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${UNDO_WORDS[bench.undoable]}`}
+              aria-label={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(bench.undoable)}`}
+              title={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(bench.undoable)}`}
             >
               <Undo2 size={20} aria-hidden="true" />
             </button>

@@ -2,14 +2,7 @@
 /** Stations in working order; each says what it still lacks. */
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
-import {
-  builtOf,
-  madeBy,
-  presentVerdict,
-  standingChecks,
-  standingChoice,
-  standingSignOff,
-} from '../../core/job/job';
+import { builtOf, madeBy, presentVerdict, standingChecks, standingChoice, standingSignOff } from '../../core/job/job';
 import { STATIONS, useBench, type Station } from './jobPage';
 import { useTheme } from '../theme';
 

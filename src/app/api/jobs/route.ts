@@ -1,10 +1,11 @@
 import { appDb } from '@/server/db';
-import { answer, jsonBody, sameSite } from '@/server/http';
-import { jobBoard } from '@/server/jobs';
+import { boardPage, boardQuery } from '@/server/board';
+import { answer, answerIfNewer, jsonBody, sameSite } from '@/server/http';
 import { openJob } from '@/server/openJob';
 
-export async function GET(): Promise<Response> {
-  return answer((actor) => jobBoard(appDb(), actor));
+/** The board; 204 where `since` names the state the asker has. */
+export async function GET(request: Request): Promise<Response> {
+  return answerIfNewer((actor) => boardPage(appDb(), actor, boardQuery(request.url)));
 }
 
 /** Opens a job. */

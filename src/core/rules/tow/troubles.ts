@@ -141,16 +141,14 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     why: 'It is fused, wired and switched for lamps: it blows, or the road goes dark.',
     source: PRACTICE,
     see: (c) =>
-      c.ways
-        .filter(lampFeed)
-        .flatMap((w) =>
-          w.way.uses
-            .filter((u) => pinUse(u).power)
-            .map((u) => ({
-              at: w.key,
-              says: `${pinUse(u).says} hangs on ${pinFeed(w.way.feed).says}, ${wayName(w)}.`,
-            })),
-        ),
+      c.ways.filter(lampFeed).flatMap((w) =>
+        w.way.uses
+          .filter((u) => pinUse(u).power)
+          .map((u) => ({
+            at: w.key,
+            says: `${pinUse(u).says} hangs on ${pinFeed(w.way.feed).says}, ${wayName(w)}.`,
+          })),
+      ),
   },
   {
     id: 'tow-unfed',

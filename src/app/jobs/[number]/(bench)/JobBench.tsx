@@ -303,9 +303,16 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
       <Notices
         waiting={view.waiting}
         trouble={view.trouble}
-        refused={view.refused.map((e) => ({ id: e.command.id, type: e.command.type, reason: e.reason ?? '' }))}
+        refused={view.refused.map((e) => ({
+          id: e.command.id,
+          type: e.command.type,
+          reason: e.reason ?? '',
+          aside: e.status === 'aside',
+          command: e.command,
+        }))}
         failed={core.failed}
         onDismiss={view.dismiss}
+        onResend={view.resend}
       />
     </BenchProvider>
   );

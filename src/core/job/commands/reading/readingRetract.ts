@@ -1,0 +1,14 @@
+/** A reading taken back: it stays in the record and is evidence no more. */
+import type { PayloadKit } from '../../payloadKit';
+import { TECHNICIAN } from '../../commandDefinition';
+import { retraction } from '../../retraction';
+
+export const payload = ({ onlyId }: PayloadKit) => onlyId();
+export const command = retraction({
+  list: 'readings',
+  word: 'reading',
+  retracted: true,
+  back: 'reading.restore',
+  who: TECHNICIAN,
+  undoWords: 'taking the reading back',
+});
