@@ -1,4 +1,5 @@
 /** Rigs of two or three parts, for comparison with what can be worked out by hand. */
+import type { PartKindId } from '../src/core/parts/kinds';
 import type { Rig } from '../src/core/rig/schema';
 import { assumed, type Parameter } from '../src/core/units/parameter';
 import { partKind } from '../src/core/parts/kinds';
@@ -7,7 +8,7 @@ const exact = (value: number): Parameter => assumed(value, 0);
 
 export function smallPart(
   id: string,
-  kind: string,
+  kind: PartKindId,
   side: 'engine' | 'coach',
   params: Record<string, number>,
   options?: Record<string, string>,

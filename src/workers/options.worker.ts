@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 /** Ways of linking the batteries, in workers of their own: a simulation must not hold up a diagnosis. */
+import { partsWith, houseBankOf } from '../core/rig/value';
 import { expose } from 'comlink';
 import { compileRig } from '../core/compile/compile';
 import type { Rates } from '../core/price/estimate';
@@ -12,7 +13,7 @@ import type { SizingAsks } from '../core/size/sizing';
 import type { TowReport } from '../core/rules/tow/report';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
-import { houseBankOf } from '../core/plan/outcome';
+
 import { howLate, howLong, howLongLasts, howLongStands, type Answer } from '../core/plan/questions';
 import {
   influences,
@@ -39,7 +40,7 @@ const api = {
       usual: usualPick(candidates),
       scenarios,
       ...(house ? { house: { id: house.id, name: house.name } } : {}),
-      batteries: doc.parts.filter((p) => p.kind === 'battery-bank').map((p) => ({ id: p.id, name: p.name })),
+      batteries: partsWith(doc, 'battery').map((p) => ({ id: p.id, name: p.name })),
       troubles: troublesOf(doc, scenarios),
     };
   },

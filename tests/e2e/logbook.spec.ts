@@ -76,13 +76,11 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
     .getByLabel('Table of readings')
     .setInputFiles({ name: 'bad.csv', mimeType: 'text/csv', buffer: Buffer.from('state,probe,value\nidle,P9,high\n') });
   await expect(book.getByRole('alert')).toContainText('line 2, value: found high');
-  await book
-    .getByLabel('Table of readings')
-    .setInputFiles({
-      name: 'good.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('state,probe,value\nidle,P9,12.4\nidle,P17,31.5\n'),
-    });
+  await book.getByLabel('Table of readings').setInputFiles({
+    name: 'good.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('state,probe,value\nidle,P9,12.4\nidle,P17,31.5\n'),
+  });
   await book.getByRole('button', { name: 'Keep them' }).click();
   await expect.poll(async () => (await snapshot()).job.readings.length).toBe(before + 2);
   // Its own table brings nothing twice; a reading of yesterday keeps its time and does not stand over today's.
@@ -91,13 +89,11 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
     .setInputFiles({ name: 'same.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(book.locator('.files')).toContainText(`${before} readings of the table are here already.`);
   await book.getByRole('button', { name: 'Leave them' }).click();
-  await book
-    .getByLabel('Table of readings')
-    .setInputFiles({
-      name: 'earlier.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('taken at,state,probe,value\n2026-05-04T09:30:00Z,idle,P17,28.25\n'),
-    });
+  await book.getByLabel('Table of readings').setInputFiles({
+    name: 'earlier.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('taken at,state,probe,value\n2026-05-04T09:30:00Z,idle,P17,28.25\n'),
+  });
   await book.getByRole('button', { name: 'Keep them' }).click();
   await expect
     .poll(async () => (await snapshot()).job.readings.find((r) => r.value === 28.25)?.takenAt)

@@ -35,16 +35,14 @@ beforeAll(async () => {
   db = await testDatabase();
   for (const a of [ana, eve]) {
     await db.owner('shops').insert({ id: a.shopId, name: `Shop of ${a.name}` });
-    await db
-      .owner('people')
-      .insert({
-        shop_id: a.shopId,
-        id: a.personId,
-        handle: a.name.toLowerCase(),
-        name: a.name,
-        role: 'technician',
-        password_hash: 'x',
-      });
+    await db.owner('people').insert({
+      shop_id: a.shopId,
+      id: a.personId,
+      handle: a.name.toLowerCase(),
+      name: a.name,
+      role: 'technician',
+      password_hash: 'x',
+    });
   }
   for (const id of new Set(demoJobs(NOW).map((j) => j.rigId)))
     await db.owner('rigs').insert({ shop_id: ana.shopId, id, nickname: id });
@@ -204,16 +202,14 @@ describe('a recorder’s log', () => {
     const { [`logs/${sha256}.gz`]: _, ...rest } = unzipSync(file);
     const sam = person('Sam');
     await db.owner('shops').insert({ id: sam.shopId, name: 'Shop of Sam' });
-    await db
-      .owner('people')
-      .insert({
-        shop_id: sam.shopId,
-        id: sam.personId,
-        handle: 'sam',
-        name: sam.name,
-        role: 'technician',
-        password_hash: 'x',
-      });
+    await db.owner('people').insert({
+      shop_id: sam.shopId,
+      id: sam.personId,
+      handle: 'sam',
+      name: sam.name,
+      role: 'technician',
+      password_hash: 'x',
+    });
     expect(await importJob(db.app, sam, zipSync(rest))).toMatchObject({ logs: 0, missing: 1 });
     expect((await jobOf(sam, 1044)).logs).toEqual([
       expect.not.objectContaining({ file: expect.anything() as unknown }),

@@ -39,16 +39,14 @@ beforeAll(async () => {
   db = await testDatabase();
   for (const a of [ana, eve]) {
     await db.owner('shops').insert({ id: a.shopId, name: `Shop of ${a.name}` });
-    await db
-      .owner('people')
-      .insert({
-        shop_id: a.shopId,
-        id: a.personId,
-        handle: a.name.toLowerCase(),
-        name: a.name,
-        role: 'technician',
-        password_hash: 'x',
-      });
+    await db.owner('people').insert({
+      shop_id: a.shopId,
+      id: a.personId,
+      handle: a.name.toLowerCase(),
+      name: a.name,
+      role: 'technician',
+      password_hash: 'x',
+    });
     for (const id of new Set(demoJobs(NOW).map((j) => j.rigId)))
       await db.owner('rigs').insert({ shop_id: a.shopId, id, nickname: id });
     await db.owner.transaction(async (tx) => {

@@ -24,16 +24,14 @@ beforeAll(async () => {
   db = await testDatabase();
   for (const id of shops) await db.owner('shops').insert({ id, name: 'Shop' });
   for (const a of actors)
-    await db
-      .owner('people')
-      .insert({
-        shop_id: a.shopId,
-        id: a.personId,
-        handle: `tech-${a.name}`,
-        name: a.name,
-        role: 'technician',
-        password_hash: 'x',
-      });
+    await db.owner('people').insert({
+      shop_id: a.shopId,
+      id: a.personId,
+      handle: `tech-${a.name}`,
+      name: a.name,
+      role: 'technician',
+      password_hash: 'x',
+    });
 });
 afterAll(() => db.drop());
 

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { VARIETY } from '../../../tests/motorhomes';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
 import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { PART_KINDS } from '../parts/kinds';
 import { asDesigned, AS_DESIGNED } from './asDesigned';
-import { FAULT_KINDS } from './catalogue';
+import { METAL_FAULTS } from './catalogue/metal';
+import { rigFaults } from './faults';
 import { COMPLAINTS, type Complaint } from '../parts/complaints';
 
 describe('what works as designed', () => {
@@ -23,21 +25,41 @@ describe('what works as designed', () => {
   });
 });
 
+const KINDS = [...PART_KINDS.values()];
+const ROWS = [...KINDS.flatMap((k) => k.faults), ...METAL_FAULTS];
+
 describe('the catalogues', () => {
-  it('name only kinds, terminals, elements and complaints that exist', () => {
-    const kinds = (k: string | readonly string[]) => (typeof k === 'string' ? [k] : k);
-    for (const row of AS_DESIGNED) for (const k of row.kinds) expect(PART_KINDS.has(k), `${row.id}: ${k}`).toBe(true);
-    for (const fault of FAULT_KINDS) {
-      const where = `${fault.id}: ${fault.name}`;
-      if ('part' in fault.owner) for (const k of kinds(fault.owner.part)) expect(PART_KINDS.has(k), where).toBe(true);
-      if ('conductor' in fault.owner) {
-        const { part, terminal } = fault.owner.conductor;
-        // Some module of the list has the terminal; the others simply never match.
+  it('name only traits that some kind has', () => {
+    for (const row of AS_DESIGNED)
+      for (const trait of [...row.of, ...(row.also ? [row.also] : []), ...(row.fedBy ? [row.fedBy] : [])])
         expect(
-          kinds(part).some((k) => PART_KINDS.get(k)!.terminals.some((t) => t.id === terminal)),
-          where,
+          KINDS.some((k) => k.traits[trait] !== undefined),
+          `${row.id}: ${trait}`,
         ).toBe(true);
+  });
+
+  it.each(KINDS.flatMap((k) => k.faults.map((f) => [`${k.id}: ${f.id}`, k, f] as const)))(
+    '%s works on terminals, elements, parameters and choices its kind has',
+    (_, kind, fault) => {
+      if (fault.wire) expect(kind.terminals.map((t) => t.id)).toContain(fault.wire.terminal);
+      if (fault.option) {
+        const choices = kind.options![fault.option.name]!.choices.map((c) => c.id);
+        for (const id of fault.option.is) expect(choices).toContain(id);
       }
+      const elements = kind.elements.map((e) => e.id);
+      for (const e of fault.effects) {
+        if ('param' in e) expect(Object.keys(kind.params)).toContain(e.param);
+        else if ('element' in e && !fault.wire) expect(elements).toContain(e.element.split('.')[0]);
+        else if ('element' in e) expect(e.element, 'a wire has no elements of its own').toBe('');
+        if (e.do === 'dead-controller') expect(kind.controller).toBeDefined();
+        if (e.do === 'open-battery') expect(kind.traits.battery).toBe(true);
+      }
+    },
+  );
+
+  it('say of every fault what it explains, how long it takes and how it is proved', () => {
+    for (const fault of ROWS) {
+      const where = `${fault.id}: ${fault.name}`;
       for (const c of fault.explains) expect(COMPLAINTS[c as Complaint], where).toBeDefined();
       expect(fault.minutes[0]).toBeLessThanOrEqual(fault.minutes[1]);
       expect(fault.parts[0]).toBeLessThanOrEqual(fault.parts[1]);
@@ -45,10 +67,17 @@ describe('the catalogues', () => {
     }
   });
 
+  it('put the owner’s name into every text of a fault', () => {
+    for (const choices of VARIETY)
+      for (const f of rigFaults(motorhome('t', 'T', choices)))
+        for (const text of [f.name, f.class, f.repair, f.shows, f.confirm ?? '', f.caution ?? ''])
+          expect(text, f.id).not.toMatch(/[{}]/);
+  });
+
   it('leave no complaint without a fault that explains it', () => {
     for (const c of Object.keys(COMPLAINTS) as Complaint[])
       expect(
-        FAULT_KINDS.some((f) => f.explains.includes(c)),
+        ROWS.some((f) => f.explains.includes(c)),
         c,
       ).toBe(true);
   });

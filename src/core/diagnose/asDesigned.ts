@@ -1,21 +1,25 @@
 /**
  * When nothing is wrong: what the owner took for a fault, and how it works, in words for the customer. A row
- * is an explanation, for rigs with one of these kinds of part and one of these complaints. All common
+ * is an explanation, for rigs with a part of such a trait and one of these complaints. All common
  * practice, no source.
  */
-import { partKind, partOptions } from '../parts/kinds';
+import { is, isOneOf } from '../parts/kinds';
+import type { TraitName } from '../parts/traits';
 import { follow } from '../rig/follow';
 import type { Endpoint, Part, Rig } from '../rig/schema';
+import { partOption } from '../rig/value';
 import type { Complaint } from '../parts/complaints';
 
 export interface AsDesigned {
   id: string;
-  /** The rig has a part of one of these kinds. */
-  kinds: readonly string[];
+  /** The rig has a part with one of these traits. */
+  of: readonly TraitName[];
+  /** And with this one. */
+  also?: TraitName;
   /** With this option of that part, if it matters. */
   option?: { name: string; is: readonly string[] };
-  /** Its input hangs on a battery that another part of this kind fills. */
-  fedBy?: string;
+  /** Its input hangs on a battery that another part with this trait fills. */
+  fedBy?: TraitName;
   complaints: readonly Complaint[];
   /** For the customer. */
   says: string;
@@ -24,78 +28,79 @@ export interface AsDesigned {
 export const AS_DESIGNED: readonly AsDesigned[] = [
   {
     id: 'timer-cycle',
-    kinds: ['timed-window-module'],
+    of: ['timed'],
     complaints: ['slow-charging', 'link-cycles', 'coach-not-charging', 'coach-short-life'],
     says: 'The link works for one hour, opens, and waits until the coach bank is low again. On a long drive with steady loads it comes and goes, and may arrive just under its mark: that is how it was made.',
   },
   {
     id: 'waits-for-volts',
-    kinds: ['voltage-link-module', 'bidirectional-module'],
+    of: ['module'],
+    also: 'byVolts',
     complaints: ['coach-not-charging', 'slow-charging', 'chassis-not-on-shore'],
     says: 'The link waits until one bank is really being charged. After a cold start or a long crank that can take some minutes.',
   },
   {
     id: 'one-way',
-    kinds: ['ignition-delay-module', 'voltage-link-module', 'link-switch', 'diode-isolator'],
+    of: ['engineOnly'],
     complaints: ['chassis-flat', 'chassis-not-on-shore'],
     says: 'This link charges the coach bank from the engine, not the start battery from shore power. For storage the start battery needs a small maintainer of its own.',
   },
   {
     id: 'delay',
-    kinds: ['ignition-delay-module'],
+    of: ['delays'],
     complaints: ['coach-not-charging', 'link-cycles'],
     says: 'The link closes half a minute after the key, not at once: the start battery comes first.',
   },
   {
     id: 'taper',
-    kinds: ['battery-bank'],
+    of: ['battery'],
     option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] },
     complaints: ['slow-charging', 'coach-not-charging', 'shore-not-charging'],
     says: 'A lead-acid bank takes many amps at first and ever fewer as it fills. The last fifth takes hours, whatever charges it: a drive of an hour does not fill it.',
   },
   {
     id: 'lfp-rest',
-    kinds: ['battery-bank'],
+    of: ['battery'],
     option: { name: 'chemistry', is: ['lfp'] },
     complaints: ['link-always-on', 'coach-short-life'],
     says: 'A lithium bank rests where a lead-acid one would be charging, so its volts say little about how full it is, and a link by volts may stay closed on it.',
   },
   {
     id: 'boost-hold',
-    kinds: ['boost-switch'],
+    of: ['boost'],
     complaints: ['boost-dead'],
     says: 'Boost works only while it is held, and lends one bank to the other: hold it to charge for some minutes, wait, let go, then crank. Never wedge it.',
   },
   {
     id: 'second-charger',
-    kinds: ['shore-charger'],
+    of: ['mainsCharger'],
     option: { name: 'duty', is: ['standby'] },
     complaints: ['shore-not-charging', 'slow-charging'],
     says: 'The second of two chargers in parallel stands by while the first holds the bank up, and shows no amps then. It joins when the bank stays low.',
   },
   {
     id: 'chained-chargers',
-    kinds: ['dcdc-charger', 'dual-charger'],
-    fedBy: 'dcdc-charger',
+    of: ['charger'],
+    fedBy: 'charger',
     complaints: ['coach-not-charging', 'slow-charging', 'both-flat', 'link-cycles'],
     says: 'Nothing is broken: one charger feeds on a battery that another charger fills. The first cannot keep up, the battery between them sinks, and both drop out. Feed the second from the start battery.',
   },
   {
     id: 'trigger-waits',
-    kinds: ['triggered-maintainer'],
+    of: ['waitsForCharge'],
     complaints: ['chassis-flat', 'chassis-not-on-shore'],
     says: 'The maintainer waits until the coach bank is charged hard. On a bank that floats at 13.4 V its lamp shows waiting, and that is right.',
   },
   {
     id: 'breaker-cycles',
-    kinds: ['line-breaker'],
+    of: ['breaker'],
     option: { name: 'type', is: ['auto'] },
     complaints: ['slow-charging', 'link-cycles', 'coach-not-charging'],
     says: 'The breaker in the charge line opens when the line is asked for more than its rating and closes again once it has cooled. A flat bank or a fridge on 12 V makes it come and go.',
   },
   {
     id: 'surface-charge',
-    kinds: ['battery-bank'],
+    of: ['battery'],
     option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] },
     complaints: ['coach-short-life', 'chassis-flat'],
     says: 'Volts read right after charging flatter: most of that is surface charge, gone within hours. Only rested volts tell.',
@@ -109,23 +114,23 @@ export function asDesigned(rig: Rig, complaints: readonly Complaint[]): AsDesign
       row.complaints.some((c) => complaints.includes(c)) &&
       rig.parts.some(
         (p) =>
-          row.kinds.includes(p.kind) &&
-          (row.option === undefined ||
-            row.option.is.includes(partOptions(partKind(p.kind), p)[row.option.name] ?? '')) &&
+          isOneOf(p, row.of) &&
+          (row.also === undefined || is(p, row.also)) &&
+          (row.option === undefined || row.option.is.includes(partOption(p, row.option.name))) &&
           (row.fedBy === undefined || hangsOn(rig, p, row.fedBy)),
       ),
   );
 }
 
-/** Whether the battery at the end of a part's input line is filled by another part of a kind. */
-function hangsOn(rig: Rig, part: Part, kind: string): boolean {
+/** Whether the battery at the end of a part's input line is filled by another part with a trait. */
+function hangsOn(rig: Rig, part: Part, trait: TraitName): boolean {
   const batteries = follow(rig, { part: part.id, terminal: 'input' }).flatMap((s) =>
-    s.part?.kind === 'battery-bank' ? [s.part.id] : [],
+    is(s.part, 'battery') ? [s.part!.id] : [],
   );
   const touches = (c: Rig['conductors'][number], is: (e: Endpoint) => boolean) => is(c.from) || is(c.to);
   return rig.parts.some(
     (p) =>
-      p.kind === kind &&
+      is(p, trait) &&
       p.id !== part.id &&
       rig.conductors.some(
         (c) =>

@@ -1,12 +1,16 @@
 /** The catalogue applied to one rig: which faults this very rig can have. */
 import type { Effect } from '../operate/effects';
-import type { Rig } from '../rig/schema';
+import type { Complaint } from '../parts/complaints';
+import { COMPLAINTS } from '../parts/complaints';
+import type { FaultWords, LocalEffect, PartFault } from '../parts/fault';
+import { is, isOneOf, PART_KINDS, partKind, traitsOf } from '../parts/kinds';
+import type { PartKind } from '../parts/part';
+import type { Part, Rig } from '../rig/schema';
+import { partOption } from '../rig/value';
 import { asDesigned } from './asDesigned';
-import { COMPLAINTS, type Complaint } from '../parts/complaints';
-import { partKind, partOptions } from '../parts/kinds';
-import { FAULT_KINDS } from './catalogue';
+import type { MetalPlace, OwnerParts } from './catalogue/faultKind';
+import { METAL_FAULTS } from './catalogue/metal';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
-import type { FaultOwner, LocalEffect } from './catalogue/faultKind';
 import { PAIRS } from './catalogue/pairs';
 
 export interface Fault {
@@ -28,6 +32,8 @@ export interface Fault {
   parts?: readonly [number, number];
   caution?: string;
   effects: readonly Effect[];
+  /** Names it goes by in tables of pairs and of what an intake weighs, one list a member, most particular first. */
+  answersTo: readonly (readonly string[])[];
   /** The two faults of a pair, by id; absent on a single fault. */
   members?: readonly [string, string];
   /** Unnormalised prior weight before any complaint. */
@@ -42,35 +48,33 @@ export interface Owner {
   part: string;
 }
 
-const oneOf = (wanted: string | readonly string[], kind: string): boolean =>
-  typeof wanted === 'string' ? wanted === kind : wanted.includes(kind);
+/** The parts of this rig that a question is about. */
+export function ownersOf(rig: Rig, { part, also, option }: OwnerParts): Owner[] {
+  const traits = typeof part === 'string' ? [part] : part;
+  return rig.parts
+    .filter((p) => isOneOf(p, traits) && (also === undefined || is(p, also)))
+    .filter((p) => option === undefined || option.is.includes(partOption(p, option.name)))
+    .map((p) => ({ id: p.id, name: p.name, part: p.id }));
+}
 
-/** The parts, conductors or bonds of this rig that a row of a catalogue is about. */
-export function ownersOf(rig: Rig, owner: FaultOwner): Owner[] {
-  if ('part' in owner) {
-    return rig.parts
-      .filter((p) => oneOf(owner.part, p.kind) && (owner.side === undefined || p.side === owner.side))
-      .filter(
-        (p) =>
-          owner.option === undefined ||
-          owner.option.is.includes(partOptions(partKind(p.kind), p)[owner.option.name] ?? ''),
-      )
-      .map((p) => ({ id: p.id, name: p.name, part: p.id }));
-  }
-  if ('conductor' in owner) {
-    const { end, part: kinds, terminal, side } = owner.conductor;
-    return rig.conductors.flatMap((c): Owner[] => {
-      const part = rig.parts.find((p) => p.id === c[end].part);
-      const fits =
-        part !== undefined &&
-        oneOf(kinds, part.kind) &&
-        c[end].terminal === terminal &&
-        (side === undefined || part.side === side);
-      return fits ? [{ id: c.id, name: c.name, part: part.id }] : [];
-    });
-  }
+/** The parts, or the conductors at their terminals, that have a fault of their kind. */
+function ownersOfFault(rig: Rig, kind: PartKind, { wire, side, option }: PartFault): Owner[] {
+  const parts = rig.parts.filter(
+    (p) =>
+      p.kind === kind.id &&
+      (side === undefined || p.side === side) &&
+      (option === undefined || option.is.includes(partOption(p, option.name))),
+  );
+  if (!wire) return parts.map((p) => ({ id: p.id, name: p.name, part: p.id }));
+  return rig.conductors
+    .filter((c) => c[wire.end].terminal === wire.terminal && parts.some((p) => p.id === c[wire.end].part))
+    .map((c) => ({ id: c.id, name: c.name, part: c[wire.end].part }));
+}
+
+/** The straps or joints of metal that have a fault of that place. */
+function metalOwners(rig: Rig, at: MetalPlace): Owner[] {
   const frames = new Set(rig.grounds.map((g) => g.id));
-  if ('strap' in owner) {
+  if ('strap' in at)
     return rig.conductors
       .filter((c) => frames.has(c.from.part) && frames.has(c.to.part))
       .map((c) => ({
@@ -78,9 +82,8 @@ export function ownersOf(rig: Rig, owner: FaultOwner): Owner[] {
         name: c.name,
         part: rig.bonds.find((b) => b.to.part === c.from.part)?.from.part ?? rig.parts[0]!.id,
       }));
-  }
   return rig.bonds
-    .filter((b) => (owner.bond === 'frame-to-frame') === (frames.has(b.from.part) && frames.has(b.to.part)))
+    .filter((b) => (at.bond === 'frame-to-frame') === (frames.has(b.from.part) && frames.has(b.to.part)))
     .map((b) => {
       const touching = rig.conductors.find((c) => c.to.part === b.from.part);
       return {
@@ -111,46 +114,63 @@ export function rigFaults(rig: Rig): Fault[] {
       repair: NOTHING_WRONG.repair,
       shows: 'every reading is where a healthy rig would put it',
       effects: [],
+      answersTo: [[NOTHING_WRONG.id]],
       prior: NOTHING_WRONG.prior,
       // What is only as designed explains what the owner takes for a fault.
       explains: asDesigned(rig, Object.keys(COMPLAINTS) as Complaint[]).flatMap((a) => a.complaints),
     },
   ];
-  for (const kind of FAULT_KINDS) {
-    for (const owner of ownersOf(rig, kind.owner)) {
-      const isPart = 'part' in kind.owner;
-      faults.push({
-        id: `${owner.id}.${kind.id}`,
-        name: kind.name.replace('{owner}', owner.name),
-        owner: owner.id,
-        part: owner.part,
-        class: `${owner.id}: ${kind.repair}`,
-        repair: kind.repair,
-        shows: kind.shows,
-        confirm: kind.confirm,
-        minutes: kind.minutes,
-        parts: kind.parts,
-        ...(kind.caution === undefined ? {} : { caution: kind.caution }),
-        effects: kind.effects.map((row): Effect => {
-          const e = atVoltage(row, rig, owner.part);
-          if (e.do === 'open-battery' || e.do === 'dead-controller') return { do: e.do, part: owner.id };
-          if ('param' in e) return { ...e, param: `${owner.id}.${e.param}` };
-          return { ...e, element: isPart ? `${owner.id}.${e.element}` : owner.id };
-        }),
-        prior: kind.prior,
-        explains: kind.explains,
-      });
-    }
-  }
+  for (const kind of PART_KINDS.values())
+    for (const row of kind.faults)
+      for (const owner of ownersOfFault(rig, kind, row)) {
+        const part = rig.parts.find((p) => p.id === owner.part)!;
+        faults.push(faultOf(rig, row, owner, row.wire === undefined, refsOf(part, row.id)));
+      }
+  for (const row of METAL_FAULTS)
+    for (const owner of metalOwners(rig, row.at)) faults.push(faultOf(rig, row, owner, false, [`metal.${row.id}`]));
   return [...faults, ...pairsOf(faults)];
+}
+
+/** What a fault of a part answers to, the most particular first: `battery@coach.flat`, `battery.flat`. */
+const refsOf = (part: Part, fault: string): string[] => {
+  const traits = Object.keys(traitsOf(part));
+  return [...traits.map((t) => `${t}@${part.side}.${fault}`), ...traits.map((t) => `${t}.${fault}`)];
+};
+
+/** A row of a catalogue as a fault of one owner. @param inPart the effects are on elements of the part itself */
+function faultOf(rig: Rig, row: FaultWords, owner: Owner, inPart: boolean, refs: readonly string[]): Fault {
+  // Every text of a row may name its owner.
+  const named = (text: string) => text.replaceAll('{owner}', owner.name);
+  return {
+    id: `${owner.id}.${row.id}`,
+    name: named(row.name),
+    owner: owner.id,
+    part: owner.part,
+    class: `${owner.id}: ${named(row.repair)}`,
+    repair: named(row.repair),
+    shows: named(row.shows),
+    confirm: named(row.confirm),
+    minutes: row.minutes,
+    parts: row.parts,
+    ...(row.caution === undefined ? {} : { caution: named(row.caution) }),
+    effects: row.effects.map((effect): Effect => {
+      const e = atVoltage(effect, rig, owner.part);
+      if (e.do === 'open-battery' || e.do === 'dead-controller') return { do: e.do, part: owner.id };
+      if ('param' in e) return { ...e, param: `${owner.id}.${e.param}` };
+      return { ...e, element: inPart ? `${owner.id}.${e.element}` : owner.id };
+    }),
+    prior: row.prior,
+    explains: row.explains,
+    answersTo: [[...refs, row.id]],
+  };
 }
 
 /** The pairs of the catalogue both halves of which this rig can have. */
 function pairsOf(faults: readonly Fault[]): Fault[] {
-  const kindOf = (f: Fault) => f.id.slice((f.owner?.length ?? 0) + 1);
+  const answering = (ref: string) => faults.find((f) => f.answersTo.some((refs) => refs.includes(ref)));
   return PAIRS.flatMap(({ first, second, share, because }): Fault[] => {
-    const a = faults.find((f) => f.owner === first.owner && kindOf(f) === first.fault);
-    const b = faults.find((f) => f.owner === second.owner && kindOf(f) === second.fault);
+    const a = answering(first);
+    const b = answering(second);
     if (!a || !b) return [];
     const caution = [a.caution, b.caution].filter((c) => c !== undefined).join(' ');
     return [
@@ -168,6 +188,7 @@ function pairsOf(faults: readonly Fault[]): Fault[] {
         ...(caution ? { caution } : {}),
         effects: [...a.effects, ...b.effects],
         members: [a.id, b.id],
+        answersTo: [...a.answersTo, ...b.answersTo],
         prior: share * Math.min(a.prior, b.prior),
         explains: [...new Set([...a.explains, ...b.explains])],
       },

@@ -8,7 +8,7 @@ import { COMPLAINTS, type Complaint } from '../parts/complaints';
 export interface IntakeFact {
   group: 'when' | 'use' | 'workaround' | 'history';
   says: string;
-  /** Factor on the prior by kind of fault, or by one fault's id. */
+  /** Factor on the prior by what a fault answers to: its own id, or the trait (and side) of its part before it. */
   weighs: Readonly<Record<string, number>>;
 }
 
@@ -78,17 +78,17 @@ export const INTAKE_FACTS = {
   'short-drives': {
     group: 'use',
     says: 'Drives of under two hours',
-    weighs: { 'nothing-wrong': 1.6, 'coach-bank.flat': 1.5 },
+    weighs: { 'nothing-wrong': 1.6, 'battery@coach.flat': 1.5 },
   },
   'many-nights': {
     group: 'use',
     says: 'Several nights off grid at a time',
-    weighs: { 'nothing-wrong': 1.4, 'coach-bank.flat': 1.5, sulphated: 1.2 },
+    weighs: { 'nothing-wrong': 1.4, 'battery@coach.flat': 1.5, sulphated: 1.2 },
   },
   'rented-out': {
     group: 'use',
     says: 'Rented out: everything runs at once',
-    weighs: { wedged: 2, 'left-on': 1.6, 'coach-bank.flat': 1.5, 'fuse-blown': 1.4 },
+    weighs: { wedged: 2, 'left-on': 1.6, 'battery@coach.flat': 1.5, 'fuse-blown': 1.4 },
   },
   'stored-unplugged': {
     group: 'use',
@@ -98,7 +98,7 @@ export const INTAKE_FACTS = {
   'stored-plugged-in': {
     group: 'use',
     says: 'Stored plugged in',
-    weighs: { 'stuck-float': 1.4, 'charger.no-output': 1.3, 'coach-bank.flat': 0.7 },
+    weighs: { 'stuck-float': 1.4, 'mainsCharger.no-output': 1.3, 'battery@coach.flat': 0.7 },
   },
 
   'wedges-boost': {
@@ -109,22 +109,22 @@ export const INTAKE_FACTS = {
   'boosts-to-start': {
     group: 'workaround',
     says: 'Boosts to start the engine',
-    weighs: { 'chassis-bank.sulphated': 1.8, 'chassis-bank.flat': 1.8, parasitic: 1.7, welded: 0.6 },
+    weighs: { 'battery@engine.sulphated': 1.8, 'battery@engine.flat': 1.8, parasitic: 1.7, welded: 0.6 },
   },
   'portable-charger': {
     group: 'workaround',
     says: 'Uses a portable charger',
-    weighs: { 'charger.no-output': 2, 'stuck-float': 1.5 },
+    weighs: { 'mainsCharger.no-output': 2, 'stuck-float': 1.5 },
   },
   'turns-it-off': {
     group: 'workaround',
     says: 'Turns the disconnect off overnight',
-    weighs: { 'left-on': 2, 'coach-bank.sulphated': 1.3 },
+    weighs: { 'left-on': 2, 'battery@coach.sulphated': 1.3 },
   },
   'taps-isolator': {
     group: 'workaround',
     says: 'A tap on the isolator helps',
-    weighs: { 'contact-open': 2.5, 'contact-high': 2, 'coil-open': 1.2, 'link-fuse.open': 0.4 },
+    weighs: { 'contact-open': 2.5, 'contact-high': 2, 'coil-open': 1.2, 'fuse.open': 0.4 },
   },
   'wiggles-cable': {
     group: 'workaround',
@@ -164,7 +164,7 @@ export const INTAKE_FACTS = {
     group: 'history',
     says: 'Jump-started lately',
     weighs: {
-      'link-fuse.open': 1.7,
+      'fuse.open': 1.7,
       'alternator.no-output': 1.7,
       dead: 1.3,
       'coach-diode-open': 1.5,

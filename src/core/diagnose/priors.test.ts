@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { VARIETY } from '../../../tests/motorhomes';
 import { motorhome } from '../rig/archetypes/motorhome';
 import { ASSUMPTIONS } from './assumptions';
-import { FAULT_KINDS } from './catalogue';
 import { PAIRS } from './catalogue/pairs';
 import { membersOf, rigFaults } from './faults';
 import { INTAKE_FACTS, INTAKE_FACT_IDS, type IntakeFact } from './intake';
@@ -14,9 +13,8 @@ const everywhere = VARIETY.map((c) => rigFaults(motorhome('t', 'T', c)));
 describe('the intake', () => {
   it.each(INTAKE_FACT_IDS)('"%s" weighs faults that exist, and moves their odds by just its factor', (id) => {
     const { weighs }: IntakeFact = INTAKE_FACTS[id];
-    const kinds = new Set([...FAULT_KINDS.map((f) => f.id), 'nothing-wrong']);
-    const ids = new Set(everywhere.flatMap((list) => list.map((f) => f.id)));
-    for (const key of Object.keys(weighs)) expect(key.includes('.') ? ids.has(key) : kinds.has(key), key).toBe(true);
+    const known = new Set(everywhere.flatMap((list) => list.flatMap((f) => f.answersTo.flat())));
+    for (const key of Object.keys(weighs)) expect(known.has(key), key).toBe(true);
     const none = priors(faults, [], ASSUMPTIONS);
     const told = priors(faults, [id], ASSUMPTIONS);
     expect(told.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 12);
@@ -43,14 +41,10 @@ describe('the intake', () => {
 describe('pairs', () => {
   it('each exist on some rig, do what both do, and are rarer than either', () => {
     for (const pair of PAIRS) {
-      const list = everywhere.find((faultsOf) =>
-        faultsOf.some(
-          (f) =>
-            f.members?.[0] === `${pair.first.owner}.${pair.first.fault}` &&
-            f.members[1] === `${pair.second.owner}.${pair.second.fault}`,
-        ),
+      const found = everywhere.some((list) =>
+        list.some((f) => f.answersTo[0]!.includes(pair.first) && f.answersTo[1]?.includes(pair.second)),
       );
-      expect(list, `${pair.first.owner}.${pair.first.fault} + ${pair.second.owner}.${pair.second.fault}`).toBeDefined();
+      expect(found, `${pair.first} + ${pair.second}`).toBe(true);
     }
     for (const f of faults.filter((x) => x.members)) {
       const [a, b] = membersOf(f).map((id) => faults.find((x) => x.id === id)!) as [

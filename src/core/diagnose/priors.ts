@@ -1,7 +1,7 @@
 /** Where the search starts: how common each fault is, times what the intake says about it. */
 import type { Assumptions } from './assumptions';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
-import { membersOf, type Fault } from './faults';
+import type { Fault } from './faults';
 import { INTAKE_FACTS, clueSays, isComplaint, type IntakeClue, type IntakeFact } from './intake';
 
 type ByComplaint = Pick<Assumptions, 'unexplained' | 'asDesigned'>;
@@ -13,7 +13,7 @@ export function clueFactor(fault: Fault, clue: IntakeClue, a: ByComplaint): numb
     return fault.id === NOTHING_WRONG.id ? a.asDesigned : 1;
   }
   const { weighs }: IntakeFact = INTAKE_FACTS[clue];
-  const factors = membersOf(fault).map((id) => weighs[id] ?? weighs[id.slice(id.indexOf('.') + 1)] ?? 1);
+  const factors = fault.answersTo.map((refs) => weighs[refs.find((r) => weighs[r] !== undefined) ?? ''] ?? 1);
   return Math.max(...factors);
 }
 

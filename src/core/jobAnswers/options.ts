@@ -1,9 +1,10 @@
 /** What a job brings to the comparison of links: its rig, the fault found in it, how it is used. */
+import { houseBankOf } from '../rig/value';
 import { rigFaults } from '../diagnose/faults';
 import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
 import { buildPlan, type JobBuild } from '../plan/build/build';
 import { candidatesOf, type Candidate, type FoundFault } from '../plan/candidates';
-import { houseBankOf } from '../plan/outcome';
+
 import { usualScenarios } from '../plan/usualScenarios';
 import type { Scenario } from '../simulate/scenarioSchema';
 import { checkDesign } from '../rules/check';

@@ -4,9 +4,9 @@
  * wakes what sleeps.
  */
 import { chemistryOf } from '../parts/chemistry';
-import { nominalOf } from '../parts/kinds';
+import { is, nominalOf } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
-import { partOption, partValue } from '../rig/value';
+import { partOption, partValue, partWith } from '../rig/value';
 import { secondsToNoStart } from '../size/bench/batteries';
 import type { Hunt } from '../job/job';
 
@@ -74,8 +74,8 @@ export interface HuntResult {
 
 /** Days a rig's start battery stands with a drain; undefined where there is none. */
 function daysWith(rig: Rig, amps: number): number | undefined {
-  const battery = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'engine');
-  const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
+  const battery = rig.parts.find((p) => is(p, 'battery') && p.side === 'engine');
+  const loads = partWith(rig, 'chassisLoads');
   const vehicle = rig.vehicles.find((v) => v.id === battery?.vehicle);
   if (!battery || !loads || !vehicle) return undefined;
   const state = {

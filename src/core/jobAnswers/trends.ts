@@ -1,4 +1,5 @@
 /** What a rig read over the years: each measurement through its jobs, and what only two readings together tell. */
+import { partsWith } from '../rig/value';
 import { contactVerdict } from '../probe/contact';
 import { currentRevision, standingReadings, type Job } from '../job/job';
 
@@ -63,7 +64,7 @@ export function trendsOf(jobs: readonly Job[]): Trend[] {
           { at: r.takenAt, value: r.value!, job: job.number, changed },
         );
       }
-      for (const link of doc.parts.filter((p) => p.kind === 'link-solenoid')) {
+      for (const link of partsWith(doc, 'solenoid')) {
         const cable = doc.conductors.find((c) => c.from.part === link.id && c.use === 'feed');
         for (const state of new Set(readings.map((r) => r.state))) {
           const drop = readings.find(

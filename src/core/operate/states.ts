@@ -2,6 +2,8 @@
  * What the rig is doing while one measures. A row is an operating state; its id is what command line,
  * screens, database and files store. Never call a rig's revision or a controller's mode a "state".
  */
+import { isOneOf } from '../parts/kinds';
+import type { TraitName } from '../parts/traits';
 import type { OperatingInputs } from '../control/inputs';
 import type { Rig } from '../rig/schema';
 
@@ -14,7 +16,7 @@ export interface OperatingState {
   how: string;
   inputs: OperatingInputs;
   /** Kinds of part of which a rig must have one to know this state. */
-  needs?: readonly string[];
+  needs?: readonly TraitName[];
   /** Minutes to get into this state from key off. Assumed; shops edit theirs. */
   enterMinutes: number;
   /** Short sentence that says it is settled, shown once the dwell has run. */
@@ -65,7 +67,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Idle, first', '20 s'],
     how: 'engine just started, before the delay has run out',
     inputs: { ...PARKED, key: true, engine: 'idle', dwell: 10 },
-    needs: ['ignition-delay-module'],
+    needs: ['delays'],
     enterMinutes: 2,
     cautions: RUNNING,
   },
@@ -93,7 +95,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Boost', 'held'],
     how: 'engine off, a helper holds the boost switch',
     inputs: { ...PARKED, boost: true, dwell: 5 },
-    needs: ['boost-switch', 'bypass-switch'],
+    needs: ['boost', 'bypass'],
     enterMinutes: 2,
     cautions: [
       'Boost joins two banks: hands off the studs before it is pressed.',
@@ -106,7 +108,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Boost,', 'idle'],
     how: 'engine idling, a helper holds the boost switch',
     inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 15 },
-    needs: ['boost-switch', 'bypass-switch'],
+    needs: ['boost', 'bypass'],
     enterMinutes: 3,
     cautions: [...RUNNING, 'Hold boost for seconds: never wedge the switch.'],
   },
@@ -116,7 +118,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Shore', 'charging'],
     how: 'engine off, shore cord in, charger on for ten minutes',
     inputs: { ...PARKED, shore: true, dwell: 600 },
-    needs: ['shore-charger'],
+    needs: ['mainsCharger'],
     enterMinutes: 5,
     cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
   },
@@ -140,7 +142,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     short: ['Uncoupled,', 'key off'],
     how: 'engine off, shore cord out, tow connector pulled for ten minutes',
     inputs: { ...PARKED, coupled: false, covered: true, dwell: 600 },
-    needs: ['tow-connector'],
+    needs: ['towConnector'],
     enterMinutes: 3,
     cautions: [
       'Chock the trailer and set its brake before the connector is pulled.',
@@ -164,7 +166,7 @@ export const STATE_IDS: readonly string[] = OPERATING_STATES.map((s) => s.id);
 
 /** The operating states a rig can be put in, in their order. */
 export const statesOf = (rig: Rig): OperatingState[] =>
-  OPERATING_STATES.filter((s) => s.needs === undefined || rig.parts.some((p) => s.needs!.includes(p.kind)));
+  OPERATING_STATES.filter((s) => s.needs === undefined || rig.parts.some((p) => isOneOf(p, s.needs!)));
 
 export const isStateId = (id: string): boolean => BY_ID.has(id);
 

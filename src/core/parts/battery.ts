@@ -8,10 +8,12 @@
  * Written as i = I0·sinh(u/η) for the last term, which is explicit and monotone. Numbers: feasibility fit to
  * the usual shop figures, all assumed; docs/models.md lists them with their origin.
  */
+import { BATTERY_FAULTS } from './faults/battery';
+import { celsiusShown } from '../units/preferences';
 import { bms } from '../control/bms';
 import { assumed } from '../units/parameter';
 import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts, taperOhms } from './chemistry';
-import { fixed, type PartContext, type PartKind, type Rule } from './part';
+import { constant, definePart, type PartContext, type Rule } from './part';
 
 const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!);
 /** 12 V blocks in series. */
@@ -37,10 +39,11 @@ const halfOhms: Rule = {
 /** Enough to keep the network solvable, too much to matter. */
 const BMS_OPEN_OHMS = 1e6;
 
-export const batteryBank: PartKind = {
+export const batteryBank = definePart({
   id: 'battery-bank',
   label: 'Battery bank',
   role: 'battery',
+  traits: { battery: true, charges: true },
   terminals: [
     { id: 'plus', label: '+', lead: 'post of the + terminal, not the clamp' },
     { id: 'minus', label: '–', lead: 'post of the – terminal, not the clamp' },
@@ -96,7 +99,7 @@ export const batteryBank: PartKind = {
       plus: 'plus',
       minus: 'middle',
       volts: halfVolts,
-      ohms: { by: 'bms', of: { closed: halfOhms, open: fixed(BMS_OPEN_OHMS) } },
+      ohms: { by: 'bms', of: { closed: halfOhms, open: constant(BMS_OPEN_OHMS) } },
     },
     { kind: 'emf', id: 'lower', plus: 'middle', minus: 'cell', volts: halfVolts, ohms: halfOhms },
     {
@@ -131,4 +134,25 @@ export const batteryBank: PartKind = {
       },
     };
   },
-};
+  faults: BATTERY_FAULTS,
+  price: {
+    dollars: (p) => [1.3 * (p.params['capacity']?.value ?? 100), 2.4 * (p.params['capacity']?.value ?? 100)],
+    minutes: [45, 90],
+  },
+  owner: {
+    works: [],
+    care: [
+      {
+        option: { name: 'chemistry', is: ['flooded'] },
+        says: 'Water level and a clean, dry tray twice a year; white or green growth on a terminal is a lost volt.',
+      },
+      {
+        option: { name: 'chemistry', is: ['lfp'] },
+        says: (_, units) =>
+          `The lithium bank must not be charged below freezing (${Math.round(celsiusShown(0, units.temperature))} °${units.temperature}): warm it first. Its volts say little of how full it is.`,
+      },
+    ],
+  },
+  cautions: [],
+  takes: { most: '4/0', how: 'stud, 3/8 in or M8: ring on top of the lug that is there' },
+});

@@ -1,12 +1,17 @@
 /** What tells the link to close: ignition switch, delay module, boost switch. */
+import { COIL_FEED_WIRE_FAULTS, MODULE_FAULTS } from './faults/modules';
+import { BOOST_FAULTS, IGNITION_FAULTS, LINK_SWITCH_FAULTS } from './faults/switches';
+import { flat, SMALL_PART } from './price';
+import { UNTOLD } from './ownerSentence';
 import { ignitionDelay } from '../control/ignitionDelay';
 import { assumed } from '../units/parameter';
-import { fixed, just, type PartKind } from './part';
+import { constant, definePart, param } from './part';
 
-export const ignitionSwitch: PartKind = {
+export const ignitionSwitch = definePart({
   id: 'ignition-switch',
   label: 'Ignition',
   role: 'control',
+  traits: { ignition: true },
   terminals: [
     { id: 'feed', label: 'feed', lead: 'feed terminal behind the dash', accessMinutes: 2 },
     { id: 'run', label: 'run output', lead: 'run circuit, at the fuse panel tap', optional: true },
@@ -22,14 +27,20 @@ export const ignitionSwitch: PartKind = {
     },
   },
   elements: [
-    { kind: 'contact', id: 'contact', a: 'feed', b: 'run', ohms: just('contact'), closedBy: { input: 'key' } },
+    { kind: 'contact', id: 'contact', a: 'feed', b: 'run', ohms: param('contact'), closedBy: { input: 'key' } },
   ],
-};
+  faults: IGNITION_FAULTS,
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});
 
-export const ignitionDelayModule: PartKind = {
+export const ignitionDelayModule = definePart({
   id: 'ignition-delay-module',
   label: 'Delay module',
   role: 'control',
+  traits: { module: true, delays: true, engineOnly: true },
   terminals: [
     { id: 'ignition', label: 'ignition in', lead: 'ignition wire at the module' },
     { id: 'output', label: 'coil out', lead: 'coil wire at the module' },
@@ -52,19 +63,33 @@ export const ignitionDelayModule: PartKind = {
       id: 'driver',
       a: 'ignition',
       b: 'output',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { controller: 'output' },
     },
     // 30 mA at 12 V to run its own electronics: from memory.
-    { kind: 'resistor', id: 'supply', a: 'ignition', b: 'ground', ohms: fixed(400) },
+    { kind: 'resistor', id: 'supply', a: 'ignition', b: 'ground', ohms: constant(400) },
   ],
   controller: () => ({ kind: ignitionDelay, senses: { supply: ['ignition', 'ground'] }, settings: ['delay'] }),
-};
+  faults: [...MODULE_FAULTS, ...COIL_FEED_WIRE_FAULTS],
+  price: { dollars: flat(60, 130), minutes: [30, 60] },
+  owner: {
+    works: [
+      {
+        says: (p) =>
+          `With the key on, the link closes after about ${Math.round(p.value('delay'))} s and charges the coach bank; key off, it opens.`,
+      },
+    ],
+    care: [],
+  },
+  cautions: [],
+  takes: null,
+});
 
-export const boostSwitch: PartKind = {
+export const boostSwitch = definePart({
   id: 'boost-switch',
   label: 'Boost switch',
   role: 'control',
+  traits: { boost: true },
   terminals: [
     { id: 'feed', label: 'feed', lead: 'battery side of the boost fuse' },
     { id: 'fused', label: 'fused feed', lead: 'switch side of the boost fuse', optional: true },
@@ -82,16 +107,22 @@ export const boostSwitch: PartKind = {
     },
   },
   elements: [
-    { kind: 'resistor', id: 'fuse', a: 'feed', b: 'fused', ohms: just('fuse') },
-    { kind: 'contact', id: 'contact', a: 'fused', b: 'output', ohms: just('contact'), closedBy: { input: 'boost' } },
+    { kind: 'resistor', id: 'fuse', a: 'feed', b: 'fused', ohms: param('fuse') },
+    { kind: 'contact', id: 'contact', a: 'fused', b: 'output', ohms: param('contact'), closedBy: { input: 'boost' } },
   ],
-};
+  faults: BOOST_FAULTS,
+  price: { dollars: flat(10, 35), minutes: [30, 60] },
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});
 
 /** A dash switch in the coil's feed: the driver links the banks by hand. */
-export const linkSwitch: PartKind = {
+export const linkSwitch = definePart({
   id: 'link-switch',
   label: 'Link switch',
   role: 'control',
+  traits: { linkSwitch: true, engineOnly: true },
   terminals: [
     { id: 'feed', label: 'feed', lead: 'feed tab of the link switch', accessMinutes: 1 },
     { id: 'output', label: 'output', lead: 'output tab of the link switch', accessMinutes: 1 },
@@ -128,4 +159,12 @@ export const linkSwitch: PartKind = {
       },
     },
   ],
-};
+  faults: [...LINK_SWITCH_FAULTS, ...COIL_FEED_WIRE_FAULTS],
+  price: { dollars: flat(8, 25), minutes: [30, 60] },
+  owner: {
+    works: [{ says: 'The link works only while its switch on the dash is on. Off when the engine is off.' }],
+    care: [],
+  },
+  cautions: [],
+  takes: null,
+});

@@ -1,15 +1,18 @@
 /** DC-DC chargers: take from the start battery side, give the bank behind its own charge, never back; with one input, or a second for panels. */
+import { DCDC_FAULTS, PANEL_INPUT_FAULTS } from './faults/chargers';
+import { byAmps } from './price';
 import { dcdcCharger } from '../control/dcdcCharger';
+import type { OwnerSentences } from './ownerSentence';
 import { assumed, type ParameterSpec } from '../units/parameter';
 import { dualCharger } from '../control/dualCharger';
 import { ENABLE_SCHOOLS } from './enableSchools';
 import {
-  fixed,
-  just,
+  constant,
+  definePart,
+  param,
   type ControllerWiring,
   type ElementSpec,
   type PartContext,
-  type PartKind,
   type Rule,
   type Value,
 } from './part';
@@ -25,17 +28,42 @@ const volts = (label: string, value: number, spread: number): ParameterSpec => (
 });
 const byVolts = (part: PartContext) => ENABLE_SCHOOLS.find((s) => s.id === part.options['enable'])?.by === 'volts';
 
-const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('absorb'), float: just('float') } };
+const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: param('absorb'), float: param('float') } };
 
 /** Share of what it takes that it gives, at full output: 85–90 %, common practice. */
 export const DCDC_EFFICIENCY = 0.88;
 /** W it takes for itself while it runs: from memory. */
 const IDLE_WATTS = 4;
 /** 4 mA at 12 V while it is off, from memory; running it takes its idle watts. */
-const SUPPLY = fixed(3000);
+const SUPPLY = constant(3000);
 
 /** What every DC-DC charger has, with one input or two. */
 const dcdc = {
+  traits: {
+    charger: true,
+    charges: true,
+    oneWay: true,
+    byVolts: { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
+    line: ['input', 'output'],
+    passes: { element: 'converter', is: 'converter', toward: 1 },
+  },
+  owner: {
+    works: [
+      {
+        option: { name: 'enable', is: ['ignition'] },
+        says: (p) =>
+          `The charger (${p.name}) fills its bank at up to ${Math.round(p.value('limit'))} A while the key is on. It works one way only.`,
+      },
+      {
+        option: { name: 'enable', is: ['voltage'] },
+        says: (p) =>
+          `The charger (${p.name}) starts by itself some minutes after the engine, at up to ${Math.round(p.value('limit'))} A. It works one way only.`,
+      },
+    ],
+    care: [{ says: 'The charger’s fins get hot on a low bank: keep things off them.' }],
+  } as OwnerSentences,
+  cautions: ['Fuse the charger’s run at both batteries; air around its fins.'],
+  takes: { most: '4', how: 'screw clamp: ferrule on the strands' },
   terminals: [
     { id: 'input', label: 'input', lead: 'input stud, from the start battery' },
     { id: 'output', label: 'output', lead: 'output stud, to the bank' },
@@ -105,14 +133,14 @@ const dcdc = {
       outPlus: 'output',
       outMinus: 'ground',
       volts: STAGE_VOLTS,
-      ohms: just('droop'),
-      limit: { by: 'power', of: { off: fixed(0), on: limit } },
-      inLimit: just('inLimit'),
-      efficiency: just('efficiency'),
-      idle: { by: 'power', of: { off: fixed(0), on: fixed(IDLE_WATTS) } },
+      ohms: param('droop'),
+      limit: { by: 'power', of: { off: constant(0), on: limit } },
+      inLimit: param('inLimit'),
+      efficiency: param('efficiency'),
+      idle: { by: 'power', of: { off: constant(0), on: constant(IDLE_WATTS) } },
     },
     { kind: 'resistor', id: 'supply', a: 'input', b: 'ground', ohms: SUPPLY },
-    { kind: 'resistor', id: 'enable-input', a: 'enable', b: 'ground', ohms: fixed(2000) },
+    { kind: 'resistor', id: 'enable-input', a: 'enable', b: 'ground', ohms: constant(2000) },
   ],
   wiring: (part: PartContext): Omit<ControllerWiring, 'kind'> => ({
     senses: { input: ['input', 'ground'], enable: ['enable', 'ground'], output: ['output', 'ground'] },
@@ -122,22 +150,29 @@ const dcdc = {
   }),
 } as const;
 
-export const dcdcChargerPart: PartKind = {
+export const dcdcChargerPart = definePart({
   id: 'dcdc-charger',
   label: 'DC-DC charger',
   role: 'link',
+  traits: dcdc.traits,
   terminals: dcdc.terminals,
   options: dcdc.options,
   params: dcdc.params,
-  elements: dcdc.elements(just('limit')),
+  elements: dcdc.elements(param('limit')),
   controller: (part) => ({ kind: dcdcCharger, ...dcdc.wiring(part) }),
-};
+  faults: DCDC_FAULTS,
+  price: { dollars: byAmps(90, 5), minutes: [75, 150] },
+  owner: dcdc.owner,
+  cautions: dcdc.cautions,
+  takes: dcdc.takes,
+});
 
 /** Panels feed it directly: no controller of their own, and no terminal for a lead, being under its cover. */
-export const dualChargerPart: PartKind = {
+export const dualChargerPart = definePart({
   id: 'dual-charger',
   label: 'Dual-input charger',
   role: 'link',
+  traits: { ...dcdc.traits, panels: true, panelInput: true, maintainer: true },
   terminals: dcdc.terminals,
   options: {
     ...dcdc.options,
@@ -177,8 +212,8 @@ export const dualChargerPart: PartKind = {
       plus: 'output',
       minus: 'ground',
       volts: STAGE_VOLTS,
-      ohms: just('droop'),
-      limit: { by: 'panels', of: { off: fixed(0), on: PANEL_AMPS } },
+      ohms: param('droop'),
+      limit: { by: 'panels', of: { off: constant(0), on: PANEL_AMPS } },
     },
     {
       kind: 'converter',
@@ -188,12 +223,12 @@ export const dualChargerPart: PartKind = {
       outPlus: 'input',
       outMinus: 'ground',
       // As a usual maintainer floats a 12 V start battery: common practice.
-      volts: fixed(13.4),
-      ohms: fixed(0.05),
-      limit: { by: 'trickle', of: { off: fixed(0), on: just('trickle') } },
+      volts: constant(13.4),
+      ohms: constant(0.05),
+      limit: { by: 'trickle', of: { off: constant(0), on: param('trickle') } },
       inLimit: { params: ['trickle'], value: ([amps]) => amps! * 1.5 },
-      efficiency: fixed(0.85),
-      idle: fixed(0),
+      efficiency: constant(0.85),
+      idle: constant(0),
     },
   ],
   controller: (part) => {
@@ -206,4 +241,9 @@ export const dualChargerPart: PartKind = {
       constants: { ...wiring.constants, inSeries: part.options['panels'] === 'series' ? 2 : 1 },
     };
   },
-};
+  faults: [...DCDC_FAULTS, ...PANEL_INPUT_FAULTS],
+  price: { dollars: byAmps(140, 6), minutes: [90, 170] },
+  owner: dcdc.owner,
+  cautions: dcdc.cautions,
+  takes: dcdc.takes,
+});

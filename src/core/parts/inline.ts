@@ -1,13 +1,19 @@
 /** What sits in a heavy cable: link fuse, breaker, coach disconnect. */
+import { LINE_BREAKER_FAULTS } from './faults/line';
+import { LINK_FUSE_FAULTS } from './faults/link';
+import { DISCONNECT_FAULTS } from './faults/loads';
+import { flat, SMALL_PART } from './price';
+import { UNTOLD } from './ownerSentence';
 import { assumed } from '../units/parameter';
 import { breaker } from '../control/breaker';
 import { FUSE_KINDS } from './fuses';
-import { just, type PartKind } from './part';
+import { definePart, param } from './part';
 
-export const linkFuse: PartKind = {
+export const linkFuse = definePart({
   id: 'link-fuse',
   label: 'Link fuse',
   role: 'inline',
+  traits: { fuse: true, line: ['source', 'load'] },
   terminals: [
     { id: 'source', label: 'source stud', lead: 'stud on the battery side' },
     { id: 'load', label: 'load stud', lead: 'stud on the isolator side' },
@@ -30,8 +36,13 @@ export const linkFuse: PartKind = {
     },
     rating: { unit: 'A', scale: 'ratio', label: 'Rating', min: 1, max: 1000, default: assumed(150, 0, 'nameplate') },
   },
-  elements: [{ kind: 'resistor', id: 'element', a: 'source', b: 'load', ohms: just('element') }],
-};
+  elements: [{ kind: 'resistor', id: 'element', a: 'source', b: 'load', ohms: param('element') }],
+  faults: LINK_FUSE_FAULTS,
+  price: { dollars: flat(15, 45), minutes: [10, 20] },
+  owner: UNTOLD,
+  cautions: [],
+  takes: { most: '4/0', how: 'studs, M8' },
+});
 
 /** How a breaker comes back, by the types of SAE J553. */
 export const BREAKER_TYPES = [
@@ -40,10 +51,11 @@ export const BREAKER_TYPES = [
   { id: 'manual', label: 'Type III: set by hand', type: 3 },
 ] as const;
 
-export const lineBreaker: PartKind = {
+export const lineBreaker = definePart({
   id: 'line-breaker',
   label: 'Line breaker',
   role: 'inline',
+  traits: { breaker: true, line: ['source', 'load'] },
   terminals: [
     { id: 'source', label: 'source stud', lead: 'stud on the battery side' },
     { id: 'load', label: 'load stud', lead: 'stud on the line side' },
@@ -74,7 +86,7 @@ export const lineBreaker: PartKind = {
       id: 'element',
       a: 'source',
       b: 'load',
-      ohms: just('element'),
+      ohms: param('element'),
       closedBy: { controller: 'element' },
     },
   ],
@@ -84,13 +96,36 @@ export const lineBreaker: PartKind = {
     settings: ['element', 'rating', 'resetAfter'],
     constants: { type: BREAKER_TYPES.find((t) => t.id === part.options['type'])!.type },
   }),
-};
+  faults: LINE_BREAKER_FAULTS,
+  price: { dollars: flat(8, 30), minutes: [10, 25] },
+  owner: {
+    works: [
+      {
+        option: { name: 'type', is: ['auto'] },
+        says: 'The breaker in the line opens when too much is asked of it and closes again when it has cooled.',
+      },
+      {
+        option: { name: 'type', is: ['manual'] },
+        says: 'The breaker in the line stays open once it has tripped: find out why, then press it in again.',
+      },
+    ],
+    care: [],
+  },
+  cautions: [],
+  takes: { most: '6', how: 'studs, 10-32 or M5' },
+});
 
 /** A hand switch round a one-way charger: either bank can still be lent to the other. */
-export const bypassSwitch: PartKind = {
+export const bypassSwitch = definePart({
   id: 'bypass-switch',
   label: 'Bypass switch',
   role: 'link',
+  traits: {
+    bypass: true,
+    joinsBothWays: true,
+    line: ['chassis-stud', 'coach-stud'],
+    passes: { element: 'contact', is: 'contact', toward: 1 },
+  },
   terminals: [
     { id: 'chassis-stud', label: 'chassis stud', lead: 'stud on the chassis side' },
     { id: 'coach-stud', label: 'coach stud', lead: 'stud on the coach side' },
@@ -111,16 +146,22 @@ export const bypassSwitch: PartKind = {
       id: 'contact',
       a: 'chassis-stud',
       b: 'coach-stud',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { input: 'boost' },
     },
   ],
-};
+  faults: [],
+  price: { dollars: flat(20, 60), minutes: [20, 40] },
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});
 
-export const disconnect: PartKind = {
+export const disconnect = definePart({
   id: 'disconnect',
   label: 'Disconnect',
   role: 'inline',
+  traits: { disconnect: true, line: ['battery', 'house'] },
   terminals: [
     { id: 'battery', label: 'battery stud', lead: 'stud on the bank side' },
     { id: 'house', label: 'house stud', lead: 'stud on the house side' },
@@ -151,8 +192,13 @@ export const disconnect: PartKind = {
       id: 'contact',
       a: 'battery',
       b: 'house',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { input: 'disconnect' },
     },
   ],
-};
+  faults: DISCONNECT_FAULTS,
+  price: SMALL_PART,
+  owner: { works: [], care: [{ says: 'Turn the disconnect only with the engine off and the shore cord out.' }] },
+  cautions: [],
+  takes: null,
+});

@@ -11,9 +11,10 @@ import { linkSolenoid } from './link';
 import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './linkModules';
 import { chassisLoads, generator, houseLoads } from './loads';
 import type { PartKind } from './part';
+import type { TraitName, Traits } from './traits';
 import { alternator, shoreCharger, solarCharger } from './sources';
 
-const ALL: readonly PartKind[] = [
+const ALL = [
   alternator,
   batteryBank,
   bidirectionalModule,
@@ -43,10 +44,13 @@ const ALL: readonly PartKind[] = [
   triggeredPart,
   voltageLinkModule,
   voltageRelay,
-];
+] as const;
+
+/** The known kinds of part. */
+export type PartKindId = (typeof ALL)[number]['id'];
 
 export const PART_KINDS: ReadonlyMap<string, PartKind> = new Map(ALL.map((kind) => [kind.id, kind]));
-export const PART_KIND_IDS: readonly string[] = ALL.map((kind) => kind.id);
+export const PART_KIND_IDS: readonly PartKindId[] = ALL.map((kind) => kind.id);
 
 /** A part's choices, its kind's defaults where the document is silent. */
 export function partOptions(
@@ -70,3 +74,14 @@ export function partKind(id: string): PartKind {
   if (!kind) throw new Error(`unknown part kind ${id}: the rig was not validated`);
   return kind;
 }
+
+/** What a part is to the rest of the program. */
+export const traitsOf = (part: { kind: string }): Traits => partKind(part.kind).traits;
+
+/** Whether a part has a trait. */
+export const is = (part: { kind: string } | undefined, trait: TraitName): boolean =>
+  part !== undefined && traitsOf(part)[trait] !== undefined;
+
+/** Whether a part has one of several traits. */
+export const isOneOf = (part: { kind: string } | undefined, traits: readonly TraitName[]): boolean =>
+  traits.some((t) => is(part, t));

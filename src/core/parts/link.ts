@@ -1,12 +1,20 @@
 /** The isolator solenoid (link relay): a heavy contact closed by a small coil. */
+import { COACH_CABLE_FAULTS, SOLENOID_FAULTS } from './faults/link';
+import { flat } from './price';
 import { solenoid } from '../control/solenoid';
 import { assumed } from '../units/parameter';
-import { just, type PartKind } from './part';
+import { definePart, param } from './part';
 
-export const linkSolenoid: PartKind = {
+export const linkSolenoid = definePart({
   id: 'link-solenoid',
   label: 'Isolator',
   role: 'link',
+  traits: {
+    solenoid: true,
+    joinsBothWays: true,
+    line: ['chassis-stud', 'coach-stud'],
+    passes: { element: 'contact', is: 'contact', toward: 1 },
+  },
   terminals: [
     { id: 'chassis-stud', label: 'chassis stud', lead: 'engine-side heavy stud, on the nut' },
     { id: 'coach-stud', label: 'coach stud', lead: 'coach-side heavy stud, on the nut' },
@@ -54,14 +62,26 @@ export const linkSolenoid: PartKind = {
       id: 'contact',
       a: 'chassis-stud',
       b: 'coach-stud',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { controller: 'contact' },
     },
-    { kind: 'resistor', id: 'coil', a: 'coil-plus', b: 'coil-minus', ohms: just('coil') },
+    { kind: 'resistor', id: 'coil', a: 'coil-plus', b: 'coil-minus', ohms: param('coil') },
   ],
   controller: () => ({
     kind: solenoid,
     senses: { coil: ['coil-plus', 'coil-minus'] },
     settings: ['pullIn', 'dropOut'],
   }),
-};
+  faults: [...SOLENOID_FAULTS, ...COACH_CABLE_FAULTS],
+  price: { dollars: flat(45, 130), minutes: [30, 60] },
+  owner: {
+    works: [{ alone: true, says: 'With the key on the relay closes and the line charges; key off, it opens.' }],
+    care: [
+      {
+        says: 'A hot stud, a hot smell or a discoloured cable at the link: have its contact measured. Once a year in any case.',
+      },
+    ],
+  },
+  cautions: [],
+  takes: { most: '4/0', how: 'studs, 5/16 in or M8' },
+});

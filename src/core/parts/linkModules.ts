@@ -1,9 +1,17 @@
 /** What decides to close the link by volts: one-way, bidirectional and timed-window modules. */
+import {
+  BY_VOLTS_FAULTS,
+  CHASSIS_SENSE_WIRE_FAULTS,
+  COACH_SENSE_WIRE_FAULTS,
+  COIL_FEED_WIRE_FAULTS,
+  MODULE_FAULTS,
+} from './faults/modules';
+import { flat } from './price';
 import { bidirectionalLink } from '../control/bidirectionalLink';
 import { timedWindow } from '../control/timedWindow';
 import { voltageLink } from '../control/voltageLink';
 import { assumed, type ParameterSpec } from '../units/parameter';
-import { fixed, just, type PartKind } from './part';
+import { constant, definePart, param } from './part';
 
 const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({
   unit: 'V',
@@ -30,7 +38,7 @@ const driverOhms: ParameterSpec = {
   default: assumed(0.1, 0.4),
 };
 /** 10 mA at 12 V for its own electronics, day and night: from memory. */
-const SUPPLY = fixed(1200);
+const SUPPLY = constant(1200);
 
 const CHASSIS_SENSE = {
   id: 'chassis-sense',
@@ -41,10 +49,11 @@ const COACH_SENSE = { id: 'coach-sense', label: 'coach sense', lead: 'coach sens
 const OUTPUT = { id: 'output', label: 'coil out', lead: 'coil wire at the module' } as const;
 const GROUND = { id: 'ground', label: 'ground', lead: 'ground wire at the module' } as const;
 
-export const voltageLinkModule: PartKind = {
+export const voltageLinkModule = definePart({
   id: 'voltage-link-module',
   label: 'One-way voltage module',
   role: 'control',
+  traits: { module: true, engineOnly: true, byVolts: { sense: 'chassis', closes: 'closeAt', opens: 'openAt' } },
   terminals: [CHASSIS_SENSE, OUTPUT, GROUND],
   params: {
     closeAt: volts('Closes above', 13),
@@ -58,7 +67,7 @@ export const voltageLinkModule: PartKind = {
       id: 'driver',
       a: 'chassis-sense',
       b: 'output',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { controller: 'output' },
     },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
@@ -68,12 +77,26 @@ export const voltageLinkModule: PartKind = {
     senses: { chassis: ['chassis-sense', 'ground'] },
     settings: ['closeAt', 'openAt', 'hold'],
   }),
-};
+  faults: [...MODULE_FAULTS, ...COIL_FEED_WIRE_FAULTS, ...CHASSIS_SENSE_WIRE_FAULTS, ...BY_VOLTS_FAULTS],
+  price: { dollars: flat(50, 120), minutes: [30, 60] },
+  owner: {
+    works: [
+      {
+        says: (p) =>
+          `The link closes by itself when the start battery is being charged, above ${p.value('closeAt').toFixed(1)} V, and opens when it falls under ${p.value('openAt').toFixed(1)} V.`,
+      },
+    ],
+    care: [],
+  },
+  cautions: [],
+  takes: null,
+});
 
-export const bidirectionalModule: PartKind = {
+export const bidirectionalModule = definePart({
   id: 'bidirectional-module',
   label: 'Bidirectional module',
   role: 'control',
+  traits: { module: true, servesBothBanks: true, byVolts: { sense: 'chassis', closes: 'closeAt', opens: 'openAt' } },
   terminals: [CHASSIS_SENSE, COACH_SENSE, OUTPUT, GROUND],
   params: {
     closeAt: volts('Closes when either is above', 13),
@@ -87,7 +110,7 @@ export const bidirectionalModule: PartKind = {
       id: 'driver-chassis',
       a: 'chassis-sense',
       b: 'output',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { controller: 'from-chassis' },
     },
     {
@@ -95,23 +118,43 @@ export const bidirectionalModule: PartKind = {
       id: 'driver-coach',
       a: 'coach-sense',
       b: 'output',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { controller: 'from-coach' },
     },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
-    { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
+    { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: constant(2000) },
   ],
   controller: () => ({
     kind: bidirectionalLink,
     senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'] },
     settings: ['closeAt', 'openAt', 'hold'],
   }),
-};
+  faults: [
+    ...MODULE_FAULTS,
+    ...COIL_FEED_WIRE_FAULTS,
+    ...CHASSIS_SENSE_WIRE_FAULTS,
+    ...COACH_SENSE_WIRE_FAULTS,
+    ...BY_VOLTS_FAULTS,
+  ],
+  price: { dollars: flat(90, 190), minutes: [40, 75] },
+  owner: {
+    works: [
+      {
+        says: (p) =>
+          `The link closes by itself when either bank is being charged, above ${p.value('closeAt').toFixed(1)} V: the engine fills the coach bank, shore power looks after the start battery.`,
+      },
+    ],
+    care: [],
+  },
+  cautions: [],
+  takes: null,
+});
 
-export const timedWindowModule: PartKind = {
+export const timedWindowModule = definePart({
   id: 'timed-window-module',
   label: 'Timed window module',
   role: 'control',
+  traits: { module: true, timed: true, servesBothBanks: true },
   terminals: [
     { id: 'ignition', label: 'ignition in', lead: 'ignition wire at the module' },
     CHASSIS_SENSE,
@@ -132,16 +175,28 @@ export const timedWindowModule: PartKind = {
       id: 'driver',
       a: 'chassis-sense',
       b: 'output',
-      ohms: just('contact'),
+      ohms: param('contact'),
       closedBy: { controller: 'output' },
     },
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
-    { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: fixed(2000) },
-    { kind: 'resistor', id: 'key-supply', a: 'ignition', b: 'ground', ohms: fixed(2000) },
+    { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: constant(2000) },
+    { kind: 'resistor', id: 'key-supply', a: 'ignition', b: 'ground', ohms: constant(2000) },
   ],
   controller: () => ({
     kind: timedWindow,
     senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'], key: ['ignition', 'ground'] },
     settings: ['low', 'chassisHigh', 'coachHigh', 'run'],
   }),
-};
+  faults: [...MODULE_FAULTS, ...COIL_FEED_WIRE_FAULTS, ...CHASSIS_SENSE_WIRE_FAULTS, ...COACH_SENSE_WIRE_FAULTS],
+  price: { dollars: flat(90, 180), minutes: [40, 75] },
+  owner: {
+    works: [
+      {
+        says: 'The link closes when one bank is low and the other is being charged, works for an hour, and waits again. On a long drive it comes and goes: that is how it is made.',
+      },
+    ],
+    care: [],
+  },
+  cautions: [],
+  takes: null,
+});

@@ -2,8 +2,11 @@
  * What the rig takes for itself on either side. Stated in amps, as a clamp would show them at rest volts, and
  * solved as a resistance; in amps because that is what one knows, and because currents add up linearly.
  */
+import { CHASSIS_LOADS_FAULTS, HOUSE_LOADS_FAULTS } from './faults/loads';
+import { SMALL_PART } from './price';
+import { UNTOLD } from './ownerSentence';
 import { assumed, type ParameterSpec } from '../units/parameter';
-import type { PartContext, PartKind } from './part';
+import { PartContext, definePart } from './part';
 
 /** Volts at which a load's amps are stated, per 12 V. */
 const AT_VOLTS = 12.5;
@@ -26,10 +29,11 @@ const amps = (label: string, value: number, spread: number): ParameterSpec => ({
 const ohms = (value: number, part: PartContext): number =>
   (AT_VOLTS * (part.nominal / 12)) / Math.max(LEAST_AMPS, value);
 
-export const chassisLoads: PartKind = {
+export const chassisLoads = definePart({
   id: 'chassis-loads',
   label: 'Chassis loads',
   role: 'load',
+  traits: { chassisLoads: true },
   terminals,
   params: {
     off: amps('Key off, asleep', 0.04, 0.015),
@@ -50,13 +54,19 @@ export const chassisLoads: PartKind = {
       },
     },
   ],
-};
+  faults: CHASSIS_LOADS_FAULTS,
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});
 
 /** The generator's own electronics between starts; it feeds the charger by mains while it runs. */
-export const generator: PartKind = {
+export const generator = definePart({
   id: 'generator',
   label: 'Generator',
   role: 'load',
+  traits: { generator: true },
   terminals: [
     { id: 'plus', label: 'start lead', lead: 'stud of the start lead at the generator' },
     { id: 'minus', label: 'frame', lead: 'bare metal of the generator frame' },
@@ -71,12 +81,18 @@ export const generator: PartKind = {
       ohms: { params: ['draw'], value: ([draw], _, part) => ohms(draw!, part) },
     },
   ],
-};
+  faults: [],
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});
 
-export const houseLoads: PartKind = {
+export const houseLoads = definePart({
   id: 'house-loads',
   label: 'House loads',
   role: 'load',
+  traits: { houseLoads: true },
   terminals,
   params: { draw: amps('As found', 3, 2) },
   elements: [
@@ -92,4 +108,9 @@ export const houseLoads: PartKind = {
       },
     },
   ],
-};
+  faults: HOUSE_LOADS_FAULTS,
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});

@@ -1,19 +1,30 @@
 /** Small helpers from one bank to the other's start battery: by difference, by trigger, by diode and lamp. */
+import { DIODE_LAMP_FAULTS } from './faults/line';
+import { flat } from './price';
 import { differentialMaintainer } from '../control/differentialMaintainer';
 import { triggeredMaintainer } from '../control/triggeredMaintainer';
+import type { OwnerSentences } from './ownerSentence';
 import { assumed } from '../units/parameter';
-import { fixed, just, type PartKind } from './part';
+import { constant, definePart, param } from './part';
 
 const ends = [
   { id: 'from', label: 'from', lead: 'wire from the bank that gives' },
   { id: 'to', label: 'to', lead: 'wire to the battery that is helped' },
 ] as const;
+/** What the owner's card says of every one of them. */
+const MAINTAINS: OwnerSentences = {
+  works: [
+    { says: (p) => `The maintainer (${p.name}) gives the other battery a little, never enough to start on at once.` },
+  ],
+  care: [],
+};
 const ground = { id: 'ground', label: 'ground', lead: 'ground wire of the unit' } as const;
 
-export const differentialPart: PartKind = {
+export const differentialPart = definePart({
   id: 'differential-maintainer',
   label: 'Differential maintainer',
   role: 'link',
+  traits: { maintainer: true, line: ['from', 'to'], passes: { element: 'contact', is: 'contact', toward: -1 } },
   terminals: [...ends, ground],
   params: {
     // About 1 A at the difference it closes at.
@@ -36,20 +47,31 @@ export const differentialPart: PartKind = {
     openAt: { unit: 'V', scale: 'offset', label: 'Opens under', min: 0.01, max: 10, default: assumed(0.25, 0.05) },
   },
   elements: [
-    { kind: 'contact', id: 'contact', a: 'from', b: 'to', ohms: just('contact'), closedBy: { controller: 'contact' } },
-    { kind: 'resistor', id: 'supply', a: 'from', b: 'ground', ohms: fixed(2000) },
+    { kind: 'contact', id: 'contact', a: 'from', b: 'to', ohms: param('contact'), closedBy: { controller: 'contact' } },
+    { kind: 'resistor', id: 'supply', a: 'from', b: 'ground', ohms: constant(2000) },
   ],
   controller: () => ({
     kind: differentialMaintainer,
     senses: { coach: ['from', 'ground'], chassis: ['to', 'ground'] },
     settings: ['closeAt', 'openAt'],
   }),
-};
+  faults: [],
+  price: { dollars: flat(40, 90), minutes: [30, 60] },
+  owner: MAINTAINS,
+  cautions: [],
+  takes: null,
+});
 
-export const triggeredPart: PartKind = {
+export const triggeredPart = definePart({
   id: 'triggered-maintainer',
   label: 'Voltage-triggered maintainer',
   role: 'link',
+  traits: {
+    maintainer: true,
+    waitsForCharge: true,
+    line: ['from', 'to'],
+    passes: { element: 'converter', is: 'converter', toward: -1 },
+  },
   terminals: [...ends, ground],
   params: {
     startAt: { unit: 'V', scale: 'offset', label: 'Starts at', min: 5, max: 64, default: assumed(13.6, 0.06) },
@@ -66,14 +88,14 @@ export const triggeredPart: PartKind = {
       inMinus: 'ground',
       outPlus: 'to',
       outMinus: 'ground',
-      volts: { by: 'stage', of: { absorb: just('absorb'), float: just('float') } },
-      ohms: fixed(0.01),
-      limit: { by: 'power', of: { off: fixed(0), on: just('limit') } },
+      volts: { by: 'stage', of: { absorb: param('absorb'), float: param('float') } },
+      ohms: constant(0.01),
+      limit: { by: 'power', of: { off: constant(0), on: param('limit') } },
       inLimit: { params: ['limit'], value: ([limit]) => limit! * 1.5 },
-      efficiency: fixed(0.85),
-      idle: { by: 'power', of: { off: fixed(0), on: fixed(0.5) } },
+      efficiency: constant(0.85),
+      idle: { by: 'power', of: { off: constant(0), on: constant(0.5) } },
     },
-    { kind: 'resistor', id: 'supply', a: 'from', b: 'ground', ohms: fixed(2000) },
+    { kind: 'resistor', id: 'supply', a: 'from', b: 'ground', ohms: constant(2000) },
   ],
   controller: () => ({
     kind: triggeredMaintainer,
@@ -81,16 +103,22 @@ export const triggeredPart: PartKind = {
     amps: { amps: 'converter' },
     settings: ['startAt', 'stopAt'],
   }),
-};
+  faults: [],
+  price: { dollars: flat(70, 160), minutes: [30, 60] },
+  owner: MAINTAINS,
+  cautions: [],
+  takes: null,
+});
 
 /** A 6 A silicon diode: A of saturation, V of emission (n 1.6), Ω in series: 0.65 V at 1.4 A (from memory). */
 export const LAMP_DIODE = { saturation: 3e-7, emission: 1.6 * 0.02585, ohms: 0.01 } as const;
 
 /** Fuse, diode and a lamp as current limiter: a glowing lamp says that the far end is shorted. */
-export const diodeLamp: PartKind = {
+export const diodeLamp = definePart({
   id: 'diode-lamp',
   label: 'Diode and lamp',
   role: 'link',
+  traits: { maintainer: true, line: ['from', 'to'], passes: { element: 'fuse', is: 'wire', toward: 1 } },
   terminals: ends,
   inner: ['anode', 'filament', 'bulk'],
   params: {
@@ -105,23 +133,28 @@ export const diodeLamp: PartKind = {
     },
   },
   elements: [
-    { kind: 'resistor', id: 'fuse', a: 'from', b: 'filament', ohms: just('fuse') },
+    { kind: 'resistor', id: 'fuse', a: 'from', b: 'filament', ohms: param('fuse') },
     {
       kind: 'lamp',
       id: 'lamp',
       plus: 'filament',
       minus: 'anode',
       volts: { params: [], value: (_, __, part) => part.nominal },
-      watts: just('watts'),
+      watts: param('watts'),
     },
     {
       kind: 'diode',
       id: 'diode',
       anode: 'anode',
       cathode: 'bulk',
-      saturation: fixed(LAMP_DIODE.saturation),
-      emission: fixed(LAMP_DIODE.emission),
+      saturation: constant(LAMP_DIODE.saturation),
+      emission: constant(LAMP_DIODE.emission),
     },
-    { kind: 'resistor', id: 'bulk', a: 'bulk', b: 'to', ohms: fixed(LAMP_DIODE.ohms) },
+    { kind: 'resistor', id: 'bulk', a: 'bulk', b: 'to', ohms: constant(LAMP_DIODE.ohms) },
   ],
-};
+  faults: DIODE_LAMP_FAULTS,
+  price: { dollars: flat(15, 40), minutes: [45, 90] },
+  owner: MAINTAINS,
+  cautions: [],
+  takes: null,
+});

@@ -1,10 +1,15 @@
 /**
- * What a kind of part is: terminals a lead can touch, parameters, the elements between its terminals and,
- * if it decides anything, its controller. One kind, one file; a new kind is a new file and a row in kinds.ts.
+ * What a kind of part is: all the program knows of it. A new kind is an entry in a file here, a row in kinds.ts and a
+ * drawing in the interface; the compiler lists what is lacking.
  */
 import type { ControllerKind } from '../control/controller';
 import type { InputSwitch, OperatingInputs } from '../control/inputs';
 import type { ParameterSpec } from '../units/parameter';
+import type { Gauge } from '../units/wire';
+import type { PartFault } from './fault';
+import type { OwnerSentences } from './ownerSentence';
+import type { Price } from './price';
+import type { Traits } from './traits';
 
 export interface TerminalSpec {
   id: string;
@@ -86,11 +91,23 @@ export interface ControllerWiring {
   constants?: Readonly<Record<string, number>>;
 }
 
-export interface PartKind {
-  id: string;
+/** Thickest wire its heavy terminals take as they are, and how: usual units, assumed. */
+export interface WireEntry {
+  most: Gauge;
+  how: string;
+}
+
+/**
+ * Everything the program knows of a kind of part, in one entry. What a field leaves out the compiler asks for; how it
+ * is drawn stands in the interface, keyed by the same ids.
+ */
+export interface PartKind<Id extends string = string> {
+  id: Id;
   label: string;
   /** How it sits in the heavy circuit; the strip draws by this. */
   role: 'source' | 'battery' | 'inline' | 'link' | 'control' | 'load';
+  /** What other rooms ask of it. */
+  traits: Traits;
   terminals: readonly TerminalSpec[];
   /** Nodes inside the part that no lead can reach. */
   inner?: readonly string[];
@@ -99,10 +116,22 @@ export interface PartKind {
   elements: readonly ElementSpec[];
   /** What decides in it, if anything; some decide only with some options. */
   controller?: (part: PartContext) => ControllerWiring | undefined;
+  /** Faults it can have, in itself or on the wires at its terminals. */
+  faults: readonly PartFault[];
+  price: Price;
+  /** What the owner's card says of it. */
+  owner: OwnerSentences;
+  /** What to mind when a link is built with it. */
+  cautions: readonly string[];
+  /** What its terminals take; null where nothing usual is known. */
+  takes: WireEntry | null;
 }
 
+/** A kind of part, its id kept as a literal type: the catalogue's union of ids is made of them. */
+export const definePart = <const Id extends string>(kind: PartKind<Id>): PartKind<Id> => kind;
+
 /** A rule that is just one parameter. */
-export const just = (name: string): Rule => ({ params: [name], value: (p) => p[0]! });
+export const param = (name: string): Rule => ({ params: [name], value: (p) => p[0]! });
 
 /** A rule that is a constant of the model; say where the number is from beside each use. */
-export const fixed = (value: number): Rule => ({ params: [], value: () => value });
+export const constant = (value: number): Rule => ({ params: [], value: () => value });

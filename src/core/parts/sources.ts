@@ -1,14 +1,18 @@
 /** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
+import { ALTERNATOR_FAULTS, SHORE_CHARGER_FAULTS, SOLAR_FAULTS } from './faults/sources';
+import { SMALL_PART } from './price';
+import { UNTOLD } from './ownerSentence';
 import { assumed, type ParameterSpec } from '../units/parameter';
 import { smartRegulator } from '../control/smartRegulator';
 import { chargeStages } from '../control/chargeStages';
 import { standbyCharger } from '../control/standbyCharger';
-import { fixed, just, type ElementSpec, type PartContext, type PartKind, type Rule, type Value } from './part';
+import { constant, definePart, param, type ElementSpec, type PartContext, type Rule, type Value } from './part';
 
-export const alternator: PartKind = {
+export const alternator = definePart({
   id: 'alternator',
   label: 'Alternator',
   role: 'source',
+  traits: { alternator: true },
   terminals: [
     { id: 'output', label: 'output stud', lead: 'output stud, on the nut', accessMinutes: 1 },
     { id: 'case', label: 'case', lead: 'bare metal of the case' },
@@ -60,11 +64,11 @@ export const alternator: PartKind = {
       volts: {
         by: 'stage',
         of: {
-          charge: just('setPoint'),
+          charge: param('setPoint'),
           hold: { params: ['setPoint'], value: ([volts], _, part) => volts! - SMART_HOLDS_BACK * (part.nominal / 12) },
         },
       },
-      ohms: just('droop'),
+      ohms: param('droop'),
       limit: {
         params: ['idleLimit', 'fastLimit'],
         value: ([idle, fast], inputs) => (inputs.engine === 'off' ? 0 : inputs.engine === 'idle' ? idle! : fast!),
@@ -81,7 +85,12 @@ export const alternator: PartKind = {
           constants: { tail: 25, sag: (12.4 * part.nominal) / 12 },
         }
       : undefined,
-};
+  faults: ALTERNATOR_FAULTS,
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});
 
 /** V under its charging set-point: about 12.7 V in all, within the 12.2–15 V of common practice. */
 const SMART_HOLDS_BACK = 1.4;
@@ -112,12 +121,12 @@ const output = {
     plus: 'plus',
     minus: 'minus',
     volts: STAGE_VOLTS,
-    ohms: just('droop'),
+    ohms: param('droop'),
     limit,
   }),
 } as const;
 
-const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: just('setPoint'), float: just('float') } };
+const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: param('setPoint'), float: param('float') } };
 
 /** Volts under which a floating charger of a 12 V bank starts over: from memory. */
 const REBULK = 12.8;
@@ -135,10 +144,11 @@ const stages = (part: PartContext) => ({
 });
 
 /** Converter or inverter-charger: on the mains of a pitch or of the rig's own generator. */
-export const shoreCharger: PartKind = {
+export const shoreCharger = definePart({
   id: 'shore-charger',
   label: 'Shore charger',
   role: 'source',
+  traits: { mainsCharger: true, charges: true },
   terminals: output.terminals,
   options: {
     build: {
@@ -168,14 +178,19 @@ export const shoreCharger: PartKind = {
       by: 'power',
       of: {
         on: { params: ['limit'], value: ([limit], inputs) => (inputs.shore || inputs.generator ? limit! : 0) },
-        standby: fixed(0),
+        standby: constant(0),
       },
     }),
   ],
   // A converter has one set-point.
   controller: (part) =>
     part.options['build'] === 'converter' && part.options['duty'] !== 'standby' ? undefined : stages(part),
-};
+  faults: SHORE_CHARGER_FAULTS,
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: { most: '4', how: 'clamp or stud' },
+});
 
 /** Share of its rating a panel gives on a roof in full sun, flat, warm and dusty, its controller's loss with it: from memory. */
 const PANEL_YIELD = 0.7;
@@ -196,11 +211,17 @@ export const PANEL_AMPS: Rule = {
 };
 
 /** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */
-export const solarCharger: PartKind = {
+export const solarCharger = definePart({
   id: 'solar-charger',
   label: 'Solar',
   role: 'source',
+  traits: { panels: true, charges: true },
   terminals: output.terminals,
   params: { ...output.params, ...PANEL_PARAMS },
   elements: [output.element(PANEL_AMPS)],
-};
+  faults: SOLAR_FAULTS,
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: { most: '6', how: 'screw clamp: ferrule on the strands' },
+});

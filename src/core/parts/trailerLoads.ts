@@ -1,16 +1,19 @@
 /** Loads of what is towed: a three-way fridge's element, a towed car with its ignition in accessory. */
+import { SMALL_PART } from './price';
+import { UNTOLD } from './ownerSentence';
 import { assumed } from '../units/parameter';
-import { type PartKind } from './part';
+import { definePart } from './part';
 
 const terminals = [
   { id: 'plus', label: '+', lead: '+ terminal, under its cover' },
   { id: 'minus', label: '–', lead: '– terminal, under its cover' },
 ] as const;
 
-export const fridgeElement: PartKind = {
+export const fridgeElement = definePart({
   id: 'fridge-element',
   label: 'Fridge element',
   role: 'load',
+  traits: { fridge: true },
   terminals,
   options: {
     position: {
@@ -48,15 +51,28 @@ export const fridgeElement: PartKind = {
       },
     },
   ],
-};
+  faults: [],
+  price: SMALL_PART,
+  owner: {
+    works: [],
+    care: [
+      {
+        says: 'The fridge’s 12 V element empties a bank within hours once the engine stands: switch it over on arrival.',
+      },
+    ],
+  },
+  cautions: [],
+  takes: null,
+});
 
 /** Volts at which a load's amps are stated, per 12 V. */
 const AT_VOLTS = 12.5;
 
-export const towedCarLoads: PartKind = {
+export const towedCarLoads = definePart({
   id: 'towed-car-loads',
   label: 'Towed car',
   role: 'load',
+  traits: { towedCar: true },
   terminals,
   params: {
     off: { unit: 'A', scale: 'offset', label: 'Parked, asleep', min: 0, max: 50, default: assumed(0.03, 0.01) },
@@ -90,4 +106,9 @@ export const towedCarLoads: PartKind = {
       },
     },
   ],
-};
+  faults: [],
+  price: SMALL_PART,
+  owner: UNTOLD,
+  cautions: [],
+  takes: null,
+});

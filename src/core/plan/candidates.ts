@@ -3,7 +3,7 @@
  * and every other link its archetype can be drawn with. A link is a row of choices, so a new one is a row.
  */
 import type { Effect } from '../operate/effects';
-import type { Range } from '../price/estimate';
+import type { Band as Range } from '../parts/price';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
 import { linksFor, type CoupledFamily } from '../rig/archetypes/coupledChoices';

@@ -1,4 +1,5 @@
 /** Candidates on the owner's scenarios, side by side. */
+import { has } from '../rig/value';
 import { compileRig } from '../compile/compile';
 import { estimate, type Estimate, type Rates } from '../price/estimate';
 import type { Scenario } from '../simulate/scenarioSchema';
@@ -35,9 +36,7 @@ export function compare(
   rates: Rates,
   progress?: (share: number) => void,
 ): Comparison {
-  const hadBoost = candidates.some(
-    (c) => c.differences.length === 0 && c.rig.parts.some((p) => p.kind === 'boost-switch'),
-  );
+  const hadBoost = candidates.some((c) => c.differences.length === 0 && has(c.rig, 'boost'));
   const rows = candidates.map((candidate, i): Compared => {
     const compiled = compileRig(candidate.rig);
     const results = scenarios.map((scenario) => simulateCandidate(candidate, compiled, scenario));

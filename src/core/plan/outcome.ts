@@ -1,7 +1,8 @@
 /** One candidate on the owner's use, judged by the trade's criteria. Figures come from the simulation, words from tables. */
+import { has, houseBankOf } from '../rig/value';
 import { compileRig, type CompiledRig } from '../compile/compile';
 import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
-import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
 import { linkDangers } from '../rules/check';
 import { voltsLinksOnLithium } from '../rules/lithium';
@@ -43,17 +44,6 @@ export interface Outcome {
   dangers: string[];
   /** What the design rules call a danger in this kind of link: it may be built, the owner is told. */
   cautions: string[];
-}
-
-/** The bank that is lived from: on the coach side, the largest. */
-export function houseBankOf(rig: Rig): Part | undefined {
-  return rig.parts
-    .filter((p) => p.kind === 'battery-bank' && p.side === 'coach')
-    .sort(
-      (a, b) =>
-        (b.id === 'coach-bank' ? 1 : 0) - (a.id === 'coach-bank' ? 1 : 0) ||
-        (b.params['capacity']?.value ?? 0) - (a.params['capacity']?.value ?? 0),
-    )[0];
 }
 
 /** A bank that is not driven long cannot be blamed for not reaching its absorption volts. */
@@ -149,7 +139,6 @@ export function outcomeOf(
   const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
   const most = (of: (x: SimResult) => number | undefined) => Math.max(0, ...runs.map((x) => of(x) ?? 0));
   const alternator = r.summary.alternators[0];
-  const has = (kind: string) => rig.parts.some((p) => p.kind === kind);
   return {
     candidate: candidate.id,
     arrives: bank ? (lastDrive >= 0 ? r.summary.legEnds[lastDrive]!.soc[index]! : bank.endSoc) : 0,
@@ -170,17 +159,22 @@ export function outcomeOf(
       Math.max(
         0,
         ...x.summary.links
-          .filter((l) => rig.parts.find((p) => p.id === l.part)?.kind !== 'tow-connector')
+          .filter(
+            (l) =>
+              !is(
+                rig.parts.find((p) => p.id === l.part),
+                'towConnector',
+              ),
+          )
           .map((l) => Math.abs(l.peakAmps)),
       ),
     ),
     boost:
-      (has('bypass-switch') || (has('boost-switch') && has('link-solenoid'))) && !candidate.effects?.length
+      (has(rig, 'bypass') || (has(rig, 'boost') && has(rig, 'solenoid'))) && !candidate.effects?.length
         ? 'keeps'
         : 'none',
-    handsOff:
-      !has('link-switch') && !rig.parts.some((p) => p.kind.endsWith('-charger') && p.options?.['enable'] === 'manual'),
-    ...(has('shore-charger') && start
+    handsOff: !has(rig, 'linkSwitch') && !rig.parts.some((p) => is(p, 'charger') && p.options?.['enable'] === 'manual'),
+    ...(has(rig, 'mainsCharger') && start
       ? { startOnShore: whole ? gainsOnShore(candidate, compiled, start, house?.id) : false }
       : {}),
     profiles: profilesOf(rig, runs),

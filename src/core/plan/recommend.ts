@@ -2,7 +2,7 @@
  * Which candidate to recommend. Points by criterion, each with its working: how the trade weighs a link, put
  * into numbers so that one can argue with them. The weights are assumed.
  */
-import type { Range } from '../price/estimate';
+import type { Band as Range } from '../parts/price';
 import type { Candidate } from './candidates';
 import type { Outcome } from './outcome';
 

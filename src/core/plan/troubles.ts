@@ -1,4 +1,5 @@
 /** What of a rig or a use cannot be simulated or makes no sense: told with its place and the remedy, before anything runs. */
+import { partWith, partsWith, has } from '../rig/value';
 import { partKind } from '../parts/kinds';
 import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
 import type { Rig } from '../rig/schema';
@@ -24,7 +25,7 @@ export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] 
       remedy: 'Add a leg under Use: a drive, a night, a storage.',
       stops: true,
     });
-  if (!rig.parts.some((p) => p.kind === 'battery-bank'))
+  if (!has(rig, 'battery'))
     list.push({
       at: rig.parts[0]?.id ?? '',
       kind: 'part',
@@ -55,8 +56,8 @@ export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] 
         });
     }
   }
-  const alternator = rig.parts.find((p) => p.kind === 'alternator');
-  for (const charger of rig.parts.filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger')) {
+  const alternator = partWith(rig, 'alternator');
+  for (const charger of partsWith(rig, 'charger')) {
     const takes = charger.params['inLimit']?.value ?? 0;
     const gives = alternator?.params['fastLimit']?.value ?? Infinity;
     if (takes > gives)

@@ -1,3 +1,5 @@
+import type { Band } from '../parts/price';
+
 /** What putting a fault right will cost: labour by the minutes band, parts by the price band, at a shop's rates. */
 export interface Rates {
   labourPerHour: number;
@@ -5,23 +7,21 @@ export interface Rates {
   partsTimes: number;
 }
 
-export type Range = readonly [lo: number, hi: number];
-
 export interface Estimate {
-  minutes: Range;
-  labour: Range;
-  parts: Range;
-  total: Range;
+  minutes: Band;
+  labour: Band;
+  parts: Band;
+  total: Band;
 }
 
 /** Billed up to the next started quarter of an hour. Common practice, no source. */
 const QUARTER = 15;
 
 /** The estimate of a repair; `minutes` of work and `parts` as the fault catalogue states them. */
-export function estimate(repair: { minutes: Range; parts: Range }, rates: Rates): Estimate {
+export function estimate(repair: { minutes: Band; parts: Band }, rates: Rates): Estimate {
   const quarters = (m: number) => Math.ceil(m / QUARTER) * QUARTER;
-  const minutes: Range = [quarters(repair.minutes[0]), quarters(repair.minutes[1])];
-  const labour: Range = [(minutes[0] / 60) * rates.labourPerHour, (minutes[1] / 60) * rates.labourPerHour];
-  const parts: Range = [repair.parts[0] * rates.partsTimes, repair.parts[1] * rates.partsTimes];
+  const minutes: Band = [quarters(repair.minutes[0]), quarters(repair.minutes[1])];
+  const labour: Band = [(minutes[0] / 60) * rates.labourPerHour, (minutes[1] / 60) * rates.labourPerHour];
+  const parts: Band = [repair.parts[0] * rates.partsTimes, repair.parts[1] * rates.partsTimes];
   return { minutes, labour, parts, total: [labour[0] + parts[0], labour[1] + parts[1]] };
 }

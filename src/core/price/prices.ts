@@ -2,49 +2,10 @@
  * What pieces cost and how long they take to fit: bands in US dollars without mark-up, and minutes. Assumed,
  * the order of shop practice; the shop's own rates and factor go over them.
  */
-import type { Range } from './estimate';
-import type { Conductor, Part, Rig } from '../rig/schema';
+import { partKind } from '../parts/kinds';
+import type { Band as Range } from '../parts/price';
+import type { Conductor, Rig } from '../rig/schema';
 import { wireArea } from '../units/wire';
-
-interface Price {
-  dollars(part: Part): Range;
-  minutes: Range;
-}
-
-const flat = (lo: number, hi: number) => (): Range => [lo, hi];
-/** Dollars by the amps of a charger. */
-const byAmps =
-  (base: number, perAmp: number) =>
-  (part: Part): Range => {
-    const amps = part.params['limit']?.value ?? 30;
-    return [base + perAmp * amps, 1.35 * (base + perAmp * amps)];
-  };
-
-export const PART_PRICES: Readonly<Record<string, Price>> = {
-  'link-solenoid': { dollars: flat(45, 130), minutes: [30, 60] },
-  'ignition-delay-module': { dollars: flat(60, 130), minutes: [30, 60] },
-  'voltage-link-module': { dollars: flat(50, 120), minutes: [30, 60] },
-  'bidirectional-module': { dollars: flat(90, 190), minutes: [40, 75] },
-  'timed-window-module': { dollars: flat(90, 180), minutes: [40, 75] },
-  'diode-isolator': { dollars: flat(60, 160), minutes: [45, 90] },
-  'link-switch': { dollars: flat(8, 25), minutes: [30, 60] },
-  'boost-switch': { dollars: flat(10, 35), minutes: [30, 60] },
-  'dcdc-charger': { dollars: byAmps(90, 5), minutes: [75, 150] },
-  'dual-charger': { dollars: byAmps(140, 6), minutes: [90, 170] },
-  'bypass-switch': { dollars: flat(20, 60), minutes: [20, 40] },
-  'line-breaker': { dollars: flat(8, 30), minutes: [10, 25] },
-  'voltage-relay': { dollars: flat(40, 110), minutes: [30, 60] },
-  'diode-lamp': { dollars: flat(15, 40), minutes: [45, 90] },
-  'differential-maintainer': { dollars: flat(40, 90), minutes: [30, 60] },
-  'triggered-maintainer': { dollars: flat(70, 160), minutes: [30, 60] },
-  'link-fuse': { dollars: flat(15, 45), minutes: [10, 20] },
-  'tow-connector': { dollars: flat(25, 90), minutes: [40, 80] },
-  'battery-bank': {
-    dollars: (p) => [1.3 * (p.params['capacity']?.value ?? 100), 2.4 * (p.params['capacity']?.value ?? 100)],
-    minutes: [45, 90],
-  },
-};
-const OTHER: Price = { dollars: flat(20, 80), minutes: [20, 45] };
 
 /** Dollars a metre of cable, its lugs and loom counted in, by copper: from memory. */
 function wirePrice(c: Conductor): Range {
@@ -69,7 +30,7 @@ export function changeCost(from: Rig, to: Rig): { minutes: Range; parts: Range }
     const was = before.get(p.id);
     const other = was && (was.kind !== p.kind || was.note !== p.note);
     if (was && !other) continue;
-    const price = PART_PRICES[p.kind] ?? OTHER;
+    const price = partKind(p.kind).price;
     add(price.minutes, price.dollars(p));
   }
   for (const p of from.parts) if (!to.parts.some((x) => x.id === p.id)) add(REMOVE_MINUTES, [0, 0]);

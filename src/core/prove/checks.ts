@@ -2,8 +2,9 @@
  * Checks of the finished rig that are more than one reading: watches, the parasitic check, brakes and lights.
  * Rows of common practice; a new check is a row. Limits come from the rig where it states them.
  */
+import { is } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
-import { partOption, partValue } from '../rig/value';
+import { has, partOption, partsWith, partValue, partWith } from '../rig/value';
 import type { CheckValue, RigCheck } from './check';
 import { isDecider } from './functions';
 
@@ -21,12 +22,12 @@ export const HOUSING_LIMIT = 105;
 /** A of sleep current over which a start battery's drain is looked for: common practice, no source. */
 export const SLEEP_LIMIT = 0.25;
 
-const alternatorOf = (rig: Rig): Part | undefined => rig.parts.find((p) => p.kind === 'alternator');
-const hasTow = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'tow-connector');
+const alternatorOf = (rig: Rig): Part | undefined => partWith(rig, 'alternator');
+const hasTow = (rig: Rig): boolean => has(rig, 'towConnector');
 
 /** Whether work was done at the tow connector or on a wire that ends at it. */
 function towTouched({ rig, from, repaired }: Proving): boolean {
-  const connectors = new Set(rig.parts.filter((p) => p.kind === 'tow-connector').map((p) => p.id));
+  const connectors = new Set(partsWith(rig, 'towConnector').map((p) => p.id));
   if (
     repaired !== undefined &&
     (connectors.has(repaired) ||
@@ -44,10 +45,8 @@ function towTouched({ rig, from, repaired }: Proving): boolean {
 }
 
 /** The link can let a bank take all an alternator gives: a solenoid, or a charger as large. */
-const heavyCharging = (rig: Rig): boolean =>
-  rig.parts.some((p) => p.kind === 'link-solenoid' || p.kind === 'dcdc-charger' || p.kind === 'dual-charger');
-const lithium = (rig: Rig): boolean =>
-  rig.parts.some((p) => p.kind === 'battery-bank' && partOption(p, 'chemistry') === 'lfp');
+const heavyCharging = (rig: Rig): boolean => rig.parts.some((p) => is(p, 'solenoid') || is(p, 'charger'));
+const lithium = (rig: Rig): boolean => rig.parts.some((p) => is(p, 'battery') && partOption(p, 'chemistry') === 'lfp');
 
 /** The checks of a rig, in the order to do them. */
 export function rigChecks(proving: Proving): RigCheck[] {

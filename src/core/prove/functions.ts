@@ -2,7 +2,8 @@
  * What a charging link has to do when it is right, as rows: in which operating state, at which points, why.
  * They are read off the rig, whatever was wrong with it before. A new function is a row.
  */
-import { partKind } from '../parts/kinds';
+import { has } from '../rig/value';
+import { is, partKind } from '../parts/kinds';
 import type { Measurement } from '../probe/measurement';
 import type { Part, Rig } from '../rig/schema';
 
@@ -13,21 +14,12 @@ export interface FunctionTest {
   points(rig: Rig, measurements: readonly Measurement[]): Measurement[];
 }
 
-const isCharger = (p: Part): boolean => p.kind === 'dcdc-charger' || p.kind === 'dual-charger';
-const isCoachBank = (p: Part): boolean => p.kind === 'battery-bank' && p.side === 'coach';
-const isStartBattery = (p: Part): boolean => p.kind === 'battery-bank' && p.side === 'engine';
-/** Modules that close the link for either bank, and maintainers that lift the start battery from the coach. */
-const BOTH_WAYS: ReadonlySet<string> = new Set(['bidirectional-module', 'timed-window-module']);
-const MAINTAINERS: ReadonlySet<string> = new Set([
-  'differential-maintainer',
-  'triggered-maintainer',
-  'diode-lamp',
-  'dual-charger',
-]);
-
+const isCharger = (p: Part): boolean => is(p, 'charger');
+const isCoachBank = (p: Part): boolean => is(p, 'battery') && p.side === 'coach';
+const isStartBattery = (p: Part): boolean => is(p, 'battery') && p.side === 'engine';
 const partOf = (rig: Rig, m: Measurement): Part | undefined => rig.parts.find((p) => p.id === m.red.split('.')[0]);
 const acrossLink = (rig: Rig, list: readonly Measurement[]) =>
-  list.filter((m) => m.kind === 'drop' && partOf(rig, m)?.kind === 'link-solenoid');
+  list.filter((m) => m.kind === 'drop' && is(partOf(rig, m), 'solenoid'));
 const voltsOf = (rig: Rig, list: readonly Measurement[], which: (p: Part) => boolean, terminal: string) =>
   list.filter(
     (m) => m.kind === 'volts' && m.red.endsWith(`.${terminal}`) && ((p) => p !== undefined && which(p))(partOf(rig, m)),
@@ -38,17 +30,16 @@ const clampsAt = (rig: Rig, list: readonly Measurement[], which: (p: Part) => bo
     const c = m.kind === 'clamp' ? rig.conductors.find((x) => x.id === m.red.split('.')[0]) : undefined;
     return c?.use === 'feed' && [c.from.part, c.to.part].some((id) => rig.parts.some((p) => p.id === id && which(p)));
   });
-const hasLink = (rig: Rig): boolean => rig.parts.some((p) => p.kind === 'link-solenoid');
-const has = (rig: Rig, kinds: ReadonlySet<string>): boolean => rig.parts.some((p) => kinds.has(p.kind));
+const hasLink = (rig: Rig): boolean => has(rig, 'solenoid');
 /** The line to a trailer or towed car: what flows there is what the bank gets. */
 const lineClamp = (rig: Rig, list: readonly Measurement[]) =>
-  rig.parts.some((p) => p.kind === 'tow-connector') ? list.filter((m) => m.red === 'line.clamp') : [];
+  has(rig, 'towConnector') ? clampsAt(rig, list, (p) => is(p, 'towConnector')) : [];
 
 export const FUNCTION_TESTS: readonly FunctionTest[] = [
   {
     state: 'rested',
     why: 'with the engine off nothing flows through the link',
-    points: (rig, list) => clampsAt(rig, list, (p) => p.kind === 'link-solenoid'),
+    points: (rig, list) => clampsAt(rig, list, (p) => is(p, 'solenoid')),
   },
   {
     state: 'rested',
@@ -82,16 +73,16 @@ export const FUNCTION_TESTS: readonly FunctionTest[] = [
   {
     state: 'shore',
     why: 'the link closes for the charger too',
-    points: (rig, list) => (hasLink(rig) && has(rig, BOTH_WAYS) ? acrossLink(rig, list) : []),
+    points: (rig, list) => (hasLink(rig) && has(rig, 'servesBothBanks') ? acrossLink(rig, list) : []),
   },
   {
     state: 'shore',
     why: 'the start battery is helped on shore power',
     points: (rig, list) =>
-      has(rig, BOTH_WAYS) || has(rig, MAINTAINERS) ? voltsOf(rig, list, isStartBattery, 'plus') : [],
+      has(rig, 'servesBothBanks') || has(rig, 'maintainer') ? voltsOf(rig, list, isStartBattery, 'plus') : [],
   },
 ];
 
 /** Kinds of part that decide when the link closes. */
 export const isDecider = (p: Part): boolean =>
-  partKind(p.kind).role === 'control' || isCharger(p) || MAINTAINERS.has(p.kind);
+  partKind(p.kind).role === 'control' || isCharger(p) || is(p, 'maintainer');

@@ -1,6 +1,6 @@
 /** What a log measured, as a figure of the rig: which part's, how sure, and where it is from. A new one is a row. */
 import type { Part, Rig } from '../rig/schema';
-import { partKind } from '../parts/kinds';
+import { is, partKind } from '../parts/kinds';
 import type { Parameter } from '../units/parameter';
 import type { LogEstimate } from './analyse';
 
@@ -16,21 +16,21 @@ interface FigureRow {
 const ROWS: readonly FigureRow[] = [
   {
     estimate: 'capacity',
-    which: (p) => p.kind === 'battery-bank' && p.side === 'coach',
+    which: (p) => is(p, 'battery') && p.side === 'coach',
     param: 'capacity',
     beside: 0.02,
     because: 'a monitor counts to about two in a hundred (from memory)',
   },
   {
     estimate: 'set-point',
-    which: (p) => p.kind === 'alternator',
+    which: (p) => is(p, 'alternator'),
     param: 'setPoint',
     beside: 0.08,
     because: 'its own cable and the loads drop a tenth of a volt more (assumed)',
   },
   {
     estimate: 'parasitic',
-    which: (p) => p.kind === 'chassis-loads',
+    which: (p) => is(p, 'chassisLoads'),
     param: 'off',
     beside: 0.005,
     because: 'a clamp’s zero (from memory)',

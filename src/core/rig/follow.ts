@@ -1,15 +1,12 @@
 /** Following a feed from a terminal through what only joins, to the batteries, chargers and loads it reaches. */
-import { partKind } from '../parts/kinds';
+import { is, partKind } from '../parts/kinds';
 import { wireResistance } from '../units/wire';
 import type { Conductor, Endpoint, Part, Rig } from './schema';
 
 export const terminalKey = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 
-/** Links that pass both ways while closed. */
-const JOINING_LINKS = ['link-solenoid', 'bypass-switch', 'voltage-relay'];
 /** Whether a part only joins what is on its terminals: a fuse, a disconnect, a contact, a connector. */
-export const joins = (part: Part): boolean =>
-  partKind(part.kind).role === 'inline' || JOINING_LINKS.includes(part.kind);
+export const joins = (part: Part): boolean => partKind(part.kind).role === 'inline' || is(part, 'joinsBothWays');
 
 export interface Step {
   conductor: Conductor;

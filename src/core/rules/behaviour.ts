@@ -1,18 +1,18 @@
 /** Rules of what a link does: thresholds, profiles, enables, chains, what is lost. */
+import { houseBankOf } from '../rig/value';
 import { gaugeName } from '../units/wire';
 import { ENABLE_SCHOOLS } from '../parts/enableSchools';
 import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
 import { asDesigned } from '../diagnose/asDesigned';
-import { partKind } from '../parts/kinds';
+import { is, partKind } from '../parts/kinds';
 import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
 import { runsOf } from '../size/runs';
 import type { Part } from '../rig/schema';
-import { BY_VOLTS, voltsLinksOnLithium } from './lithium';
+import { closesByVolts, voltsLinksOnLithium } from './lithium';
 import { fitFuse } from './ownFuse';
 import type { Rule, RuleContext, Saw } from './rule';
 
 const PRACTICE = 'common practice';
-const DCDC = ['dcdc-charger', 'dual-charger'] as const;
 
 const saw = (at: string, says: string, fix: string, mend?: Saw['mend']): Saw => ({
   at,
@@ -25,20 +25,20 @@ function fills(c: RuleContext, charger: Part): Part | undefined {
   const run = runsOf(c.rig).find((r) =>
     [r.from, r.to].some((e) => e.part === charger.id && (e.terminal === 'output' || e.terminal === 'plus')),
   );
-  const end = run && [run.from, run.to].map((e) => c.part(e.part)).find((p) => p?.kind === 'battery-bank');
-  return end ?? c.part('coach-bank');
+  const end = run && [run.from, run.to].map((e) => c.part(e.part)).find((p) => is(p, 'battery'));
+  return end ?? houseBankOf(c.rig);
 }
 const param = (value: number) => ({ value, spread: 0.06, provenance: 'nameplate' as const });
 
 /** Batteries that work 12 V brakes: on a towed vehicle that lives on more volts. */
 const brakeBanks = (c: RuleContext): Part[] =>
   c
-    .parts('battery-bank')
+    .parts('battery')
     .filter(
       (p) =>
         c.blocks(p) === 1 &&
         c.rig.vehicles.some((v) => v.id === p.vehicle && v.coupledTo !== undefined) &&
-        c.parts('battery-bank').some((q) => q.vehicle === p.vehicle && c.blocks(q) > 1),
+        c.parts('battery').some((q) => q.vehicle === p.vehicle && c.blocks(q) > 1),
     );
 
 export const BEHAVIOUR_RULES: readonly Rule[] = [
@@ -66,8 +66,8 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     check: (c) =>
       runsOf(c.rig).flatMap((r): Saw[] => {
         const ends = [r.from, r.to].map((e) => c.part(e.part));
-        const bank = ends.find((p) => p?.kind === 'battery-bank' && c.option(p, 'chemistry') === 'lfp');
-        return bank && ends.every((p) => p?.kind === 'battery-bank')
+        const bank = ends.find((p) => is(p, 'battery') && c.option(p!, 'chemistry') === 'lfp');
+        return bank && ends.every((p) => is(p, 'battery'))
           ? [
               saw(
                 r.id,
@@ -123,7 +123,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'Load and cable move the volts more than the gap: it hunts.',
     source: `${PRACTICE}; a gap of 0.1 V at 12 V`,
     check: (c) =>
-      c.parts(BY_VOLTS).flatMap((p): Saw[] => {
+      c.rig.parts.filter(closesByVolts).flatMap((p): Saw[] => {
         const gap = c.value(p, 'closeAt') - c.value(p, 'openAt');
         return gap > 0 && gap < 0.1 * c.blocks(p)
           ? [
@@ -192,7 +192,10 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c.parts('alternator').some((a) => c.option(a, 'regulator') === 'smart')
-        ? [...c.parts(DCDC).filter((p) => c.option(p, 'enable') === 'volts'), ...c.parts(BY_VOLTS)].map((p) =>
+        ? [
+            ...c.parts('charger').filter((p) => c.option(p, 'enable') === 'volts'),
+            ...c.rig.parts.filter(closesByVolts),
+          ].map((p) =>
             saw(
               p.id,
               `${p.name} goes by volts; the alternator holds back when the batteries seem full.`,
@@ -209,7 +212,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c
-        .parts(DCDC)
+        .parts('charger')
         .filter((p) => c.option(p, 'enable') === 'always' && c.value(p, 'lockout') < 12.5 * inputBlocks(c, p))
         .map((p) =>
           saw(
@@ -228,7 +231,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c
-        .parts(DCDC)
+        .parts('charger')
         .filter(
           (p) =>
             ENABLE_SCHOOLS.find((s) => s.id === c.option(p, 'enable'))?.by === 'wire' &&
@@ -245,7 +248,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'Works only with lights on, or drains what it should spare.',
     source: PRACTICE,
     check: (c) =>
-      c.parts(DCDC).flatMap((p) => {
+      c.parts('charger').flatMap((p) => {
         const school = ENABLE_SCHOOLS.find((s) => s.id === c.option(p, 'enable'))!;
         return school.rating === 'poor'
           ? [
@@ -266,7 +269,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c
-        .parts(DCDC)
+        .parts('charger')
         .filter((p) => c.on(p.id, 'ground').length === 0)
         .map((p) => saw(p.id, `${p.name}: nothing on its negative stud.`, 'Run its negative, as thick as its feed.')),
   },
@@ -278,7 +281,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c
-        .parts('link-solenoid')
+        .parts('solenoid')
         .filter((p) => c.on(p.id, 'coil-minus').length === 0)
         .map((p) => saw(p.id, `${p.name}: nothing on its coil’s ground.`, 'Run the coil’s ground.')),
   },
@@ -290,7 +293,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: 'Coils 3–5 Ω against 12–18 Ω: from memory',
     check: (c) =>
       c
-        .parts('link-solenoid')
+        .parts('solenoid')
         .filter((p) => c.value(p, 'coil') < 8 * c.blocks(p) ** 2)
         .map((p) =>
           saw(p.id, `${p.name}: a coil of ${c.value(p, 'coil').toFixed(1)} Ω.`, 'A continuous-duty solenoid.'),
@@ -305,7 +308,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     check: (c) =>
       asDesigned(c.rig, ['coach-not-charging']).some((a) => a.id === 'chained-chargers')
         ? c
-            .parts(DCDC)
+            .parts('charger')
             .slice(-1)
             .map((p) =>
               saw(
@@ -325,7 +328,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     check: (c) =>
       asDesigned(c.rig, ['coach-not-charging']).some((a) => a.id === 'chained-chargers')
         ? c
-            .parts('fridge-element')
+            .parts('fridge')
             .map((p) =>
               saw(
                 p.id,
@@ -342,10 +345,12 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'Left on 12 V it flattens the start battery.',
     source: PRACTICE,
     check: (c) =>
-      c.parts('fridge-element').length > 0 && c.parts('link-solenoid').length === 0 && c.parts(BY_VOLTS).length === 0
+      c.parts('fridge').length > 0 && c.parts('solenoid').length === 0 && c.rig.parts.filter(closesByVolts).length === 0
         ? c
-            .parts('fridge-element')
-            .filter((p) => c.on(p.id, 'plus').some((w) => [w.from.part, w.to.part].includes('connector')))
+            .parts('fridge')
+            .filter((p) =>
+              c.on(p.id, 'plus').some((w) => [w.from.part, w.to.part].some((id) => is(c.part(id), 'towConnector'))),
+            )
             .map((p) =>
               saw(
                 p.id,
@@ -366,7 +371,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
         .filter(
           (w) =>
             [w.from, w.to].some((e) => e.terminal === 'coach-sense') &&
-            [w.from, w.to].some((e) => c.part(e.part)?.kind === 'disconnect' && e.terminal === 'house'),
+            [w.from, w.to].some((e) => is(c.part(e.part), 'disconnect') && e.terminal === 'house'),
         )
         .map((w) =>
           saw(w.id, `${w.name} starts behind the disconnect.`, 'Take it to the battery side, with a fuse of its own.'),
@@ -379,7 +384,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'It refuses them, or dies of them.',
     source: '25 V on some: common practice',
     check: (c) =>
-      c.parts('dual-charger').flatMap((p): Saw[] => {
+      c.parts('panelInput').flatMap((p): Saw[] => {
         const open = c.value(p, 'panelVolts') * (c.option(p, 'panels') === 'series' ? 2 : 1);
         return open > c.value(p, 'panelLimit')
           ? [
@@ -401,8 +406,8 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: '40–60 % of the rating at idle: common practice',
     check: (c) =>
       c.parts('alternator').flatMap((a) => {
-        const loads = c.parts('chassis-loads').reduce((sum, p) => sum + c.value(p, 'running'), 0);
-        const takes = c.parts(DCDC).reduce((sum, p) => sum + c.value(p, 'inLimit'), 0);
+        const loads = c.parts('chassisLoads').reduce((sum, p) => sum + c.value(p, 'running'), 0);
+        const takes = c.parts('charger').reduce((sum, p) => sum + c.value(p, 'inLimit'), 0);
         const idle = c.value(a, 'idleLimit');
         return takes > 0 && takes + loads > idle
           ? [
@@ -445,7 +450,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c
-        .parts(DCDC)
+        .parts('charger')
         .filter((p) => c.option(p, 'mounting') === 'boxed')
         .map((p) =>
           saw(p.id, `${p.name} has no air round its fins.`, 'A stand-off in the open.', {
@@ -462,13 +467,13 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c.rig.vehicles.length === 1 &&
-      c.parts(DCDC).length > 0 &&
-      c.parts('link-solenoid').length === 0 &&
-      c.parts('bypass-switch').length === 0
+      c.parts('charger').length > 0 &&
+      c.parts('solenoid').length === 0 &&
+      c.parts('bypass').length === 0
         ? [
             saw(
-              c.parts(DCDC)[0]!.id,
-              `${c.parts(DCDC)[0]!.name} passes nothing back.`,
+              c.parts('charger')[0]!.id,
+              `${c.parts('charger')[0]!.name} passes nothing back.`,
               'A hand bypass, and a line on the owner’s card.',
             ),
           ]
@@ -481,7 +486,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: '0.6–0.8 V less for both banks.',
     source: PRACTICE,
     check: (c) =>
-      c.parts('diode-isolator').flatMap((p) =>
+      c.parts('diodes').flatMap((p) =>
         c
           .parts('alternator')
           .filter((a) => c.value(a, 'setPoint') < 14.6 * c.blocks(a))
@@ -501,9 +506,9 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'In storage the start battery is overcharged for months.',
     source: PRACTICE,
     check: (c) =>
-      c.parts(['bidirectional-module', 'timed-window-module']).length > 0
+      c.parts('servesBothBanks').length > 0
         ? c
-            .parts('shore-charger')
+            .parts('mainsCharger')
             .filter((p) => c.option(p, 'build') === 'converter' && c.value(p, 'setPoint') > 13.7 * c.blocks(p))
             .map((p) =>
               saw(
@@ -525,9 +530,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
         .filter((p) =>
           c
             .on(p.id, 'plus')
-            .some((w) =>
-              [w.from, w.to].some((e) => c.part(e.part)?.kind === 'dcdc-charger' && e.terminal === 'output'),
-            ),
+            .some((w) => [w.from, w.to].some((e) => is(c.part(e.part), 'charger') && e.terminal === 'output')),
         )
         .map((p) => saw(p.id, `${p.name} is fed by a charger.`, 'A fused 12 V feed of its own from the vehicle.')),
   },
@@ -540,12 +543,12 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     check: (c) =>
       brakeBanks(c)
         .flatMap((p) => c.on(p.id, 'plus'))
-        .filter((w) => ![w.from, w.to].some((e) => c.part(e.part)?.kind === 'link-fuse'))
+        .filter((w) => ![w.from, w.to].some((e) => is(c.part(e.part), 'fuse')))
         .map((w) => {
           const { fix, mend } = fitFuse(
             c,
             w,
-            c.part(w.to.part)?.kind === 'battery-bank' ? 'from' : 'to',
+            is(c.part(w.to.part), 'battery') ? 'from' : 'to',
             'of its own where it leaves the line',
           );
           return saw(
@@ -564,7 +567,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c
-        .parts('tow-connector')
+        .parts('towConnector')
         .filter((p) => c.on(p.id, 'rear-ground').length === 0 || c.on(p.id, 'front-ground').length === 0)
         .map((p) =>
           saw(p.id, `${p.name}: no wire on its ground pin.`, 'A ground wire as thick as the charge wire, both sides.'),
@@ -577,7 +580,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'In parallel they push each other into float early.',
     source: PRACTICE,
     check: (c) => {
-      const all = c.parts('shore-charger');
+      const all = c.parts('mainsCharger');
       return all.length > 1 && all.every((p) => c.option(p, 'duty') === 'own')
         ? [
             saw(all[1]!.id, `${all[0]!.name} and ${all[1]!.name} both lead.`, 'Set the second to follow.', {
@@ -600,7 +603,7 @@ function profile(
   word: string,
   which: 'needs' | 'most',
 ): Saw[] {
-  return [...c.parts(DCDC), ...c.parts('shore-charger')].flatMap((p): Saw[] => {
+  return [...c.parts('charger'), ...c.parts('mainsCharger')].flatMap((p): Saw[] => {
     const bank = fills(c, p);
     if (!bank) return [];
     const chemistry = c.option(bank, 'chemistry');

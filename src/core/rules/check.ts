@@ -1,5 +1,5 @@
 /** All design rules over a rig; the worst first. A rule is a row in one of the tables. */
-import { nominalOf } from '../parts/kinds';
+import { nominalOf, is, isOneOf } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 import { partOption, partValue } from '../rig/value';
 import type { Sizing } from '../size/sizing';
@@ -22,7 +22,7 @@ export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
   const context: RuleContext = {
     rig,
     sizing,
-    parts: (kind) => rig.parts.filter((p) => (typeof kind === 'string' ? p.kind === kind : kind.includes(p.kind))),
+    parts: (trait) => rig.parts.filter((p) => (typeof trait === 'string' ? is(p, trait) : isOneOf(p, trait))),
     part: (id) => rig.parts.find((p) => p.id === id),
     option: partOption,
     value: partValue,

@@ -1,4 +1,5 @@
 /** The mend that puts a fuse of its own into a conductor. */
+import { is } from '../parts/kinds';
 import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
 import { chargingVolts, faultAmps } from '../size/fuseChecks';
 import { insulationOf, placeOf } from '../size/gaugeTable';
@@ -26,10 +27,10 @@ export function ownFuse(c: RuleContext, conductor: Conductor, end: 'from' | 'to'
   const load = c.sizing.runs.find((r) => r.id === run.id)?.table.continuous;
   const others = run.inline.filter(isFuseOrBreaker).map(ratingOf);
   const bank = c.part(conductor[end].part);
-  const atBank = bank?.kind === 'battery-bank';
+  const atBank = is(bank, 'battery');
   // On a branch: what the fuse before it would have to open into, at most.
   const amps = atBank
-    ? faultAmps(c.rig, bank, AT_THE_POST)
+    ? faultAmps(c.rig, bank!, AT_THE_POST)
     : Math.max(0, ...c.sizing.fuses.filter((f) => f.protects.includes(conductor.id)).map((f) => f.fault.near));
   const volts = chargingVolts(c.rig, bank ?? c.part(conductor[end === 'from' ? 'to' : 'from'].part)!);
   const wires = run.conductors.map((x) => ({ gauge: x.gauge, insulation: insulationOf(x), place: placeOf(x) }));

@@ -1,4 +1,5 @@
 /** Rules of fuses, breakers and wires. What they judge by is worked out in size/. */
+import { is } from '../parts/kinds';
 import type { FuseCheck } from '../size/fuseChecks';
 import { runsOf } from '../size/runs';
 import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
@@ -88,7 +89,7 @@ const blocksOf = (c: RuleContext, f: FuseCheck): number =>
       .filter((r) => r.inline.some((p) => p.id === f.part))
       .flatMap((r) => [r.from, r.to])
       .map((e) => c.part(e.part))
-      .flatMap((p) => (p?.kind === 'battery-bank' ? [c.blocks(p)] : [])),
+      .flatMap((p) => (is(p, 'battery') ? [c.blocks(p!)] : [])),
   );
 
 export const PROTECTION_RULES: readonly Rule[] = [
@@ -172,7 +173,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
     check: (c) =>
       fuses(c, 'place', 'bad', (f) => {
         const near = around(c, f.part)
-          .filter((s) => s.part?.kind === 'battery-bank')
+          .filter((s) => is(s.part, 'battery'))
           .sort((a, b) => a.metres - b.metres)[0];
         const wire = near?.conductor;
         const fit = wire && fitFuse(c, wire, wire.from.part === near.part!.id ? 'from' : 'to', `at ${near.part!.name}`);
@@ -210,7 +211,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
     check: (c) =>
       runsOf(c.rig).flatMap((run): Saw[] => {
         const ends = [run.from, run.to].map((e) => c.part(e.part));
-        if (!ends.every((p) => p?.kind === 'battery-bank')) return [];
+        if (!ends.every((p) => is(p, 'battery'))) return [];
         const count = run.inline.filter(isFuseOrBreaker).length;
         if (count >= 2) return [];
         // The end farther from the fuse that is there, by cable.
@@ -244,8 +245,8 @@ export const PROTECTION_RULES: readonly Rule[] = [
     check: (c) =>
       runsOf(c.rig).flatMap((run): Saw[] => {
         const [a, b] = [c.part(run.from.part), c.part(run.to.part)];
-        const charger = [a, b].find((p) => p?.kind === 'dcdc-charger' || p?.kind === 'dual-charger');
-        const bank = [a, b].find((p) => p?.kind === 'battery-bank');
+        const charger = [a, b].find((p) => is(p, 'charger'));
+        const bank = [a, b].find((p) => is(p, 'battery'));
         if (!charger || !bank || run.inline.some(isFuseOrBreaker)) return [];
         const wire = run.conductors.find((w) => [w.from, w.to].some((e) => e.part === bank.id))!;
         return [
@@ -324,7 +325,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
     why: 'Volts fall on both legs; poor returns are as common as poor feeds.',
     source: PRACTICE,
     check: (c) => {
-      return c.parts(['dcdc-charger', 'dual-charger']).flatMap((p): Saw[] => {
+      return c.parts('charger').flatMap((p): Saw[] => {
         const [feed] = c.on(p.id, 'input');
         const [back] = c.on(p.id, 'ground');
         if (!feed || !back || wireArea(back.gauge) >= SAME_COPPER * wireArea(feed.gauge)) return [];

@@ -1,4 +1,5 @@
 /** A design rule: what it looks for in a rig, what it saw in numbers, why it matters, and what mends it. */
+import type { TraitName } from '../parts/traits';
 import type { ConductorChange, PartChange, Pieces } from '../rig/edit';
 import type { Conductor, Part, Rig } from '../rig/schema';
 import type { Sizing } from '../size/sizing';
@@ -22,7 +23,8 @@ export interface Saw {
 export interface RuleContext {
   rig: Rig;
   sizing: Sizing;
-  parts(kind: string | readonly string[]): Part[];
+  /** Parts with a trait, or with one of several. */
+  parts(trait: TraitName | readonly TraitName[]): Part[];
   part(id: string): Part | undefined;
   option(part: Part, name: string): string;
   value(part: Part, name: string): number;

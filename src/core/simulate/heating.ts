@@ -2,6 +2,7 @@
  * What gets hot in a link: a solenoid's coil and contact, a charger's fins. First-order bodies; the numbers
  * are from memory, the order of what a hand on the part says.
  */
+import { is } from '../parts/kinds';
 import { resistorAmps } from '../circuit/readings';
 import type { RigNetwork } from '../operate/rigNetwork';
 
@@ -49,7 +50,7 @@ export function heatingsOf(net: RigNetwork, celsius: number): Heating[] {
     return resistorAmps(n.solver, n.values, index) ** 2 * ohms;
   };
   return rig.parts.flatMap((part) =>
-    part.kind === 'link-solenoid'
+    is(part, 'solenoid')
       ? [
           new Heating(part.id, COIL, lossIn(`${part.id}.coil`), celsius),
           new Heating(part.id, CONTACT, lossIn(`${part.id}.contact`), celsius),

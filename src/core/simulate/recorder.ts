@@ -1,5 +1,7 @@
 /** Writes a simulation down: series, sums, extremes. Sums live in one array, so that a leap over repeats can add to all. */
 import { resistorAmps } from '../circuit/readings';
+import { traitsOf } from '../parts/kinds';
+import { partWith } from '../rig/value';
 import type { RigNetwork } from '../operate/rigNetwork';
 import type { AlternatorDynamic } from './alternator';
 import type { BatteryDynamic } from './battery';
@@ -26,27 +28,11 @@ interface Tap {
   on(net: RigNetwork): boolean;
 }
 
-/** The element of each kind of link whose amps are its own, and whether they count toward the coach or from it. */
-const TAPS: Readonly<
-  Record<string, { element: string; is: 'contact' | 'converter' | 'diode' | 'wire'; toward: 1 | -1 }>
-> = {
-  'link-solenoid': { element: 'contact', is: 'contact', toward: 1 },
-  'voltage-relay': { element: 'contact', is: 'contact', toward: 1 },
-  'diode-isolator': { element: 'coach-diode', is: 'diode', toward: 1 },
-  'dcdc-charger': { element: 'converter', is: 'converter', toward: 1 },
-  'dual-charger': { element: 'converter', is: 'converter', toward: 1 },
-  'bypass-switch': { element: 'contact', is: 'contact', toward: 1 },
-  'diode-lamp': { element: 'fuse', is: 'wire', toward: 1 },
-  'tow-connector': { element: 'pin', is: 'contact', toward: 1 },
-  'differential-maintainer': { element: 'contact', is: 'contact', toward: -1 },
-  'triggered-maintainer': { element: 'converter', is: 'converter', toward: -1 },
-};
-
 /** Where current passes between the sides. */
 function tapsOf(net: RigNetwork): Tap[] {
   const { rig, resistor, port } = net.compiled;
   return rig.parts.flatMap((part): Tap[] => {
-    const tap = TAPS[part.kind];
+    const tap = traitsOf(part).passes;
     if (!tap) return [];
     const id = `${part.id}.${tap.element}`;
     const named = { part: part.id, name: part.name };
@@ -115,7 +101,7 @@ export class Recorder {
       net.compiled.node.get(`${b.part}.plus`)!,
       net.compiled.node.get(`${b.part}.minus`)!,
     ]);
-    const house = net.compiled.rig.parts.find((p) => p.kind === 'house-loads');
+    const house = partWith(net.compiled.rig, 'houseLoads');
     this.bus = house && [net.compiled.node.get(`${house.id}.plus`)!, net.compiled.node.get(`${house.id}.minus`)!];
     this.lambda = new Float64Array(net.compiled.topology.nodeNames.length);
     this.sums = new Float64Array(this.taps.length * 4 + 2 + alternators.length);

@@ -3,6 +3,8 @@
  * timers. Steps are as long as the error allows and land on events: timers exactly, thresholds by bisection
  * to half a second.
  */
+import type { TraitName } from '../parts/traits';
+import { has, partsWith, partWith } from '../rig/value';
 import type { CompiledRig } from '../compile/compile';
 import type { ControllerStep, Mode } from '../control/controller';
 import { RigNetwork, type Situation } from '../operate/rigNetwork';
@@ -97,7 +99,7 @@ export class Simulation {
     private readonly options: SimOptions = {},
   ) {
     const net = (this.net = new RigNetwork(compiled));
-    const house = compiled.rig.parts.find((p) => p.kind === 'house-loads');
+    const house = partWith(compiled.rig, 'houseLoads');
     const nominal = compiled.rig.vehicles.find(
       (v) => v.id === (house?.vehicle ?? compiled.rig.vehicles[0]!.id),
     )!.nominalVolts;
@@ -105,14 +107,14 @@ export class Simulation {
     this.modes = net.begin(this.phases[0]!.inputs, options.situation ?? {});
     this.tolerance = options.tolerance ?? TOLERANCE_AH;
     const celsius = scenario.legs[0]!.celsius;
-    const ofKind = (kind: string) => compiled.rig.parts.filter((p) => p.kind === kind).map((p) => p.id);
-    this.batteries = ofKind('battery-bank').map((id) => new BatteryDynamic(net, id, scenario.startSoc?.[id]));
-    this.alternators = ofKind('alternator').map((id) => new AlternatorDynamic(net, id, celsius));
+    const idsWith = (trait: TraitName) => partsWith(compiled.rig, trait).map((p) => p.id);
+    this.batteries = idsWith('battery').map((id) => new BatteryDynamic(net, id, scenario.startSoc?.[id]));
+    this.alternators = idsWith('alternator').map((id) => new AlternatorDynamic(net, id, celsius));
     // Every converter: its limit is offered anew each step, whatever its input allowed in the last.
     const chargers = compiled.converters.map((_, k) => new ChargerHeat(net, k, celsius));
     this.dynamics = [...this.batteries, ...this.alternators, ...chargers];
     this.heatings = heatingsOf(net, celsius);
-    this.hasSun = compiled.rig.parts.some((p) => p.kind === 'solar-charger' || p.kind === 'dual-charger');
+    this.hasSun = has(compiled.rig, 'panels');
     this.starter = starterOf(compiled.rig);
     this.recorder = new Recorder(
       net,

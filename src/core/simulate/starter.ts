@@ -1,4 +1,6 @@
 /** Would the engine start: the start battery's volts under its starter against a limit that falls with the cold. */
+import { partWith } from '../rig/value';
+import { is } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 import type { BatteryDynamic } from './battery';
 import type { StartCheck } from './result';
@@ -41,10 +43,10 @@ export interface Starter {
 
 /** The start battery is the engine-side bank of the vehicle with the alternator; the starter is in its loads. */
 export function starterOf(rig: Rig): Starter | undefined {
-  const alternator = rig.parts.find((p) => p.kind === 'alternator');
+  const alternator = partWith(rig, 'alternator');
   const inVehicle = (p: { vehicle: string }) => p.vehicle === alternator?.vehicle;
-  const battery = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'engine' && inVehicle(p));
-  const loads = rig.parts.find((p) => p.kind === 'chassis-loads' && inVehicle(p));
+  const battery = rig.parts.find((p) => is(p, 'battery') && p.side === 'engine' && inVehicle(p));
+  const loads = rig.parts.find((p) => is(p, 'chassisLoads') && inVehicle(p));
   if (!battery || !loads) return undefined;
   return {
     battery: battery.id,

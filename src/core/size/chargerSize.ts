@@ -4,9 +4,9 @@
  * passing any of the second.
  */
 import { chemistryOf } from '../parts/chemistry';
-import { nominalOf } from '../parts/kinds';
+import { is, nominalOf } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
-import { partOption, partValue } from '../rig/value';
+import { partOption, partValue, partWith } from '../rig/value';
 import type { Scenario } from '../simulate/scenarioSchema';
 
 /** A DC-DC chargers are sold in: common sizes, from memory. */
@@ -60,13 +60,13 @@ export function chargerSize(
   const bank = rig.parts
     .filter(
       (p) =>
-        p.kind === 'battery-bank' &&
+        is(p, 'battery') &&
         p.vehicle === charger.vehicle &&
         p.side === 'coach' &&
         nominalOf(p, vehicle(p)) / 12 === blocks,
     )
     .sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
-  const alternator = rig.parts.find((p) => p.kind === 'alternator');
+  const alternator = partWith(rig, 'alternator');
   if (!bank || !alternator) return undefined;
   const chemistry = chemistryOf(partOption(bank, 'chemistry'));
   const capacity = partValue(bank, 'capacity');
@@ -76,12 +76,12 @@ export function chargerSize(
       .map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
   );
   const drive = drives.sort((a, b) => b.hours - a.hours)[0];
-  const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle === charger.vehicle);
+  const house = rig.parts.find((p) => is(p, 'houseLoads') && p.vehicle === charger.vehicle);
   const draws = house ? partValue(house, 'draw') : 0;
   const missing = drive ? Math.max(0, WANTED - drive.from) * capacity : 0;
   const asks = drive ? missing / drive.hours / chemistry.efficiency + draws : draws;
 
-  const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
+  const loads = partWith(rig, 'chassisLoads');
   const running = loads ? partValue(loads, 'running') : 16;
   // What goes in, by what comes out: volts and losses.
   const gives = (amps: number, inVolts: number) => (amps * inVolts * partValue(charger, 'efficiency')) / volts;

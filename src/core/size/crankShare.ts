@@ -4,10 +4,10 @@
  * constant current: i = (E2 − E1 + I·R1) / (R1 + R2 + line). Kirchhoff; resistances by the models of the batteries.
  */
 import { bankOhms, bankRestVolts, chemistryOf, type BankState } from '../parts/chemistry';
-import { nominalOf } from '../parts/kinds';
+import { is, nominalOf, isOneOf } from '../parts/kinds';
 import { follow } from '../rig/follow';
 import type { Part, Rig } from '../rig/schema';
-import { partOption, partValue } from '../rig/value';
+import { partOption, partValue, partWith } from '../rig/value';
 
 /** Seconds a starter turns before one gives up: common practice. */
 export const CRANK_SECONDS = 10;
@@ -33,12 +33,12 @@ const contactOhms = (part: Part): number =>
 
 /** The share, for a rig that can boost; undefined where no switch joins the banks by hand, or no path does. */
 export function crankShare(rig: Rig): CrankShare | undefined {
-  if (!rig.parts.some((p) => p.kind === 'boost-switch' || p.kind === 'bypass-switch')) return undefined;
-  const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
-  const start = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'engine');
+  if (!rig.parts.some((p) => is(p, 'boost') || is(p, 'bypass'))) return undefined;
+  const loads = partWith(rig, 'chassisLoads');
+  const start = rig.parts.find((p) => is(p, 'battery') && p.side === 'engine');
   if (!loads || !start) return undefined;
-  const steps = follow(rig, { part: start.id, terminal: 'plus' }, (p) => p.kind !== 'alternator');
-  const end = steps.find((s) => s.part?.kind === 'battery-bank' && s.part.side === 'coach');
+  const steps = follow(rig, { part: start.id, terminal: 'plus' }, (p) => !is(p, 'alternator'));
+  const end = steps.find((s) => is(s.part, 'battery') && s.part!.side === 'coach');
   if (!end) return undefined;
   const state = (part: Part, soc: number): BankState => ({
     chemistry: chemistryOf(partOption(part, 'chemistry')),
@@ -59,7 +59,7 @@ export function crankShare(rig: Rig): CrankShare | undefined {
     (s) => s.metres <= end.metres && s.part !== undefined && s.part !== start && s.part !== end.part,
   );
   const passed = [...new Set(way.map((s) => s.part!))].filter((p) =>
-    ['link-fuse', 'line-breaker', 'link-solenoid', 'bypass-switch', 'disconnect'].includes(p.kind),
+    isOneOf(p, ['fuse', 'breaker', 'solenoid', 'bypass', 'disconnect']),
   );
   const line = end.ohms + passed.reduce((sum, p) => sum + contactOhms(p), 0);
   const [r1, r2] = [bankOhms(own, false), bankOhms(lent, false)];

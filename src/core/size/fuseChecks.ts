@@ -5,7 +5,7 @@
 import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
 import { BREAKER_TYPES } from '../parts/inline';
 import { isFuseOrBreaker, fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
-import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
 import { follow, type Step } from '../rig/follow';
 import type { Conductor, Part, Rig } from '../rig/schema';
@@ -67,7 +67,7 @@ const isPigtail = ({ part, conductor }: Step): boolean => isFuseOrBreaker(part) 
 /** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
 function reach(rig: Rig, fuse: Part, terminal: string): Reach {
   const steps = follow(rig, { part: fuse.id, terminal }, (p) => !isFuseOrBreaker(p));
-  const near = steps.filter((s) => s.part?.kind === 'battery-bank').sort((a, b) => a.metres - b.metres)[0];
+  const near = steps.filter((s) => is(s.part, 'battery')).sort((a, b) => a.metres - b.metres)[0];
   return {
     ...(near ? { battery: near.part!, metres: near.metres, ohms: near.ohms } : { metres: Infinity, ohms: 0 }),
     farthest: Math.max(0, ...steps.map((s) => s.ohms)),
@@ -118,7 +118,7 @@ export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): Fuse
     const near = sides[0].metres <= sides[1].metres ? sides[0] : sides[1];
     const far = near === sides[0] ? sides[1] : sides[0];
     const rating = ratingOf(part);
-    const breaker = part.kind === 'line-breaker';
+    const breaker = is(part, 'breaker');
     const kind: FuseKind | undefined = breaker ? undefined : fuseKind(partOptions(partKind(part.kind), part)['type']!);
     const touching = rig.conductors.filter(
       (c) => c.use === 'feed' && (c.from.part === part.id || c.to.part === part.id),

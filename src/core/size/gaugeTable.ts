@@ -2,6 +2,7 @@
  * One run in every gauge: what it would carry, lose and heat. Amps are solved on the whole rig, since a direct
  * link's current is set by its loop; the rig stands in the operating state in which this run carries most.
  */
+import { is } from '../parts/kinds';
 import type { Effect } from '../operate/effects';
 import type { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
@@ -53,8 +54,12 @@ export interface GaugeTable {
 
 /** Returns that serve this run alone: a battery's negative carries others too. */
 function ownReturns(rig: Rig, run: Run): Conductor[] {
-  const kindOf = (id: string) => rig.parts.find((p) => p.id === id)?.kind;
-  return returnsOf(rig, run).filter((c) => kindOf(c.from.part) !== 'battery-bank');
+  const isBattery = (id: string) =>
+    is(
+      rig.parts.find((p) => p.id === id),
+      'battery',
+    );
+  return returnsOf(rig, run).filter((c) => !isBattery(c.from.part));
 }
 
 /** The run's conductors, and the returns that serve it alone, in another gauge. */
@@ -187,10 +192,10 @@ export function gaugeTable(
   // A 48 V trailer is fed at 12 V: the volts of the run itself say what it is.
   const nominal = present.volts > 36 ? 48 : present.volts > 18 ? 24 : 12;
   const charger =
-    ends.some((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger') ||
-    run.inline.some((p) => p.kind === 'tow-connector') ||
-    ends.some((p) => p.kind === 'tow-connector');
-  const direct = ends.every((p) => p.kind === 'battery-bank');
+    ends.some((p) => is(p, 'charger')) ||
+    run.inline.some((p) => is(p, 'towConnector')) ||
+    ends.some((p) => is(p, 'towConnector'));
+  const direct = ends.every((p) => is(p, 'battery'));
   const allowed = direct ? undefined : share * nominal;
   const rows = gaugesOf(family, now).map((gauge): GaugeRow => {
     const s = solveRun(model, run, state.id, returns, inGauge(wires, gauge));

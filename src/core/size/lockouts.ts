@@ -5,7 +5,7 @@
  */
 import { emfAmps, resistorAmps } from '../circuit/readings';
 import type { CompiledRig } from '../compile/compile';
-import { nominalOf } from '../parts/kinds';
+import { is, nominalOf } from '../parts/kinds';
 import type { Effect } from '../operate/effects';
 import { RigModel } from '../operate/settle';
 import { follow } from '../rig/follow';
@@ -49,11 +49,7 @@ export interface Lockout {
 
 /** Chargers that a wire tells when the engine runs. By volts they stop at other thresholds; always on, the lockout is all that spares the battery. */
 const wiredChargers = (rig: Rig): Part[] =>
-  rig.parts.filter(
-    (p) =>
-      (p.kind === 'dcdc-charger' || p.kind === 'dual-charger') &&
-      !['volts', 'always'].includes(partOption(p, 'enable')),
-  );
+  rig.parts.filter((p) => is(p, 'charger') && !['volts', 'always'].includes(partOption(p, 'enable')));
 
 /** Its lockout out of the way: it runs whatever its input falls to. */
 const runs = (p: Part): Effect => ({
@@ -80,9 +76,7 @@ export interface Feed {
 /** What feeds a charger, as solved at idle with and without it. */
 export function feedOf(model: RigModel, charger: Part): Feed {
   const { rig, resistor } = model.compiled;
-  const battery = follow(rig, { part: charger.id, terminal: 'input' }).find(
-    (s) => s.part?.kind === 'battery-bank',
-  )?.part;
+  const battery = follow(rig, { part: charger.id, terminal: 'input' }).find((s) => is(s.part, 'battery'))?.part;
   const lead = rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === charger.id && e.terminal === 'input'));
   model.settle('idle', { effects: [{ do: 'dead-controller', part: charger.id }] });
   const volts = input(model, charger);

@@ -2,7 +2,7 @@
  * Heavy runs of a rig: conductors in one line, through fuses, breakers, disconnects, contacts and connectors,
  * that carry one current. A run ends at a battery, a charger, a load, or where the line branches.
  */
-import { partKind } from '../parts/kinds';
+import { is, partKind } from '../parts/kinds';
 import type { Conductor, Endpoint, Part, Rig } from '../rig/schema';
 
 export interface Run {
@@ -88,7 +88,7 @@ export function returnOf(rig: Rig, e: Endpoint): Endpoint | undefined {
 /** Returns that carry the run's current back, at both its ends and through connectors in it. */
 export function returnsOf(rig: Rig, run: Run): Conductor[] {
   const ends = [run.from, run.to].flatMap((e) => returnOf(rig, e) ?? []);
-  const sides = run.inline.filter((p) => p.kind === 'tow-connector').map((p) => p.id);
+  const sides = run.inline.filter((p) => is(p, 'towConnector')).map((p) => p.id);
   return rig.conductors.filter(
     (c) => c.use === 'return' && (ends.some((e) => key(c.from) === key(e)) || sides.includes(c.from.part)),
   );

@@ -1,4 +1,5 @@
 /** The sizing of a whole rig on the customer's own use: every heavy run, every fuse. */
+import { is } from '../parts/kinds';
 import { compileRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
 import type { Rig } from '../rig/schema';
@@ -57,8 +58,6 @@ const HEAVY_AMPS = 3;
 export const USUAL_DROP = 0.03;
 /** A DC-DC charger’s input may lose more: it makes the volts good again, as long as it does not lock out (from memory: 5 %). */
 export const INPUT_DROP = 0.05;
-/** Kinds between which only a charge runs. */
-const CHARGES = ['battery-bank', 'dcdc-charger', 'dual-charger', 'shore-charger', 'solar-charger', 'tow-connector'];
 /** A gauge is more than enough when three steps thinner would do as well. */
 const STEPS_TOO_MANY = 3;
 
@@ -93,7 +92,7 @@ export function sizeRig(
       // An alternator’s cable must stand all it gives, whatever this use asks of it.
       const alternator = [run.from, run.to]
         .map((e) => rig.parts.find((p) => p.id === e.part))
-        .find((p) => p?.kind === 'alternator');
+        .find((p) => is(p, 'alternator'));
       const continuous = Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0);
       const table = gaugeTable(
         model,
@@ -108,7 +107,11 @@ export function sizeRig(
       const best = table.rows.findIndex((r) => r.gauge === table.pick);
       // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
       const feedsLoads = [run.from, run.to].some(
-        (e) => !CHARGES.includes(rig.parts.find((p) => p.id === e.part)?.kind ?? ''),
+        (e) =>
+          !is(
+            rig.parts.find((p) => p.id === e.part),
+            'charges',
+          ),
       );
       return {
         id: run.id,
@@ -139,7 +142,7 @@ export function sizeRig(
       (a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous,
     );
   const chargers = rig.parts
-    .filter((p) => p.kind === 'dcdc-charger' || p.kind === 'dual-charger')
+    .filter((p) => is(p, 'charger'))
     .flatMap((p) => chargerSize(rig, p, scenarios, feedOf(model, p), upfit) ?? []);
   return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled) };
 }

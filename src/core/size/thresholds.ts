@@ -5,7 +5,8 @@
  */
 import type { CompiledRig } from '../compile/compile';
 import { chemistryOf } from '../parts/chemistry';
-import { nominalOf } from '../parts/kinds';
+import { nominalOf, traitsOf } from '../parts/kinds';
+import { partsWith } from '../rig/value';
 import { STATED_AT, VOLTS_PER_KELVIN } from '../simulate/alternator';
 import { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
@@ -13,17 +14,6 @@ import { seededRng } from '../units/rng';
 import { middleOf, type Range } from './range';
 
 const SAMPLES = 96;
-
-/** Kinds that decide by volts: what they watch, and their two thresholds. */
-const WATCHERS: Readonly<
-  Record<string, { sense: string; closes: string; opens: string; when?: { option: string; is: string } }>
-> = {
-  'voltage-link-module': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
-  'bidirectional-module': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
-  'voltage-relay': { sense: 'chassis', closes: 'closeAt', opens: 'openAt' },
-  'dcdc-charger': { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
-  'dual-charger': { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
-};
 
 export type Verdict = 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
 
@@ -68,7 +58,7 @@ const verdictOf = (closeAt: number, openAt: number, off: Range, before: Range, l
 export function thresholdsOf(compiled: CompiledRig): Threshold[] {
   const { rig } = compiled;
   const watchers = rig.parts.flatMap((part) => {
-    const w = WATCHERS[part.kind];
+    const w = traitsOf(part).byVolts;
     const controller = compiled.controllers.find((c) => c.part === part.id);
     if (!w || !controller || (w.when && part.options?.[w.when.option] !== w.when.is)) return [];
     const sense = controller.senses.find((s) => s.name === w.sense);
@@ -110,7 +100,7 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
         part,
         rig.vehicles.find((v) => v.id === part.vehicle)!,
       ) / 12;
-    const lead = rig.parts.some((p) => p.kind === 'battery-bank' && p.options?.['chemistry'] !== 'lfp');
+    const lead = partsWith(rig, 'battery').some((p) => p.options?.['chemistry'] !== 'lfp');
     const moved = (r: Range, by: number): Range => ({ lo: r.lo + by, hi: r.hi + by });
     const extremes = EXTREMES.map(({ label, battery, regulator }) => {
       const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { VARIETY } from '../../../tests/motorhomes';
-import { FAULT_KINDS } from '../diagnose/catalogue';
+import { METAL_FAULTS } from '../diagnose/catalogue/metal';
+import { PART_KINDS } from '../parts/kinds';
 import { rigFaults } from '../diagnose/faults';
 import { checkRig } from '../rig/check';
 import { motorhome } from '../rig/archetypes/motorhome';
@@ -25,7 +26,13 @@ describe('the three vocabularies', () => {
   });
 
   it('leave no term of the first in any fault of the catalogue', () => {
-    const words = FAULT_KINDS.flatMap((f) => [f.name, f.repair, f.shows, f.confirm, f.caution ?? '']);
+    const words = [...[...PART_KINDS.values()].flatMap((k) => k.faults), ...METAL_FAULTS].flatMap((f) => [
+      f.name,
+      f.repair,
+      f.shows,
+      f.confirm,
+      f.caution ?? '',
+    ]);
     for (const w of words) {
       expect(inWords('europe', w)).not.toMatch(/\bground|\bshore (power|cord)|\bchassis bank|\bcoach bank/i);
       expect(inWords('oceania', w)).not.toMatch(/\bground\b|\bshore (power|cord)|\bchassis bank|\bcoach bank/i);

@@ -68,6 +68,7 @@ function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean
     test.probe === undefined || test.state === bench.job.rigState.id
       ? []
       : techniqueFor(
+          bench.described,
           { kind: test.kind as 'volts', red: test.probe, ...(test.ref === undefined ? {} : { black: test.ref }) },
           test.state,
         );

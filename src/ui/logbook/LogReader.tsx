@@ -1,5 +1,6 @@
 'use client';
 /** A recorder's log: picked, its columns looked over, read aside, drawn, and said in words. */
+import { is } from '../../core/parts/kinds';
 import { format } from 'date-fns';
 import { FileUp, TriangleAlert } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -26,7 +27,7 @@ export function LogReader() {
   const [trouble, setTrouble] = useState<string>();
   const [whole, setWhole] = useState(true);
   const [keeping, setKeeping] = useState(false);
-  const bank = rig.parts.find((p) => p.kind === 'battery-bank' && p.side === 'coach');
+  const bank = rig.parts.find((p) => is(p, 'battery') && p.side === 'coach');
   const nominal = rig.vehicles.find((v) => v.id === (bank ?? rig.parts[0]!).vehicle)!.nominalVolts;
 
   const open = async (picked: File) => {

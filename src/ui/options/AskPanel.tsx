@@ -1,5 +1,6 @@
 'use client';
 /** Questions asked backwards of one candidate: how long, how late, how many days. */
+import { has } from '../../core/rig/value';
 import { useState } from 'react';
 import type { Answer } from '../../core/plan/questions';
 import type { Compared } from '../../core/plan/compare';
@@ -36,7 +37,7 @@ export function AskPanel({
   const [busy, setBusy] = useState(false);
   const [answers, setAnswers] = useState<{ id: string; name: string; answer: Answer }[]>();
   const [failed, setFailed] = useState<string>();
-  const shore = rig.parts.some((p) => p.kind === 'shore-charger');
+  const shore = has(rig, 'mainsCharger');
   const question = (): Question =>
     ask === 'how-long'
       ? { ask, kind, from, to }

@@ -1,6 +1,9 @@
 'use client';
 /** The slip of the Options station: what to pick and why, how close it is, cautions; or what was picked. */
 import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
+import { partKind } from '../../core/parts/kinds';
+import type { Rig } from '../../core/rig/schema';
+import { has } from '../../core/rig/value';
 import { standingChoice } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence } from '../../core/plan/sensitivity';
@@ -9,18 +12,13 @@ import { useBench } from '../shell/jobPage';
 import { Cautions } from '../shell/NextSlip';
 
 /** What must be said wherever heavy links are planned. */
-const CAUTIONS: readonly { when(kinds: ReadonlySet<string>, lithium: boolean): boolean; says: string }[] = [
-  { when: () => true, says: 'Engine off before any link, battery or fuse is opened.' },
-  {
-    when: (k, lithium) => lithium && k.has('link-solenoid'),
-    says: 'Lithium on a direct link: when its BMS opens, the alternator sees a load dump.',
-  },
-  {
-    when: (k) => k.has('dcdc-charger') || k.has('dual-charger'),
-    says: 'Fuse the charger’s run at both batteries; air around its fins.',
-  },
-  { when: (k) => k.has('tow-connector'), says: 'After any work at the connector prove brakes, lights and breakaway.' },
-  { when: () => true, says: 'Local codes, upfit limit and licensed practice come first.' },
+const cautionsOf = (rig: Rig, lithium: boolean): string[] => [
+  'Engine off before any link, battery or fuse is opened.',
+  ...(lithium && has(rig, 'solenoid')
+    ? ['Lithium on a direct link: when its BMS opens, the alternator sees a load dump.']
+    : []),
+  ...new Set(rig.parts.flatMap((p) => partKind(p.kind).cautions)),
+  'Local codes, upfit limit and licensed practice come first.',
 ];
 
 interface Props {
@@ -78,7 +76,6 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
   const letter = (id: string) => LETTERS[comparison?.rows.findIndex((r) => r.candidate.id === id) ?? 0] ?? '';
   const isBest = best?.pick === picked;
   const runner = best?.runnerUp && comparison?.rows.find((r) => r.candidate.id === best.runnerUp!.candidate);
-  const kinds = new Set(row?.candidate.rig.parts.map((p) => p.kind) ?? []);
   const lithium = row?.candidate.rig.parts.some((p) => p.options?.['chemistry'] === 'lfp') ?? false;
   return (
     <aside className="slip" aria-label="Bench slip">
@@ -157,7 +154,7 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
             )}
           </div>
           <h3>Cautions</h3>
-          <Cautions list={CAUTIONS.filter((c) => c.when(kinds, lithium)).map((c) => c.says)} />
+          <Cautions list={row ? cautionsOf(row.candidate.rig, lithium) : []} />
         </>
       )}
     </aside>

@@ -1,5 +1,7 @@
 'use client';
 /** Ways of linking the batteries, simulated on this customer's own use and compared; one is picked. */
+import { is } from '../../core/parts/kinds';
+import { partWith } from '../../core/rig/value';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { currentRevision, standingChoice } from '../../core/job/job';
 import { LETTERS } from '../../core/plan/letters';
@@ -163,15 +165,17 @@ export function OptionsStation() {
           },
         ];
       });
-    const alternator = doc.parts.find((p) => p.kind === 'alternator')?.id;
+    const alternator = partWith(doc, 'alternator')?.id;
     const start = rows[0]?.results[0]?.summary.batteries.find((b) => b.part !== house?.id)?.part;
     const linkOf = (id: string) => {
       const links = rows
         .find((r) => r.candidate.id === id)!
         .results[0]!.summary.links.filter(
           (l) =>
-            rows.find((r) => r.candidate.id === id)!.candidate.rig.parts.find((p) => p.id === l.part)?.kind !==
-            'tow-connector',
+            !is(
+              rows.find((r) => r.candidate.id === id)!.candidate.rig.parts.find((p) => p.id === l.part),
+              'towConnector',
+            ),
         );
       return links.toSorted((a, b) => b.ahToCoach + b.ahBack - a.ahToCoach - a.ahBack)[0]?.part;
     };
@@ -193,7 +197,7 @@ export function OptionsStation() {
   }, [rows, picked, at]);
   const limit = useMemo(() => {
     if (second !== 'alternator') return undefined;
-    const value = doc.parts.find((p) => p.kind === 'alternator')?.params['fastLimit']?.value;
+    const value = partWith(doc, 'alternator')?.params['fastLimit']?.value;
     return value === undefined ? undefined : { value, words: `at most ${value.toFixed(0)} A under way` };
   }, [second, doc]);
 

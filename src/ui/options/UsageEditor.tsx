@@ -1,5 +1,7 @@
 'use client';
 /** How this customer uses the rig: legs on a time line, dragged into order, stretched, or worked by keys. */
+import type { TraitName } from '../../core/parts/traits';
+import { has as rigHas } from '../../core/rig/value';
 import {
   closestCenter,
   DndContext,
@@ -119,7 +121,7 @@ const loadWords = (watts: number, duty: number): string =>
 function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
   const { settings, rig } = useBench();
   const unit = settings.temperature;
-  const has = (kind: string) => rig.parts.some((p) => p.kind === kind);
+  const has = (trait: TraitName) => rigHas(rig, trait);
   const flag = (
     key: 'disconnectOpen' | 'held' | 'uncoupled' | 'boostWedged' | 'lampsOn' | 'fridgeOnBattery',
     label: string,
@@ -153,7 +155,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
       <Choose
         label="What the rig does"
         choices={KINDS.filter(
-          (k) => (k.id !== 'shore' || has('shore-charger')) && (k.id !== 'generator' || has('generator')),
+          (k) => (k.id !== 'shore' || has('mainsCharger')) && (k.id !== 'generator' || has('generator')),
         )}
         value={leg.kind}
         onChange={(kind) => change({ ...leg, kind })}
@@ -191,7 +193,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
           max={celsiusShown(55, unit)}
           onChange={(x) => change({ ...leg, celsius: celsiusStored(x, unit) })}
         />
-        {(has('solar-charger') || has('dual-charger')) && (
+        {has('panels') && (
           <NumberField
             key={`s${leg.id}`}
             late
@@ -233,10 +235,10 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
       <fieldset className="oticks">
         <legend>And</legend>
         {has('disconnect') && flag('disconnectOpen', 'Coach disconnect off')}
-        {has('boost-switch') && flag('boostWedged', 'Boost switch wedged down')}
-        {has('tow-connector') && flag('uncoupled', 'Uncoupled')}
-        {has('fridge-element') && flag('fridgeOnBattery', 'Three-way fridge left on 12 V')}
-        {(has('dcdc-charger') || has('dual-charger')) && flag('held', 'Charger switched off by hand')}
+        {has('boost') && flag('boostWedged', 'Boost switch wedged down')}
+        {has('towConnector') && flag('uncoupled', 'Uncoupled')}
+        {has('fridge') && flag('fridgeOnBattery', 'Three-way fridge left on 12 V')}
+        {has('charger') && flag('held', 'Charger switched off by hand')}
         {flag('lampsOn', 'Marker lights on')}
       </fieldset>
     </div>

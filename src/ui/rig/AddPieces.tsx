@@ -1,7 +1,7 @@
 'use client';
 /** A part, a wire or a probe the rig has beyond its archetype. */
 import { useState } from 'react';
-import { PART_KINDS } from '../../core/parts/kinds';
+import { PART_KINDS, type PartKindId } from '../../core/parts/kinds';
 import { freeId } from '../../core/rig/freeId';
 import type { Conductor, Endpoint, Part } from '../../core/rig/schema';
 import { assumed } from '../../core/units/parameter';
@@ -162,7 +162,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
   const { described, settings, send } = useBench();
   const kinds = [...PART_KINDS.values()];
   const places = [...new Set(described.parts.map((p) => p.place))];
-  const [kind, setKind] = useState('');
+  const [kind, setKind] = useState<PartKindId | ''>('');
   const [name, setName] = useState('');
   const [side, setSide] = useState<Part['side']>('coach');
   const [place, setPlace] = useState(places[0] ?? 'Coach bay');
@@ -171,7 +171,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
     const id = freeId(described, name);
     const part: Part = {
       id,
-      kind,
+      kind: kind as PartKindId,
       vehicle: described.vehicles[0]!.id,
       station: metres,
       side,
@@ -190,7 +190,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
           className="select"
           value={kind}
           onChange={(e) => {
-            setKind(e.target.value);
+            setKind(e.target.value as PartKindId);
             if (name === '') setName(PART_KINDS.get(e.target.value)?.label ?? '');
           }}
         >

@@ -1,5 +1,6 @@
 'use client';
 /** The bench slip: the next action, what is established, cautions. Cautions are never the part that is cut. */
+import { partWith } from '../../core/rig/value';
 import { ArrowRight, TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { presentVerdict } from '../../core/job/job';
@@ -55,7 +56,7 @@ export function Cautions({ list }: { list: readonly string[] }) {
 /** The link's contact in milliohms, where its drop and its amps were both taken in one state. */
 function contacts(bench: Bench): ReactNode[] {
   const { rig, readings } = bench;
-  const link = rig.parts.find((p) => p.kind === 'link-solenoid');
+  const link = partWith(rig, 'solenoid');
   const cable = rig.conductors.find((c) => c.from.part === link?.id && c.use === 'feed');
   if (!link || !cable) return [];
   return [...new Set(readings.map((r) => r.state))].flatMap((state): ReactNode[] => {
@@ -115,7 +116,7 @@ export function BenchSlip() {
   const { next, diagnosing } = bench;
   const lines = established(bench);
   const cautions = cautionsOf(bench);
-  const tips = next.kind === 'measure' ? techniqueFor(next.measurement, bench.job.rigState.id) : [];
+  const tips = next.kind === 'measure' ? techniqueFor(bench.described, next.measurement, bench.job.rigState.id) : [];
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>

@@ -144,7 +144,7 @@ export function PhoneReadings() {
         </div>
       </section>
       <LeadLines red={selected.red} black={selected.black} />
-      {techniqueFor(selected, state.id)
+      {techniqueFor(bench.described, selected, state.id)
         .slice(0, 1)
         .map((t) => (
           <p key={t} className="tip">

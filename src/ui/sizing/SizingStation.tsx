@@ -1,5 +1,6 @@
 'use client';
 /** Copper, fuses and design rules of the picked link, or of the rig as it stands; each figure solved on the customer's use. */
+import { partWith } from '../../core/rig/value';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Choose } from '../fields';
 import { useBench } from '../shell/jobPage';
@@ -86,8 +87,7 @@ export function SizingStation() {
       marks[part] = severity === 'danger' ? 'danger' : 'warn';
     };
     for (const f of sized?.findings ?? []) if (!f.waiver) mark(f.at, f.severity);
-    for (const t of tow?.audit.before.troubles ?? [])
-      mark(doc.parts.find((p) => p.kind === 'tow-connector')?.id ?? '', t.severity);
+    for (const t of tow?.audit.before.troubles ?? []) mark(partWith(doc, 'towConnector')?.id ?? '', t.severity);
     setRuled(marks);
     return () => setRuled(undefined);
   }, [doc, sized, tow, setRuled]);

@@ -2,6 +2,8 @@
  * Where a part's terminals come out of its drawing: offsets from the column's centre and the icon's top.
  * `up` terminals meet the heavy lines above, `down` ones the control lanes and the frame below.
  */
+import type { PartKindId } from '../../core/parts/kinds';
+
 export interface Anchor {
   dx: number;
   dy: number;
@@ -14,7 +16,7 @@ const up = (dx: number, dy: number): Anchor => ({ dx, dy, out: 'up' });
 const down = (dx: number, dy = ICON_HEIGHT): Anchor => ({ dx, dy, out: 'down' });
 
 /** By part kind, then terminal. Inline kinds give their two heavy terminals as left and right. */
-export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>> = {
+export const ANCHORS: Readonly<Record<PartKindId, Readonly<Record<string, Anchor>>>> = {
   alternator: { output: up(4, 7), case: down(-12, 50) },
   'battery-bank': { plus: up(26, 13), middle: up(0, 12), minus: down(-26, 12) },
   'bidirectional-module': { 'chassis-sense': down(18), 'coach-sense': down(-2), output: down(9), ground: down(-20) },
@@ -50,21 +52,4 @@ export const ANCHORS: Readonly<Record<string, Readonly<Record<string, Anchor>>>>
   'triggered-maintainer': { left: up(-26, 24), right: up(26, 24), ground: down(0) },
   'voltage-link-module': { 'chassis-sense': down(18), output: down(4), ground: down(-20) },
   'voltage-relay': { left: up(-28, 24), right: up(28, 24), ground: down(0) },
-};
-
-/** The two heavy terminals of kinds that sit in the line, to be turned the way the cables run. */
-export const IN_LINE: Readonly<Record<string, readonly [string, string]>> = {
-  disconnect: ['battery', 'house'],
-  'bypass-switch': ['chassis-stud', 'coach-stud'],
-  'dual-charger': ['input', 'output'],
-  'line-breaker': ['source', 'load'],
-  'link-fuse': ['source', 'load'],
-  'diode-isolator': ['chassis-stud', 'coach-stud'],
-  'link-solenoid': ['chassis-stud', 'coach-stud'],
-  'dcdc-charger': ['input', 'output'],
-  'voltage-relay': ['input', 'output'],
-  'tow-connector': ['front', 'rear'],
-  'diode-lamp': ['from', 'to'],
-  'differential-maintainer': ['from', 'to'],
-  'triggered-maintainer': ['from', 'to'],
 };

@@ -1,5 +1,6 @@
 /** Our own drawings of the parts, 52 px high, origin at the column's centre and the icon's top. */
 import type { ReactNode } from 'react';
+import type { PartKindId } from '../../core/parts/kinds';
 import { LINK_GLYPHS } from './glyphsLinks';
 
 const P = ({ d, c = 'd' }: { d: string; c?: string }) => <path d={d} className={c} />;
@@ -51,181 +52,171 @@ const panel = (fill: string) => (
   </>
 );
 
+/** How a drawing depends on the part: the wash of its side, and whether a link's contact is made. */
+interface Drawn {
+  fill: string;
+  side: 'engine' | 'coach' | 'both';
+  closed: boolean;
+}
+
+/** A module with terminals along its foot, and what it does in its window. */
+const moduleBox = (inside: ReactNode) => (
+  <>
+    <R x={-27} y={9} w={54} h={37} r={3} c="o fp" />
+    <P d="M-27 37H27" />
+    <R x={-22} y={13} w={44} h={20} r={2} c="d fc" />
+    {inside}
+    {[-20, -9, 4, 18].map((x) => (
+      <R key={x} x={x - 3} y={46} w={6} h={5} r={0.5} c="o fp thin" />
+    ))}
+  </>
+);
+
+/** Every kind of part, drawn: one that is missing here does not compile. */
+const GLYPHS: Readonly<Record<PartKindId, (drawn: Drawn) => ReactNode>> = {
+  ...LINK_GLYPHS,
+  alternator: () => (
+    <>
+      <R x={23} y={13} w={8} h={26} r={1.5} c="o fp" />
+      <P d="M23 19h8M23 24h8M23 29h8M23 34h8" />
+      <P d="M19 12Q19 6 13 6H-14Q-23 6-23 15V37Q-23 46-14 46H13Q19 46 19 40Z" c="o fe" />
+      <P d="M9 6V46M-11 6V46M-7 13H5M-7 19H5M-7 25H5M-7 31H5M-7 37H5" />
+      <P d="M-12 46l-3 6h9l-2-6M8 46l-2 6h9l-2-6" c="o fp" />
+    </>
+  ),
+  'battery-bank': ({ fill, side }) => <>{batteries(side === 'coach' ? 4 : 2, fill)}</>,
+  'boost-switch': () => (
+    <>
+      <R x={-17} y={2} w={34} h={44} r={4} c="o fp" />
+      <R x={-12} y={7} w={24} h={34} r={2.5} c="o fd" />
+      <P d="M-12 24H12" c="d bold" />
+      <P d="M1.5 11L-4 17.5H0L-1.5 21.5L4.5 15H.5Z" c="dot" />
+      <P d="M-5 32.5h10M-10 46v6M10 46v6" c="d bold" />
+    </>
+  ),
+  'chassis-loads': ({ fill }) => panel(fill),
+  'house-loads': ({ fill }) => panel(fill),
+  'diode-isolator': () => (
+    <>
+      <P d="M-24 12H0V44H-24Z" c="fc2" />
+      <P d="M24 12H0V44H24Z" c="fe2" />
+      <P d="M-24 44V12H24V44Z" c="o" />
+      <P d="M-14 16v24M14 16v24M-19 16v24M19 16v24" />
+      <P d="M5 22L-5 28L5 34Z" c="dot" />
+      <P d="M-5 22V34" c="d bold" />
+      <R x={-37} y={17} w={13} h={11} r={1} c="o fp" />
+      <R x={24} y={17} w={13} h={11} r={1} c="o fp" />
+      <Stud x={0} y={8} />
+    </>
+  ),
+  disconnect: () => (
+    <>
+      <R x={-30} y={17} w={60} h={18} c="o fp" />
+      <Stud x={-25} y={26} />
+      <Stud x={25} y={26} />
+      <C x={0} y={26} r={17} c="o fc" />
+      <P d="M-12.5 22.5H12.5Q15 26 12.5 29.5H-12.5Q-15 26-12.5 22.5Z" c="o fp" />
+      <C x={0} y={26} r={2} c="dot" />
+    </>
+  ),
+  'voltage-link-module': () => moduleBox(<P d="M-16 23H14M9 18l6 5-6 5" c="d bold" />),
+  'bidirectional-module': () => moduleBox(<P d="M-16 20H14M9 16l6 4-6 4M16 27H-14M-9 23l-6 4 6 4" c="d bold" />),
+  'timed-window-module': () => moduleBox(<P d="M-17 29H-9V17H3V29H11V17H17" c="d bold" />),
+  'link-switch': () => (
+    <>
+      <R x={-17} y={2} w={34} h={44} r={4} c="o fp" />
+      <C x={0} y={24} r={11} c="o fe" />
+      <P d="M0 24L7 8" c="d blade" />
+      <C x={7} y={8} r={4} c="o fp" />
+      <P d="M-8 46v6M8 46v6" c="d bold" />
+    </>
+  ),
+  generator: () => (
+    <>
+      <R x={-28} y={14} w={56} h={34} r={3} c="o fp" />
+      <C x={-10} y={31} r={11} c="o fc" />
+      <P d="M-15 31q2.5-6 5 0t5 0" c="d bold" />
+      <P d="M7 20h15M7 26h15M7 32h15M20 14V7h6" />
+      <R x={7} y={38} w={15} h={6} r={1} c="d fp" />
+    </>
+  ),
+  'solar-charger': () => (
+    <>
+      <P d="M-22 30L-14 8H22L26 30Z" c="o fc" />
+      <P d="M-2 8L0 30M10 8L13 30M-14 8L-11 30M-18 19H24" />
+      <R x={-12} y={34} w={28} h={14} r={2} c="o fp" />
+      <P d="M-6 41h4M2 41h8M6 37.5v7" c="d bold" />
+    </>
+  ),
+  'ignition-delay-module': () => (
+    <>
+      <R x={-27} y={9} w={54} h={37} r={3} c="o fp" />
+      <P d="M-27 37H27" />
+      <C x={-10} y={23} r={9.6} c="d fc" />
+      <P d="M-10 17V23L-6 25.5" c="d bold" />
+      <P d="M6 18h14M6 23h14M6 28h9" />
+      {[-20, -9, 4, 18].map((x) => (
+        <R key={x} x={x - 3} y={46} w={6} h={5} r={0.5} c="o fp thin" />
+      ))}
+    </>
+  ),
+  'ignition-switch': () => (
+    <>
+      <R x={-21} y={6} w={42} h={40} r={4} c="o fp" />
+      <C x={0} y={26} r={14} c="o fe" />
+      <C x={0} y={26} r={9.5} c="d fp" />
+      <path d="M-2-7h4v14h-4z" transform="translate(0 26) rotate(28)" className="dot" />
+      <P d="M6 46v6" c="d bold" />
+    </>
+  ),
+  'link-fuse': ({ fill }) => (
+    <>
+      <P d="M-29 20h12v8h-12zM17 20h12v8h-12z" c="o fp" />
+      <R x={-17} y={11} w={34} h={26} r={3} c="o fp" />
+      <R x={-11} y={16} w={22} h={16} r={1.5} c={`d ${fill}`} />
+      <P d="M-11 24h4q3.5-8 7 0t7 0h4" c="d bold" />
+      <Stud x={-25} y={24} />
+      <Stud x={25} y={24} />
+    </>
+  ),
+  'link-solenoid': ({ closed }) => (
+    <>
+      <P d="M-27 44h-6v4h66v-4h-6" c="o fp" />
+      <P d="M-24 15Q-24 10-19 10H0V44H-24Z" c="fc2" />
+      <P d="M24 15Q24 10 19 10H0V44H24Z" c="fe2" />
+      <P d="M-24 15Q-24 10-19 10H19Q24 10 24 15V44H-24Z" c="o" />
+      <P d="M-24 39H24" />
+      <R x={-37} y={17} w={13} h={11} r={1} c="o fp" />
+      <R x={24} y={17} w={13} h={11} r={1} c="o fp" />
+      <C x={-12} y={27} r={2.8} c="dot" />
+      <C x={12} y={27} r={2.8} c="dot" />
+      <P d={closed ? 'M-12 27H12' : 'M12 27L-10 16.5'} c="d blade" />
+      <R x={-15} y={48} w={6} h={5} r={0.5} c="o fp thin" />
+      <R x={9} y={48} w={6} h={5} r={0.5} c="o fp thin" />
+    </>
+  ),
+  'shore-charger': () => (
+    <>
+      <R x={-25} y={10} w={50} h={38} r={2.5} c="o fp" />
+      <P d="M-19 14v30M-15 14v30M-11 14v30M11 14v30M15 14v30M19 14v30" />
+      <R x={-7} y={15} w={14} h={28} c="o fc" />
+      <P d="M-3 21v4M3 21v4M-4.5 25h9v3q0 4.5-4.5 4.5t-4.5-4.5zM0 32.5V37" c="d bold" />
+    </>
+  ),
+};
+
 /** The drawing of a part kind. `closed` shows a link's contact made. */
 export function Glyph({
   kind,
   side,
   closed = false,
 }: {
-  kind: string;
+  kind: PartKindId;
   side: 'engine' | 'coach' | 'both';
   closed?: boolean;
 }) {
   const fill = side === 'coach' ? 'fc' : side === 'engine' ? 'fe' : 'fp';
-  switch (kind) {
-    case 'alternator':
-      return (
-        <>
-          <R x={23} y={13} w={8} h={26} r={1.5} c="o fp" />
-          <P d="M23 19h8M23 24h8M23 29h8M23 34h8" />
-          <P d="M19 12Q19 6 13 6H-14Q-23 6-23 15V37Q-23 46-14 46H13Q19 46 19 40Z" c="o fe" />
-          <P d="M9 6V46M-11 6V46M-7 13H5M-7 19H5M-7 25H5M-7 31H5M-7 37H5" />
-          <P d="M-12 46l-3 6h9l-2-6M8 46l-2 6h9l-2-6" c="o fp" />
-        </>
-      );
-    case 'battery-bank':
-      return <>{batteries(side === 'coach' ? 4 : 2, fill)}</>;
-    case 'boost-switch':
-      return (
-        <>
-          <R x={-17} y={2} w={34} h={44} r={4} c="o fp" />
-          <R x={-12} y={7} w={24} h={34} r={2.5} c="o fd" />
-          <P d="M-12 24H12" c="d bold" />
-          <P d="M1.5 11L-4 17.5H0L-1.5 21.5L4.5 15H.5Z" c="dot" />
-          <P d="M-5 32.5h10M-10 46v6M10 46v6" c="d bold" />
-        </>
-      );
-    case 'chassis-loads':
-    case 'house-loads':
-      return panel(fill);
-    case 'diode-isolator':
-      return (
-        <>
-          <P d="M-24 12H0V44H-24Z" c="fc2" />
-          <P d="M24 12H0V44H24Z" c="fe2" />
-          <P d="M-24 44V12H24V44Z" c="o" />
-          <P d="M-14 16v24M14 16v24M-19 16v24M19 16v24" />
-          <P d="M5 22L-5 28L5 34Z" c="dot" />
-          <P d="M-5 22V34" c="d bold" />
-          <R x={-37} y={17} w={13} h={11} r={1} c="o fp" />
-          <R x={24} y={17} w={13} h={11} r={1} c="o fp" />
-          <Stud x={0} y={8} />
-        </>
-      );
-    case 'disconnect':
-      return (
-        <>
-          <R x={-30} y={17} w={60} h={18} c="o fp" />
-          <Stud x={-25} y={26} />
-          <Stud x={25} y={26} />
-          <C x={0} y={26} r={17} c="o fc" />
-          <P d="M-12.5 22.5H12.5Q15 26 12.5 29.5H-12.5Q-15 26-12.5 22.5Z" c="o fp" />
-          <C x={0} y={26} r={2} c="dot" />
-        </>
-      );
-    case 'voltage-link-module':
-    case 'bidirectional-module':
-    case 'timed-window-module':
-      return (
-        <>
-          <R x={-27} y={9} w={54} h={37} r={3} c="o fp" />
-          <P d="M-27 37H27" />
-          <R x={-22} y={13} w={44} h={20} r={2} c="d fc" />
-          {kind === 'timed-window-module' ? (
-            <P d="M-17 29H-9V17H3V29H11V17H17" c="d bold" />
-          ) : kind === 'bidirectional-module' ? (
-            <P d="M-16 20H14M9 16l6 4-6 4M16 27H-14M-9 23l-6 4 6 4" c="d bold" />
-          ) : (
-            <P d="M-16 23H14M9 18l6 5-6 5" c="d bold" />
-          )}
-          {[-20, -9, 4, 18].map((x) => (
-            <R key={x} x={x - 3} y={46} w={6} h={5} r={0.5} c="o fp thin" />
-          ))}
-        </>
-      );
-    case 'link-switch':
-      return (
-        <>
-          <R x={-17} y={2} w={34} h={44} r={4} c="o fp" />
-          <C x={0} y={24} r={11} c="o fe" />
-          <P d="M0 24L7 8" c="d blade" />
-          <C x={7} y={8} r={4} c="o fp" />
-          <P d="M-8 46v6M8 46v6" c="d bold" />
-        </>
-      );
-    case 'generator':
-      return (
-        <>
-          <R x={-28} y={14} w={56} h={34} r={3} c="o fp" />
-          <C x={-10} y={31} r={11} c="o fc" />
-          <P d="M-15 31q2.5-6 5 0t5 0" c="d bold" />
-          <P d="M7 20h15M7 26h15M7 32h15M20 14V7h6" />
-          <R x={7} y={38} w={15} h={6} r={1} c="d fp" />
-        </>
-      );
-    case 'solar-charger':
-      return (
-        <>
-          <P d="M-22 30L-14 8H22L26 30Z" c="o fc" />
-          <P d="M-2 8L0 30M10 8L13 30M-14 8L-11 30M-18 19H24" />
-          <R x={-12} y={34} w={28} h={14} r={2} c="o fp" />
-          <P d="M-6 41h4M2 41h8M6 37.5v7" c="d bold" />
-        </>
-      );
-    case 'ignition-delay-module':
-      return (
-        <>
-          <R x={-27} y={9} w={54} h={37} r={3} c="o fp" />
-          <P d="M-27 37H27" />
-          <C x={-10} y={23} r={9.6} c="d fc" />
-          <P d="M-10 17V23L-6 25.5" c="d bold" />
-          <P d="M6 18h14M6 23h14M6 28h9" />
-          {[-20, -9, 4, 18].map((x) => (
-            <R key={x} x={x - 3} y={46} w={6} h={5} r={0.5} c="o fp thin" />
-          ))}
-        </>
-      );
-    case 'ignition-switch':
-      return (
-        <>
-          <R x={-21} y={6} w={42} h={40} r={4} c="o fp" />
-          <C x={0} y={26} r={14} c="o fe" />
-          <C x={0} y={26} r={9.5} c="d fp" />
-          <path d="M-2-7h4v14h-4z" transform="translate(0 26) rotate(28)" className="dot" />
-          <P d="M6 46v6" c="d bold" />
-        </>
-      );
-    case 'link-fuse':
-      return (
-        <>
-          <P d="M-29 20h12v8h-12zM17 20h12v8h-12z" c="o fp" />
-          <R x={-17} y={11} w={34} h={26} r={3} c="o fp" />
-          <R x={-11} y={16} w={22} h={16} r={1.5} c={`d ${fill}`} />
-          <P d="M-11 24h4q3.5-8 7 0t7 0h4" c="d bold" />
-          <Stud x={-25} y={24} />
-          <Stud x={25} y={24} />
-        </>
-      );
-    case 'link-solenoid':
-      return (
-        <>
-          <P d="M-27 44h-6v4h66v-4h-6" c="o fp" />
-          <P d="M-24 15Q-24 10-19 10H0V44H-24Z" c="fc2" />
-          <P d="M24 15Q24 10 19 10H0V44H24Z" c="fe2" />
-          <P d="M-24 15Q-24 10-19 10H19Q24 10 24 15V44H-24Z" c="o" />
-          <P d="M-24 39H24" />
-          <R x={-37} y={17} w={13} h={11} r={1} c="o fp" />
-          <R x={24} y={17} w={13} h={11} r={1} c="o fp" />
-          <C x={-12} y={27} r={2.8} c="dot" />
-          <C x={12} y={27} r={2.8} c="dot" />
-          <P d={closed ? 'M-12 27H12' : 'M12 27L-10 16.5'} c="d blade" />
-          <R x={-15} y={48} w={6} h={5} r={0.5} c="o fp thin" />
-          <R x={9} y={48} w={6} h={5} r={0.5} c="o fp thin" />
-        </>
-      );
-    case 'shore-charger':
-      return (
-        <>
-          <R x={-25} y={10} w={50} h={38} r={2.5} c="o fp" />
-          <P d="M-19 14v30M-15 14v30M-11 14v30M11 14v30M15 14v30M19 14v30" />
-          <R x={-7} y={15} w={14} h={28} c="o fc" />
-          <P d="M-3 21v4M3 21v4M-4.5 25h9v3q0 4.5-4.5 4.5t-4.5-4.5zM0 32.5V37" c="d bold" />
-        </>
-      );
-    default:
-      if (LINK_GLYPHS[kind]) return <>{LINK_GLYPHS[kind]}</>;
-      return <R x={-22} y={8} w={44} h={40} r={3} c="o fp" />;
-  }
+  return <>{GLYPHS[kind]({ fill, side, closed })}</>;
 }
 
 /** Signs told apart by shape as well as colour: tick in a disc, triangle down, triangle up. */

@@ -30,18 +30,19 @@ const relay = (inside: ReactNode) => (
   </>
 );
 
-export const LINK_GLYPHS: Readonly<Record<string, ReactNode>> = {
-  'dcdc-charger': finned(<path d="M-5 34V22H5M1 17.5L6 22L1 26.5" className="d bold" />),
+export const LINK_GLYPHS = {
+  'dcdc-charger': () => finned(<path d="M-5 34V22H5M1 17.5L6 22L1 26.5" className="d bold" />),
   // A charger that has the sun for its second input.
-  'dual-charger': finned(
-    <>
-      <path d="M-5 38V30H5M1 25.5L6 30L1 34.5" className="d bold" />
-      <circle cx={0} cy={19} r={3} className="o fp" />
-      <path d="M0 13.5V15M0 23V24.5M-5.5 19H-4M4 19H5.5" className="d" />
-    </>,
-  ),
+  'dual-charger': () =>
+    finned(
+      <>
+        <path d="M-5 38V30H5M1 25.5L6 30L1 34.5" className="d bold" />
+        <circle cx={0} cy={19} r={3} className="o fp" />
+        <path d="M0 13.5V15M0 23V24.5M-5.5 19H-4M4 19H5.5" className="d" />
+      </>,
+    ),
   // A bridge one lays by hand: knife switch, its blade up.
-  'bypass-switch': (
+  'bypass-switch': () => (
     <>
       <path d="M-30 40H30V46H-30Z" className="o fp" />
       <path d="M-25 26V40M25 26V40" className="d bold" />
@@ -52,7 +53,7 @@ export const LINK_GLYPHS: Readonly<Record<string, ReactNode>> = {
     </>
   ),
   // The can of a breaker: bent strip under a lid, two studs.
-  'line-breaker': (
+  'line-breaker': () => (
     <>
       <path d="M-29 20h12v8h-12zM17 20h12v8h-12z" className="o fp" />
       <rect x={-17} y={9} width={34} height={29} rx={6} className="o fp" />
@@ -63,8 +64,8 @@ export const LINK_GLYPHS: Readonly<Record<string, ReactNode>> = {
       {stud(25, 24)}
     </>
   ),
-  'triggered-maintainer': finned(<path d="M-5 22h4v8h6M-5 36h10" className="d bold" />),
-  'tow-connector': (
+  'triggered-maintainer': () => finned(<path d="M-5 22h4v8h6M-5 36h10" className="d bold" />),
+  'tow-connector': () => (
     <>
       <path d="M-30 18h10v12h-10zM20 18h10v12H20z" className="o fp" />
       <path d="M-20 12H-3V38H-20Q-24 38-24 32V18Q-24 12-20 12Z" className="o fe" />
@@ -73,9 +74,9 @@ export const LINK_GLYPHS: Readonly<Record<string, ReactNode>> = {
       <path d="M-10 38v14M10 38v14" className="d" />
     </>
   ),
-  'voltage-relay': relay(<path d="M-12 30L-4 18L4 30L12 18" className="d bold" />),
-  'differential-maintainer': relay(<path d="M-12 19H8M3 15l5 4-5 4M-12 31h20" className="d bold" />),
-  'diode-lamp': (
+  'voltage-relay': () => relay(<path d="M-12 30L-4 18L4 30L12 18" className="d bold" />),
+  'differential-maintainer': () => relay(<path d="M-12 19H8M3 15l5 4-5 4M-12 31h20" className="d bold" />),
+  'diode-lamp': () => (
     <>
       <path d="M-34 24H-22M22 24H34" className="d bold" />
       <rect x={-23} y={8} width={46} height={34} rx={3} className="o fp" />
@@ -84,14 +85,14 @@ export const LINK_GLYPHS: Readonly<Record<string, ReactNode>> = {
       <path d="M3 18L15 30M15 18L3 30" className="d bold" />
     </>
   ),
-  'fridge-element': (
+  'fridge-element': () => (
     <>
       <rect x={-19} y={6} width={38} height={44} rx={3} className="o fc" />
       <path d="M-19 20H19M-13 11v5M-13 24v8" className="d" />
       <path d="M-6 40h4q2-8 4 0t4 0h4" className="d bold" />
     </>
   ),
-  'towed-car-loads': (
+  'towed-car-loads': () => (
     <>
       <path d="M-27 40V28Q-27 24-22 23L-12 21L-6 12H12L21 22Q27 23 27 29V40Z" className="o fc" />
       <path d="M-11 21H20M4 12V21" className="d" />

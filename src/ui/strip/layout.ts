@@ -2,9 +2,11 @@
  * The loom strip's geometry from the rig document alone: columns, ruler, lanes, wires, flags. Pure numbers;
  * the drawing is in LoomStrip.tsx.
  */
+import type { TraitName } from '../../core/parts/traits';
+import { is, traitsOf } from '../../core/parts/kinds';
 import type { Endpoint, Part, Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
-import { ANCHORS, IN_LINE } from './anchors';
+import { ANCHORS } from './anchors';
 import { EDGE, legendPlaces, placeFlags, plateWidth } from './flags';
 import {
   CHIP_WIDTH,
@@ -24,7 +26,7 @@ import { shellsOf } from './vehicles';
 import { drawWires, returns } from './wires';
 
 /** Where the sides meet: at the hitch, else at the link. */
-const MEETS: readonly string[] = ['tow-connector', 'link-solenoid', 'diode-isolator', 'dcdc-charger'];
+const MEETS: readonly TraitName[] = ['towConnector', 'solenoid', 'oneWay'];
 
 export function stripLayout(rig: Rig, gauge: GaugeUnit = 'awg'): StripLayout {
   const layout = layoutAt(rig, gauge, STRIP.width);
@@ -72,7 +74,7 @@ function layoutAt(rig: Rig, gauge: GaugeUnit, width: number): StripLayout {
     });
   const flags = placeFlags(rig, place, laneOf, columnOf, width);
   const meet =
-    MEETS.map((kind) => columns.find((c) => c.part.kind === kind)?.x).find((x) => x !== undefined) ?? width / 2;
+    MEETS.map((trait) => columns.find((c) => is(c.part, trait))?.x).find((x) => x !== undefined) ?? width / 2;
   const middle = (side: Part['side']) => {
     const of = columns.filter((c) => c.part.side === side && c.part.place !== 'Dash');
     return of.reduce((sum, c) => sum + c.x, 0) / Math.max(1, of.length);
@@ -120,7 +122,7 @@ function drawnShells(
   station: (s: number) => number,
   width: number,
 ): StripLayout['shells'] {
-  const plug = columns.find((c) => c.part.kind === 'tow-connector')?.x;
+  const plug = columns.find((c) => is(c.part, 'towConnector'))?.x;
   return shells.map((s, i) => {
     const behind = i > 0 && s.role !== 'camper' && plug !== undefined;
     const towing = i < shells.length - 1 && shells[i + 1]!.role !== 'camper' && plug !== undefined;
@@ -153,7 +155,7 @@ function stationScale(columns: readonly Column[], length: number, width: number)
 function placer(rig: Rig, columnOf: ReadonlyMap<string, Column>): (e: Endpoint) => Placed | undefined {
   const turned = new Map<string, boolean>();
   for (const { part, x } of columnOf.values()) {
-    const pair = IN_LINE[part.kind];
+    const pair = traitsOf(part).line;
     if (!pair) continue;
     const mean = (terminal: string) => {
       const others = rig.conductors
@@ -174,7 +176,7 @@ function placer(rig: Rig, columnOf: ReadonlyMap<string, Column>): (e: Endpoint) 
     const column = columnOf.get(e.part);
     if (!column) return undefined;
     const anchors = ANCHORS[column.part.kind];
-    const pair = IN_LINE[column.part.kind];
+    const pair = traitsOf(column.part).line;
     let name = e.terminal;
     if (pair?.includes(e.terminal)) {
       const first = e.terminal === pair[0];

@@ -1,6 +1,7 @@
 /** The questions worth asking of a rig, and how likely an answer is under what a suspect does. */
 import { pointPlace } from '../../probe/measurement';
 import type { Lamp, Rig } from '../../rig/schema';
+import { has, partWith } from '../../rig/value';
 import { ownersOf, type Fault, type Owner } from '../faults';
 import { SEEN } from './seen';
 import { TRIED } from './tried';
@@ -21,11 +22,9 @@ const THIN_FROM = 10;
 const isThin = (gauge: string) => !gauge.includes('/') && Number(gauge) >= THIN_FROM;
 
 function askedOf(rig: Rig, of: AskedOf, faults: readonly Fault[]): Owner[] {
-  if ('rig' in of) {
-    const last = rig.parts.find((p) => p.id === of.rig.at(-1));
-    return last && of.rig.every((id) => rig.parts.some((p) => p.id === id))
-      ? [{ id: '', name: '', part: last.id }]
-      : [];
+  if ('first' in of) {
+    const first = partWith(rig, of.first);
+    return first && (of.with === undefined || has(rig, of.with)) ? [{ id: '', name: '', part: first.id }] : [];
   }
   if ('wires' in of) {
     const faulty = new Map(faults.map((f) => [f.owner, f]));
@@ -55,20 +54,23 @@ function chancesByFault(
 /** The questions worth asking of a rig with these possible faults. */
 export function observationsOf(rig: Rig, faults: readonly Fault[]): ObservationKind[] {
   const keys = new Set(rig.probes.filter((p) => !p.retired).map((p) => p.key));
+  const solenoid = partWith(rig, 'solenoid');
   return TEMPLATES.flatMap((t) =>
     askedOf(rig, t.of, faults).flatMap((owner): ObservationKind[] => {
       const byFault = chancesByFault(t, owner, faults);
-      if (t.live && !keys.has(t.live.probe)) return [];
-      if (!t.closes && !t.live && Object.keys(byFault).length === 0) return [];
+      const live = t.live && `${owner.part}.${t.live.terminal}`;
+      if (live !== undefined && !keys.has(live)) return [];
+      const closes = t.closes && solenoid ? { part: solenoid.id, ...t.closes } : undefined;
+      if (!closes && live === undefined && Object.keys(byFault).length === 0) return [];
       const part = rig.parts.find((p) => p.id === owner.part);
       const lamps = t.id === 'status-lamp' ? part?.lamps : undefined;
       return [
         {
-          id: 'rig' in t.of ? t.id : `${t.id}.${owner.id}`,
+          id: 'first' in t.of ? t.id : `${t.id}.${owner.id}`,
           ask: asked(t.ask, owner.name),
           how: t.how,
           group: t.group,
-          place: t.live ? pointPlace(rig, t.live.probe).place : (part?.place ?? rig.parts[0]!.place),
+          place: live !== undefined ? pointPlace(rig, live).place : (part?.place ?? rig.parts[0]!.place),
           ...(t.state === undefined ? {} : { state: t.state }),
           minutes: t.minutes,
           ...(t.caution === undefined ? {} : { caution: t.caution }),
@@ -77,8 +79,8 @@ export function observationsOf(rig: Rig, faults: readonly Fault[]): ObservationK
           ...(t.fields ? { fields: t.fields } : {}),
           ...(t.grade ? { grade: t.grade } : {}),
           faults: byFault,
-          ...(t.closes ? { closes: t.closes } : {}),
-          ...(t.live ? { live: t.live } : {}),
+          ...(closes ? { closes } : {}),
+          ...(live !== undefined ? { live: { probe: live, so: t.live!.so, not: t.live!.not } } : {}),
           otherwise: t.otherwise,
         },
       ];

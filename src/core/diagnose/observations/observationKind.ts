@@ -2,7 +2,8 @@
  * What a question about the rig is that no probe answers: something seen, heard, felt or tried. A template is
  * a row of a table; asked of a rig it becomes one question for each part or wire it is about.
  */
-import type { FaultOwner } from '../catalogue/faultKind';
+import type { TraitName } from '../../parts/traits';
+import type { OwnerParts } from '../catalogue/faultKind';
 import type { GradeId } from './grades';
 
 /** Chance of each answer; they add up to one. Assumed throughout. */
@@ -22,8 +23,11 @@ export interface Field {
   max: number;
 }
 
-/** Whose question it is: parts of a kind, the thin or heavy wires that can have faults, or the rig as a whole. */
-export type AskedOf = FaultOwner | { wires: 'thin' | 'heavy' } | { rig: readonly string[] };
+/**
+ * Whose question it is: every part with a trait; the thin or heavy wires that can have faults; or once a rig, of its
+ * first part with a trait, where it also has a part with another.
+ */
+export type AskedOf = OwnerParts | { wires: 'thin' | 'heavy' } | { first: TraitName; with?: TraitName };
 
 export interface ObservationTemplate {
   id: string;
@@ -46,17 +50,19 @@ export interface ObservationTemplate {
   faults?: Readonly<Record<string, Chances>>;
   /** Chances under any fault of the owner that does this to the circuit. */
   does?: Readonly<Record<string, Chances>>;
-  /** Chances by what the link does in a state. */
-  closes?: { part: string; state: string; so: Chances; not: Chances };
-  /** Chances by whether a healthy meter would find battery volts at a probe in the state. */
-  live?: { probe: string; so: Chances; not: Chances };
+  /** Chances by what the rig’s solenoid does in a state. */
+  closes?: { state: string; so: Chances; not: Chances };
+  /** Chances by whether a healthy meter would find battery volts at a terminal of the part in the state. */
+  live?: { terminal: string; so: Chances; not: Chances };
   /** Everything else. */
   otherwise: Chances;
 }
 
 /** A question of one rig: plain data, so that a page can hold it. */
-export interface ObservationKind extends Omit<ObservationTemplate, 'of' | 'faults' | 'does'> {
+export interface ObservationKind extends Omit<ObservationTemplate, 'of' | 'faults' | 'does' | 'closes' | 'live'> {
   place: string;
+  closes?: { part: string; state: string; so: Chances; not: Chances };
+  live?: { probe: string; so: Chances; not: Chances };
   /** Chances by fault id. */
   faults: Readonly<Record<string, Chances>>;
 }

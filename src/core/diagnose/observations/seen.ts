@@ -1,12 +1,6 @@
 /** What one sees, hears and feels. Chances are assumed; that these things tell is common practice. */
 import { YES_NO, yes, type ObservationTemplate } from './observationKind';
 
-const MODULES = [
-  'ignition-delay-module',
-  'voltage-link-module',
-  'bidirectional-module',
-  'timed-window-module',
-] as const;
 const RISE = [
   { id: 'hot', label: 'hot' },
   { id: 'warm', label: 'warm' },
@@ -22,31 +16,31 @@ const UNDER_WAY = 'Brake on, wheels chocked, engine in the open; stand clear of 
 export const SEEN: readonly ObservationTemplate[] = [
   {
     id: 'click-boost',
-    of: { rig: ['boost', 'link'] },
+    of: { first: 'solenoid', with: 'boost' },
     ask: 'Isolator clicks when boost is pressed',
     how: 'Engine off; a helper presses boost for a second, an ear or a finger at the isolator.',
     group: 'listen',
     state: 'boost-engine-off',
     minutes: 0.4,
     answers: YES_NO,
-    closes: { part: 'link', state: 'boost-engine-off', so: yes(0.93), not: yes(0.04) },
+    closes: { state: 'boost-engine-off', so: yes(0.93), not: yes(0.04) },
     otherwise: yes(0.04),
   },
   {
     id: 'click-running',
-    of: { rig: ['link-fuse'] },
+    of: { first: 'solenoid' },
     ask: 'Isolator clicks some time after the engine starts',
     how: UNDER_WAY,
     group: 'listen',
     state: 'idle',
     minutes: 0.6,
     answers: YES_NO,
-    closes: { part: 'link', state: 'idle', so: yes(0.9), not: yes(0.04) },
+    closes: { state: 'idle', so: yes(0.9), not: yes(0.04) },
     otherwise: yes(0.04),
   },
   {
     id: 'status-lamp',
-    of: { part: MODULES },
+    of: { part: 'module' },
     ask: 'Status lamp of the {owner} with the engine idling',
     how: `Read the unit’s own label: colours differ from maker to maker. ${UNDER_WAY}`,
     group: 'look',
@@ -62,7 +56,6 @@ export const SEEN: readonly ObservationTemplate[] = [
       'drifted-high': { closed: 0.05, waiting: 0.9, dark: 0.05 },
     },
     closes: {
-      part: 'link',
       state: 'idle',
       so: { closed: 0.88, waiting: 0.09, dark: 0.03 },
       not: { closed: 0.3, waiting: 0.4, dark: 0.3 },
@@ -71,7 +64,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'wedge',
-    of: { part: 'boost-switch' },
+    of: { part: 'boost' },
     ask: 'A wedge under the {owner}, or its marks',
     how: 'Coins, a golf tee, a pen; worn edges of the rocker count.',
     group: 'look',
@@ -82,7 +75,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'boost-fuse-seen-blown',
-    of: { part: 'boost-switch' },
+    of: { part: 'boost' },
     ask: 'The boost fuse is seen to be blown',
     how: 'Pull it and look against the light; a hairline break is easily missed.',
     group: 'look',
@@ -93,7 +86,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'link-fuse-seen-blown',
-    of: { part: 'link-fuse' },
+    of: { part: 'fuse' },
     ask: 'The {owner} is seen to be blown',
     how: 'Through its window, or cover off with both banks isolated.',
     group: 'look',
@@ -115,7 +108,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'case',
-    of: { part: 'battery-bank' },
+    of: { part: 'battery' },
     ask: '{owner}: swollen case, wet top, acid-lifted paint in the tray',
     how: 'Light and mirror; look at every block.',
     group: 'look',
@@ -127,7 +120,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'bms-says-off',
-    of: { part: 'battery-bank', option: { name: 'chemistry', is: ['lfp'] } },
+    of: { part: 'battery', option: { name: 'chemistry', is: ['lfp'] } },
     ask: '{owner}: its own light or app says the BMS is off',
     how: 'Status light on the case, or the battery’s own display.',
     group: 'look',
@@ -138,7 +131,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'charger-dark',
-    of: { part: 'shore-charger' },
+    of: { part: 'mainsCharger' },
     ask: '{owner}: its own light is dark on shore power',
     how: 'Shore cord in and its breaker on; look, covers stay on.',
     group: 'look',
@@ -150,7 +143,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'profile-switches',
-    of: { part: ['dcdc-charger', 'dual-charger'] },
+    of: { part: 'charger' },
     ask: '{owner}: its profile is set for another battery than this one',
     how: 'Its switches, wires or buttons against the table on the unit: “on” may be down.',
     group: 'look',
@@ -161,7 +154,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'breaker-warm',
-    of: { part: 'line-breaker' },
+    of: { part: 'breaker' },
     ask: '{owner} clicks, or is warm to the hand after some minutes of charging',
     how: UNDER_WAY,
     group: 'feel',
@@ -197,7 +190,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'temperature',
-    of: { part: ['link-solenoid', 'link-fuse'] },
+    of: { part: ['solenoid', 'fuse'] },
     ask: '{owner}: how hot its studs get',
     how: INFRARED,
     group: 'feel',
@@ -216,7 +209,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   },
   {
     id: 'draws-at-rest',
-    of: { part: 'house-loads' },
+    of: { part: 'houseLoads' },
     ask: 'Something in the house is on that should be off',
     how: 'Lights, fridge, pump, inverter: walk through it with everything switched off.',
     group: 'look',

@@ -1,12 +1,7 @@
 /** What is tried: ohms on a dead circuit, a lamp as load, a swap, a load test. Chances are assumed, the methods common practice. */
+import type { TraitName } from '../../parts/traits';
 import type { ObservationTemplate } from './observationKind';
 
-const MODULES = [
-  'ignition-delay-module',
-  'voltage-link-module',
-  'bidirectional-module',
-  'timed-window-module',
-] as const;
 const LAMP = [
   { id: 'bright', label: 'bright' },
   { id: 'dim', label: 'dim' },
@@ -17,22 +12,16 @@ const DARK = { bright: 0.02, dim: 0.08, dark: 0.9 } as const;
 const LOADED =
   'A 12 V lamp of four to five amps from the point to frame: a corroded feed shows battery volts until it is loaded. Never on sense, data or engine-computer wires.';
 
-const lampTest = (
-  id: string,
-  probe: string,
-  where: string,
-  state: string,
-  needs: readonly string[],
-): ObservationTemplate => ({
+const lampTest = (id: string, of: TraitName, terminal: string, where: string, state: string): ObservationTemplate => ({
   id: `lamp-${id}`,
-  of: { rig: needs },
+  of: { first: of },
   ask: `A test lamp at ${where}`,
   how: LOADED,
   group: 'try',
   state,
   minutes: 1,
   answers: LAMP,
-  live: { probe, so: BRIGHT, not: DARK },
+  live: { terminal, so: BRIGHT, not: DARK },
   otherwise: DARK,
 });
 
@@ -57,7 +46,7 @@ export const TRIED: readonly ObservationTemplate[] = [
   },
   {
     id: 'coil-ohms',
-    of: { part: 'link-solenoid' },
+    of: { part: 'solenoid' },
     ask: '{owner} coil, ohms across it',
     how: 'Coil wire off and the circuit dead. Same look, other coil: continuous duty 12–18 Ω, starter type 3–5 Ω at 12 V.',
     group: 'try',
@@ -78,7 +67,7 @@ export const TRIED: readonly ObservationTemplate[] = [
   },
   {
     id: 'module-swap',
-    of: { part: MODULES },
+    of: { part: 'module' },
     ask: 'A known good module in place of the {owner}: does the link work now',
     how: 'Same kind, same wires. Engine off while they are moved, then one start. Note the label before it comes out.',
     group: 'try',
@@ -94,7 +83,7 @@ export const TRIED: readonly ObservationTemplate[] = [
   },
   {
     id: 'bench-supply',
-    of: { part: ['voltage-link-module', 'bidirectional-module'] },
+    of: { part: 'module', also: 'byVolts' },
     ask: '{owner} on a bench supply: where it closes',
     how: 'Its chassis sense wire off and on a small bench supply, turned up slowly from 12 V (24 V: from 24).',
     group: 'try',
@@ -113,12 +102,12 @@ export const TRIED: readonly ObservationTemplate[] = [
     },
     otherwise: { label: 0.94, above: 0.03, below: 0.02, never: 0.01 },
   },
-  lampTest('ignition', 'ignition.run', 'the ignition feed, key on', 'key-on', ['ignition']),
-  lampTest('boost', 'boost.output', 'the boost switch output, held', 'boost-engine-off', ['boost']),
-  lampTest('coil', 'link.coil-plus', 'the coil’s fed terminal, engine idling', 'idle', ['link-fuse']),
+  lampTest('ignition', 'ignition', 'run', 'the ignition feed, key on', 'key-on'),
+  lampTest('boost', 'boost', 'output', 'the boost switch output, held', 'boost-engine-off'),
+  lampTest('coil', 'solenoid', 'coil-plus', 'the coil’s fed terminal, engine idling', 'idle'),
   {
     id: 'load-test',
-    of: { part: 'battery-bank', option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] } },
+    of: { part: 'battery', option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] } },
     ask: '{owner}: load test, each block alone',
     how: 'At three quarters charge or more, surface charge removed, parted from its parallel mates: half its cold-cranking amps for 15 s.',
     group: 'try',
@@ -144,7 +133,7 @@ export const TRIED: readonly ObservationTemplate[] = [
   },
   {
     id: 'gravity',
-    of: { part: 'battery-bank', option: { name: 'chemistry', is: ['flooded'] } },
+    of: { part: 'battery', option: { name: 'chemistry', is: ['flooded'] } },
     ask: '{owner}: specific gravity of every cell',
     how: 'Hydrometer, temperature-corrected; lowest and highest cell of the bank.',
     group: 'try',

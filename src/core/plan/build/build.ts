@@ -1,5 +1,5 @@
 /** The plan of a build: what to order, what to cut, what to bring, what to do in which order. */
-import type { Range } from '../../price/estimate';
+import type { Band as Range } from '../../parts/price';
 import type { Rig } from '../../rig/schema';
 import { billOfMaterials, type BomLine } from './bom';
 import { cutList, SERVICE_LOOP, type Cut } from './cutList';

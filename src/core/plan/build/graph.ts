@@ -1,5 +1,5 @@
 /** Steps as a graph, and orders of them: nothing here knows what a step is about. */
-import type { Range } from '../../price/estimate';
+import type { Band as Range } from '../../parts/price';
 import type { Gauge } from '../../units/wire';
 
 export interface BuildStep {

@@ -4,11 +4,10 @@
  * everything else, their fuses after them, negatives last. Minutes are assumed.
  */
 import { isFuseOrBreaker } from '../../parts/fuses';
-import type { Range } from '../../price/estimate';
-import { partKind } from '../../parts/kinds';
+import type { Band as Range } from '../../parts/price';
+import { is, partKind } from '../../parts/kinds';
 import type { Part, Rig } from '../../rig/schema';
 import { awgNumber } from '../../units/wire';
-import { PART_PRICES } from '../../price/prices';
 import { cutList, type Cut } from './cutList';
 import type { BuildStep } from './graph';
 
@@ -33,11 +32,7 @@ const MOUNT_SHARE = 0.5;
 const pullMinutes = (c: Cut): Range => [4 + 3 * c.length, 8 + 6 * c.length];
 const LIVE = 'Fuse out or negative off before heavy cable moves; second wrench on the inner nut.';
 
-const isCharger = (p: Part): boolean =>
-  p.kind === 'dcdc-charger' ||
-  p.kind === 'dual-charger' ||
-  p.kind === 'shore-charger' ||
-  p.kind === 'triggered-maintainer';
+const isCharger = (p: Part): boolean => is(p, 'charger') || is(p, 'mainsCharger') || is(p, 'waitsForCharge');
 const isModule = (p: Part): boolean => partKind(p.kind).role === 'control';
 
 /** The steps from one version of a rig to another, in no order but that of their graph. */
@@ -62,7 +57,7 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
   const placeOf = (id: string): string =>
     to.parts.find((p) => p.id === id)?.place ?? from.parts.find((p) => p.id === id)?.place ?? groundPlace(to, id);
   const batteries = [
-    ...new Map([...from.parts, ...to.parts].filter((p) => p.kind === 'battery-bank').map((p) => [p.id, p])).values(),
+    ...new Map([...from.parts, ...to.parts].filter((p) => is(p, 'battery')).map((p) => [p.id, p])).values(),
   ];
 
   const key = add({
@@ -125,7 +120,7 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
   );
   const mounted = new Map(
     come.map((p): [string, string] => {
-      const price = PART_PRICES[p.kind]?.minutes ?? ([20, 45] as Range);
+      const price = partKind(p.kind).price.minutes;
       return [
         p.id,
         add({

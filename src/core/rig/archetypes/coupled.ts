@@ -2,6 +2,7 @@
  * Two coupled vehicles from a handful of choices: tow vehicle and trailer, truck and camper, motorhome and
  * towed car, van with a second battery, 48 V trailer. Lengths and joints are a plausible rig's, all assumed.
  */
+import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
@@ -140,7 +141,7 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
   const run = (a: number, b: number) => Math.abs(a - b);
   const part = (
     partId: string,
-    kind: string,
+    kind: PartKindId,
     where: number,
     side: Part['side'],
     place: string,

@@ -4,6 +4,7 @@
  * Lengths, gauges and joint resistances are a plausible rig's: every one is marked assumed until somebody
  * measures it on the real one. Ids do not depend on the choices: a probe keeps its key when the link changes.
  */
+import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
@@ -333,7 +334,7 @@ type PlaceName = keyof (typeof PLACES)['rear'];
 type Runner = (a: PlaceName, b: PlaceName) => number;
 type PartMaker = (
   id: string,
-  kind: string,
+  kind: PartKindId,
   where: PlaceName,
   side: Part['side'],
   place: string,

@@ -2,15 +2,16 @@
  * The tow interface of a rig nobody has described yet: its charge line as the rig is drawn, and round it the
  * lamps, brakes and breakaway battery such a trailer usually has (assumed).
  */
+import type { TraitName } from '../../parts/traits';
 import { isFuseOrBreaker } from '../../parts/fuses';
 import { connectorOf, type PositionUse } from '../../parts/connectors';
 import type { FeedId, UseId } from '../../parts/pinUses';
-import { nominalOf } from '../../parts/kinds';
+import { is, nominalOf } from '../../parts/kinds';
 import { follow } from '../../rig/follow';
 import type { Part, Rig } from '../../rig/schema';
 import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
 
-import { partOption, partValue } from '../../rig/value';
+import { partOption, partValue, partWith } from '../../rig/value';
 
 /** What usually stands at a position by what it is for. */
 const USUAL: Readonly<Record<PositionUse, readonly [feed: FeedId, uses: readonly UseId[]] | undefined>> = {
@@ -48,19 +49,24 @@ const ENABLES: Readonly<Record<string, 'wire' | 'pin' | 'sense' | 'always'>> = {
 const switched = (rig: Rig, line: readonly Part[]): boolean =>
   line.some(
     (p) =>
-      p.kind === 'link-solenoid' &&
+      is(p, 'solenoid') &&
       rig.conductors.some(
         (c) =>
           c.use === 'control' &&
           [c.from, c.to].some((e) => e.part === p.id) &&
-          [c.from, c.to].some((e) => rig.parts.find((x) => x.id === e.part)?.kind === 'ignition-switch'),
+          [c.from, c.to].some((e) =>
+            is(
+              rig.parts.find((x) => x.id === e.part),
+              'ignition',
+            ),
+          ),
       ),
   );
 
 /** The interface of a rig with a tow connector, as drawn and as usual; undefined where it has none. */
 export function usualTow(rig: Rig): TowInterface | undefined {
-  const drawn = rig.parts.find((p) => p.kind === 'tow-connector');
-  const pulls = rig.parts.find((p) => p.kind === 'alternator')?.vehicle;
+  const drawn = partWith(rig, 'towConnector');
+  const pulls = partWith(rig, 'alternator')?.vehicle;
   if (!drawn || pulls === undefined) return undefined;
   const on = (terminal: string) =>
     rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === drawn.id && e.terminal === terminal));
@@ -68,16 +74,15 @@ export function usualTow(rig: Rig): TowInterface | undefined {
   if (!line || !plugLine || !back || !plugBack) return undefined;
   const ahead = follow(rig, { part: drawn.id, terminal: 'front' });
   const behind = follow(rig, { part: drawn.id, terminal: 'rear' });
-  const source = ahead.find((s) => s.part?.kind === 'battery-bank' && s.part.vehicle === pulls);
+  const source = ahead.find((s) => is(s.part, 'battery') && s.part!.vehicle === pulls);
   const inline = ahead.flatMap((s) =>
     s.part && s.part !== drawn && s.metres <= (source?.metres ?? Infinity) ? [s.part] : [],
   );
   const fuse = inline.find(isFuseOrBreaker);
-  const reached = (kinds: readonly string[]) =>
-    behind.find((s) => s.part !== undefined && kinds.includes(s.part.kind) && s.part.vehicle !== pulls)?.part;
-  const charger = reached(['dcdc-charger', 'dual-charger']);
-  const fridge = reached(['fridge-element']);
-  const bank = reached(['battery-bank']);
+  const reached = (trait: TraitName) => behind.find((s) => is(s.part, trait) && s.part!.vehicle !== pulls)?.part;
+  const charger = reached('charger');
+  const fridge = reached('fridge');
+  const bank = reached('battery');
   const direct =
     bank !== undefined &&
     !charger &&

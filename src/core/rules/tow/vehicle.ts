@@ -1,8 +1,8 @@
 /** What the tow audit takes from the rig's own parts: batteries, alternator, chargers, loads. */
 import { chemistryOf, type BankState } from '../../parts/chemistry';
-import { nominalOf } from '../../parts/kinds';
+import { is, nominalOf } from '../../parts/kinds';
 import type { Part, Rig } from '../../rig/schema';
-import { partOption, partValue } from '../../rig/value';
+import { partOption, partsWith, partValue, partWith } from '../../rig/value';
 
 export interface TowVehicle {
   start: BankState;
@@ -43,20 +43,20 @@ export function bankState(rig: Rig, part: Part): BankState {
 
 /** The parts of a rig with a tow connector that its audit needs; undefined where it has none, or no start battery. */
 export function towVehicle(rig: Rig): TowVehicle | undefined {
-  const connector = rig.parts.find((p) => p.kind === 'tow-connector');
-  const alternator = rig.parts.find((p) => p.kind === 'alternator');
+  const connector = partWith(rig, 'towConnector');
+  const alternator = partWith(rig, 'alternator');
   if (!connector || !alternator) return undefined;
-  const banks = rig.parts.filter((p) => p.kind === 'battery-bank');
+  const banks = partsWith(rig, 'battery');
   const start = banks.find((p) => p.vehicle === alternator.vehicle && p.side === 'engine');
   if (!start) return undefined;
-  const loads = rig.parts.find((p) => p.kind === 'chassis-loads');
+  const loads = partWith(rig, 'chassisLoads');
   const accessory = banks.find(
     (p) =>
       p.vehicle === alternator.vehicle &&
       p.side === 'coach' &&
-      rig.parts.some((c) => c.kind === 'dcdc-charger' && c.vehicle === p.vehicle),
+      rig.parts.some((c) => is(c, 'charger') && c.vehicle === p.vehicle),
   );
-  const filler = accessory && rig.parts.find((p) => p.kind === 'dcdc-charger' && p.vehicle === accessory.vehicle);
+  const filler = accessory && rig.parts.find((p) => is(p, 'charger') && p.vehicle === accessory.vehicle);
   const behind = banks.find(
     (p) =>
       p.vehicle !== alternator.vehicle &&
@@ -65,7 +65,7 @@ export function towVehicle(rig: Rig): TowVehicle | undefined {
         rig.vehicles.find((v) => v.id === p.vehicle)!,
       ) === 12,
   );
-  const house = rig.parts.find((p) => p.kind === 'house-loads' && p.vehicle !== alternator.vehicle);
+  const house = rig.parts.find((p) => is(p, 'houseLoads') && p.vehicle !== alternator.vehicle);
   return {
     start: bankState(rig, start),
     asleep: loads ? partValue(loads, 'off') : 0.03,

@@ -1,15 +1,20 @@
-/** Faults of the link itself: solenoid, diode isolator, link fuse. */
-import type { FaultKind } from './faultKind';
+/** Faults of the link itself: solenoid, diode isolator, link fuse. Priors, minutes and money are assumed; the wording is common practice. */
+import type { PartFault } from '../fault';
 
 const ISOLATE =
   'Engine off and both banks isolated first. Hold the inner nut with a second wrench: a spun stud kills a solenoid.';
 const NEW_SOLENOID = { repair: 'Replace the isolator solenoid', minutes: [40, 75], parts: [45, 160] } as const;
 const NEW_DIODES = { repair: 'Replace the diode isolator', minutes: [45, 80], parts: [70, 220] } as const;
+const BAD_LUG = {
+  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }],
+  minutes: [25, 60],
+  parts: [4, 20],
+} as const;
+const MOVE_HEAVY = 'Fuse out or negative off before a heavy cable is moved.';
 
-export const LINK_FAULTS: readonly FaultKind[] = [
+export const SOLENOID_FAULTS: readonly PartFault[] = [
   {
     id: 'contact-open',
-    owner: { part: 'link-solenoid' },
     name: '{owner} contact burnt open',
     effects: [{ do: 'open', element: 'contact' }],
     prior: 4,
@@ -21,7 +26,6 @@ export const LINK_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'contact-high',
-    owner: { part: 'link-solenoid' },
     name: '{owner} contact worn, high resistance',
     effects: [{ do: 'replace-ohms', element: 'contact', from: 0.006, to: 0.15 }],
     prior: 4,
@@ -33,7 +37,6 @@ export const LINK_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'welded',
-    owner: { part: 'link-solenoid' },
     name: '{owner} contact welded closed',
     effects: [{ do: 'stuck-closed', element: 'contact' }],
     prior: 2,
@@ -45,7 +48,6 @@ export const LINK_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'coil-open',
-    owner: { part: 'link-solenoid' },
     name: '{owner} coil open',
     // Volts across an open coil move nothing: the contact stays where its spring holds it.
     effects: [{ do: 'open', element: 'coil' }, { do: 'dead-controller' }],
@@ -58,7 +60,6 @@ export const LINK_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'wrong-duty',
-    owner: { part: 'link-solenoid' },
     name: '{owner} is the intermittent kind',
     // Intermittent (starter-type) coils are 3–5 Ω where continuous ones are 12–18 Ω: from memory.
     effects: [{ do: 'scale-param', param: 'coil', from: 0.33, to: 0.19 }],
@@ -73,7 +74,7 @@ export const LINK_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'ground-lost',
-    owner: { conductor: { end: 'from', part: 'link-solenoid', terminal: 'coil-minus' } },
+    wire: { end: 'from', terminal: 'coil-minus' },
     name: 'Coil ground lost',
     effects: [{ do: 'open', element: '' }],
     prior: 2,
@@ -84,9 +85,59 @@ export const LINK_FAULTS: readonly FaultKind[] = [
     shows: 'coil – follows coil + instead of staying at frame',
     confirm: 'coil – against the frame with the coil fed: battery volts instead of a few millivolts',
   },
+];
+
+export const COACH_CABLE_FAULTS: readonly PartFault[] = [
+  {
+    id: 'bad-lug',
+    wire: { end: 'from', terminal: 'coach-stud' },
+    name: 'Bad lug on the cable to the coach bank',
+    ...BAD_LUG,
+    prior: 2,
+    explains: ['coach-not-charging', 'slow-charging'],
+    repair: 'Cut back and re-crimp the cable to the coach bank',
+    shows: 'volts arrive at the coach stud but not at the bank',
+    confirm: 'drop from the coach stud to the bank post under current',
+    caution: MOVE_HEAVY,
+  },
+];
+
+export const DIODE_ISOLATOR_FAULTS: readonly PartFault[] = [
+  {
+    id: 'coach-diode-open',
+    name: '{owner}: coach diode open',
+    effects: [{ do: 'replace-ohms', element: 'coach-bulk', from: 1e5, to: 1e6 }],
+    prior: 3,
+    explains: ['coach-not-charging'],
+    ...NEW_DIODES,
+    shows: 'alternator volts go in, nothing comes out on the coach stud',
+    confirm: 'diode test of the meter between the alternator and coach studs, battery leads off',
+  },
+  {
+    id: 'chassis-diode-open',
+    name: '{owner}: chassis diode open',
+    effects: [{ do: 'replace-ohms', element: 'chassis-bulk', from: 1e5, to: 1e6 }],
+    prior: 2,
+    explains: ['chassis-flat', 'chassis-not-charging'],
+    ...NEW_DIODES,
+    shows: 'alternator volts go in, nothing comes out on the chassis stud',
+    confirm: 'diode test of the meter between the alternator and chassis studs, battery leads off',
+  },
+  {
+    id: 'coach-diode-shorted',
+    name: '{owner}: coach diode shorted',
+    effects: [{ do: 'parallel-ohms', element: 'coach-short', from: 0.001, to: 0.01 }],
+    prior: 1.5,
+    explains: ['both-flat', 'link-always-on'],
+    ...NEW_DIODES,
+    shows: 'no diode drop between alternator and coach studs',
+    confirm: 'diode test of the meter: the same both ways round, battery leads off',
+  },
+];
+
+export const LINK_FUSE_FAULTS: readonly PartFault[] = [
   {
     id: 'open',
-    owner: { part: 'link-fuse' },
     name: '{owner} open',
     effects: [{ do: 'open', element: 'element' }],
     prior: 4,
@@ -100,7 +151,6 @@ export const LINK_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'loose',
-    owner: { part: 'link-fuse' },
     name: '{owner} loose or burnt in its holder',
     effects: [{ do: 'add-ohms', element: 'element', from: 0.006, to: 0.15 }],
     prior: 2,
@@ -112,36 +162,27 @@ export const LINK_FAULTS: readonly FaultKind[] = [
     confirm: 'drop across the fuse studs under current, or discoloured plastic',
   },
   {
-    id: 'coach-diode-open',
-    owner: { part: 'diode-isolator' },
-    name: '{owner}: coach diode open',
-    effects: [{ do: 'replace-ohms', element: 'coach-bulk', from: 1e5, to: 1e6 }],
-    prior: 3,
-    explains: ['coach-not-charging'],
-    ...NEW_DIODES,
-    shows: 'alternator volts go in, nothing comes out on the coach stud',
-    confirm: 'diode test of the meter between the alternator and coach studs, battery leads off',
-  },
-  {
-    id: 'chassis-diode-open',
-    owner: { part: 'diode-isolator' },
-    name: '{owner}: chassis diode open',
-    effects: [{ do: 'replace-ohms', element: 'chassis-bulk', from: 1e5, to: 1e6 }],
-    prior: 2,
-    explains: ['chassis-flat', 'chassis-not-charging'],
-    ...NEW_DIODES,
-    shows: 'alternator volts go in, nothing comes out on the chassis stud',
-    confirm: 'diode test of the meter between the alternator and chassis studs, battery leads off',
-  },
-  {
-    id: 'coach-diode-shorted',
-    owner: { part: 'diode-isolator' },
-    name: '{owner}: coach diode shorted',
-    effects: [{ do: 'parallel-ohms', element: 'coach-short', from: 0.001, to: 0.01 }],
+    id: 'bad-lug',
+    wire: { end: 'from', terminal: 'load' },
+    name: 'Bad lug between link fuse and isolator',
+    ...BAD_LUG,
     prior: 1.5,
-    explains: ['both-flat', 'link-always-on'],
-    ...NEW_DIODES,
-    shows: 'no diode drop between alternator and coach studs',
-    confirm: 'diode test of the meter: the same both ways round, battery leads off',
+    explains: ['coach-not-charging', 'slow-charging', 'hot-link'],
+    repair: 'Cut back and re-crimp the lead from fuse to isolator',
+    shows: 'a big drop along a short lead under current',
+    confirm: 'drop from lug to lug under current',
+    caution: MOVE_HEAVY,
+  },
+  {
+    id: 'bad-lug',
+    wire: { end: 'to', terminal: 'source' },
+    name: 'Bad lug between chassis bank and link fuse',
+    ...BAD_LUG,
+    prior: 1.5,
+    explains: ['coach-not-charging', 'slow-charging', 'hot-link'],
+    repair: 'Cut back and re-crimp the lead to the link fuse',
+    shows: 'the fuse stands below the bank under current',
+    confirm: 'drop from the bank post to the fuse stud under current',
+    caution: MOVE_HEAVY,
   },
 ];

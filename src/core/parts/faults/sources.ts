@@ -1,14 +1,30 @@
-/** Faults of what charges, and of the coach disconnect. */
-import type { FaultKind } from './faultKind';
+/** Faults of what charges. Priors, minutes and money are assumed; the wording is common practice. */
+import type { PartFault } from '../fault';
 
+const BAD_LUG = {
+  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }],
+  minutes: [25, 60],
+  parts: [4, 20],
+} as const;
+const BAD_GROUND = { minutes: [20, 50], parts: [2, 15] } as const;
 const RUNNING =
   'Never open a battery, fuse or link while the engine charges: the spike takes out diodes and electronics.';
-const NEW_DISCONNECT = { repair: 'Replace the coach disconnect', minutes: [25, 60], parts: [20, 150] } as const;
 
-export const SOURCE_FAULTS: readonly FaultKind[] = [
+export const ALTERNATOR_FAULTS: readonly PartFault[] = [
+  {
+    id: 'bad-lug',
+    wire: { end: 'from', terminal: 'output' },
+    name: 'Bad lug on the alternator cable',
+    ...BAD_LUG,
+    prior: 1.5,
+    explains: ['chassis-not-charging', 'slow-charging', 'coach-not-charging'],
+    repair: 'Cut back and re-crimp the alternator cable',
+    shows: 'the output stud stands well above the battery under load',
+    confirm: 'output stud to battery +, loads on, fast idle: more than 0.3 V',
+    caution: 'Engine off and battery negative off before the output stud is touched: it is always live.',
+  },
   {
     id: 'no-output',
-    owner: { part: 'alternator' },
     name: '{owner} gives nothing',
     effects: [{ do: 'no-output', element: 'stator.limit' }],
     prior: 3,
@@ -22,7 +38,6 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'weak',
-    owner: { part: 'alternator' },
     name: '{owner} weak',
     effects: [
       { do: 'scale-param', param: 'idleLimit', from: 0.45, to: 0.08 },
@@ -39,7 +54,6 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'set-point-low',
-    owner: { part: 'alternator' },
     name: '{owner} set-point low',
     effects: [{ do: 'shift-param', param: 'setPoint', from: -0.7, to: -1.6 }],
     prior: 1.5,
@@ -53,7 +67,6 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'set-point-high',
-    owner: { part: 'alternator' },
     name: '{owner} overcharges',
     effects: [{ do: 'shift-param', param: 'setPoint', from: 0.7, to: 1.8 }],
     prior: 0.7,
@@ -65,9 +78,34 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
     confirm: 'battery volts at fast idle with nothing on',
     caution: RUNNING,
   },
+];
+
+export const SHORE_CHARGER_FAULTS: readonly PartFault[] = [
+  {
+    id: 'bad-lug',
+    wire: { end: 'to', terminal: 'plus' },
+    name: 'Bad lug on the charger cable',
+    ...BAD_LUG,
+    prior: 1.5,
+    explains: ['shore-not-charging'],
+    repair: 'Cut back and re-crimp the charger cable',
+    shows: 'the charger is at its volts, the bank is not',
+    confirm: 'charger + to bank + while it charges',
+  },
+  {
+    id: 'bad-joint',
+    wire: { end: 'from', terminal: 'minus' },
+    name: 'Charger negative bad',
+    effects: [{ do: 'add-ohms', element: '', from: 0.02, to: 0.5 }],
+    prior: 1,
+    explains: ['shore-not-charging'],
+    repair: 'Make good the charger negative',
+    ...BAD_GROUND,
+    shows: 'the charger’s – stands away from the bank’s – while it charges',
+    confirm: 'charger – to bank – while it charges',
+  },
   {
     id: 'no-output',
-    owner: { part: 'shore-charger' },
     name: '{owner} gives nothing',
     effects: [{ do: 'no-output', element: 'output.limit' }],
     prior: 2.5,
@@ -81,7 +119,6 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'stuck-float',
-    owner: { part: 'shore-charger' },
     name: '{owner} stuck in float',
     effects: [{ do: 'shift-param', param: 'setPoint', from: -0.75, to: -1.1 }],
     prior: 1,
@@ -92,9 +129,11 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
     shows: 'about 13.4 V and few amps into a low bank',
     confirm: 'amps into a bank known to be low',
   },
+];
+
+export const SOLAR_FAULTS: readonly PartFault[] = [
   {
     id: 'no-output',
-    owner: { part: 'solar-charger' },
     name: '{owner} gives nothing',
     effects: [{ do: 'no-output', element: 'output.limit' }],
     prior: 1,
@@ -104,39 +143,5 @@ export const SOURCE_FAULTS: readonly FaultKind[] = [
     parts: [0, 200],
     shows: 'no amps from the controller in sun',
     confirm: 'panel volts and controller amps in sun',
-  },
-  {
-    id: 'open',
-    owner: { part: 'disconnect' },
-    name: '{owner} does not make',
-    effects: [{ do: 'open', element: 'contact' }],
-    prior: 1.5,
-    explains: ['house-dead', 'shore-not-charging'],
-    ...NEW_DISCONNECT,
-    shows: 'house side dead while the bank stands',
-    confirm: 'both studs against frame, disconnect on',
-  },
-  {
-    id: 'worn',
-    owner: { part: 'disconnect' },
-    name: '{owner} contact worn',
-    effects: [{ do: 'replace-ohms', element: 'contact', from: 0.02, to: 0.5 }],
-    prior: 1.2,
-    explains: ['house-dead', 'shore-not-charging', 'coach-short-life'],
-    ...NEW_DISCONNECT,
-    shows: 'a drop across the disconnect with loads on',
-    confirm: 'drop across its studs with loads on',
-  },
-  {
-    id: 'does-not-open',
-    owner: { part: 'disconnect' },
-    name: '{owner} does not open',
-    effects: [{ do: 'stuck-closed', element: 'contact' }],
-    prior: 0.8,
-    explains: ['coach-short-life'],
-    ...NEW_DISCONNECT,
-    shows: 'the house side stays live with the disconnect off',
-    confirm: 'house stud with the disconnect off, engine off, shore cord out',
-    caution: 'Engine off and shore cord out before the disconnect is turned off.',
   },
 ];

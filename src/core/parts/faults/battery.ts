@@ -1,6 +1,7 @@
-/** Faults of the banks and of what draws on them. */
-import type { FaultKind } from './faultKind';
+/** Faults of banks. Priors, minutes and money are assumed; the wording is common practice. */
+import type { PartFault } from '../fault';
 
+const BAD_GROUND = { minutes: [20, 50], parts: [2, 15] } as const;
 const NOT_FROZEN = 'Never charge, boost or jump a frozen or bulging battery.';
 const LEAD_ACID = { name: 'chemistry', is: ['flooded', 'agm', 'gel'] } as const;
 const FLAT = [
@@ -8,10 +9,37 @@ const FLAT = [
   { do: 'shift-volts', element: 'lower.volts', from: -0.25, to: -0.7 },
 ] as const;
 
-export const BATTERY_FAULTS: readonly FaultKind[] = [
+export const BATTERY_FAULTS: readonly PartFault[] = [
+  {
+    id: 'bad-joint',
+    wire: { end: 'from', terminal: 'minus' },
+    side: 'coach',
+    name: 'Coach ground joint bad',
+    effects: [{ do: 'add-ohms', element: '', from: 0.02, to: 0.5 }],
+    prior: 3,
+    explains: ['coach-not-charging', 'slow-charging', 'shore-not-charging', 'house-dead'],
+    repair: 'Clean and remake the coach ground joint',
+    ...BAD_GROUND,
+    shows: 'the bank’s – post stands well above frame under current',
+    confirm: 'bank – to its frame bolt under current',
+  },
+  {
+    id: 'bad-joint',
+    wire: { end: 'from', terminal: 'minus' },
+    side: 'engine',
+    name: 'Chassis ground joint bad',
+    effects: [{ do: 'add-ohms', element: '', from: 0.02, to: 0.4 }],
+    prior: 1.5,
+    explains: ['chassis-not-charging', 'chassis-flat'],
+    repair: 'Clean and remake the chassis ground joint',
+    ...BAD_GROUND,
+    shows: 'the chassis – post is away from frame under current',
+    confirm: 'bank – to its frame bolt under current',
+  },
   {
     id: 'open-cell',
-    owner: { part: 'battery-bank', side: 'coach', option: LEAD_ACID },
+    side: 'coach',
+    option: LEAD_ACID,
     name: '{owner} has an open cell or link',
     effects: [{ do: 'open-battery' }],
     prior: 1,
@@ -25,7 +53,8 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'flat',
-    owner: { part: 'battery-bank', side: 'coach', option: LEAD_ACID },
+    side: 'coach',
+    option: LEAD_ACID,
     name: '{owner} flat, link in order',
     effects: FLAT,
     prior: 2,
@@ -39,7 +68,8 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'sulphated',
-    owner: { part: 'battery-bank', side: 'coach', option: LEAD_ACID },
+    side: 'coach',
+    option: LEAD_ACID,
     name: '{owner} sulphated or worn out',
     effects: [{ do: 'scale-param', param: 'ageing', from: 5, to: 40 }],
     prior: 3,
@@ -53,7 +83,8 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'weak-block',
-    owner: { part: 'battery-bank', side: 'coach', option: { name: 'layout', is: ['series', 'series-parallel'] } },
+    side: 'coach',
+    option: { name: 'layout', is: ['series', 'series-parallel'] },
     name: '{owner}: one block of a pair is weak',
     effects: [{ do: 'shift-volts', element: 'lower.volts', from: -0.35, to: -1.6 }],
     prior: 1.5,
@@ -67,7 +98,8 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'bms-open',
-    owner: { part: 'battery-bank', side: 'coach', option: { name: 'chemistry', is: ['lfp'] } },
+    side: 'coach',
+    option: { name: 'chemistry', is: ['lfp'] },
     name: '{owner}: BMS has opened',
     effects: [{ do: 'open-battery' }],
     prior: 3,
@@ -81,7 +113,7 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'flat',
-    owner: { part: 'battery-bank', side: 'engine' },
+    side: 'engine',
     name: '{owner} flat',
     effects: FLAT,
     prior: 2,
@@ -95,7 +127,7 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'sulphated',
-    owner: { part: 'battery-bank', side: 'engine' },
+    side: 'engine',
     name: '{owner} worn out',
     effects: [{ do: 'scale-param', param: 'ageing', from: 5, to: 40 }],
     prior: 2.5,
@@ -109,7 +141,7 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
   },
   {
     id: 'open-cell',
-    owner: { part: 'battery-bank', side: 'engine' },
+    side: 'engine',
     name: '{owner} has an open cell or terminal',
     effects: [{ do: 'open-battery' }],
     prior: 0.7,
@@ -120,32 +152,5 @@ export const BATTERY_FAULTS: readonly FaultKind[] = [
     shows: 'nothing left the moment anything is switched on',
     confirm: 'post volts, not clamp volts, under a small load',
     caution: NOT_FROZEN,
-  },
-  {
-    id: 'parasitic',
-    owner: { part: 'chassis-loads' },
-    name: 'Parasitic load on the chassis side',
-    effects: [{ do: 'parallel-ohms', element: 'draw', from: 60, to: 6 }],
-    prior: 2.5,
-    explains: ['chassis-flat'],
-    repair: 'Find the circuit by millivolts across its fuse, and cure it',
-    minutes: [40, 150],
-    parts: [0, 60],
-    shows: 'more than the usual sleep current out of the start battery',
-    confirm: 'clamp or fuse millivolts after 20–60 minutes of sleep',
-    caution: 'Never break the circuit to measure: pulling a fuse wakes modules.',
-  },
-  {
-    id: 'left-on',
-    owner: { part: 'house-loads' },
-    name: 'Something in the house draws all the time',
-    effects: [{ do: 'parallel-ohms', element: 'draw', from: 0.9, to: 0.3 }],
-    prior: 1,
-    explains: ['coach-short-life', 'slow-charging'],
-    repair: 'Find what stays on, and cure it',
-    minutes: [30, 120],
-    parts: [0, 60],
-    shows: 'more amps out of the coach bank than the loads in use explain',
-    confirm: 'clamp on the bank’s negative, then fuse by fuse',
   },
 ];

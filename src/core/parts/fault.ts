@@ -1,0 +1,49 @@
+/**
+ * A fault that a kind of part can have, in itself or on a wire at one of its terminals: what it does to the
+ * electrical model, what it explains, how it is confirmed and put right. Priors are relative weights; priors,
+ * minutes and money are assumed: a shop edits its own.
+ */
+import type { Complaint } from './complaints';
+
+export type LocalEffect =
+  | { do: 'open'; element: string }
+  | { do: 'stuck-closed'; element: string }
+  | { do: 'replace-ohms'; element: string; from: number; to: number }
+  | { do: 'add-ohms'; element: string; from: number; to: number }
+  | { do: 'parallel-ohms'; element: string; from: number; to: number }
+  | { do: 'shift-volts'; element: string; from: number; to: number }
+  | { do: 'scale-param'; param: string; from: number; to: number }
+  | { do: 'shift-param'; param: string; from: number; to: number }
+  | { do: 'no-output'; element: string }
+  | { do: 'open-battery' }
+  | { do: 'dead-controller' };
+
+/** What every fault says of itself, wherever it sits. `{owner}` stands for the part's or conductor's own name. */
+export interface FaultWords {
+  id: string;
+  name: string;
+  /** Elements and params are local to the owner; '' is the conductor or bond itself. */
+  effects: readonly LocalEffect[];
+  prior: number;
+  explains: readonly Complaint[];
+  /** Faults of one owner with the same repair are one class: the repair is the same whichever it is. */
+  repair: string;
+  /** How it shows, in a sentence for the report. */
+  shows: string;
+  /** How it is proved before anything is taken apart. */
+  confirm: string;
+  /** Minutes of work to put it right, from and to. */
+  minutes: readonly [number, number];
+  /** Parts, in dollars, from and to. */
+  parts: readonly [number, number];
+  caution?: string;
+}
+
+export interface PartFault extends FaultWords {
+  /** On the conductor that has this end at this terminal; absent: in the part itself. */
+  wire?: { end: 'from' | 'to'; terminal: string };
+  /** Only of parts on this side of the rig. */
+  side?: 'engine' | 'coach' | 'both';
+  /** Only of parts with this choice. */
+  option?: { name: string; is: readonly string[] };
+}
