@@ -1,7 +1,7 @@
 /** Motorhomes of every kind of link, for tests that must hold for all of them. */
 import { LINK_CHOICES } from '../src/core/rig/archetypes/choices';
 import type { MotorhomeChoices } from '../src/core/rig/archetypes/choicesSchema';
-import { USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
+import { motorhome, USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
 
 /** Every link, with the other choices walked through so that each comes up with several links. */
 export const VARIETY: MotorhomeChoices[] = LINK_CHOICES.flatMap(({ id: link }, n) =>
@@ -27,3 +27,7 @@ export const VARIETY: MotorhomeChoices[] = LINK_CHOICES.flatMap(({ id: link }, n
 );
 export const motorhomeInWords = (c: MotorhomeChoices) =>
   `${c.link}, ${c.nominalVolts} V, ${c.engineAt} engine, ${c.coach.chemistry} coach`;
+
+/** The usual motorhome with some choices otherwise. */
+export const motorhomeOf = (choices: Partial<MotorhomeChoices> = {}) =>
+  motorhome('t', 'T', { ...USUAL_MOTORHOME, ...choices });

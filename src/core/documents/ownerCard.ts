@@ -44,7 +44,7 @@ const NEVER: readonly string[] = [
 const decides = (part: Part): boolean => isOneOf(part, ['module', 'linkSwitch']);
 
 /** Sentences of a rig's parts, each once, those of what decides first. */
-function told(which: keyof OwnerSentences, rig: Rig, settings: Settings): string[] {
+export function ownerSentences(which: keyof OwnerSentences, rig: Rig, settings: Settings): string[] {
   const decided = rig.parts.some(decides);
   const ordered = [...rig.parts].sort((a, b) => Number(decides(b)) - Number(decides(a)));
   return [
@@ -140,7 +140,7 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
   const card: OwnerCard = {
     rig: rig.name,
     kind: rig.kind,
-    works: told('works', rig, settings),
+    works: ownerSentences('works', rig, settings),
     lamps: rig.parts.flatMap((p) =>
       (p.lamps ?? []).map((l) => ({ unit: p.name, shows: l.shows, means: LAMP_MEANS[l.means] })),
     ),
@@ -156,7 +156,7 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
           ]
         : [],
     ),
-    look: told('care', rig, settings),
+    look: ownerSentences('care', rig, settings),
     never: [...NEVER],
   };
   return allInWords(settings.vocabulary, card);

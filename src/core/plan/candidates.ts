@@ -6,13 +6,14 @@ import type { Effect } from '../operate/effects';
 import type { Band as Range } from '../parts/price';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
-import { linksFor, type CoupledFamily } from '../rig/archetypes/coupledChoices';
+import { linksFor } from '../rig/archetypes/coupledChoices';
+import type { LinkRow, LinkSchool } from '../rig/archetypes/links';
 import { drawRig, linkWords } from '../rig/archetypes/families';
 import type { Made, Rig } from '../rig/schema';
 import { carryOver, differences, type Difference } from './difference';
 import { changeCost } from '../price/prices';
 
-export type School = 'leave' | 'repair' | 'direct' | 'sensed' | 'regulated' | 'small' | 'thin';
+export type School = 'leave' | 'repair' | LinkSchool;
 
 export interface Candidate {
   id: string;
@@ -36,34 +37,6 @@ export interface FoundFault {
   parts: Range;
 }
 
-const SCHOOL_OF: Readonly<Record<string, School>> = {
-  'ignition-delay': 'direct',
-  switch: 'direct',
-  'one-way': 'sensed',
-  bidirectional: 'sensed',
-  'timed-window': 'sensed',
-  diode: 'direct',
-  'dcdc-boost': 'regulated',
-  dcdc: 'regulated',
-  'thin-line': 'thin',
-  'voltage-relay': 'sensed',
-  'heavy-line': 'direct',
-  'dcdc-pin': 'regulated',
-  'dcdc-dual': 'regulated',
-  chained: 'regulated',
-  'diode-lamp': 'small',
-};
-
-/** A of the chargers behind a tow connector that are worth looking at; behind a van that fills a battery already also a small one. */
-const CHARGER_AMPS: Readonly<
-  Record<string, { usual: readonly number[] } & Readonly<Partial<Record<CoupledFamily, readonly number[]>>>>
-> = {
-  dcdc: { usual: [25, 40], 'second-battery': [12, 25, 40], 'trailer-48': [12, 15, 20] },
-  'dcdc-pin': { usual: [12] },
-  'dcdc-dual': { usual: [30] },
-  chained: { usual: [25] },
-};
-
 const bypassed = (made: Made): boolean => made.family === 'motorhome' && (made.choices.bypass ?? false);
 
 /** Links a rig can be given, other than its own, with the sizes worth looking at. */
@@ -74,8 +47,9 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
       : linkWords(link).label.replace(/^(Small )?DC-DC( charger)?/, (m) => `${amps} A ${m}`);
   if (made.family === 'motorhome') {
     const volts = made.choices.nominalVolts / 12;
-    return LINK_CHOICES.flatMap(({ id: link }) => {
-      const amps = link === 'dcdc' ? 60 : link === 'dcdc-boost' ? 40 : undefined;
+    return LINK_CHOICES.flatMap((row: LinkRow & { id: MotorhomeChoices['link'] }) => {
+      const link = row.id;
+      const amps = row.amps?.usual[0];
       const variant = (id: string, name: string, more: Partial<MotorhomeChoices>) => ({
         id: amps === undefined ? id : `${id}-${amps}`,
         link,
@@ -96,8 +70,7 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
     });
   }
   const { family } = made.choices;
-  return linksFor(family).flatMap(({ id: link }) => {
-    const sizes = CHARGER_AMPS[link];
+  return linksFor(family).flatMap(({ id: link, amps: sizes }: LinkRow) => {
     return (sizes?.[family] ?? sizes?.usual ?? [undefined]).map((amps) => ({
       id: amps === undefined ? link : `${link}-${amps}`,
       link,
@@ -167,7 +140,7 @@ export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
       id: v.id,
       name: v.name,
       says: linkWords(v.link).says,
-      school: SCHOOL_OF[v.link]!,
+      school: linkWords(v.link).school,
       rig: changed,
       differences: diff,
       ...cost,

@@ -26,17 +26,11 @@ describe('meter technique', () => {
   });
 
   it('never puts a lamp on a sense wire, and warns of surface charge only at rest', () => {
-    expect(
-      techniqueFor(COACH, { kind: 'volts', red: 'delay.coach-sense' }, 'idle').join(),
-    ).toMatch(/No test lamp/);
-    expect(
-      techniqueFor(COACH, { kind: 'volts', red: 'delay.coach-sense' }, 'idle').join(),
-    ).not.toMatch(/lamp on it/);
-    expect(
-      techniqueFor(COACH, { kind: 'volts', red: 'coach-bank.plus' }, 'rested').join(),
-    ).toMatch(/surface charge/);
-    expect(
-      techniqueFor(COACH, { kind: 'drop', red: 'link.chassis-stud' }, 'idle').join(),
-    ).toMatch(/while it carries current/);
+    expect(techniqueFor(COACH, { kind: 'volts', red: 'delay.coach-sense' }, 'idle').join()).toMatch(/No test lamp/);
+    expect(techniqueFor(COACH, { kind: 'volts', red: 'delay.coach-sense' }, 'idle').join()).not.toMatch(/lamp on it/);
+    expect(techniqueFor(COACH, { kind: 'volts', red: 'coach-bank.plus' }, 'rested').join()).toMatch(/surface charge/);
+    expect(techniqueFor(COACH, { kind: 'drop', red: 'link.chassis-stud' }, 'idle').join()).toMatch(
+      /while it carries current/,
+    );
   });
 });

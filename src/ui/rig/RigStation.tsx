@@ -4,6 +4,7 @@
  * with unit, spread and how they are known. The strip redraws as one types; what is saved asks whether the
  * description was wrong or the rig was changed.
  */
+import { partWith } from '../../core/rig/value';
 import { Plus, TriangleAlert, Workflow } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
@@ -48,7 +49,9 @@ const wasOfConductor = (c: Conductor, set: ConductorChange): ConductorChange => 
 export function RigStation() {
   const bench = useBench();
   const { rig, described, send, setPreview, settings } = bench;
-  const [picked, pick] = useState<Picked>({ part: 'link' });
+  const [picked, pick] = useState<Picked>(() => ({
+    part: (partWith(described, 'solenoid') ?? described.parts[0]!).id,
+  }));
   const [partSet, setPart] = useState<PartChange>({});
   const [conductorSet, setConductor] = useState<ConductorChange>({});
   const [leaving, setLeaving] = useState(false);

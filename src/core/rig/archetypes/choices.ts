@@ -1,22 +1,48 @@
 /** What one chooses to have a motorhome drawn up: the choices with the words a screen shows. */
+import type { LinkRow } from './links';
+
 export const LINK_CHOICES = [
   {
     id: 'ignition-delay',
     label: 'Delay module',
+    school: 'direct',
     says: 'Solenoid; closes some seconds after the key, whatever the volts',
   },
-  { id: 'switch', label: 'Dash switch', says: 'Solenoid; the driver links the banks by hand' },
-  { id: 'one-way', label: 'One-way, by volts', says: 'Solenoid; closes while the engine charges the chassis bank' },
-  { id: 'bidirectional', label: 'Two-way, by volts', says: 'Solenoid; closes while either bank is being charged' },
-  { id: 'timed-window', label: 'Timed window', says: 'Solenoid; links for an hour when the other bank is low' },
+  { id: 'switch', label: 'Dash switch', school: 'direct', says: 'Solenoid; the driver links the banks by hand' },
+  {
+    id: 'one-way',
+    label: 'One-way, by volts',
+    school: 'sensed',
+    says: 'Solenoid; closes while the engine charges the chassis bank',
+  },
+  {
+    id: 'bidirectional',
+    label: 'Two-way, by volts',
+    school: 'sensed',
+    says: 'Solenoid; closes while either bank is being charged',
+  },
+  {
+    id: 'timed-window',
+    label: 'Timed window',
+    school: 'sensed',
+    says: 'Solenoid; links for an hour when the other bank is low',
+  },
   {
     id: 'dcdc-boost',
     label: 'DC-DC charger, isolator for boost',
+    school: 'regulated',
+    amps: { usual: [40] },
     says: 'Charger under way; the solenoid closes for boost only',
   },
-  { id: 'dcdc', label: 'DC-DC charger', says: 'Charger under way; nothing flows back, no boost' },
-  { id: 'diode', label: 'Diode isolator', says: 'Two diodes from the alternator; nothing switches' },
-] as const;
+  {
+    id: 'dcdc',
+    label: 'DC-DC charger',
+    school: 'regulated',
+    amps: { usual: [60] },
+    says: 'Charger under way; nothing flows back, no boost',
+  },
+  { id: 'diode', label: 'Diode isolator', school: 'direct', says: 'Two diodes from the alternator; nothing switches' },
+] as const satisfies readonly LinkRow[];
 
 export const ENGINE_CHOICES = [
   { id: 'rear', label: 'Rear engine' },

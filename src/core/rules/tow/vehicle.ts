@@ -1,7 +1,7 @@
 /** What the tow audit takes from the rig's own parts: batteries, alternator, chargers, loads. */
 import { chemistryOf, type BankState } from '../../parts/chemistry';
 import { is, nominalOf } from '../../parts/kinds';
-import type { Part, Rig } from '../../rig/schema';
+import type { Bond, Part, Rig } from '../../rig/schema';
 import { partOption, partsWith, partValue, partWith } from '../../rig/value';
 
 export interface TowVehicle {
@@ -21,6 +21,18 @@ export interface TowVehicle {
   behindDraws: number;
   /** Ω of the metal between the vehicles. */
   hitchOhms: number;
+}
+
+/** Ω of a hitch nobody drew: paint, grease, a pivot. Assumed. */
+const HITCH_OHMS = 1;
+
+/** The joint of metal between two vehicles' frames. */
+function hitchOf(rig: Rig): Bond | undefined {
+  const vehicleOf = (ground: string) => rig.grounds.find((g) => g.id === ground)?.vehicle;
+  return rig.bonds.find((b) => {
+    const [a, z] = [vehicleOf(b.from.part), vehicleOf(b.to.part)];
+    return a !== undefined && z !== undefined && a !== z;
+  });
 }
 
 /** °C the audit is made for. */
@@ -84,6 +96,6 @@ export function towVehicle(rig: Rig): TowVehicle | undefined {
     ...(behind ? { behind: bankState(rig, behind) } : {}),
     trailerBank: banks.some((p) => p.vehicle !== alternator.vehicle),
     behindDraws: house ? partValue(house, 'draw') : 0,
-    hitchOhms: rig.bonds.find((b) => b.id === 'hitch')?.resistance.value ?? 1,
+    hitchOhms: hitchOf(rig)?.resistance.value ?? HITCH_OHMS,
   };
 }
