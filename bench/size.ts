@@ -7,7 +7,7 @@ import { candidatesOf } from '../src/core/plan/candidates';
 import { usualScenarios } from '../src/core/plan/usualScenarios';
 import { auditTow } from '../src/core/rules/tow/audit';
 import { usualTow } from '../src/core/rules/tow/usual';
-import { towVehicle } from '../src/core/rules/tow/vehicle';
+import { towVehicle } from '../src/core/compile/tow/vehicle';
 import { sizeRig } from '../src/core/size/sizing';
 
 const use = usualScenarios({}, 'coach-bank');

@@ -11,10 +11,11 @@ import { checkRig } from '../../src/core/rig/check';
 import type { TowInterface, TowWay } from '../../src/core/rig/tow';
 import { auditTow } from '../../src/core/rules/tow/audit';
 import { changesFor } from '../../src/core/rules/tow/changes';
-import { solveSituations, waysOf } from '../../src/core/rules/tow/coupled';
+import { waysOf } from '../../src/core/compile/tow/ways';
+import { solveTow } from '../../src/core/operate/tow/solveTow';
 import { COUPLED_HOURS, towTroubles } from '../../src/core/rules/tow/troubles';
 import { usualTow } from '../../src/core/rules/tow/usual';
-import { towVehicle, type TowVehicle } from '../../src/core/rules/tow/vehicle';
+import { towVehicle, type TowVehicle } from '../../src/core/compile/tow/vehicle';
 import { startLimitSoc } from '../../src/core/size/bench/batteries';
 import { seededRng } from '../../src/core/units/rng';
 import { byHand, type HandSolved, type When } from './towByHand';
@@ -122,7 +123,7 @@ describe('the coupled rig', () => {
         const tow = spoiled(usualTow(rig)!, rng, k);
         if (checkRig({ ...rig, tow }).length > 0) continue;
         const vehicle = towVehicle(rig)!;
-        const solved = solveSituations(tow, vehicle);
+        const solved = solveTow(tow, vehicle);
         for (const c of solved) {
           const hand = byHand(
             tow,
@@ -150,12 +151,12 @@ describe('the coupled rig', () => {
 
   it('as drawn passes what the trade measures (common practice, no source)', () => {
     const thin = RIGS.find((r) => r.name === 'trailer, thin-line')!.rig;
-    const into = solveSituations(usualTow(thin)!, towVehicle(thin)!)[0]!.uses.get('bank')!.amps;
+    const into = solveTow(usualTow(thin)!, towVehicle(thin)!)[0]!.uses.get('bank')!.amps;
     // A thin factory line: 3 to 8 A into a bank that has come up some way.
     expect(into).toBeGreaterThan(3);
     expect(into).toBeLessThan(8);
     const fridge = RIGS.find((r) => r.name === 'camper, dcdc')!.rig;
-    const element = solveSituations(usualTow(fridge)!, towVehicle(fridge)!)[0]!.uses.get('fridge')!;
+    const element = solveTow(usualTow(fridge)!, towVehicle(fridge)!)[0]!.uses.get('fridge')!;
     // About 23–25 A, measured at the end of an 8 m run; a short heavy one passes a little more.
     expect(element.amps).toBeGreaterThan(23);
     expect(element.amps).toBeLessThan(28);

@@ -5,7 +5,7 @@
  */
 import { connectorOf } from '../../src/core/parts/connectors';
 import type { TowInterface, TowWay } from '../../src/core/rig/tow';
-import type { TowVehicle } from '../../src/core/rules/tow/vehicle';
+import type { TowVehicle } from '../../src/core/compile/tow/vehicle';
 import { wireResistance } from '../../src/core/units/wire';
 
 type Law = (u: number) => [amps: number, slope: number];

@@ -42,7 +42,7 @@ function randomNetwork(seed: number): { topology: Topology; values: Values } {
       p.kind === 'source'
         ? [13 + 2 * rng.uniform(), 0.004, 200 * rng.uniform()]
         : [0.3 + rng.uniform(), 0.02 + 0.2 * rng.uniform(), 0.03];
-    v.forEach((x, k) => (values.port[i * 3 + k] = x));
+    v.forEach((x, k) => (values.deviceParams[i * 3 + k] = x));
   });
   return { topology, values };
 }
@@ -76,7 +76,7 @@ describe('operating point', () => {
       ports: [{ id: 's', kind: 'source', plus: 1, minus: 0 }],
     };
     const values = emptyValues(topology);
-    values.port.set([14, 0.01, 50]);
+    values.deviceParams.set([14, 0.01, 50]);
     const solver = new Solver(topology);
     values.resistorOhms[0] = 1;
     solver.solve(values);
@@ -105,7 +105,8 @@ describe('operating point', () => {
         const elsewhere = emptyValues(topology);
         copyValues(values, elsewhere);
         const rng = seededRng(other);
-        for (let k = 0; k < elsewhere.port.length; k++) elsewhere.port[k] = elsewhere.port[k]! * (0.5 + rng.uniform());
+        for (let k = 0; k < elsewhere.deviceParams.length; k++)
+          elsewhere.deviceParams[k] = elsewhere.deviceParams[k]! * (0.5 + rng.uniform());
         used.solve(elsewhere);
         used.solve(values);
         for (let n = 1; n < fresh.volts.length; n++) expect(used.volts[n]).toBeCloseTo(fresh.volts[n]!, 6);
@@ -121,7 +122,7 @@ describe('operating point', () => {
         const solver = new Solver(topology);
         solver.solve(values);
         const before = solver.volts[topology.ports[2]!.plus]! - solver.volts[topology.ports[2]!.minus]!;
-        values.port[6] = values.port[6]! - 0.5;
+        values.deviceParams[6] = values.deviceParams[6]! - 0.5;
         solver.solve(values);
         const after = solver.volts[topology.ports[2]!.plus]! - solver.volts[topology.ports[2]!.minus]!;
         expect(after).toBeLessThanOrEqual(before + 1e-9);
@@ -154,7 +155,7 @@ describe('sensitivities', () => {
       solver.adjoint([node], [1], lambda);
       const slopes = emptyValues(topology);
       valueSensitivities(solver, values, lambda, slopes);
-      for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'port'] as const) {
+      for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'deviceParams'] as const) {
         for (let i = 0; i < values[array].length; i++) {
           const keep = values[array][i]!;
           if (!Number.isFinite(keep) || keep === 0) continue;

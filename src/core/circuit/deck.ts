@@ -55,7 +55,7 @@ export function spiceDeck(topology: Topology, values: Values, options: DeckOptio
   topology.ports.forEach((p, i) => {
     const name = spiceName(p.id);
     const at = i * PORT_VALUES;
-    const [p0, p1, p2] = [values.port[at]!, values.port[at + 1]!, values.port[at + 2]!];
+    const [p0, p1, p2] = [values.deviceParams[at]!, values.deviceParams[at + 1]!, values.deviceParams[at + 2]!];
     const u = across(p.plus, p.minus);
     if (p.kind === 'source') {
       if (p2 <= 0) {

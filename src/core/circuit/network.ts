@@ -51,8 +51,8 @@ export interface Values {
   resistorOhms: Float64Array;
   emfVolts: Float64Array;
   emfOhms: Float64Array;
-  /** PORT_VALUES numbers per port. */
-  port: Float64Array;
+  /** PORT_VALUES numbers per port; read and written through devices.ts. */
+  deviceParams: Float64Array;
 }
 
 export function emptyValues(topology: Topology): Values {
@@ -60,7 +60,7 @@ export function emptyValues(topology: Topology): Values {
     resistorOhms: new Float64Array(topology.resistors.length).fill(Infinity),
     emfVolts: new Float64Array(topology.emfs.length),
     emfOhms: new Float64Array(topology.emfs.length).fill(1),
-    port: new Float64Array(topology.ports.length * PORT_VALUES),
+    deviceParams: new Float64Array(topology.ports.length * PORT_VALUES),
   };
 }
 
@@ -68,5 +68,5 @@ export function copyValues(from: Values, to: Values): void {
   to.resistorOhms.set(from.resistorOhms);
   to.emfVolts.set(from.emfVolts);
   to.emfOhms.set(from.emfOhms);
-  to.port.set(from.port);
+  to.deviceParams.set(from.deviceParams);
 }

@@ -23,15 +23,15 @@ export function valueSensitivities(solver: Solver, values: Values, lambda: Float
   for (let p = 0; p < ports.length; p++) {
     const { plus, minus, kind } = ports[p]!;
     const l = lambda[plus]! - lambda[minus]!;
-    portValueSlopes(kind, values.port, p, solver.portVolts[p]!, slopes);
-    for (let k = 0; k < PORT_VALUES; k++) out.port[p * PORT_VALUES + k] = l * slopes[k]!;
+    portValueSlopes(kind, values.deviceParams, p, solver.portVolts[p]!, slopes);
+    for (let k = 0; k < PORT_VALUES; k++) out.deviceParams[p * PORT_VALUES + k] = l * slopes[k]!;
     // What a converter gives, it also takes.
     for (const tie of solver.ties) {
       if (tie.outPort !== p) continue;
       const input = ports[tie.inPort]!;
       const taken = (lambda[input.plus]! - lambda[input.minus]!) * -tie.byOutAmps;
       for (let k = 0; k < PORT_VALUES; k++)
-        out.port[p * PORT_VALUES + k] = out.port[p * PORT_VALUES + k]! + taken * slopes[k]!;
+        out.deviceParams[p * PORT_VALUES + k] = out.deviceParams[p * PORT_VALUES + k]! + taken * slopes[k]!;
     }
   }
 }
@@ -63,7 +63,7 @@ export function kirchhoffResidual(solver: Solver, values: Values): number {
   emfs.forEach((e, i) => move(e.plus, e.minus, emfAmps(solver, values, i)));
   const out = new Float64Array(2);
   ports.forEach((port, p) => {
-    portCurrent(port.kind, values.port, p, solver.volts[port.plus]! - solver.volts[port.minus]!, out);
+    portCurrent(port.kind, values.deviceParams, p, solver.volts[port.plus]! - solver.volts[port.minus]!, out);
     move(port.minus, port.plus, out[0]!);
   });
   let worst = 0;

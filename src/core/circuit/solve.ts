@@ -262,7 +262,7 @@ export class Solver {
   private evaluate(values: Values): void {
     const { portKinds, portVolts, portAmps, slope, pair, shunt } = this;
     for (let p = 0; p < portKinds.length; p++) {
-      portCurrent(portKinds[p]!, values.port, p, portVolts[p]!, pair);
+      portCurrent(portKinds[p]!, values.deviceParams, p, portVolts[p]!, pair);
       portAmps[p] = pair[0]! + shunt[p]! * portVolts[p]!;
       slope[p] = pair[1]! + shunt[p]!;
     }

@@ -6,11 +6,12 @@
  * standard normals; each element's value is a rule over the parameters, so that a sensitivity to z is the
  * network's sensitivity to the value times the rule's slope.
  */
+import { DEVICE_PARAMS, deviceIndex, type DeviceKind, type DeviceParamName } from '../circuit/devices';
 import type { Topology } from '../circuit/network';
 import type { OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
-import type { Choice, ClosedBy, PartContext, Value } from '../parts/part';
+import type { Choice, ClosedBy, ControllerWiring, ElementSpec, PartContext, PartKind, Value } from '../parts/part';
 import type { Endpoint, Rig } from '../rig/schema';
 import { parameterAt, type Parameter, type Scale } from '../units/parameter';
 import { wireResistance } from '../units/wire';
@@ -32,7 +33,7 @@ export type Slot =
   | { array: 'resistorOhms'; index: number }
   | { array: 'emfVolts'; index: number }
   | { array: 'emfOhms'; index: number }
-  | { array: 'port'; index: number };
+  | { array: 'deviceParams'; index: number };
 
 export interface ModelRule {
   /** Element id plus which of its values, for the working shown to a user. */
@@ -78,7 +79,7 @@ export interface CompiledRig {
   controllers: readonly ModelController[];
   converters: readonly ModelConverter[];
   /** Resistors that are copper, joints, bonds and main contacts: what is lost in them is loss. */
-  metal: readonly number[];
+  ohmicLosses: readonly number[];
   /** Index of a port by element id. */
   port: ReadonlyMap<string, number>;
   /** Node of `part.terminal` or `ground.point`. */
@@ -93,204 +94,87 @@ export interface CompiledRig {
 
 export const endpointKey = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 
+/** The model of a rig while it is put together. */
+class Assembly {
+  readonly topology: Topology = { nodeNames: [], resistors: [], emfs: [], ports: [] };
+  readonly params: ModelParameter[] = [];
+  readonly param = new Map<string, number>();
+  readonly rules: ModelRule[] = [];
+  readonly resistor = new Map<string, number>();
+  readonly port = new Map<string, number>();
+  readonly node = new Map<string, number>();
+  readonly controllers: ModelController[] = [];
+  readonly converters: ModelConverter[] = [];
+  readonly ohmicLosses: number[] = [];
+
+  addNode(name: string): number {
+    return this.topology.nodeNames.push(name) - 1;
+  }
+  addParam(p: ModelParameter): number {
+    this.param.set(p.key, this.params.length);
+    return this.params.push(p) - 1;
+  }
+  addResistor(id: string, a: number, b: number): number {
+    this.resistor.set(id, this.topology.resistors.length);
+    return this.topology.resistors.push({ id, a, b }) - 1;
+  }
+  addPort(id: string, kind: DeviceKind, plus: number, minus: number): number {
+    this.port.set(id, this.topology.ports.length);
+    return this.topology.ports.push({ id, kind, plus, minus }) - 1;
+  }
+  /** A resistance in the copper, joints and bonds: a wire or a strap. */
+  addMetal(id: string, a: number, b: number, param: number, ohms: (p: number) => number): void {
+    const index = this.addResistor(id, a, b);
+    this.ohmicLosses.push(index);
+    this.rules.push({
+      id,
+      slot: { array: 'resistorOhms', index },
+      params: [param],
+      value: ([p]) => ohms(p!),
+    });
+  }
+  /** A number of a nonlinear element. */
+  addDeviceRule<K extends DeviceKind>(
+    id: string,
+    kind: K,
+    port: number,
+    name: DeviceParamName<K>,
+    rule: Omit<BoundRule, 'id'>,
+  ): void {
+    const index = deviceIndex(kind, port, name);
+    this.rules.push({ id: `${id}.${name}`, slot: { array: 'deviceParams', index }, ...rule });
+  }
+}
+
+/** A part being compiled: its nodes, and its rules bound to its own parameters. */
+interface PartAssembly {
+  id: string;
+  kind: PartKind;
+  at(terminal: string): number;
+  bind(value: Value): Omit<BoundRule, 'id'>;
+}
+
 /** Compiles a rig that has passed schema and checkRig. */
 export function compileRig(rig: Rig): CompiledRig {
-  const nodeNames: string[] = [];
-  const node = new Map<string, number>();
-  const addNode = (name: string) => nodeNames.push(name) - 1;
-
+  const model = new Assembly();
   // The ground that holds the reference point is node 0.
   const grounds = [...rig.grounds].sort(
     (a, b) => Number(b.id === rig.reference.part) - Number(a.id === rig.reference.part),
   );
   for (const ground of grounds) {
-    const n = addNode(ground.id);
-    for (const point of ground.points) node.set(`${ground.id}.${point.id}`, n);
+    const n = model.addNode(ground.id);
+    for (const point of ground.points) model.node.set(`${ground.id}.${point.id}`, n);
   }
-
-  const topology: Topology = { nodeNames, resistors: [], emfs: [], ports: [] };
-  const params: ModelParameter[] = [];
-  const param = new Map<string, number>();
-  const rules: ModelRule[] = [];
-  const resistor = new Map<string, number>();
-  const controllers: ModelController[] = [];
-  const converters: ModelConverter[] = [];
-  const port = new Map<string, number>();
-  const metal: number[] = [];
-
-  const addParam = (p: ModelParameter) => {
-    param.set(p.key, params.length);
-    params.push(p);
-    return params.length - 1;
-  };
-  const addResistor = (id: string, a: number, b: number) => {
-    resistor.set(id, topology.resistors.length);
-    return topology.resistors.push({ id, a, b }) - 1;
-  };
-
-  const addPort = (id: string, kind: Topology['ports'][number]['kind'], plus: number, minus: number) => {
-    port.set(id, topology.ports.length);
-    return topology.ports.push({ id, kind, plus, minus }) - 1;
-  };
-
-  for (const part of rig.parts) {
-    const kind = partKind(part.kind);
-    const local = new Map<string, number>();
-    for (const terminal of kind.terminals) {
-      const key = `${part.id}.${terminal.id}`;
-      const n = addNode(key);
-      node.set(key, n);
-      local.set(terminal.id, n);
-      const index = addResistor(`meter.${key}`, n, 0);
-      rules.push({ id: `meter.${key}`, slot: { array: 'resistorOhms', index }, params: [], value: () => METER_OHMS });
-    }
-    for (const inner of kind.inner ?? []) local.set(inner, addNode(`${part.id}:${inner}`));
-    for (const [name, spec] of Object.entries(kind.params)) {
-      addParam({
-        key: `${part.id}.${name}`,
-        label: `${part.name}: ${spec.label}`,
-        unit: spec.unit,
-        scale: spec.scale,
-        // What the document does not state is the kind's usual figure, assumed.
-        parameter: part.params[name] ?? spec.default,
-      });
-    }
-    const at = (terminal: string) => local.get(terminal)!;
-    const context: PartContext = {
-      options: partOptions(kind, part),
-      nominal: nominalOf(
-        part,
-        rig.vehicles.find((v) => v.id === part.vehicle)!,
-      ),
-    };
-    const paramIndex = (name: string) => param.get(`${part.id}.${name}`)!;
-    const bind = (value: Value): Omit<BoundRule, 'id'> =>
-      'by' in value
-        ? bindChoice(value, part.id, paramIndex, context)
-        : {
-            params: value.params.map(paramIndex),
-            value: (p, inputs) => value.value(p, inputs, context),
-          };
-    for (const e of kind.elements) {
-      const id = `${part.id}.${e.id}`;
-      if (e.kind === 'resistor' || e.kind === 'contact') {
-        const index = addResistor(id, at(e.a), at(e.b));
-        if (kind.role === 'inline' || (kind.role === 'link' && e.kind === 'contact')) metal.push(index);
-        rules.push({
-          id,
-          slot: { array: 'resistorOhms', index },
-          ...bind(e.ohms),
-          ...(e.kind === 'contact' ? { closedBy: { ...e.closedBy, part: part.id } } : {}),
-        });
-      } else if (e.kind === 'emf') {
-        const index = topology.emfs.push({ id, plus: at(e.plus), minus: at(e.minus) }) - 1;
-        rules.push({ id: `${id}.volts`, slot: { array: 'emfVolts', index }, ...bind(e.volts) });
-        rules.push({ id: `${id}.ohms`, slot: { array: 'emfOhms', index }, ...bind(e.ohms) });
-      } else if (e.kind === 'converter') {
-        const inPort = addPort(`${id}.input`, 'current', at(e.inPlus), at(e.inMinus));
-        // The round in operate/converters.ts writes what it takes; until then nothing.
-        rules.push({ id: `${id}.input`, slot: { array: 'port', index: inPort * 3 }, params: [], value: () => 0 });
-        const outPort = addPort(id, 'source', at(e.outPlus), at(e.outMinus));
-        (
-          [
-            ['volts', e.volts],
-            ['ohms', e.ohms],
-            ['limit', e.limit],
-          ] as const
-        ).forEach(([name, rule], k) =>
-          rules.push({ id: `${id}.${name}`, slot: { array: 'port', index: outPort * 3 + k }, ...bind(rule) }),
-        );
-        const tied = (name: 'efficiency' | 'inLimit' | 'idle') => ({ id: `${id}.${name}`, ...bind(e[name]) });
-        converters.push({
-          part: part.id,
-          inPort,
-          outPort,
-          efficiency: tied('efficiency'),
-          inLimit: tied('inLimit'),
-          idle: tied('idle'),
-        });
-      } else {
-        const [plus, minus] = e.kind === 'diode' ? [e.cathode, e.anode] : [e.plus, e.minus];
-        const index = addPort(id, e.kind, at(plus), at(minus));
-        const three: [string, Value][] =
-          e.kind === 'diode'
-            ? [
-                ['saturation', e.saturation],
-                ['emission', e.emission],
-              ]
-            : e.kind === 'lamp'
-              ? [
-                  ['volts', e.volts],
-                  ['watts', e.watts],
-                ]
-              : e.kind === 'source'
-                ? [
-                    ['volts', e.volts],
-                    ['ohms', e.ohms],
-                    ['limit', e.limit],
-                  ]
-                : [
-                    ['i0', e.i0],
-                    ['charging', e.charging],
-                    ['discharging', e.discharging],
-                  ];
-        three.forEach(([name, rule], k) =>
-          rules.push({ id: `${id}.${name}`, slot: { array: 'port', index: index * 3 + k }, ...bind(rule) }),
-        );
-      }
-    }
-    const wiring = kind.controller?.(context);
-    if (wiring) {
-      const { kind: controller, senses, amps, settings, constants } = wiring;
-      controllers.push({
-        part: part.id,
-        kind: controller,
-        constants: constants ?? {},
-        amps: Object.entries(amps ?? {}).map(([name, element]) => ({ name, port: port.get(`${part.id}.${element}`)! })),
-        senses: Object.entries(senses).map(([name, [red, black]]) => ({ name, red: at(red), black: at(black) })),
-        settings: settings.map((name) => ({ name, param: param.get(`${part.id}.${name}`)! })),
-      });
-    }
-  }
-
-  for (const c of rig.conductors) {
-    const joints = addParam({
-      key: `${c.id}.joints`,
-      label: `${c.name}: end joints`,
-      unit: 'ohm',
-      scale: 'ratio',
-      parameter: c.joints,
-    });
-    const copper = wireResistance(c.gauge, c.length);
-    const index = addResistor(c.id, node.get(endpointKey(c.from))!, node.get(endpointKey(c.to))!);
-    metal.push(index);
-    rules.push({
-      id: c.id,
-      slot: { array: 'resistorOhms', index },
-      params: [joints],
-      value: ([ohms]) => copper + ohms!,
-    });
-  }
-  for (const b of rig.bonds) {
-    const p = addParam({
-      key: `${b.id}.resistance`,
-      label: b.name,
-      unit: 'ohm',
-      scale: 'ratio',
-      parameter: b.resistance,
-    });
-    const index = addResistor(b.id, node.get(endpointKey(b.from))!, node.get(endpointKey(b.to))!);
-    metal.push(index);
-    rules.push({ id: b.id, slot: { array: 'resistorOhms', index }, params: [p], value: ([ohms]) => ohms! });
-  }
-
+  for (const part of rig.parts) compilePart(model, rig, part);
+  compileMetal(model, rig);
+  const { topology, params, rules, controllers, ohmicLosses, converters, port, node, resistor, param } = model;
   return {
     rig,
     topology,
     params,
     rules,
     controllers,
-    metal,
+    ohmicLosses,
     converters,
     port,
     node,
@@ -298,6 +182,163 @@ export function compileRig(rig: Rig): CompiledRig {
     rule: new Map(rules.map((r, i) => [r.id, i])),
     param,
   };
+}
+
+/** A part's terminals, parameters, elements and controller. */
+function compilePart(model: Assembly, rig: Rig, part: Rig['parts'][number]): void {
+  const kind = partKind(part.kind);
+  const local = new Map<string, number>();
+  for (const terminal of kind.terminals) {
+    const key = `${part.id}.${terminal.id}`;
+    const n = model.addNode(key);
+    model.node.set(key, n);
+    local.set(terminal.id, n);
+    const index = model.addResistor(`meter.${key}`, n, 0);
+    model.rules.push({
+      id: `meter.${key}`,
+      slot: { array: 'resistorOhms', index },
+      params: [],
+      value: () => METER_OHMS,
+    });
+  }
+  for (const inner of kind.inner ?? []) local.set(inner, model.addNode(`${part.id}:${inner}`));
+  for (const [name, spec] of Object.entries(kind.params))
+    model.addParam({
+      key: `${part.id}.${name}`,
+      label: `${part.name}: ${spec.label}`,
+      unit: spec.unit,
+      scale: spec.scale,
+      // What the document does not state is the kind's usual figure, assumed.
+      parameter: part.params[name] ?? spec.default,
+    });
+  const context: PartContext = {
+    options: partOptions(kind, part),
+    nominal: nominalOf(
+      part,
+      rig.vehicles.find((v) => v.id === part.vehicle)!,
+    ),
+  };
+  const paramIndex = (name: string) => model.param.get(`${part.id}.${name}`)!;
+  const assembly: PartAssembly = {
+    id: part.id,
+    kind,
+    at: (terminal) => local.get(terminal)!,
+    bind: (value) =>
+      'by' in value
+        ? bindChoice(value, part.id, paramIndex, context)
+        : { params: value.params.map(paramIndex), value: (p, inputs) => value.value(p, inputs, context) },
+  };
+  for (const element of kind.elements) compileElement(model, assembly, element);
+  const wiring = kind.controller?.(context);
+  if (wiring) model.controllers.push(compileController(model, assembly, wiring));
+}
+
+/** One element between a part's terminals. */
+function compileElement(model: Assembly, part: PartAssembly, e: ElementSpec): void {
+  const { at, bind, kind } = part;
+  const id = `${part.id}.${e.id}`;
+  switch (e.kind) {
+    case 'resistor':
+    case 'contact': {
+      const index = model.addResistor(id, at(e.a), at(e.b));
+      if (kind.role === 'inline' || (kind.role === 'link' && e.kind === 'contact')) model.ohmicLosses.push(index);
+      model.rules.push({
+        id,
+        slot: { array: 'resistorOhms', index },
+        ...bind(e.ohms),
+        ...(e.kind === 'contact' ? { closedBy: { ...e.closedBy, part: part.id } } : {}),
+      });
+      return;
+    }
+    case 'emf': {
+      const index = model.topology.emfs.push({ id, plus: at(e.plus), minus: at(e.minus) }) - 1;
+      model.rules.push({ id: `${id}.volts`, slot: { array: 'emfVolts', index }, ...bind(e.volts) });
+      model.rules.push({ id: `${id}.ohms`, slot: { array: 'emfOhms', index }, ...bind(e.ohms) });
+      return;
+    }
+    case 'converter': {
+      const inPort = model.addPort(`${id}.input`, 'current', at(e.inPlus), at(e.inMinus));
+      // The round in operate/converters.ts writes what it takes; until then nothing.
+      model.rules.push({
+        id: `${id}.input`,
+        slot: { array: 'deviceParams', index: deviceIndex('current', inPort, 'amps') },
+        params: [],
+        value: () => 0,
+      });
+      const outPort = model.addPort(id, 'source', at(e.outPlus), at(e.outMinus));
+      for (const name of DEVICE_PARAMS.source) model.addDeviceRule(id, 'source', outPort, name, bind(e[name]));
+      const tied = (name: 'efficiency' | 'inLimit' | 'idle') => ({ id: `${id}.${name}`, ...bind(e[name]) });
+      model.converters.push({
+        part: part.id,
+        inPort,
+        outPort,
+        efficiency: tied('efficiency'),
+        inLimit: tied('inLimit'),
+        idle: tied('idle'),
+      });
+      return;
+    }
+    case 'source': {
+      const port = model.addPort(id, 'source', at(e.plus), at(e.minus));
+      for (const name of DEVICE_PARAMS.source) model.addDeviceRule(id, 'source', port, name, bind(e[name]));
+      return;
+    }
+    case 'overvoltage': {
+      const port = model.addPort(id, 'overvoltage', at(e.plus), at(e.minus));
+      for (const name of DEVICE_PARAMS.overvoltage) model.addDeviceRule(id, 'overvoltage', port, name, bind(e[name]));
+      return;
+    }
+    case 'lamp': {
+      const port = model.addPort(id, 'lamp', at(e.plus), at(e.minus));
+      for (const name of DEVICE_PARAMS.lamp) model.addDeviceRule(id, 'lamp', port, name, bind(e[name]));
+      return;
+    }
+    case 'diode': {
+      const port = model.addPort(id, 'diode', at(e.cathode), at(e.anode));
+      for (const name of DEVICE_PARAMS.diode) model.addDeviceRule(id, 'diode', port, name, bind(e[name]));
+      return;
+    }
+  }
+}
+
+function compileController(model: Assembly, { id, at }: PartAssembly, wiring: ControllerWiring): ModelController {
+  return {
+    part: id,
+    kind: wiring.kind,
+    constants: wiring.constants ?? {},
+    amps: Object.entries(wiring.amps ?? {}).map(([name, element]) => ({
+      name,
+      port: model.port.get(`${id}.${element}`)!,
+    })),
+    senses: Object.entries(wiring.senses).map(([name, [red, black]]) => ({ name, red: at(red), black: at(black) })),
+    settings: wiring.settings.map((name) => ({ name, param: model.param.get(`${id}.${name}`)! })),
+  };
+}
+
+/** Conductors and bonds. */
+function compileMetal(model: Assembly, rig: Rig): void {
+  const nodeAt = (e: Endpoint) => model.node.get(endpointKey(e))!;
+  for (const c of rig.conductors) {
+    const joints = model.addParam({
+      key: `${c.id}.joints`,
+      label: `${c.name}: end joints`,
+      unit: 'ohm',
+      scale: 'ratio',
+      parameter: c.joints,
+    });
+    const copper = wireResistance(c.gauge, c.length);
+    model.addMetal(c.id, nodeAt(c.from), nodeAt(c.to), joints, (ohms) => copper + ohms);
+  }
+  for (const b of rig.bonds) {
+    const resistance = model.addParam({
+      key: `${b.id}.resistance`,
+      label: b.name,
+      unit: 'ohm',
+      scale: 'ratio',
+      parameter: b.resistance,
+    });
+    model.addMetal(b.id, nodeAt(b.from), nodeAt(b.to), resistance, (ohms) => ohms);
+  }
 }
 
 /** A choice takes the parameters of all its rules, each once: its slope by one must not be counted twice. */

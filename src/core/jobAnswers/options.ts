@@ -11,7 +11,7 @@ import { checkDesign } from '../rules/check';
 import type { TowReport } from '../rules/tow/report';
 import { auditTow } from '../rules/tow/audit';
 import { towOf } from '../rules/tow/usual';
-import { towVehicle } from '../rules/tow/vehicle';
+import { towVehicle } from '../compile/tow/vehicle';
 import type { JobFinding, Sized } from '../rules/sized';
 import { sizeRig, type SizingAsks } from '../size/sizing';
 import {

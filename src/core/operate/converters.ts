@@ -5,6 +5,7 @@
  * from few amps upward, each step solves the quadratic of power over the feed's slope at that point. Where it
  * has no root the feed cannot carry the power: `collapsed`, a result, with the volts of the most it could.
  */
+import { CURRENT, SOURCE } from '../circuit/devices';
 import type { Values } from '../circuit/network';
 import type { Solver, SolveOutcome, Tie } from '../circuit/solve';
 import type { BoundRule, ModelConverter } from '../compile/compile';
@@ -32,13 +33,13 @@ export function solveWithConverters(
   ruleValue: (rule: BoundRule) => number,
 ): SolveOutcome {
   if (converters.length === 0) return solver.solve(values);
-  const ratings = converters.map((c) => values.port[c.outPort * 3 + 2]!);
+  const ratings = converters.map((c) => SOURCE.limit.get(values, c.outPort));
   const limits = converters.map((c) => ruleValue(c.inLimit));
   converters.forEach((c, k) => {
     const s = states[k]!;
     s.collapsed = false;
     if (!(ratings[k]! > 0)) s.amps = 0;
-    values.port[c.inPort * 3] = s.amps;
+    CURRENT.amps.set(values, c.inPort, s.amps);
   });
   solver.prepare(values);
   solver.ties = [];
@@ -65,12 +66,12 @@ export function solveWithConverters(
       if (next > limits[k]!) {
         // At its input limit it gives less: as much less as it would have taken more.
         const allowed = (rated * limits[k]!) / next;
-        values.port[c.outPort * 3 + 2] = Math.min(values.port[c.outPort * 3 + 2]!, allowed);
+        SOURCE.limit.set(values, c.outPort, Math.min(SOURCE.limit.get(values, c.outPort), allowed));
         next = limits[k]!;
       }
       moved = Math.max(moved, Math.abs(next - s.amps));
       s.amps = next;
-      values.port[c.inPort * 3] = next;
+      CURRENT.amps.set(values, c.inPort, next);
     }
     if (moved < AMP_TOLERANCE) break;
     outcome = solver.iterate(values);

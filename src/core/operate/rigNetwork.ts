@@ -186,7 +186,7 @@ export class RigNetwork {
         break;
       }
       case 'no-output':
-        values.port[slotOf(effect.element).index] = 0;
+        values.deviceParams[slotOf(effect.element).index] = 0;
         break;
       case 'dead-controller':
       case 'scale-param':

@@ -149,7 +149,7 @@ export class RigModel extends RigNetwork {
     out.resistorOhms.fill(0);
     out.emfVolts.fill(0);
     out.emfOhms.fill(0);
-    out.port.fill(0);
+    out.deviceParams.fill(0);
     const effects = this.situation.effects ?? [];
     if (!effects.some((e) => 'from' in e)) return;
     const s = this.situation.severity ?? 0.5;

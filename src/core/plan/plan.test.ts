@@ -17,7 +17,8 @@ import { candidatesOf, MOST_COMPARED, usualPick } from './candidates';
 import { compare } from './compare';
 import { carryOver, differences } from './difference';
 import { howLate, howLong, howLongLasts, howLongStands } from './questions';
-import { bandOf, Draws, influences, normalQuantile, sampleCandidate, spreadOf } from './sensitivity';
+import { bandOf, Draws, influences, sampleCandidate, spreadOf } from './sensitivity';
+import { normalQuantile } from '../units/stats';
 import { troublesOf } from './troubles';
 import { usualScenarios } from './usualScenarios';
 

@@ -1,4 +1,5 @@
 /** Questions asked backwards of the simulation: how long, how late, how many days. */
+import { bisect } from '../units/stats';
 import type { CompiledRig } from '../compile/compile';
 import type { Leg, Scenario } from '../simulate/scenarioSchema';
 import { simulate, type Followed } from '../simulate/simulate';
@@ -78,15 +79,9 @@ function until(of: AskedOf, whole: Leg, startSoc: number | undefined, left: (now
   return { hours, summary };
 }
 
-/** The least x in [low, high] at which `reached`, which is false at low and true at high; by bisection. */
-function bisect(low: number, high: number, reached: (x: number) => boolean, tolerance = HOURS_TOLERANCE): number {
-  while (high - low > tolerance) {
-    const middle = (low + high) / 2;
-    if (reached(middle)) high = middle;
-    else low = middle;
-  }
-  return high;
-}
+/** The least hours in [low, high] at which `reached`, which is false at low and true at high. */
+const leastHours = (low: number, high: number, reached: (hours: number) => boolean): number =>
+  bisect(low, high, (h) => !reached(h), { tolerance: HOURS_TOLERANCE }).high;
 
 const endOf = (of: AskedOf, summary: ReturnType<typeof run>) =>
   summary.batteries.find((b) => b.part === of.bank)!.endSoc;
@@ -126,7 +121,7 @@ export function howLate(of: AskedOf, driveHours: number, from: number, target: n
   const most = arrives(driveHours);
   if (most < target)
     return { at: most, says: `Not reached: charging all ${inHours(driveHours)} it arrives at ${percent(most)}.` };
-  const hours = bisect(0, driveHours, (h) => arrives(h) >= target);
+  const hours = leastHours(0, driveHours, (h) => arrives(h) >= target);
   return {
     hours,
     at: target,

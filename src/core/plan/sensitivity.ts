@@ -3,6 +3,7 @@
  * that their difference is not lost in the spread they share. Stratified (Latin hypercube, McKay, Beckman and
  * Conover 1979): each number takes each n-th of its distribution once.
  */
+import { normalQuantile } from '../units/stats';
 import { compileRig, type CompiledRig } from '../compile/compile';
 import { seededRng, seedFrom } from '../units/rng';
 import type { Scenario } from '../simulate/scenarioSchema';
@@ -17,33 +18,6 @@ export interface Sampled {
   /** V in hand under the starter at the worst; 0 where there is no engine. */
   startVolts: number;
   idleShare: number;
-}
-
-/** Inverse of the standard normal distribution: Acklam's rational approximation, 1.15e-9 relative, from memory. */
-export function normalQuantile(p: number): number {
-  const a = [
-    -39.69683028665376, 220.9460984245205, -275.9285104469687, 138.357751867269, -30.66479806614716, 2.506628277459239,
-  ] as const;
-  const b = [-54.47609879822406, 161.5858368580409, -155.6989798598866, 66.80131188771972, -13.28068155288572] as const;
-  const c = [
-    -0.007784894002430293, -0.3223964580411365, -2.400758277161838, -2.549732539343734, 4.374664141464968,
-    2.938163982698783,
-  ] as const;
-  const d = [0.007784695709041462, 0.3224671290700398, 2.445134137142996, 3.754408661907416] as const;
-  if (p < 0.02425) {
-    const q = Math.sqrt(-2 * Math.log(p));
-    return (
-      (((((c[0] * q + c[1]) * q + c[2]) * q + c[3]) * q + c[4]) * q + c[5]) /
-      ((((d[0] * q + d[1]) * q + d[2]) * q + d[3]) * q + 1)
-    );
-  }
-  if (p > 1 - 0.02425) return -normalQuantile(1 - p);
-  const q = p - 0.5;
-  const r = q * q;
-  return (
-    ((((((a[0] * r + a[1]) * r + a[2]) * r + a[3]) * r + a[4]) * r + a[5]) * q) /
-    (((((b[0] * r + b[1]) * r + b[2]) * r + b[3]) * r + b[4]) * r + 1)
-  );
 }
 
 /** Draws of one number over all samples: one from each n-th, in an order of its own. Same for every rig it is in. */

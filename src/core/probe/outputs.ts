@@ -112,7 +112,7 @@ export class Lineariser {
         }
       }
       let bySeverity = 0;
-      for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'port'] as const) {
+      for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'deviceParams'] as const) {
         const values = this.severity[array];
         for (let k = 0; k < values.length; k++) if (values[k]! !== 0) bySeverity += values[k]! * s[array][k]!;
       }

@@ -2,6 +2,7 @@
  * What has to be measured on a repaired or newly built rig, and whether it is right now: the readings that
  * spoke of the fault, and the link's own function, each against the healthy band.
  */
+import { normalQuantile } from '../units/stats';
 import type { BandTable } from '../probe/bands';
 import { judge, type Band, type Verdict } from '../probe/judge';
 import { operatingState, STATE_IDS, statesOf } from '../operate/states';
@@ -33,20 +34,11 @@ export interface Proof {
 const MISSED_BY_CHANCE = 0.05;
 
 /**
- * Standard normal quantile exceeded with probability p < 0.5.
- * Source: Abramowitz and Stegun, Handbook of Mathematical Functions, 26.2.23, error under 4.5e-4.
- */
-export function normalTail(p: number): number {
-  const t = Math.sqrt(-2 * Math.log(p));
-  return t - (2.515517 + 0.802853 * t + 0.010328 * t * t) / (1 + 1.432788 * t + 0.189269 * t * t + 0.001308 * t ** 3);
-}
-
-/**
  * Each band alone holds 95 % of healthy rigs; of several, one would often be missed by chance. Widened so that
  * all of `count` together hold 95 % (Bonferroni).
  */
 const widened = (b: Band, count: number): Band => {
-  const by = normalTail(MISSED_BY_CHANCE / Math.max(1, count) / 2) / normalTail(0.025);
+  const by = normalQuantile(1 - MISSED_BY_CHANCE / Math.max(1, count) / 2) / normalQuantile(0.975);
   const middle = Math.min(b.hi, Math.max(b.lo, b.nominal));
   return { ...b, lo: middle - (middle - b.lo) * by, hi: middle + (b.hi - middle) * by };
 };

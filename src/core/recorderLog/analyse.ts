@@ -1,6 +1,6 @@
 /** Reads a log as somebody who has read many would: what happened, what can be estimated from it, what that says. */
 import { chemistryOf, restVolts } from '../parts/chemistry';
-import { bisect } from '../units/bisect';
+import { bisect } from '../units/stats';
 import { level, line, ratio, stepResponse, type Estimated } from './estimate';
 import { channel, duration, eventsOf, lowerIndex, type LogEvents, type Span } from './events';
 import { valueInWords } from './words';

@@ -3,6 +3,7 @@
  * Deming's (errors in both variables), with the noise taken from second differences; intervals by leaving out
  * one block of time after the other (block jackknife), which stays honest where neighbours are alike.
  */
+import { median, studentT95 } from '../units/stats';
 
 export interface Estimated {
   value: number;
@@ -13,11 +14,6 @@ export interface Estimated {
 }
 
 const BLOCKS = 20;
-/** Student's t, 95 % two-sided, by degrees of freedom; the usual approximation t ≈ z + (z³ + z)/4ν + (5z⁵ + 16z³ + 3z)/96ν². Source: Abramowitz and Stegun, 26.7.5. */
-const Z = 1.96;
-const studentT = (nu: number): number =>
-  Z + (Z ** 3 + Z) / (4 * nu) + (5 * Z ** 5 + 16 * Z ** 3 + 3 * Z) / (96 * nu * nu);
-
 /** Standard deviation of white noise on a smooth column: 1.4826 × median |second difference| / √6. */
 export function noiseOf(values: Float64Array, picked: Int32Array): number {
   const d: number[] = [];
@@ -29,8 +25,7 @@ export function noiseOf(values: Float64Array, picked: Int32Array): number {
     if (Number.isFinite(x)) d.push(Math.abs(x));
   }
   if (d.length < 8) return 0;
-  d.sort((p, q) => p - q);
-  return (1.4826 * d[d.length >> 1]!) / Math.sqrt(6);
+  return (1.4826 * median(d)) / Math.sqrt(6);
 }
 
 interface Sums {
@@ -140,7 +135,7 @@ function ols(s: Sums): { slope: number; intercept: number } {
 function jackknifed(value: number, without: readonly number[], samples: number): Estimated {
   const n = without.length;
   const mean = without.reduce((a, b) => a + b, 0) / n;
-  const half = studentT(n - 1) * Math.sqrt(((n - 1) / n) * without.reduce((a, b) => a + (b - mean) ** 2, 0));
+  const half = studentT95(n - 1) * Math.sqrt(((n - 1) / n) * without.reduce((a, b) => a + (b - mean) ** 2, 0));
   return { value, lo: value - half, hi: value + half, samples };
 }
 

@@ -7,6 +7,7 @@
  * One set of numbers for a usual frame, all from memory or fitted to one case of common practice (about 82 °C
  * after an hour at idle under 75 A): a maker's figure is better wherever there is one.
  */
+import { SOURCE } from '../circuit/devices';
 import type { RigNetwork } from '../operate/rigNetwork';
 import { Warm, type Dynamic } from './dynamic';
 
@@ -53,15 +54,19 @@ export class AlternatorDynamic extends Warm implements Dynamic {
   }
 
   refresh(net: RigNetwork): void {
-    this.baseVolts = net.values.port[this.port * 3]!;
-    this.baseLimit = net.values.port[this.port * 3 + 2]!;
+    this.baseVolts = SOURCE.volts.get(net.values, this.port);
+    this.baseLimit = SOURCE.limit.get(net.values, this.port);
   }
 
   offer(net: RigNetwork): void {
     const derate = Math.max(0.4, 1 - DERATES_BY * Math.max(0, this.celsius - DERATES_FROM));
     this.limit = this.baseLimit * derate;
-    net.values.port[this.port * 3] = this.baseVolts + this.blocks * VOLTS_PER_KELVIN * (this.celsius - STATED_AT);
-    net.values.port[this.port * 3 + 2] = this.limit;
+    SOURCE.volts.set(
+      net.values,
+      this.port,
+      this.baseVolts + this.blocks * VOLTS_PER_KELVIN * (this.celsius - STATED_AT),
+    );
+    SOURCE.limit.set(net.values, this.port, this.limit);
     this.cooling = COOLING[net.inputs.engine] * this.frame;
     this.air = net.inputs.leg?.celsius ?? 25;
     this.engineWatts = net.inputs.engine === 'off' ? 0 : ENGINE_WATTS * this.frame;

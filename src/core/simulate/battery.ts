@@ -10,6 +10,7 @@
  * end, so the polarisation is again the network's own sinh port with η·Σf(1 − a), and an EMF. Exact for a
  * straight current (Hochbruck and Ostermann, "Exponential integrators", 2010).
  */
+import { OVERVOLTAGE } from '../circuit/devices';
 import type { RigNetwork } from '../operate/rigNetwork';
 import {
   bankCrankVolts,
@@ -174,8 +175,8 @@ export class BatteryDynamic implements Dynamic {
     values.emfOhms[this.upper] = this.opened ? 1e6 : ohms / 2;
     // A step of no length has no share; the least one keeps the port's slope finite.
     const least = Math.max(share, 1e-4);
-    values.port[this.port * 3 + 1] = this.blocks * this.chemistry.chargeOvervolts * least;
-    values.port[this.port * 3 + 2] = this.blocks * this.chemistry.dischargeOvervolts * least;
+    OVERVOLTAGE.charging.set(values, this.port, this.blocks * this.chemistry.chargeOvervolts * least);
+    OVERVOLTAGE.discharging.set(values, this.port, this.blocks * this.chemistry.dischargeOvervolts * least);
   }
 
   read(net: RigNetwork): number {

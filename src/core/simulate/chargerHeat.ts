@@ -2,6 +2,7 @@
  * A DC-DC charger through time: it warms with what it loses, and gives less when hot, sooner where it is boxed
  * in. First-order body; the figures are from memory, the order of what fins feel like on a low bank.
  */
+import { SOURCE } from '../circuit/devices';
 import type { RigNetwork } from '../operate/rigNetwork';
 import { Warm, type Dynamic } from './dynamic';
 
@@ -38,7 +39,7 @@ export class ChargerHeat extends Warm implements Dynamic {
   }
 
   refresh(net: RigNetwork): void {
-    this.base = net.values.port[this.outPort * 3 + 2]!;
+    this.base = SOURCE.limit.get(net.values, this.outPort);
     this.air = net.inputs.leg?.celsius ?? 25;
   }
 
@@ -48,7 +49,7 @@ export class ChargerHeat extends Warm implements Dynamic {
   }
 
   offer(net: RigNetwork): void {
-    net.values.port[this.outPort * 3 + 2] = this.base * this.share();
+    SOURCE.limit.set(net.values, this.outPort, this.base * this.share());
   }
 
   read(net: RigNetwork): number {

@@ -1,4 +1,5 @@
 /** Writes a simulation down: series, sums, extremes. Sums live in one array, so that a leap over repeats can add to all. */
+import { SOURCE } from '../circuit/devices';
 import { resistorAmps } from '../circuit/readings';
 import { traitsOf } from '../parts/kinds';
 import { partWith } from '../rig/value';
@@ -48,7 +49,7 @@ function tapsOf(net: RigNetwork): Tap[] {
       {
         ...named,
         amps,
-        on: tap.is === 'converter' ? (n) => n.values.port[index * 3 + 2]! > 0 : (n) => Math.abs(amps(n)) > CARRIES,
+        on: tap.is === 'converter' ? (n) => SOURCE.limit.get(n.values, index) > 0 : (n) => Math.abs(amps(n)) > CARRIES,
       },
     ];
   });
@@ -369,7 +370,7 @@ export class Recorder {
 function copperWatts(net: RigNetwork): number {
   const { compiled, solver, values } = net;
   let watts = 0;
-  for (const i of compiled.metal) {
+  for (const i of compiled.ohmicLosses) {
     const ohms = values.resistorOhms[i]!;
     if (!Number.isFinite(ohms)) continue;
     const amps = resistorAmps(solver, values, i);

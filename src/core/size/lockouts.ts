@@ -12,7 +12,7 @@ import { follow } from '../rig/follow';
 import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue } from '../rig/value';
 import { seededRng } from '../units/rng';
-import { middleOf, type Range } from './range';
+import { middle95, type Interval } from '../units/stats';
 
 /** Rigs drawn: enough for a share of 100 to within some seven. */
 const SAMPLES = 48;
@@ -34,8 +34,8 @@ export interface Lockout {
   lockout: number;
   restart: number;
   /** V at its input at idle: before it starts, and while it gives all it can. */
-  before: Range;
-  loaded: Range;
+  before: Interval;
+  loaded: Interval;
   /** Battery that feeds it, and Ω from its posts to the input, out and back. */
   fedBy?: string;
   loopOhms: number;
@@ -125,9 +125,9 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
         feed ?? part,
         rig.vehicles.find((v) => v.id === (feed ?? part).vehicle)!,
       ) / 12;
-    const [b, l] = [middleOf(before), middleOf(loaded)];
+    const [b, l] = [middle95(before), middle95(loaded)];
     // Where its battery is drawn on the lockout shall act: it is set for where it is not.
-    const least = fed.length > 0 ? middleOf(fed).lo : l.lo;
+    const least = fed.length > 0 ? middle95(fed).lo : l.lo;
     const of100 = (n: number) => Math.round((100 * n) / SAMPLES);
     const verdict =
       of100(drawnOn) >= SAID_FROM ? 'more than its feed gives' : least < lockout ? 'may lock out' : 'holds';

@@ -11,7 +11,7 @@ import { STATED_AT, VOLTS_PER_KELVIN } from '../simulate/alternator';
 import { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
 import { seededRng } from '../units/rng';
-import { middleOf, type Range } from './range';
+import { middle95, type Interval } from '../units/stats';
 
 const SAMPLES = 96;
 
@@ -25,13 +25,13 @@ export interface Threshold {
   closeAt: number;
   openAt: number;
   /** V at its sense: engine off and rested; engine on before it closes; engine on, closed, under load. */
-  off: Range;
-  before: Range;
-  loaded: Range;
+  off: Interval;
+  before: Interval;
+  loaded: Interval;
   verdict: Verdict;
   says: string;
   /** The same just started in the cold, and hot after hours. */
-  extremes: { label: string; off: Range; loaded: Range; verdict: Verdict }[];
+  extremes: { label: string; off: Interval; loaded: Interval; verdict: Verdict }[];
   /** Thresholds in the middle of the room there is; undefined where there is none. */
   wants?: { closeAt: number; openAt: number };
 }
@@ -43,7 +43,7 @@ const EXTREMES = [
 ] as const;
 const STATED_BATTERY = 25;
 
-const verdictOf = (closeAt: number, openAt: number, off: Range, before: Range, loaded: Range): Verdict =>
+const verdictOf = (closeAt: number, openAt: number, off: Interval, before: Interval, loaded: Interval): Verdict =>
   loaded.lo - off.hi <= 0
     ? 'no room'
     : openAt > loaded.lo
@@ -89,9 +89,9 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
     const value = (name: string) => compiled.params[compiled.param.get(`${part.id}.${name}`)!]!.parameter.value;
     const [closeAt, openAt] = [value(w.closes), value(w.opens)];
     const bands = {
-      off: middleOf(off),
-      before: middleOf(before),
-      loaded: loaded.length > 0 ? middleOf(loaded) : middleOf(before),
+      off: middle95(off),
+      before: middle95(before),
+      loaded: loaded.length > 0 ? middle95(loaded) : middle95(before),
     };
     const floor = bands.off.hi;
     const verdict = verdictOf(closeAt, openAt, bands.off, bands.before, bands.loaded);
@@ -101,7 +101,7 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
         rig.vehicles.find((v) => v.id === part.vehicle)!,
       ) / 12;
     const lead = partsWith(rig, 'battery').some((p) => p.options?.['chemistry'] !== 'lfp');
-    const moved = (r: Range, by: number): Range => ({ lo: r.lo + by, hi: r.hi + by });
+    const moved = (r: Interval, by: number): Interval => ({ lo: r.lo + by, hi: r.hi + by });
     const extremes = EXTREMES.map(({ label, battery, regulator }) => {
       const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;
       const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT);

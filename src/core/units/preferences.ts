@@ -25,7 +25,8 @@ export type TemperatureUnit = (typeof TEMPERATURE_UNITS)[number]['id'];
 export type GaugeUnit = (typeof GAUGE_UNITS)[number]['id'];
 export type Jurisdiction = (typeof JURISDICTIONS)[number]['id'];
 
-const FEET = 0.3048;
+/** m in a foot, exactly. */
+export const FEET = 0.3048;
 export const lengthShown = (metres: number, unit: LengthUnit): number => (unit === 'ft' ? metres / FEET : metres);
 export const lengthStored = (shown: number, unit: LengthUnit): number =>
   Number((unit === 'ft' ? shown * FEET : shown).toFixed(3));

@@ -1,4 +1,5 @@
 /** Kinds of figure a form asks for or shows: stored SI, shown in the shop's units. */
+import { FEET } from './preferences';
 import type { GaugeUnit, LengthUnit, TemperatureUnit } from './preferences';
 
 export interface Units {
@@ -22,7 +23,6 @@ const plain = (unit: string, digits: number, times = 1): Row => ({
   stored: (x) => x / times,
   digits,
 });
-const FEET = 0.3048;
 
 export const QUANTITIES = {
   volts: plain('V', 2),

@@ -38,7 +38,6 @@ export const NAME_BEGINS = 38;
 export const nameWidth = (text: string): number => text.length * 6.1 + 5;
 export const FLAG_PITCH = 76;
 export const CHIP_WIDTH = 50;
-export const FEET = 0.3048;
 
 export type Side = 'engine' | 'coach' | 'control' | 'return';
 

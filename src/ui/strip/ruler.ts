@@ -1,5 +1,6 @@
 /** The ruler along the strip: its cells show where it stretches. */
-import { FEET, type StripLayout } from './geometry';
+import { FEET } from '../../core/units/preferences';
+import { type StripLayout } from './geometry';
 
 /** Ticks for a ruler: every two feet, with the labels that fit. */
 export function feetTicks(layout: StripLayout): { x0: number; x1: number; dark: boolean }[] {

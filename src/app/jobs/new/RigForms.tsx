@@ -1,5 +1,6 @@
 'use client';
 /** What a rig is made of, as a form: the motorhome's choices, and two coupled vehicles'. */
+import { FEET } from '@/core/units/preferences';
 import type { ReactNode } from 'react';
 import {
   CHARGER_CHOICES,
@@ -15,8 +16,6 @@ import { linksFor, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
 import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
 import { ENABLE_SCHOOLS } from '@/core/parts/enableSchools';
 import { Choose, NumberField } from '@/ui/fields';
-
-const FEET = 0.3048;
 
 const NONE_OR = (yes: string) =>
   [

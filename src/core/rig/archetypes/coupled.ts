@@ -2,6 +2,7 @@
  * Two coupled vehicles from a handful of choices: tow vehicle and trailer, truck and camper, motorhome and
  * towed car, van with a second battery, 48 V trailer. Lengths and joints are a plausible rig's, all assumed.
  */
+import { FEET } from '../../units/preferences';
 import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
@@ -14,7 +15,6 @@ import {
   cable,
   chargerGauge,
   drawPart,
-  FEET,
   fuseAbove,
   fuseRating,
   fuseType,

@@ -5,8 +5,6 @@ import { AWG_GAUGES, wireResistance, type Gauge } from '../../units/wire';
 import type { Conductor, Endpoint, Part } from '../schema';
 import type { BankChoice } from './choicesSchema';
 
-export const FEET = 0.3048;
-
 export const at = (key: string): Endpoint => {
   const [part, terminal] = key.split('.');
   return { part: part!, terminal: terminal! };

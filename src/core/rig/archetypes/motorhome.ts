@@ -4,22 +4,12 @@
  * Lengths, gauges and joint resistances are a plausible rig's: every one is marked assumed until somebody
  * measures it on the real one. Ids do not depend on the choices: a probe keeps its key when the link changes.
  */
+import { FEET } from '../../units/preferences';
 import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-import {
-  at,
-  bankNote,
-  cable,
-  chargerGauge,
-  drawPart,
-  FEET,
-  fuseAbove,
-  fuseRating,
-  fuseType,
-  PROFILES,
-} from './drawing';
+import { at, bankNote, cable, chargerGauge, drawPart, fuseAbove, fuseRating, fuseType, PROFILES } from './drawing';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',

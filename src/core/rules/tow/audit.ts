@@ -5,11 +5,12 @@
  */
 import type { TowInterface } from '../../rig/tow';
 import { connectorOf } from '../../parts/connectors';
-import { waysOf, type Coupled } from './coupled';
+import { waysOf } from '../../compile/tow/ways';
+import type { TowSolution } from '../../operate/tow/solveTow';
 import { changesFor, type TowChange } from './changes';
 import { readPin } from './pinReadings';
 import { hoursToNoStart, breakawayMinutes, towTroubles, type TowContext, type TowTrouble } from './troubles';
-import type { TowVehicle } from './vehicle';
+import type { TowVehicle } from '../../compile/tow/vehicle';
 
 /** Changes in a set beyond which the search gives up, and interfaces it looks at. */
 const MOST_CHANGES = 6;
@@ -20,7 +21,7 @@ const EXHAUSTIVE = 2;
 export interface TowSummary {
   troubles: TowTrouble[];
   /** By situation, in the order of SITUATIONS. */
-  solved: Coupled[];
+  solved: TowSolution[];
   /** Infinity where nothing drains the start battery. */
   hoursToNoStart: number;
   breakawayMinutes: number;

@@ -2,31 +2,21 @@
  * What readings at a position say of it: what the vehicle gives there, how good its contact is, and whether
  * the readings can all be true. A meter of 10 MΩ shows 12 V through a green pin: only a load tells.
  */
+import { LIVE_VOLTS } from '../../compile/tow/ways';
 import { pinFeed, type FeedId, type PinCondition } from '../../parts/pinUses';
 import type { PinSeen, TowWay } from '../../rig/tow';
 
-/** V above which a position is live, and below which it is dead; between them it is neither. */
-const LIVE = 9;
+/** V below which a position is dead; between that and live it is neither. */
 const DEAD = 1;
 /** A fall of more than half a volt under a lamp is bad: common practice. */
 export const BAD_FALL = 0.5;
 /** V by which two readings of one thing may differ. */
 const AGREES = 0.15;
 
-/** Ω between the vehicle's source and the position, by the reading under the heaviest load; undefined where none was loaded. */
-export function contactOhms(way: TowWay): number | undefined {
-  const loaded = (way.seen ?? []).filter(
-    (s): s is PinSeen & { loaded: number; amps: number } =>
-      s.loaded !== undefined && s.amps !== undefined && Math.abs(s.open) > LIVE,
-  );
-  const heaviest = loaded.sort((a, b) => b.amps - a.amps)[0];
-  return heaviest && Math.max(0, Math.abs(heaviest.open) - Math.abs(heaviest.loaded)) / heaviest.amps;
-}
-
 /** Largest fall under load, V; undefined where none was loaded. */
 export const loadedFall = (way: TowWay): number | undefined => {
   const falls = (way.seen ?? [])
-    .filter((s) => s.loaded !== undefined && Math.abs(s.open) > LIVE)
+    .filter((s) => s.loaded !== undefined && Math.abs(s.open) > LIVE_VOLTS)
     .map((s) => Math.abs(s.open) - Math.abs(s.loaded!));
   return falls.length > 0 ? Math.max(...falls) : undefined;
 };
@@ -54,7 +44,7 @@ export function readPin(way: TowWay): PinVerdict {
   const by = new Map<PinCondition, PinSeen>(seen.map((s) => [s.when, s]));
   const live = (when: PinCondition): boolean | undefined => {
     const s = by.get(when);
-    return s && (Math.abs(s.open) >= LIVE ? true : Math.abs(s.open) <= DEAD ? false : undefined);
+    return s && (Math.abs(s.open) >= LIVE_VOLTS ? true : Math.abs(s.open) <= DEAD ? false : undefined);
   };
   for (const s of seen) {
     const words = CONDITION_WORDS[s.when];
@@ -62,7 +52,7 @@ export function readPin(way: TowWay): PinVerdict {
       contradictions.push(
         `With ${words}, ${s.loaded} V under load is more than ${s.open} V without: the two are swapped, or something changed between them.`,
       );
-    if (Math.abs(s.open) > DEAD && Math.abs(s.open) < LIVE)
+    if (Math.abs(s.open) > DEAD && Math.abs(s.open) < LIVE_VOLTS)
       contradictions.push(`With ${words}, ${s.open} V is neither live nor dead: load it with a lamp and read again.`);
   }
   if (seen.some((s) => s.open > DEAD) && seen.some((s) => s.open < -DEAD))
@@ -90,5 +80,5 @@ export function readPin(way: TowWay): PinVerdict {
     feed = 'none';
   if (feed !== undefined && feed !== way.feed && contradictions.length === 0)
     contradictions.push(`Described as ${pinFeed(way.feed).says}, measured as ${pinFeed(feed).says}.`);
-  return { ...(feed !== undefined ? { feed } : {}), reversed: seen.some((s) => s.open < -LIVE), contradictions };
+  return { ...(feed !== undefined ? { feed } : {}), reversed: seen.some((s) => s.open < -LIVE_VOLTS), contradictions };
 }

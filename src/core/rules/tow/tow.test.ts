@@ -4,11 +4,14 @@ import { coupledRig, USUAL_COUPLED } from '../../rig/archetypes/coupled';
 import { checkRig } from '../../rig/check';
 import { type PinSeen, type TowInterface, type TowWay } from '../../rig/tow';
 import { auditTow } from './audit';
-import { CoupledRig, SITUATIONS, solveSituations } from './coupled';
-import { contactOhms, readPin } from './pinReadings';
+import { CompiledTow } from '../../compile/tow/compileTow';
+import { TOW_SITUATIONS } from '../../compile/tow/situations';
+import { solveTow, TowCircuit } from '../../operate/tow/solveTow';
+import { readPin } from './pinReadings';
+import { contactOhms } from '../../compile/tow/ways';
 import { BREAKAWAY_MINUTES, breakawayMinutes, hoursToNoStart, TOW_TROUBLES, towTroubles } from './troubles';
 import { usualTow } from './usual';
-import { towVehicle, type TowVehicle } from './vehicle';
+import { towVehicle, type TowVehicle } from '../../compile/tow/vehicle';
 
 const rigOf = (family: keyof typeof USUAL_COUPLED, link: string) =>
   coupledRig('t', 'T', { ...USUAL_COUPLED[family], link: link as 'dcdc' });
@@ -112,7 +115,7 @@ describe('troubles of a tow interface', () => {
   it('hours until it no longer starts fall as the drain grows, and follow amp-hours over amps', () => {
     const hours = [100, 200, 400].map((watts) => {
       const tow = spoil((t) => void (t.fridge = { watts, trigger: 'none' }));
-      return hoursToNoStart({ vehicle, solved: solveSituations(tow, vehicle) });
+      return hoursToNoStart({ vehicle, solved: solveTow(tow, vehicle) });
     });
     expect(hours[0]!).toBeGreaterThan(hours[1]!);
     expect(hours[1]!).toBeGreaterThan(hours[2]!);
@@ -123,22 +126,24 @@ describe('troubles of a tow interface', () => {
 
   it('a thicker wire never gives less, a greater load never less drop', () => {
     const volts = (gauge: TowWay['gauge'], watts: number) =>
-      new CoupledRig(
-        spoil((t, w) => {
-          // Without the charger: one that starves leaves the element more.
-          Object.assign(w('power.plus'), { gauge, usesGauge: gauge, uses: ['fridge'] });
-          t.fridge!.watts = watts;
-        }),
-        vehicle,
+      new TowCircuit(
+        new CompiledTow(
+          spoil((t, w) => {
+            // Without the charger: one that starves leaves the element more.
+            Object.assign(w('power.plus'), { gauge, usesGauge: gauge, uses: ['fridge'] });
+            t.fridge!.watts = watts;
+          }),
+          vehicle,
+        ),
       )
-        .solve(SITUATIONS[0]!)
+        .solve(TOW_SITUATIONS[0]!)
         .uses.get('fridge')!.volts;
     for (const watts of [100, 290, 400]) expect(volts('4', watts)).toBeGreaterThan(volts('8', watts));
     expect(volts('8', 100)).toBeGreaterThan(volts('8', 400));
   });
 
   it('what leaves through feeds comes back through grounds and hitch', () => {
-    for (const c of solveSituations(SOUND, vehicle)) {
+    for (const c of solveTow(SOUND, vehicle)) {
       const through = [...c.ways.values()].reduce((sum, f) => sum + f.amps, 0);
       expect(Math.abs(through - c.hitch)).toBeLessThan(1e-3);
     }

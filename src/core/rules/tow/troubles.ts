@@ -9,9 +9,11 @@ import type { TowInterface } from '../../rig/tow';
 import { ampacity } from '../../units/ampacity';
 import { gaugeName } from '../../units/wire';
 import type { Severity } from '../rule';
-import { feeds, solveSituations, waysOf, type Coupled, type Situation, type Way } from './coupled';
+import type { TowSituation } from '../../compile/tow/situations';
+import { feeds, waysOf, type Way } from '../../compile/tow/ways';
+import { solveTow, type TowSolution } from '../../operate/tow/solveTow';
 import { BAD_FALL, loadedFall, readPin } from './pinReadings';
-import type { TowVehicle } from './vehicle';
+import type { TowVehicle } from '../../compile/tow/vehicle';
 
 /** 49 CFR 393.43(d): brakes held on for at least 15 minutes; a commercial-vehicle rule used as the yardstick. */
 export const BREAKAWAY_MINUTES = 15;
@@ -38,7 +40,7 @@ export interface TowContext {
   tow: TowInterface;
   vehicle: TowVehicle;
   ways: Way[];
-  solved: Coupled[];
+  solved: TowSolution[];
 }
 
 export interface TowSaw {
@@ -65,15 +67,20 @@ export interface TowTrouble extends TowSaw {
 
 const PRACTICE = 'common practice';
 const n = (x: number, digits = 1) => x.toFixed(digits);
-const in_ = (c: TowContext, id: Coupled['situation']['id']): Coupled => c.solved.find((s) => s.situation.id === id)!;
-const parked = (c: TowContext): Coupled[] => [in_(c, 'stopped'), in_(c, 'overnight')];
+const in_ = (c: TowContext, id: TowSolution['situation']['id']): TowSolution =>
+  c.solved.find((s) => s.situation.id === id)!;
+const parked = (c: TowContext): TowSolution[] => [in_(c, 'stopped'), in_(c, 'overnight')];
 const using = (c: TowContext, use: UseId): Way | undefined => c.ways.find((w) => w.way.uses.includes(use));
 /** What a way is called: "position 4 of the 7-way blade". */
 export const wayName = (w: Way): string =>
   `position ${positionShown(w.way.pin)} of the ${w.connector.label.replace(/^Two-pole, (.*)/, 'two-pole plug ($1)')}`;
 const serves = (w: Way, use: UseId): boolean => (pinUse(use).served as readonly string[]).includes(w.way.feed);
 /** The situation in which a position carries most, each weighed. */
-const most = (c: TowContext, key: string, weigh: (s: Situation) => number = () => 1): { amps: number; s: Coupled } =>
+const most = (
+  c: TowContext,
+  key: string,
+  weigh: (s: TowSituation) => number = () => 1,
+): { amps: number; s: TowSolution } =>
   c.solved
     .map((s) => ({ amps: Math.abs(s.ways.get(key)?.amps ?? 0), s }))
     .reduce((a, b) => (b.amps * weigh(b.s.situation) > a.amps * weigh(a.s.situation) ? b : a));
@@ -544,8 +551,8 @@ function fromAccessory(c: TowContext, use: UseId): TowSaw[] {
 }
 
 /** Everything that goes wrong with the rig coupled, the rows in their order. */
-export function towTroubles(tow: TowInterface, vehicle: TowVehicle): { troubles: TowTrouble[]; solved: Coupled[] } {
-  const solved = solveSituations(tow, vehicle);
+export function towTroubles(tow: TowInterface, vehicle: TowVehicle): { troubles: TowTrouble[]; solved: TowSolution[] } {
+  const solved = solveTow(tow, vehicle);
   const c: TowContext = { tow, vehicle, ways: waysOf(tow), solved };
   return {
     solved,

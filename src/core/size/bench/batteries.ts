@@ -11,7 +11,7 @@ import {
   type BankState,
 } from '../../parts/chemistry';
 import { coldOil, startLimit } from '../../simulate/starter';
-import { bisect } from '../../units/bisect';
+import { bisect } from '../../units/stats';
 import { choice, figure, number, type Answer, type Calculator, type Values } from './calculator';
 
 const chemistryChoices = CHEMISTRIES.map(({ id, label }) => ({ id, label }));

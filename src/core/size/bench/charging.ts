@@ -2,7 +2,7 @@
 import { lampCurrent } from '../../circuit/lamp';
 import { LAMP_DIODE as DIODE } from '../../parts/maintainers';
 import { contactVerdict } from '../../probe/contact';
-import { bisect } from '../../units/bisect';
+import { bisect } from '../../units/stats';
 import { wireResistance, type Gauge } from '../../units/wire';
 import { choice, figure, gaugeChoices, number, type Calculator } from './calculator';
 
@@ -190,7 +190,7 @@ export function lampAndDiodeAmps(
   };
   const gap = from - to;
   if (gap <= 0) return { amps: 0, lamp: 0, diode: gap };
-  const { low } = bisect(0, gap, (lamp) => across(lamp).total <= gap, 60);
+  const { low } = bisect(0, gap, (lamp) => across(lamp).total <= gap, { rounds: 60 });
   const { amps, diode } = across(low);
   return { amps, lamp: low, diode };
 }

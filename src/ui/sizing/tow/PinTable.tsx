@@ -4,7 +4,7 @@ import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { connectorOf, POSITION_WORDS, positionShown } from '../../../core/parts/connectors';
 import { pinFeed, pinUse } from '../../../core/parts/pinUses';
 import type { TowPlug, TowWay } from '../../../core/rig/tow';
-import type { Coupled } from '../../../core/rules/tow/coupled';
+import type { TowSolution } from '../../../core/operate/tow/solveTow';
 import { useBench } from '../../shell/jobPage';
 
 const FLOWS = 0.05;
@@ -13,7 +13,7 @@ const seen = (way: TowWay): string =>
 
 interface PinTableProps {
   plug: TowPlug;
-  road: Coupled;
+  road: TowSolution;
   bad: ReadonlySet<string>;
   picked: string | undefined;
   pick(pin: string | undefined): void;
