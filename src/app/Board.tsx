@@ -19,7 +19,7 @@ import {
 import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { fetchBoard, fetchOlder, importJobFile, searchShop } from '@/client/api';
-import type { BoardPage, BoardTicket } from '@/server/board';
+import type { BoardPage, BoardTicket } from '@/server/job/board';
 import { useTheme } from '@/ui/theme';
 import { signOutAction } from './sign-in/actions';
 

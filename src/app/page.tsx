@@ -1,7 +1,7 @@
 import { redirect } from 'next/navigation';
 import { appDb } from '@/server/db';
 import { currentActor } from '@/server/http';
-import { boardPage } from '@/server/board';
+import { boardPage } from '@/server/job/board';
 import { Board } from './Board';
 
 /** The job board is the home page. */

@@ -11,7 +11,7 @@ import { migrationSource } from '../../db/migrations';
 import { currentRevision } from '../core/job/job';
 import { readSecrets } from '../server/config';
 import { connect } from '../server/db';
-import { insertJob } from '../server/jobStore';
+import { insertJob } from '../server/job/jobStore';
 import { hashPassword } from '../server/password';
 
 function owner() {

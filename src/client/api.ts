@@ -4,12 +4,12 @@ import type { CommandType, Payload } from '../core/job/command';
 import type { Job } from '../core/job/job';
 import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import type { OpenJob } from '../core/job/openJob';
-import type { Hit, ShopCalendar } from '../server/history';
-import type { Imported } from '../server/jobArchive';
-import type { BoardPage } from '../server/board';
-import type { JobSnapshot } from '../server/jobs';
-import type { StoredLog } from '../server/logs';
-import type { StoredPhoto } from '../server/photos';
+import type { Hit, ShopCalendar } from '../server/job/history';
+import type { Imported } from '../server/job/jobArchive';
+import type { BoardPage } from '../server/job/board';
+import type { JobSnapshot } from '../server/job/snapshot';
+import type { StoredLog } from '../server/job/logs';
+import type { StoredPhoto } from '../server/job/photos';
 import type { ShopSnapshot } from '../server/shop';
 
 export class ApiError extends Error {

@@ -8,7 +8,7 @@ import type { Job } from '../core/job/job';
 import { applyCommand, definitionOf, inverseOf } from '../core/job/applyCommand';
 import { fingerprint } from '../core/job/fingerprint';
 import type { Shop } from '../core/shop/shop';
-import type { JobSnapshot, Visit } from '../server/jobs';
+import type { JobSnapshot, Visit } from '../server/job/snapshot';
 import { fetchSnapshot, type ApiError } from './api';
 import type { Entry } from './outbox';
 import { notTaken, notYetIn, useOutbox } from './useOutbox';

@@ -1,6 +1,6 @@
 /** Bookings and follow-ups as an iCalendar file that any calendar takes; the text itself is the library's work. */
 import ical, { ICalCalendarMethod } from 'ical-generator';
-import type { ShopCalendar } from './history';
+import type { ShopCalendar } from './job/history';
 
 /** @param only a job's number, where the file is about one job. */
 export function calendarFile(

@@ -12,7 +12,7 @@ import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';
 import { readSecrets } from '../../src/server/config';
 import { connect } from '../../src/server/db';
-import { insertJob } from '../../src/server/jobStore';
+import { insertJob } from '../../src/server/job/jobStore';
 
 const secrets = () => readSecrets(process.env['SURRIK_BASE']!);
 export const demoPassword = (): string => secrets()['DEMO_PASSWORD']!;

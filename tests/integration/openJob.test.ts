@@ -3,9 +3,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { validateJobDocument } from '../../src/core/openFormats/validate';
 import { USUAL_MOTORHOME } from '../../src/core/rig/archetypes/motorhome';
 import type { Actor } from '../../src/server/actor';
-import { submitCommand } from '../../src/server/commands';
-import { jobSnapshot } from '../../src/server/jobs';
-import { openJob } from '../../src/server/openJob';
+import { submitCommand } from '../../src/server/job/commands';
+import { jobSnapshot } from '../../src/server/job/snapshot';
+import { openJob } from '../../src/server/job/openJob';
 import { testDatabase, type TestDatabase } from './database';
 
 let db: TestDatabase;

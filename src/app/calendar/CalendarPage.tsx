@@ -7,7 +7,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { fetchCalendar, sendToJob } from '@/client/api';
 import { bayDay, type BayDay } from '@/core/shop/bayLoad';
-import type { ShopCalendar } from '@/server/history';
+import type { ShopCalendar } from '@/server/job/history';
 import { PageTop } from '@/ui/PageTop';
 
 type Booked = ShopCalendar['bookings'][number];

@@ -1,18 +1,18 @@
 /** The catalogue of part kinds. A new kind is a file and a row here. */
-import { batteryBank } from './battery';
-import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './controls';
-import { dcdcChargerPart, dualChargerPart } from './dcdc';
-import { diodeLamp, differentialPart, triggeredPart } from './maintainers';
-import { towConnector, voltageRelay } from './towLine';
-import { fridgeElement, towedCarLoads } from './trailerLoads';
-import { diodeIsolator } from './diodeIsolator';
-import { bypassSwitch, disconnect, lineBreaker, linkFuse } from './inline';
-import { linkSolenoid } from './link';
-import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './linkModules';
-import { chassisLoads, generator, houseLoads } from './loads';
+import { batteryBank } from './entries/battery';
+import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './entries/controls';
+import { dcdcChargerPart, dualChargerPart } from './entries/dcdc';
+import { diodeLamp, differentialPart, triggeredPart } from './entries/maintainers';
+import { towConnector, voltageRelay } from './entries/towLine';
+import { fridgeElement, towedCarLoads } from './entries/trailerLoads';
+import { diodeIsolator } from './entries/diodeIsolator';
+import { bypassSwitch, disconnect, lineBreaker, linkFuse } from './entries/inline';
+import { linkSolenoid } from './entries/link';
+import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './entries/linkModules';
+import { chassisLoads, generator, houseLoads } from './entries/loads';
 import type { PartKind } from './part';
 import type { TraitName, Traits } from './traits';
-import { alternator, shoreCharger, solarCharger } from './sources';
+import { alternator, shoreCharger, solarCharger } from './entries/sources';
 
 const ALL = [
   alternator,

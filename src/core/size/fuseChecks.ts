@@ -3,7 +3,7 @@
  * interrupt, where it sits, and whether it opens before a short harms the wire.
  */
 import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
-import { BREAKER_TYPES } from '../parts/inline';
+import { BREAKER_TYPES } from '../parts/entries/inline';
 import { isFuseOrBreaker, fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';

@@ -1,7 +1,7 @@
 /** The owner's card on paper. */
 import { Document, Page, renderToBuffer, Text, View } from '@react-pdf/renderer';
 import { ownerCard } from '../../core/documents/ownerCard';
-import type { JobSnapshot } from '../jobs';
+import type { JobSnapshot } from '../job/snapshot';
 import { fonts, plain, s, Section, sheetOf, Table } from './layout';
 
 function List({ title, items }: { title: string; items: readonly string[] }) {

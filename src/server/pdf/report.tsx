@@ -4,7 +4,7 @@ import { format } from 'date-fns';
 import { reportOf, type ReportData } from '../../core/documents/report';
 import { REPORT_FOOT } from '../../core/documents/reportFoot';
 import { showMoney, showRange } from '../../core/units/money';
-import type { JobSnapshot } from '../jobs';
+import type { JobSnapshot } from '../job/snapshot';
 import { fonts, MARK, plain, s, Section, sheetOf, Table, when } from './layout';
 
 /** The PDF's bytes. */

@@ -1,5 +1,5 @@
 import { appDb } from '@/server/db';
-import { shopCalendar } from '@/server/history';
+import { shopCalendar } from '@/server/job/history';
 import { answer } from '@/server/http';
 
 /** What is booked, what falls due, what has no time yet. */

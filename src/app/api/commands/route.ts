@@ -1,4 +1,4 @@
-import { submitCommand } from '@/server/commands';
+import { submitCommand } from '@/server/job/commands';
 import { appDb } from '@/server/db';
 import { answer, jobNumber, jsonBody, sameSite } from '@/server/http';
 import { submitShopCommand } from '@/server/shop';

@@ -1,7 +1,7 @@
 import { appDb } from '@/server/db';
-import { boardPage, boardQuery } from '@/server/board';
+import { boardPage, boardQuery } from '@/server/job/board';
 import { answer, answerIfNewer, jsonBody, sameSite } from '@/server/http';
-import { openJob } from '@/server/openJob';
+import { openJob } from '@/server/job/openJob';
 
 /** The board; 204 where `since` names the state the asker has. */
 export async function GET(request: Request): Promise<Response> {

@@ -1,5 +1,5 @@
 import { appDb } from '@/server/db';
-import { searchShop } from '@/server/history';
+import { searchShop } from '@/server/job/history';
 import { answer } from '@/server/http';
 
 /** Words anywhere in the shop's records. */

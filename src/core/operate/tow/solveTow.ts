@@ -9,7 +9,7 @@ import { CompiledTow } from '../../compile/tow/compileTow';
 import { TOW_SITUATIONS, type TowSituation } from '../../compile/tow/situations';
 import type { TowVehicle } from '../../compile/tow/vehicle';
 import { feeds, type WayKey } from '../../compile/tow/ways';
-import { DCDC_EFFICIENCY } from '../../parts/dcdc';
+import { DCDC_EFFICIENCY } from '../../parts/entries/dcdc';
 import type { UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
 

@@ -10,7 +10,7 @@ import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
 import { ampacity } from '../../units/ampacity';
 import { GAUGES, gaugeFamily, gaugeName, gaugesOf, type Gauge } from '../../units/wire';
 import { CONTINUOUS_SHARE } from '../../size/protect';
-import { DCDC_EFFICIENCY } from '../../parts/dcdc';
+import { DCDC_EFFICIENCY } from '../../parts/entries/dcdc';
 import { wayKey, type Way } from '../../compile/tow/ways';
 import { BREAKAWAY_MINUTES, breakawayMinutes, wayName, type TowContext, type TowTrouble } from './troubles';
 

@@ -1,6 +1,6 @@
 /** Calculators of charging: charger input, alternator margin, delta amps, contact, lamp and diode. */
 import { lampCurrent } from '../../circuit/lamp';
-import { LAMP_DIODE as DIODE } from '../../parts/maintainers';
+import { LAMP_DIODE as DIODE } from '../../parts/entries/maintainers';
 import { contactVerdict } from '../../probe/contact';
 import { bisect } from '../../units/stats';
 import { wireResistance, type Gauge } from '../../units/wire';

@@ -1,6 +1,6 @@
 import { appDb } from '@/server/db';
 import { answer, binaryBody, sameSite } from '@/server/http';
-import { ARCHIVE_LIMIT_BYTES, importJob } from '@/server/jobArchive';
+import { ARCHIVE_LIMIT_BYTES, importJob } from '@/server/job/jobArchive';
 
 /** Takes a job file in. */
 export async function POST(request: Request): Promise<Response> {

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { PrintButton } from '@/ui/PrintButton';
 import { appDb } from '@/server/db';
 import { currentActor } from '@/server/http';
-import { jobSnapshot } from '@/server/jobs';
+import { jobSnapshot } from '@/server/job/snapshot';
 import { onPaper } from '@/server/pdf/client';
 import { Refused } from '@/server/actor';
 

@@ -1,6 +1,6 @@
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
-import { jobSnapshot } from '@/server/jobs';
+import { jobSnapshot } from '@/server/job/snapshot';
 import { onPaper } from '@/server/pdf/client';
 
 /** The owner's card as a PDF. */

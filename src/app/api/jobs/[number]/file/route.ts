@@ -1,6 +1,6 @@
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
-import { packJob } from '@/server/jobArchive';
+import { packJob } from '@/server/job/jobArchive';
 
 /** The job with its photos as one file. */
 export async function GET(_: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {

@@ -1,6 +1,6 @@
 import { calendarFile } from '@/server/calendarFile';
 import { appDb } from '@/server/db';
-import { shopCalendar } from '@/server/history';
+import { shopCalendar } from '@/server/job/history';
 import { answerWith, jobNumber } from '@/server/http';
 import { shopSnapshot } from '@/server/shop';
 

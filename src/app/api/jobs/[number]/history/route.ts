@@ -1,5 +1,5 @@
 import { appDb } from '@/server/db';
-import { rigHistory } from '@/server/history';
+import { rigHistory } from '@/server/job/history';
 import { answer, jobNumber } from '@/server/http';
 
 /** Every job of this job's rig. */

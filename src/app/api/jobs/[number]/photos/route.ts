@@ -1,6 +1,6 @@
 import { appDb } from '@/server/db';
 import { answer, binaryBody, jobNumber, sameSite } from '@/server/http';
-import { PHOTO_LIMIT_BYTES, storePhoto } from '@/server/photos';
+import { PHOTO_LIMIT_BYTES, storePhoto } from '@/server/job/photos';
 
 /** Takes in a photo's file; the command that makes it part of the job follows. */
 export async function POST(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {

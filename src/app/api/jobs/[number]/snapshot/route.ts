@@ -1,6 +1,6 @@
 import { appDb } from '@/server/db';
 import { answerIfNewer, jobNumber } from '@/server/http';
-import { newerSnapshot } from '@/server/jobs';
+import { newerSnapshot } from '@/server/job/snapshot';
 
 /** The job as it stands; 204 where `since` names the state the asker has. */
 export async function GET(request: Request, context: { params: Promise<{ number: string }> }): Promise<Response> {

@@ -1,7 +1,7 @@
 import { appDb } from '@/server/db';
 import { Refused } from '@/server/actor';
 import { answerWith, jobNumber } from '@/server/http';
-import { jobSnapshot } from '@/server/jobs';
+import { jobSnapshot } from '@/server/job/snapshot';
 import { onPaper } from '@/server/pdf/client';
 
 /** The wiring diagram of a revision as a PDF. */

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
-import { packedLog } from '@/server/logs';
+import { packedLog } from '@/server/job/logs';
 
 /** A log as it came. It never changes: it is named by its content. */
 export async function GET(

@@ -1,6 +1,6 @@
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
-import { photoContent } from '@/server/photos';
+import { photoContent } from '@/server/job/photos';
 
 /** A photo's file. It never changes: it is named by its content. */
 export async function GET(

@@ -1,8 +1,8 @@
 /** Diode isolator: from the alternator to both banks, one diode each. Nothing flows back; something is lost. */
-import { COACH_CABLE_FAULTS, DIODE_ISOLATOR_FAULTS } from './faults/link';
-import { flat } from './price';
-import { assumed } from '../units/parameter';
-import { constant, definePart, param } from './part';
+import { COACH_CABLE_FAULTS, DIODE_ISOLATOR_FAULTS } from '../faults/link';
+import { flat } from '../price';
+import { assumed } from '../../units/parameter';
+import { constant, definePart, param } from '../part';
 
 /**
  * Shockley with n·Vt = 40 mV and Is = 0.5 µA: 0.65 V at 6 A, 0.75 V at 70 A, with 0.5 mΩ behind it the

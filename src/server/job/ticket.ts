@@ -1,5 +1,12 @@
 /** The board's ticket of a job: what is to be done next, by whom it was last touched. Written with the job. */
-import { currentRevision, madeBy, presentVerdict, standingChoice, standingReadings, type Job } from '../core/job/job';
+import {
+  currentRevision,
+  madeBy,
+  presentVerdict,
+  standingChoice,
+  standingReadings,
+  type Job,
+} from '../../core/job/job';
 
 export interface Ticket {
   rig: string;

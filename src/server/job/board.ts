@@ -1,8 +1,8 @@
 /** The job board: one query a page, tickets as they were written with their jobs. */
 import type { Knex } from 'knex';
-import type { Job } from '../core/job/job';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
+import type { Job } from '../../core/job/job';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
 import { loadJob } from './jobStore';
 import { ticketOf, type Ticket } from './ticket';
 

@@ -1,9 +1,9 @@
 /** The isolator solenoid (link relay): a heavy contact closed by a small coil. */
-import { COACH_CABLE_FAULTS, SOLENOID_FAULTS } from './faults/link';
-import { flat } from './price';
-import { solenoid } from '../control/solenoid';
-import { assumed } from '../units/parameter';
-import { definePart, param } from './part';
+import { COACH_CABLE_FAULTS, SOLENOID_FAULTS } from '../faults/link';
+import { flat } from '../price';
+import { solenoid } from '../../control/solenoid';
+import { assumed } from '../../units/parameter';
+import { definePart, param } from '../part';
 
 export const linkSolenoid = definePart({
   id: 'link-solenoid',

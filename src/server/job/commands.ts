@@ -4,16 +4,16 @@
  * on the same matter is never overwritten.
  */
 import type { Knex } from 'knex';
-import { applyCommand, definitionOf, matterInWords, matterOf } from '../core/job/applyCommand';
-import type { Command } from '../core/job/command';
-import { validateCommand } from '../core/openFormats/validate';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
-import { saveIdentity } from './identity';
+import { applyCommand, definitionOf, matterInWords, matterOf } from '../../core/job/applyCommand';
+import type { Command } from '../../core/job/command';
+import { validateCommand } from '../../core/openFormats/validate';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
+import { saveIdentity } from '../identity';
 import { loadJob, saveJob, type StoredJob } from './jobStore';
 import { logReceived } from './logs';
 import { photoReceived } from './photos';
-import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
+import { checkedCommand, hashOf, takenBefore, type Acknowledged } from '../commandIntake';
 import { refuseStaleStatement } from './statement';
 
 export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {

@@ -8,12 +8,12 @@
  * Written as i = I0·sinh(u/η) for the last term, which is explicit and monotone. Numbers: feasibility fit to
  * the usual shop figures, all assumed; docs/models.md lists them with their origin.
  */
-import { BATTERY_FAULTS } from './faults/battery';
-import { celsiusShown } from '../units/preferences';
-import { bms } from '../control/bms';
-import { assumed } from '../units/parameter';
-import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts, taperOhms } from './chemistry';
-import { constant, definePart, type PartContext, type Rule } from './part';
+import { BATTERY_FAULTS } from '../faults/battery';
+import { celsiusShown } from '../../units/preferences';
+import { bms } from '../../control/bms';
+import { assumed } from '../../units/parameter';
+import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts, taperOhms } from '../chemistry';
+import { constant, definePart, type PartContext, type Rule } from '../part';
 
 const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!);
 /** 12 V blocks in series. */

@@ -1,11 +1,11 @@
 /** What tells the link to close: ignition switch, delay module, boost switch. */
-import { COIL_FEED_WIRE_FAULTS, MODULE_FAULTS } from './faults/modules';
-import { BOOST_FAULTS, IGNITION_FAULTS, LINK_SWITCH_FAULTS } from './faults/switches';
-import { flat, SMALL_PART } from './price';
-import { UNTOLD } from './ownerSentence';
-import { ignitionDelay } from '../control/ignitionDelay';
-import { assumed } from '../units/parameter';
-import { constant, definePart, param } from './part';
+import { COIL_FEED_WIRE_FAULTS, MODULE_FAULTS } from '../faults/modules';
+import { BOOST_FAULTS, IGNITION_FAULTS, LINK_SWITCH_FAULTS } from '../faults/switches';
+import { flat, SMALL_PART } from '../price';
+import { UNTOLD } from '../ownerSentence';
+import { ignitionDelay } from '../../control/ignitionDelay';
+import { assumed } from '../../units/parameter';
+import { constant, definePart, param } from '../part';
 
 export const ignitionSwitch = definePart({
   id: 'ignition-switch',

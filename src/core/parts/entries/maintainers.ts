@@ -1,11 +1,11 @@
 /** Small helpers from one bank to the other's start battery: by difference, by trigger, by diode and lamp. */
-import { DIODE_LAMP_FAULTS } from './faults/line';
-import { flat } from './price';
-import { differentialMaintainer } from '../control/differentialMaintainer';
-import { triggeredMaintainer } from '../control/triggeredMaintainer';
-import type { OwnerSentences } from './ownerSentence';
-import { assumed } from '../units/parameter';
-import { constant, definePart, param } from './part';
+import { DIODE_LAMP_FAULTS } from '../faults/line';
+import { flat } from '../price';
+import { differentialMaintainer } from '../../control/differentialMaintainer';
+import { triggeredMaintainer } from '../../control/triggeredMaintainer';
+import type { OwnerSentences } from '../ownerSentence';
+import { assumed } from '../../units/parameter';
+import { constant, definePart, param } from '../part';
 
 const ends = [
   { id: 'from', label: 'from', lead: 'wire from the bank that gives' },

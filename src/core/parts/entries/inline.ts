@@ -1,13 +1,13 @@
 /** What sits in a heavy cable: link fuse, breaker, coach disconnect. */
-import { LINE_BREAKER_FAULTS } from './faults/line';
-import { LINK_FUSE_FAULTS } from './faults/link';
-import { DISCONNECT_FAULTS } from './faults/loads';
-import { flat, SMALL_PART } from './price';
-import { UNTOLD } from './ownerSentence';
-import { assumed } from '../units/parameter';
-import { breaker } from '../control/breaker';
-import { FUSE_KINDS } from './fuses';
-import { definePart, param } from './part';
+import { LINE_BREAKER_FAULTS } from '../faults/line';
+import { LINK_FUSE_FAULTS } from '../faults/link';
+import { DISCONNECT_FAULTS } from '../faults/loads';
+import { flat, SMALL_PART } from '../price';
+import { UNTOLD } from '../ownerSentence';
+import { assumed } from '../../units/parameter';
+import { breaker } from '../../control/breaker';
+import { FUSE_KINDS } from '../fuses';
+import { definePart, param } from '../part';
 
 export const linkFuse = definePart({
   id: 'link-fuse',

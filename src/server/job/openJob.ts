@@ -1,11 +1,11 @@
 /** Opening a job: a rig drawn up from choices, and a first revision of it. */
 import type { Knex } from 'knex';
-import { SCHEMA_VERSION, type Job } from '../core/job/jobSchema';
-import { EMPTY_INTAKE, EMPTY_USAGE } from '../core/job/job';
-import { validateOpenJob } from '../core/openFormats/validate';
-import { drawRig } from '../core/rig/archetypes/families';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
+import { SCHEMA_VERSION, type Job } from '../../core/job/jobSchema';
+import { EMPTY_INTAKE, EMPTY_USAGE } from '../../core/job/job';
+import { validateOpenJob } from '../../core/openFormats/validate';
+import { drawRig } from '../../core/rig/archetypes/families';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
 import { insertJob } from './jobStore';
 import { randomUUID } from 'node:crypto';
 

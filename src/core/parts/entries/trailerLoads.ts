@@ -1,8 +1,8 @@
 /** Loads of what is towed: a three-way fridge's element, a towed car with its ignition in accessory. */
-import { SMALL_PART } from './price';
-import { UNTOLD } from './ownerSentence';
-import { assumed } from '../units/parameter';
-import { definePart } from './part';
+import { SMALL_PART } from '../price';
+import { UNTOLD } from '../ownerSentence';
+import { assumed } from '../../units/parameter';
+import { definePart } from '../part';
 
 const terminals = [
   { id: 'plus', label: '+', lead: '+ terminal, under its cover' },

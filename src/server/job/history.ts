@@ -1,10 +1,10 @@
 /** A rig through all its jobs, the shop's search, and its calendar. */
 import type { Knex } from 'knex';
-import type { Booking, FollowUp, Job } from '../core/job/job';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
+import type { Booking, FollowUp, Job } from '../../core/job/job';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
 import { loadJob } from './jobStore';
-import { loadShop } from './shop';
+import { loadShop } from '../shop';
 
 const MOST_JOBS = 60;
 

@@ -6,11 +6,11 @@
 import { strToU8, unzip, zipSync, type Unzipped, type Zippable } from 'fflate';
 import type { Knex } from 'knex';
 import { createHash, randomUUID } from 'node:crypto';
-import { canonical } from '../core/units/canonical';
-import { JOB_FILE_LIMIT_BYTES, parseJobText, validateJobDocument } from '../core/openFormats/validate';
-import type { Job } from '../core/job/job';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
+import { canonical } from '../../core/units/canonical';
+import { JOB_FILE_LIMIT_BYTES, parseJobText, validateJobDocument } from '../../core/openFormats/validate';
+import type { Job } from '../../core/job/job';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
 import { insertJob, loadJob, saveJob } from './jobStore';
 import { checkedLog, insertLog, LOGS_LIMIT_BYTES, type StoredLog } from './logs';
 import { cleanPhoto, PHOTO_LIMIT_BYTES } from './photos';

@@ -3,12 +3,12 @@
  * that part is another is refused, with what it was.
  */
 import type { Knex } from 'knex';
-import { definitionOf, undoWords } from '../core/job/applyCommand';
-import type { Command } from '../core/job/command';
-import { fingerprint } from '../core/job/fingerprint';
-import type { Job } from '../core/job/job';
-import type { Covers } from '../core/job/jobSchema';
-import { Refused, type Actor } from './actor';
+import { definitionOf, undoWords } from '../../core/job/applyCommand';
+import type { Command } from '../../core/job/command';
+import { fingerprint } from '../../core/job/fingerprint';
+import type { Job } from '../../core/job/job';
+import type { Covers } from '../../core/job/jobSchema';
+import { Refused, type Actor } from '../actor';
 
 interface Newer {
   name: string;

@@ -1,10 +1,10 @@
 /** What joins two vehicles: the tow connector and a relay behind it. */
-import { TOW_CONNECTOR_FAULTS, VOLTAGE_RELAY_FAULTS } from './faults/line';
-import { flat } from './price';
-import { UNTOLD } from './ownerSentence';
-import { voltageLink } from '../control/voltageLink';
-import { assumed } from '../units/parameter';
-import { constant, definePart, param } from './part';
+import { TOW_CONNECTOR_FAULTS, VOLTAGE_RELAY_FAULTS } from '../faults/line';
+import { flat } from '../price';
+import { UNTOLD } from '../ownerSentence';
+import { voltageLink } from '../../control/voltageLink';
+import { assumed } from '../../units/parameter';
+import { constant, definePart, param } from '../part';
 
 const pin = (label: string) =>
   ({ unit: 'ohm', scale: 'ratio', label, min: 1e-5, max: 100, default: assumed(0.004, 0.4, 'from memory') }) as const;

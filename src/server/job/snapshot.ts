@@ -1,14 +1,14 @@
 /** What the screens of one job read. */
 import type { Knex } from 'knex';
-import type { Job } from '../core/job/job';
-import { buildPace, type BuildPace } from '../core/plan/build/buildPace';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
-import type { Identity } from '../core/job/identity';
-import type { Shop } from '../core/shop/shop';
-import { loadIdentity } from './identity';
+import type { Job } from '../../core/job/job';
+import { buildPace, type BuildPace } from '../../core/plan/build/buildPace';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
+import type { Identity } from '../../core/job/identity';
+import type { Shop } from '../../core/shop/shop';
+import { loadIdentity } from '../identity';
 import { loadJob } from './jobStore';
-import { loadShop } from './shop';
+import { loadShop } from '../shop';
 
 export interface JobSnapshot {
   /** Of this state of the job, its rig's other jobs and the shop's settings. */

@@ -13,7 +13,7 @@ import {
   type Repair,
   type Revision,
   type Verdict,
-} from '../core/job/jobSchema';
+} from '../../core/job/jobSchema';
 import { ticketOf } from './ticket';
 
 export interface StoredJob {

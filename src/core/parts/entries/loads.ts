@@ -2,11 +2,11 @@
  * What the rig takes for itself on either side. Stated in amps, as a clamp would show them at rest volts, and
  * solved as a resistance; in amps because that is what one knows, and because currents add up linearly.
  */
-import { CHASSIS_LOADS_FAULTS, HOUSE_LOADS_FAULTS } from './faults/loads';
-import { SMALL_PART } from './price';
-import { UNTOLD } from './ownerSentence';
-import { assumed, type ParameterSpec } from '../units/parameter';
-import { PartContext, definePart } from './part';
+import { CHASSIS_LOADS_FAULTS, HOUSE_LOADS_FAULTS } from '../faults/loads';
+import { SMALL_PART } from '../price';
+import { UNTOLD } from '../ownerSentence';
+import { assumed, type ParameterSpec } from '../../units/parameter';
+import { PartContext, definePart } from '../part';
 
 /** Volts at which a load's amps are stated, per 12 V. */
 const AT_VOLTS = 12.5;

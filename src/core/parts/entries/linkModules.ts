@@ -5,13 +5,13 @@ import {
   COACH_SENSE_WIRE_FAULTS,
   COIL_FEED_WIRE_FAULTS,
   MODULE_FAULTS,
-} from './faults/modules';
-import { flat } from './price';
-import { bidirectionalLink } from '../control/bidirectionalLink';
-import { timedWindow } from '../control/timedWindow';
-import { voltageLink } from '../control/voltageLink';
-import { assumed, type ParameterSpec } from '../units/parameter';
-import { constant, definePart, param } from './part';
+} from '../faults/modules';
+import { flat } from '../price';
+import { bidirectionalLink } from '../../control/bidirectionalLink';
+import { timedWindow } from '../../control/timedWindow';
+import { voltageLink } from '../../control/voltageLink';
+import { assumed, type ParameterSpec } from '../../units/parameter';
+import { constant, definePart, param } from '../part';
 
 const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({
   unit: 'V',

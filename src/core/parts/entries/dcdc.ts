@@ -1,11 +1,11 @@
 /** DC-DC chargers: take from the start battery side, give the bank behind its own charge, never back; with one input, or a second for panels. */
-import { DCDC_FAULTS, PANEL_INPUT_FAULTS } from './faults/chargers';
-import { byAmps } from './price';
-import { dcdcCharger } from '../control/dcdcCharger';
-import type { OwnerSentences } from './ownerSentence';
-import { assumed, type ParameterSpec } from '../units/parameter';
-import { dualCharger } from '../control/dualCharger';
-import { ENABLE_SCHOOLS } from './enableSchools';
+import { DCDC_FAULTS, PANEL_INPUT_FAULTS } from '../faults/chargers';
+import { byAmps } from '../price';
+import { dcdcCharger } from '../../control/dcdcCharger';
+import type { OwnerSentences } from '../ownerSentence';
+import { assumed, type ParameterSpec } from '../../units/parameter';
+import { dualCharger } from '../../control/dualCharger';
+import { ENABLE_SCHOOLS } from '../enableSchools';
 import {
   constant,
   definePart,
@@ -15,7 +15,7 @@ import {
   type PartContext,
   type Rule,
   type Value,
-} from './part';
+} from '../part';
 import { PANEL_AMPS, PANEL_PARAMS } from './sources';
 
 const volts = (label: string, value: number, spread: number): ParameterSpec => ({

@@ -5,9 +5,9 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { createGunzip } from 'node:zlib';
-import { LOG_LIMIT_BYTES } from '../core/recorderLog/readLog';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
+import { LOG_LIMIT_BYTES } from '../../core/recorderLog/readLog';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
 
 /** Packed logs of one job, together. A million rows of four columns pack into about a third of it. */
 export const LOGS_LIMIT_BYTES = 24 * 1024 * 1024;

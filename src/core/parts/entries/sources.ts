@@ -1,12 +1,12 @@
 /** What charges: alternator and shore charger, each a voltage behind a resistance with a current limit. */
-import { ALTERNATOR_FAULTS, SHORE_CHARGER_FAULTS, SOLAR_FAULTS } from './faults/sources';
-import { SMALL_PART } from './price';
-import { UNTOLD } from './ownerSentence';
-import { assumed, type ParameterSpec } from '../units/parameter';
-import { smartRegulator } from '../control/smartRegulator';
-import { chargeStages } from '../control/chargeStages';
-import { standbyCharger } from '../control/standbyCharger';
-import { constant, definePart, param, type ElementSpec, type PartContext, type Rule, type Value } from './part';
+import { ALTERNATOR_FAULTS, SHORE_CHARGER_FAULTS, SOLAR_FAULTS } from '../faults/sources';
+import { SMALL_PART } from '../price';
+import { UNTOLD } from '../ownerSentence';
+import { assumed, type ParameterSpec } from '../../units/parameter';
+import { smartRegulator } from '../../control/smartRegulator';
+import { chargeStages } from '../../control/chargeStages';
+import { standbyCharger } from '../../control/standbyCharger';
+import { constant, definePart, param, type ElementSpec, type PartContext, type Rule, type Value } from '../part';
 
 export const alternator = definePart({
   id: 'alternator',

@@ -5,8 +5,8 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import sharp from 'sharp';
-import { Refused, type Actor } from './actor';
-import { withShop } from './db';
+import { Refused, type Actor } from '../actor';
+import { withShop } from '../db';
 
 /** Larger than any telephone's picture; what is beyond is no photo of a battery bay. */
 export const PHOTO_LIMIT_BYTES = 20 * 1024 * 1024;
