@@ -3,7 +3,7 @@ import tseslint from 'typescript-eslint';
 
 const corePurity = {
   files: ['src/core/**/*.ts'],
-  ignores: ['**/*.test.ts', 'src/core/openFormats/validators.js'],
+  ignores: ['**/*.test.ts', 'src/core/openFormats/*alidators.js'],
   rules: {
     '@typescript-eslint/no-explicit-any': 'error',
     'no-restricted-imports': [
@@ -46,7 +46,7 @@ const config = [
       '.data/',
       'node_modules/',
       'next-env.d.ts',
-      'src/core/openFormats/validators.js',
+      'src/core/openFormats/*alidators.js',
       'test-results/',
       'playwright-report/',
     ],

@@ -18,7 +18,11 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   await connection();
   const theme = (await cookies()).get('surrik-theme')?.value === 'carbon' ? 'carbon' : 'ticket';
   return (
-    <html lang="en" data-theme={theme}>
+    <html
+      lang="en"
+      data-theme={theme}
+      {...(process.env['SURRIK_CHECK_ANSWERS'] === '1' ? { 'data-check-answers': 'yes' } : {})}
+    >
       <body>
         <Providers>{children}</Providers>
       </body>

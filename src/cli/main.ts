@@ -1,6 +1,6 @@
 /**
  * The headless verbs: JSON in, JSON out. Exit 0 answered (collapsed and hunting are answers), 2 bad input
- * (one line: JSON pointer, found, wanted), 3 our fault.
+ * (a line for each place: JSON pointer, found, wanted), 3 our fault.
  */
 import { readFileSync } from 'node:fs';
 import { parseJobText, validateJobDocument } from '../core/openFormats/validate';
@@ -56,10 +56,34 @@ function readJob(path: string): Job {
     );
   }
   const parsed = parseJobText(text);
-  if (!parsed.ok) throw BadInput.from(parsed.error[0]!);
+  if (!parsed.ok) throw new BadInput(parsed.error);
   const job = validateJobDocument(parsed.value);
-  if (!job.ok) throw BadInput.from(job.error[0]!);
+  if (!job.ok) throw new BadInput(job.error);
   return job.value;
+}
+
+/** Options by name, and what is left: files. */
+function readArguments(words: readonly string[]): { options: Record<string, string>; files: string[] } {
+  const options: Record<string, string> = {};
+  const files: string[] = [];
+  for (let i = 0; i < words.length; i++) {
+    const word = words[i]!;
+    if (!word.startsWith('--')) {
+      files.push(word);
+      continue;
+    }
+    const name = word.slice(2);
+    if (FLAGS.has(name)) {
+      options[name] = 'yes';
+      continue;
+    }
+    if (!OPTIONS.has(name))
+      throw new BadInput(word, word, `one of ${[...OPTIONS, ...FLAGS].map((o) => `--${o}`).join(', ')}`);
+    const value = words[++i];
+    if (value === undefined) throw new BadInput(word, 'nothing', 'a value after it');
+    options[name] = value;
+  }
+  return { options, files };
 }
 
 function main(argv: readonly string[]): number {
@@ -71,25 +95,7 @@ function main(argv: readonly string[]): number {
     return verb || verbName === '--help' || verbName === undefined ? 0 : 2;
   }
   try {
-    const options: Record<string, string> = {};
-    const files: string[] = [];
-    for (let i = 0; i < rest.length; i++) {
-      const word = rest[i]!;
-      if (!word.startsWith('--')) {
-        files.push(word);
-        continue;
-      }
-      const name = word.slice(2);
-      if (FLAGS.has(name)) {
-        options[name] = 'yes';
-        continue;
-      }
-      if (!OPTIONS.has(name))
-        throw new BadInput(word, word, `one of ${[...OPTIONS, ...FLAGS].map((o) => `--${o}`).join(', ')}`);
-      const value = rest[++i];
-      if (value === undefined) throw new BadInput(word, 'nothing', 'a value after it');
-      options[name] = value;
-    }
+    const { options, files } = readArguments(rest);
     if (files.length !== 1) throw new BadInput('JOB', `${files.length} files`, 'one job file, or - for standard input');
     const print = (answer: object | string) =>
       process.stdout.write(
@@ -112,7 +118,7 @@ function main(argv: readonly string[]): number {
     return 0;
   } catch (e) {
     if (e instanceof BadInput) {
-      process.stderr.write(`${e.pointer}: found ${e.found}, wanted ${e.wanted}\n`);
+      process.stderr.write(`${e.message}\n`);
       return 2;
     }
     process.stderr.write(`surrik ${verbName} failed: ${(e as Error).stack ?? String(e)}\n`);

@@ -2,16 +2,15 @@
 import type { Job, Revision } from '../core/job/job';
 import type { DocumentIssue } from '../core/rig/issue';
 
+/** What is wrong with what was given: a line for each place. */
 export class BadInput extends Error {
-  constructor(
-    readonly pointer: string,
-    readonly found: string,
-    readonly wanted: string,
-  ) {
-    super(`${pointer}: found ${found}, wanted ${wanted}`);
-  }
-  static from(issue: DocumentIssue): BadInput {
-    return new BadInput(issue.pointer, issue.found, issue.wanted);
+  readonly issues: readonly DocumentIssue[];
+  constructor(pointer: string, found: string, wanted: string);
+  constructor(issues: readonly DocumentIssue[]);
+  constructor(at: string | readonly DocumentIssue[], found = '', wanted = '') {
+    const issues = typeof at === 'string' ? [{ pointer: at, found, wanted }] : at;
+    super(issues.map((i) => `${i.pointer}: found ${i.found}, wanted ${i.wanted}`).join('\n'));
+    this.issues = issues;
   }
 }
 

@@ -1,8 +1,10 @@
 'use client';
 /** Calls to our own server, with errors a person can act on. */
+import type { Answer, AnswerName } from '../core/openFormats/answers';
 import type { CommandType, Payload } from '../core/job/command';
 import type { Job } from '../core/job/job';
 import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
+import { checkedAnswer } from './checkedAnswers';
 import type { OpenJob } from '../core/job/openJob';
 import type { Hit, ShopCalendar } from '../server/job/history';
 import type { Imported } from '../server/job/jobArchive';
@@ -43,20 +45,27 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
   );
 }
 
+/** An answer whose shape is agreed: held against its schema where answers are checked. */
+const agreed = async <N extends AnswerName>(name: N, path: string, init?: RequestInit): Promise<Answer<N>> =>
+  checkedAnswer(name, await (await request(path, init)).json());
+
 const call = async <T>(path: string, init?: RequestInit): Promise<T> => (await (await request(path, init)).json()) as T;
 
 /** An answer, or what one has where the server has nothing newer. */
-async function callIfNewer<T extends { stamp: string }>(path: string, has: T | undefined): Promise<T> {
-  const mark = path.includes('?') ? '&' : '?';
-  const response = await request(has ? `${path}${mark}since=${encodeURIComponent(has.stamp)}` : path);
-  return response.status === 204 ? has! : ((await response.json()) as T);
+async function ifNewer<N extends 'jobSnapshot' | 'boardPage'>(
+  name: N,
+  path: string,
+  has: Answer<N> | undefined,
+): Promise<Answer<N>> {
+  const response = await request(has ? `${path}?since=${encodeURIComponent(has.stamp)}` : path);
+  return response.status === 204 ? has! : checkedAnswer(name, await response.json());
 }
 
 /** The job as it stands. @param has the snapshot one has: the same object where nothing changed */
 export const fetchSnapshot = (job: number, has?: JobSnapshot): Promise<JobSnapshot> =>
-  callIfNewer(`/api/jobs/${job}/snapshot`, has);
+  ifNewer('jobSnapshot', `/api/jobs/${job}/snapshot`, has);
 
-export const fetchShop = (): Promise<ShopSnapshot> => call('/api/shop');
+export const fetchShop = (): Promise<ShopSnapshot> => agreed('shopSnapshot', '/api/shop');
 
 /** Sends a photo's file; the command that keeps it names what comes back. */
 export const postPhoto = (job: number, file: Blob): Promise<StoredPhoto> =>
@@ -75,25 +84,22 @@ export const fetchLog = (job: number, sha256: string): Promise<Blob> =>
   request(`/api/jobs/${job}/logs/${sha256}`).then((r) => r.blob());
 
 /** The board's first page. @param has the page one has: the same object where nothing changed */
-export const fetchBoard = (has?: BoardPage): Promise<BoardPage> => callIfNewer('/api/jobs', has);
+export const fetchBoard = (has?: BoardPage): Promise<BoardPage> => ifNewer('boardPage', '/api/jobs', has);
 
 /** Finished jobs older than a number. */
-export const fetchOlder = (before: number): Promise<BoardPage> => call(`/api/jobs?before=${before}`);
+export const fetchOlder = (before: number): Promise<BoardPage> => agreed('boardPage', `/api/jobs?before=${before}`);
 
 export const postOpenJob = (job: OpenJob): Promise<{ number: number; again: boolean }> =>
   call('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) });
 
-export const postCommand = (
-  to: number | 'shop',
-  command: unknown,
-): Promise<{ id: string; seq: number; again: boolean }> =>
-  call(`/api/commands?${to === 'shop' ? 'shop' : `job=${to}`}`, {
+export const postCommand = (to: number | 'shop', command: unknown): Promise<Answer<'acknowledged'>> =>
+  agreed('acknowledged', `/api/commands?${to === 'shop' ? 'shop' : `job=${to}`}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(command),
   });
 
-export const fetchHistory = (job: number): Promise<{ jobs: Job[] }> => call(`/api/jobs/${job}/history`);
+export const fetchHistory = (job: number): Promise<{ jobs: Job[] }> => agreed('rigHistory', `/api/jobs/${job}/history`);
 
 /** Takes a job file in: zip or JSON. */
 export const importJobFile = (file: Blob): Promise<Imported> =>

@@ -4,14 +4,10 @@ import type { Knex } from 'knex';
 import { canonical } from '../core/units/canonical';
 import type { DocumentIssue } from '../core/rig/issue';
 import type { Result } from '../core/units/result';
+import type { Answer } from '../core/openFormats/answers';
 import { Refused, type Actor } from './actor';
 
-export interface Acknowledged {
-  id: string;
-  seq: number;
-  /** It had been taken in before. */
-  again: boolean;
-}
+export type Acknowledged = Answer<'acknowledged'>;
 
 interface Envelope {
   id: string;

@@ -6,17 +6,12 @@ import { validateShopCommand } from '../core/openFormats/validate';
 import { paceOf, type Pace, type Step } from '../core/diagnose/pace';
 import { pointPlace } from '../core/probe/measurement';
 import type { Rig } from '../core/rig/schema';
+import type { Answer } from '../core/openFormats/answers';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
 
-export interface ShopSnapshot {
-  seq: number;
-  shop: Shop;
-  actor: { name: string };
-  /** What the shop's own rounds say of its minutes. */
-  pace: Pace[];
-}
+export type ShopSnapshot = Answer<'shopSnapshot'>;
 
 /** The shop of the transaction; settings it never touched are the usual ones. */
 export async function loadShop(tx: Knex.Transaction, lock = false): Promise<{ seq: number; shop: Shop }> {

@@ -242,7 +242,7 @@ describe('verbs', () => {
     );
   });
 
-  it('bad input is one line with place, found, wanted, and exit code 2', async () => {
+  it('bad input is a line for each place, with what is found and wanted, and exit code 2', async () => {
     const good = JSON.parse(readFileSync(JOB, 'utf8')) as {
       revisions: { doc: { conductors: { length: number }[]; parts: object[] } }[];
     };
@@ -253,7 +253,7 @@ describe('verbs', () => {
       writeFileSync(file, JSON.stringify(j));
       const r = await surrik('validate', file);
       expect(r.code).toBe(2);
-      expect(r.err.trim().split('\n')).toHaveLength(1);
+      for (const line of r.err.trim().split('\n')) expect(line).toMatch(/^\/\S*: found .*, wanted .+$/);
       expect(r.err).toMatch(expected);
     };
     await check(
@@ -261,6 +261,12 @@ describe('verbs', () => {
       /^\/revisions\/0\/doc\/conductors\/0\/length: found -3, wanted/,
     );
     await check((j) => j.revisions[0]!.doc.parts.pop(), /conductors\/\d+\/from\/part: found "alternator", wanted/);
+    // Two things wrong are two lines.
+    const two = structuredClone(good);
+    two.revisions[0]!.doc.conductors[0]!.length = -3;
+    two.revisions[0]!.doc.conductors[1]!.length = -4;
+    writeFileSync(file, JSON.stringify(two));
+    expect((await surrik('validate', file)).err.trim().split('\n')).toHaveLength(2);
     writeFileSync(file, 'not json');
     expect(await surrik('validate', file)).toMatchObject({
       code: 2,

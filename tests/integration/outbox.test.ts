@@ -107,6 +107,54 @@ describe('the outbox', () => {
     expect(box.snapshot().some((e) => e.command.id === a.id)).toBe(false);
   });
 
+  it('sets an entry aside that the server fails on again and again, and never holds up those behind it', async () => {
+    const box = new Outbox(1, () => undefined);
+    const [a, b] = [command(), command()];
+    const fault = () => ({ status: 500, body: { error: { code: 'fault', message: 'fault 1234' } } });
+    replies.push(fault, fault, fault);
+    await box.add(a, 0);
+    await box.add(b, 0);
+    await until(() => box.snapshot().some((e) => e.command.id === b.id && e.status === 'sent'));
+    expect(sent.map((s) => s.id)).toEqual([a.id, a.id, a.id, b.id]);
+    expect(box.snapshot().find((e) => e.command.id === a.id)).toMatchObject({ status: 'aside', reason: 'fault 1234' });
+    expect(box.trouble).toBeUndefined();
+  });
+
+  it('sets aside with it what depends on it, and sends all of it again in the old order', async () => {
+    const box = new Outbox(1, () => undefined);
+    const note = command();
+    const made = (note.payload as { id: string }).id;
+    const back = { ...command(), type: 'note.retract', payload: { id: made } } as Command;
+    const other = command();
+    const fault = () => ({ status: 500, body: { error: { code: 'fault', message: 'fault' } } });
+    replies.push(fault, fault, fault);
+    for (const c of [note, back, other]) await box.add(c, 0);
+    await until(() => box.snapshot().some((e) => e.command.id === other.id && e.status === 'sent'));
+    expect(sent.filter((s) => s.id === back.id)).toEqual([]);
+    expect(box.snapshot().find((e) => e.command.id === back.id)).toMatchObject({
+      status: 'aside',
+      because: note.id,
+    });
+    await box.resend(note.id);
+    await until(() => box.snapshot().every((e) => e.status === 'sent'));
+    expect(sent.slice(-2).map((s) => s.id)).toEqual([note.id, back.id]);
+  });
+
+  it('keeps an entry of another person, and one the server does not know yet, to be sent again', async () => {
+    const box = new Outbox(1, () => undefined);
+    const [mine, newer] = [command(), command()];
+    replies.push(
+      () => ({ status: 403, body: { error: { code: 'other-person', message: 'Sign in as A.' } } }),
+      () => ({ status: 409, body: { error: { code: 'newer-command', message: 'Not known yet.' } } }),
+    );
+    await box.add(mine, 0);
+    await box.add(newer, 0);
+    await until(() => box.snapshot().filter((e) => e.status === 'aside').length === 2);
+    await box.resend(mine.id);
+    await until(() => box.snapshot().find((e) => e.command.id === mine.id)!.status === 'sent');
+    expect(box.snapshot().find((e) => e.command.id === newer.id)!.status).toBe('aside');
+  });
+
   it('a session that ran out is no refusal: the entry waits for the next sign-in', async () => {
     const box = new Outbox(1, () => undefined);
     replies.push(() => ({ status: 401, body: { error: { code: 'signed-out', message: 'signed out' } } }));

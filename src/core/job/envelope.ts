@@ -19,7 +19,11 @@ export const envelope = <T extends string, P extends Type.TSchema>(type: T, payl
       id: ReadingSchema.properties.id,
       type: Type.Literal(type),
       version: Type.Literal(1),
-      baseSeq: Type.Integer({ minimum: 0, description: 'newest change of the job or shop the sender had seen' }),
+      baseSeq: Type.Integer({
+        minimum: 0,
+        maximum: 2_147_483_647,
+        description: 'newest change of the job or shop the sender had seen',
+      }),
       at: ReadingSchema.properties.takenAt,
       actor: Type.String({ minLength: 1, maxLength: 60 }),
       payload,

@@ -12,18 +12,22 @@ export const SCHEMA_VERSION = 1;
 
 const uuid = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
 const instant = Type.String({
-  pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}(\\.\\d{1,3})?Z$',
+  format: 'date-time',
+  pattern: '^(19|20|21)\\d{2}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:[0-5]\\d(\\.\\d{1,3})?Z$',
   description: 'UTC',
 });
 const key = Type.String({ pattern: '^[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*$' });
 const person = Type.String({ minLength: 1, maxLength: 80, description: 'how a person is called in the shop' });
+
+/** Changes of one rig within one job: far more than anybody makes, far fewer than an integer holds. */
+const MOST_EPOCHS = 1_000_000;
 
 export const RevisionSchema = Type.Object(
   {
     id: uuid,
     kind: Type.Enum(['as-found', 'proposed', 'as-built']),
     parent: Type.Optional(uuid),
-    epoch: Type.Integer({ minimum: 0, description: 'goes up when the rig itself was changed' }),
+    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS, description: 'goes up when the rig itself was changed' }),
     at: instant,
     withdrawn: Type.Optional(Type.Boolean()),
     reason: Type.Optional(
@@ -38,7 +42,7 @@ export type Revision = Type.Static<typeof RevisionSchema>;
 export const ReadingSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0 }),
+    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
     state: Type.Enum([...STATE_IDS]),
     probe: key,
     ref: Type.Optional(key),
@@ -66,7 +70,7 @@ export const ANSWER_ID = '^[a-z][a-z0-9-]{0,39}$';
 export const ObservationSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0 }),
+    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
     kind: Type.Enum(['note', 'seen']),
     text: Type.String({ minLength: 1, maxLength: 2000, description: 'the note, or the question that was answered' }),
     what: Type.Optional(Type.String({ pattern: QUESTION_ID, description: 'which question; with kind seen only' })),
@@ -103,7 +107,7 @@ export type Covers = Type.Static<typeof CoversSchema>;
 export const VerdictSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0 }),
+    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
     fault: Type.String({ minLength: 1, maxLength: 90 }),
     name: Type.String({ minLength: 1, maxLength: 160 }),
     repair: Type.String({ minLength: 1, maxLength: 200 }),
@@ -279,7 +283,7 @@ export type Waiver = Type.Static<typeof WaiverSchema>;
 export const CheckSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0 }),
+    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
     check: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }),
     result: Type.Enum(['pass', 'fail', 'does-not-apply', 'entry']),
     values: Type.Optional(
@@ -321,7 +325,7 @@ export const SignOffSchema = Type.Object(
 );
 export type SignOff = Type.Static<typeof SignOffSchema>;
 
-const day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
+const day = Type.String({ format: 'date', pattern: '^(19|20|21)\\d{2}-\\d{2}-\\d{2}$' });
 
 /** Something to look at again later. */
 export const FollowUpSchema = Type.Object(
@@ -431,7 +435,7 @@ export const JobSchema = Type.Object(
   {
     schemaVersion: Type.Literal(SCHEMA_VERSION),
     number: Type.Integer({ minimum: 1, maximum: 9999999 }),
-    rigId: Type.String({ minLength: 1, maxLength: 60 }),
+    rigId: Type.String({ pattern: '^[a-z][a-z0-9-]{0,59}$' }),
     status: Type.Enum(['waiting', 'in-the-bay', 'waiting-approval', 'waiting-parts', 'done']),
     complaint: Type.Object(
       {

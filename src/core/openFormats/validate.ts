@@ -10,6 +10,8 @@ import { shown, type DocumentIssue } from '../rig/issue';
 import { err, ok, type Result } from '../units/result';
 import type { Command } from '../job/command';
 import { COMMAND_TYPES } from '../job/commandSchema';
+import { inconsistencies } from './jobConsistency';
+import { MOST_ISSUES, unstorableText } from './storable';
 import { SHOP_COMMAND_TYPES, type ShopCommand } from '../shop/shopSchema';
 import * as validators from './validators';
 import type { SchemaError, Validator } from './validators';
@@ -59,8 +61,19 @@ function issueOf(data: unknown, e: SchemaError): DocumentIssue {
   }
 }
 
+/** Everything a schema finds wrong, each place once; then text that no database would take. */
 function schemaIssues(validate: Validator, data: unknown): DocumentIssue[] {
-  return validate(data) ? [] : (validate.errors ?? []).map((e) => issueOf(data, e));
+  if (validate(data)) return unstorableText(data);
+  const errors = validate.errors ?? [];
+  // Of a choice that none of its forms fits, what the forms lack says more than that none fits.
+  const telling = errors.filter(
+    (e) => e.keyword !== 'anyOf' || !errors.some((x) => x !== e && x.instancePath.startsWith(e.instancePath)),
+  );
+  const issues = telling.map((e) => issueOf(data, e));
+  return [...new Map(issues.map((issue) => [`${issue.pointer} ${issue.wanted}`, issue])).values()].slice(
+    0,
+    MOST_ISSUES,
+  );
 }
 
 /** Text of a job file to JSON, with size and syntax checked. */
@@ -82,90 +95,18 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   job.revisions.forEach((revision, i) => issues.push(...checkRig(revision.doc, `/revisions/${i}/doc`)));
   if (issues.length > 0) return err(issues);
 
-  const add = (pointer: string, found: unknown, wanted: string) =>
-    issues.push({ pointer, found: shown(found), wanted });
-  const unique = (list: readonly { id: string }[], name: string) => {
-    const seen = new Set<string>();
-    list.forEach((item, i) => {
-      if (seen.has(item.id)) add(`/${name}/${i}/id`, item.id, 'an id of its own');
-      seen.add(item.id);
-    });
-  };
-  unique(job.revisions, 'revisions');
-  unique(job.readings, 'readings');
-  unique(job.observations, 'observations');
-  unique(job.verdicts, 'verdicts');
-  unique(job.approvals, 'approvals');
-  unique(job.repairs, 'repairs');
-  unique(job.photos, 'photos');
-  unique(job.choices, 'choices');
-  unique(job.waivers ?? [], 'waivers');
-  unique(job.checks ?? [], 'checks');
-  unique(job.signOffs ?? [], 'signOffs');
-  unique(job.followUps ?? [], 'followUps');
-  unique(job.bookings ?? [], 'bookings');
-  unique(job.planChanges ?? [], 'planChanges');
-  unique(job.logs ?? [], 'logs');
-  unique(job.usage.scenarios, 'usage/scenarios');
-  unique(job.instruments, 'instruments');
-
-  const epochs = new Set(job.revisions.map((r) => r.epoch));
-  const keys = new Set(
-    job.revisions.flatMap((r) => [
-      ...r.doc.probes.map((p) => p.key),
-      ...r.doc.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
-    ]),
-  );
-  if (!keys.has(job.blackLead)) add('/blackLead', job.blackLead, 'a probe or ground point of the rig');
-  job.readings.forEach((r, i) => {
-    if (!epochs.has(r.epoch)) add(`/readings/${i}/epoch`, r.epoch, `an epoch of a revision: ${[...epochs].join(', ')}`);
-    if (!keys.has(r.probe)) add(`/readings/${i}/probe`, r.probe, 'a probe of the rig');
-    if (r.ref !== undefined && !keys.has(r.ref)) add(`/readings/${i}/ref`, r.ref, 'a probe or ground point of the rig');
-    if ((r.status === 'measured') !== (r.value !== undefined))
-      add(`/readings/${i}/value`, r.value, r.status === 'measured' ? 'a number' : 'no value with this status');
-  });
-  job.observations.forEach((o, i) => {
-    const answered = o.what !== undefined && o.answer !== undefined;
-    if (answered !== (o.kind === 'seen'))
-      add(
-        `/observations/${i}/answer`,
-        o.answer,
-        o.kind === 'seen' ? 'what was asked and the answer' : 'no answer on a note',
-      );
-  });
-  const meters = new Set(job.instruments.map((m) => m.id));
-  if (job.meter !== undefined && !meters.has(job.meter)) add('/meter', job.meter, 'an instrument of this job');
-  job.readings.forEach((r, i) => {
-    if (r.meter !== undefined && !meters.has(r.meter))
-      add(`/readings/${i}/meter`, r.meter, 'an instrument of this job');
-  });
-  job.approvals.forEach((a, i) => {
-    if (!job.verdicts.some((v) => v.id === a.verdict))
-      add(`/approvals/${i}/verdict`, a.verdict, 'the id of a verdict of this job');
-  });
-  job.signOffs?.forEach((s, i) => {
-    if (!job.revisions.some((r) => r.id === s.revision))
-      add(`/signOffs/${i}/revision`, s.revision, 'the id of a revision of this job');
-  });
-  job.choices.forEach((c, i) => {
-    if (!job.revisions.some((r) => r.id === c.revision && r.kind === 'proposed'))
-      add(`/choices/${i}/revision`, c.revision, 'the id of a proposed revision of this job');
-  });
-  job.repairs.forEach((r, i) => {
-    if (!job.verdicts.some((v) => v.id === r.verdict))
-      add(`/repairs/${i}/verdict`, r.verdict, 'the id of a verdict of this job');
-  });
+  issues.push(...inconsistencies(job));
   if (issues.length > 0) return err(issues);
 
   job.revisions.forEach((revision, i) => {
     const model = new RigModel(compileRig(revision.doc));
     const unsolved = statesOf(revision.doc).find((state) => !model.settle(state.id).solved)?.id;
     if (unsolved)
-      add(
-        `/revisions/${i}/doc`,
-        `no operating point at ${unsolved}`,
-        'a rig whose circuit can be solved: look for a loop of almost no resistance',
-      );
+      issues.push({
+        pointer: `/revisions/${i}/doc`,
+        found: `no operating point at ${unsolved}`,
+        wanted: 'a rig whose circuit can be solved: look for a loop of almost no resistance',
+      });
   });
   return issues.length > 0 ? err(issues) : ok(job);
 }

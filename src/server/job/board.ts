@@ -1,28 +1,14 @@
 /** The job board: one query a page, tickets as they were written with their jobs. */
 import type { Knex } from 'knex';
 import type { Job } from '../../core/job/job';
+import type { Answer } from '../../core/openFormats/answers';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { loadJob } from './jobStore';
 import { ticketOf, type Ticket } from './ticket';
 
-export interface BoardTicket extends Ticket {
-  number: number;
-  complaint: string;
-  status: Job['status'];
-}
-
-export interface BoardPage {
-  /** Changes with anything on the board: asked with it, the answer is "nothing new". */
-  stamp: string;
-  shop: string;
-  actor: string;
-  tickets: BoardTicket[];
-  /** How many jobs there are by status, on this page or not. */
-  counts: Record<Job['status'], number>;
-  /** Where the next page of finished jobs begins, if there is one. */
-  olderThan?: number;
-}
+export type BoardPage = Answer<'boardPage'>;
+export type BoardTicket = BoardPage['tickets'][number];
 
 /** Open jobs on a board; a shop has as many bays as it has, and more than this is no board. */
 const MOST_OPEN = 300;

@@ -2,36 +2,15 @@
 import type { Knex } from 'knex';
 import type { Job } from '../../core/job/job';
 import { buildPace, type BuildPace } from '../../core/plan/build/buildPace';
+import type { Answer } from '../../core/openFormats/answers';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
-import type { Identity } from '../../core/job/identity';
-import type { Shop } from '../../core/shop/shop';
 import { loadIdentity } from '../identity';
 import { loadJob } from './jobStore';
 import { loadShop } from '../shop';
 
-export interface JobSnapshot {
-  /** Of this state of the job, its rig's other jobs and the shop's settings. */
-  stamp: string;
-  seq: number;
-  job: Job;
-  actor: { name: string };
-  shop: Shop;
-  /** Whose rig it is; never part of the job's document. */
-  identity: Identity;
-  /** Other jobs of this rig, newest first. */
-  visits: Visit[];
-  /** What the shop's own builds say of its minutes. */
-  buildPace: BuildPace;
-}
-
-export interface Visit {
-  number: number;
-  at: string;
-  status: Job['status'];
-  complaint: string;
-  verdict?: string;
-}
+export type JobSnapshot = Answer<'jobSnapshot'>;
+export type Visit = JobSnapshot['visits'][number];
 
 /** What a page of the job shows. */
 export const jobSnapshot = async (db: Knex, actor: Actor, number: number): Promise<JobSnapshot> =>

@@ -1,4 +1,6 @@
 /** The board's ticket of a job: what is to be done next, by whom it was last touched. Written with the job. */
+import type Type from 'typebox';
+import type { TicketSchema } from '../../core/openFormats/answers';
 import {
   currentRevision,
   madeBy,
@@ -8,13 +10,7 @@ import {
   type Job,
 } from '../../core/job/job';
 
-export interface Ticket {
-  rig: string;
-  kind: string;
-  changedAt: string;
-  by: string;
-  next: { station: string; words: string };
-}
+export type Ticket = Type.Static<typeof TicketSchema>;
 
 /** What is to be done next on a job, from its record alone. */
 function nextStep(job: Job): Ticket['next'] {
