@@ -11,13 +11,17 @@ type Reply = { status: number; body?: object } | 'down';
 let sent: { id: string; baseSeq: number }[];
 let replies: ((c: Command) => Reply)[];
 let seq: number;
+/** Commands of the test that runs: a box of an earlier one may still be trying. */
+let own: Set<string>;
 
 beforeEach(() => {
   sent = [];
   replies = [];
   seq = 0;
+  own = new Set();
   vi.stubGlobal('fetch', (_url: string, init: { body: string }) => {
     const command = JSON.parse(init.body) as Command;
+    if (!own.has(command.id)) return Promise.reject(new TypeError('of another test'));
     sent.push({ id: command.id, baseSeq: command.baseSeq });
     const reply = replies.shift()?.(command) ?? { status: 200, body: { id: command.id, seq: ++seq, again: false } };
     if (reply === 'down') return Promise.reject(new TypeError('failed to fetch'));
@@ -30,16 +34,19 @@ beforeEach(() => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
-const command = (): Command =>
-  ({
-    id: randomUUID(),
+const command = (): Command => {
+  const id = randomUUID();
+  own.add(id);
+  return {
+    id,
     type: 'note.add',
     version: 1,
     baseSeq: 0,
     at: '2026-11-24T16:00:00.000Z',
     actor: 'A',
     payload: { id: randomUUID(), text: 'x' },
-  }) as Command;
+  } as Command;
+};
 const until = (condition: () => boolean) => vi.waitFor(() => expect(condition()).toBe(true), { timeout: 30_000 });
 
 describe('the outbox', () => {
