@@ -174,7 +174,8 @@ for (const { m, i } of drawn) {
       // The nearest tests first: most mutants never reach the rest.
       const rounds = [
         ...(existsSync(beside) ? [[beside]] : []),
-        [join(dirname(path)), `src/core/${folder}/`],
+        ['tests/reference/answers'],
+        [dirname(path), `src/core/${folder}/`],
         [...(ALSO[folder] ?? [])],
       ].filter((r) => r.length > 0);
       result = 'survived';
