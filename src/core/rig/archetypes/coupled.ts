@@ -112,8 +112,11 @@ const heavy = (link: CoupledLink) =>
   link === 'heavy-line' || link === 'dcdc' || link === 'dcdc-dual' || link === 'chained';
 const charges = (link: CoupledLink) => link.startsWith('dcdc') || link === 'chained';
 
-/** A whole rig from the choices. `id` and `name` are the rig's own. */
-export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
+/** What every section of the drawing is drawn with. */
+type Draft = ReturnType<typeof draftOf>;
+
+/** Where everything sits, what the link asks for, how thick and how well fused its line is. */
+function draftOf(c: CoupledChoices) {
   const words = WORDS[c.family];
   const from = c.towLength + GAP[c.family];
   const station = (tow: boolean, share: number) =>
@@ -211,7 +214,42 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? FRIDGE_AMPS * 1.25 : 0))
     : 30;
   const behindRating = charges(c.link) ? fuseAbove(amps * 1.25) : heavy(c.link) ? lineRating : 30;
-  const parts: Part[] = [
+  const afterFuse = relayed ? 'link.coach-stud' : 'link-fuse.load';
+  const lineLength = run(relayed ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1;
+  return {
+    c,
+    words,
+    S,
+    run,
+    part,
+    bank,
+    car,
+    chained,
+    relayed,
+    amps,
+    vanAmps,
+    outVolts,
+    inAmps,
+    line,
+    dual,
+    solar,
+    feed,
+    feedStation,
+    profile,
+    scaled,
+    enable,
+    lineRating,
+    behindRating,
+    afterFuse,
+    lineLength,
+  };
+}
+
+// The sections below are the drawing itself: rows of parts, cables, grounds and probes.
+
+// eslint-disable-next-line max-lines-per-function -- a table: one row a part
+function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lineRating }: Draft): Part[] {
+  return [
     part(
       'alternator',
       'alternator',
@@ -289,6 +327,28 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
           bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory', c.accessory, 0.75),
         ]
       : []),
+  ];
+}
+
+// eslint-disable-next-line max-lines-per-function -- a table: one row a part
+function partsBehind({
+  c,
+  words,
+  S,
+  part,
+  bank,
+  car,
+  amps,
+  outVolts,
+  inAmps,
+  dual,
+  solar,
+  profile,
+  scaled,
+  enable,
+  behindRating,
+}: Draft): Part[] {
+  return [
     part(
       'connector',
       'tow-connector',
@@ -391,10 +451,22 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
         ]
       : []),
   ];
+}
 
-  const afterFuse = relayed ? 'link.coach-stud' : 'link-fuse.load';
-  const lineLength = run(relayed ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1;
-  const conductors: Conductor[] = [
+// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
+function towCables({
+  c,
+  S,
+  run,
+  chained,
+  relayed,
+  line,
+  feed,
+  feedStation,
+  afterFuse,
+  lineLength,
+}: Draft): Conductor[] {
+  return [
     cable(
       'alternator-cable',
       'Alternator cable',
@@ -515,6 +587,12 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
           ),
         ]
       : []),
+  ];
+}
+
+// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
+function cablesBehind({ c, words, S, run, car, line, solar, enable }: Draft): Conductor[] {
+  return [
     ...behindLine(c, line, S, run, enable),
     ...(car
       ? [
@@ -627,6 +705,11 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
           ),
         ]
       : []),
+  ];
+}
+
+function returnsOf({ c, words, S, run, line }: Draft): Conductor[] {
+  return [
     cable(
       'chassis-negative',
       'Start battery to frame',
@@ -680,8 +763,10 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     ),
     cable('house-negative', 'Loads to frame', 'return', 'house.minus', 'behind-frame.middle', '6', 0.9, 0.001),
   ];
+}
 
-  const grounds: Ground[] = [
+function groundsOf({ words, S }: Draft): Ground[] {
+  return [
     {
       id: 'frame',
       vehicle: 'tow',
@@ -707,7 +792,10 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
       points: [{ id: 'block', label: 'engine block, bare boss', station: S.alternator + 0.2, place: words.tow }],
     },
   ];
-  const bonds: Bond[] = [
+}
+
+function bondsOf({ c, car }: Draft): Bond[] {
+  return [
     {
       id: 'alternator-mount',
       name: 'Alternator case to engine block',
@@ -727,7 +815,10 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
       ),
     },
   ];
+}
 
+/** Points a technician measures, in the order of their labels. */
+function probesOf({ c, words, car, relayed }: Draft): Probe[] {
   const wanted: [key: string, name: string][] = [
     ['alternator.output', 'Alternator stud'],
     ['chassis-bank.plus', 'Start +'],
@@ -768,8 +859,13 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     ['alternator-cable.clamp', 'Alternator amps'],
     ['coach-negative.clamp', `${words.bank} amps`],
   ];
-  const probes: Probe[] = wanted.map(([key, probeName], i) => ({ key, label: `P${i + 1}`, name: probeName }));
+  return wanted.map(([key, name], i) => ({ key, label: `P${i + 1}`, name }));
+}
 
+/** A whole rig from the choices. `id` and `name` are the rig's own. */
+export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
+  const draft = draftOf(c);
+  const { words } = draft;
   return {
     id,
     name,
@@ -785,16 +881,17 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
         coupledTo: 'tow',
       },
     ],
-    parts,
-    conductors,
-    grounds,
-    bonds,
-    probes,
+    parts: [...towParts(draft), ...partsBehind(draft)],
+    conductors: [...towCables(draft), ...cablesBehind(draft), ...returnsOf(draft)],
+    grounds: groundsOf(draft),
+    bonds: bondsOf(draft),
+    probes: probesOf(draft),
     reference: at('frame.front'),
   };
 }
 
 /** What follows the connector, to the bank behind. */
+// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
 function behindLine(
   c: CoupledChoices,
   line: Conductor['gauge'],

@@ -70,11 +70,7 @@ const PLACES = {
 
 const USUAL_DCDC_AMPS = 40;
 /** What each kind of link is closed by, and how that is wired. */
-function linkParts(
-  c: MotorhomeChoices,
-  part: PartMaker,
-  run: Runner,
-): { parts: Part[]; conductors: Conductor[]; probes: [string, string][] } {
+function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): LinkDrawing {
   const volts = c.nominalVolts / 12;
   const scaled = (value: number, spread = 0.08): Parameter => assumed(value * volts, spread * volts);
   const chassisSense = cable(
@@ -194,130 +190,147 @@ function linkParts(
         probes: [['link-switch.output', 'Link switch out']],
       };
     case 'dcdc-boost':
-    case 'dcdc': {
-      const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
-      const gauge = chargerGauge(amps / volts);
-      // With the isolator kept for boost there is a way round already.
-      const bypass = c.bypass === true && c.link === 'dcdc';
-      return {
-        parts: [
-          part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
-            limit: assumed(amps, 0.05),
-            inLimit: assumed(Math.round(amps * 1.5), 0.1),
-            tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
-            absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06),
-            float: scaled(PROFILES[c.coach.chemistry].float, 0.06),
-            rebulk: scaled(12.8, 0.1),
-            on: scaled(13.8, 0.06),
-            off: scaled(13.2, 0.06),
-            lockout: scaled(12.2, 0.06),
-            restart: scaled(12.7, 0.06),
-          }),
-          part(
-            'dcdc-fuse',
-            'link-fuse',
-            'coach',
-            'coach',
-            'Coach bay',
-            'Charger fuse',
-            `${fuseAbove(amps * 1.25)} A`,
-            { rating: fuseRating(fuseAbove(amps * 1.25)) },
-            { type: fuseType(fuseAbove(amps * 1.25)) },
-          ),
-          ...(bypass
-            ? [
-                part('bypass', 'bypass-switch', 'link', 'both', 'Link box', 'Bypass', 'hand switch'),
-                part('bypass-fuse', 'link-fuse', 'disconnect', 'coach', 'Coach bay', 'Bypass fuse', '150 A'),
-              ]
-            : []),
-        ],
-        conductors: [
-          cable(
-            'dcdc-input',
-            'Link fuse to DC-DC charger',
-            'feed',
-            'link-fuse.load',
-            'dcdc.input',
-            gauge,
-            run('fuse', 'module') + 0.4,
-            0.0008,
-          ),
-          cable(
-            'dcdc-output',
-            'DC-DC charger to its fuse',
-            'feed',
-            'dcdc.output',
-            'dcdc-fuse.load',
-            gauge,
-            run('module', 'coach') + 1,
-            0.0008,
-          ),
-          cable(
-            'dcdc-fuse-lead',
-            'Charger fuse to coach bank',
-            'feed',
-            'dcdc-fuse.source',
-            'coach-bank.plus',
-            gauge,
-            0.4,
-            0.0006,
-          ),
-          cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
-          cable(
-            'dcdc-enable',
-            'Ignition to DC-DC enable',
-            'control',
-            'ignition.run',
-            'dcdc.enable',
-            '16',
-            run('ignition', 'module') + 1,
-            0.02,
-          ),
-          ...(bypass
-            ? [
-                cable(
-                  'bypass-lead',
-                  'Link fuse to bypass',
-                  'feed',
-                  'link-fuse.load',
-                  'bypass.chassis-stud',
-                  '1/0',
-                  run('fuse', 'link') + 0.3,
-                  0.0005,
-                ),
-                cable(
-                  'bypass-cable',
-                  'Bypass to its fuse',
-                  'feed',
-                  'bypass.coach-stud',
-                  'bypass-fuse.load',
-                  '1/0',
-                  run('link', 'coach') + 1.2,
-                  0.0008,
-                ),
-                cable(
-                  'bypass-fuse-lead',
-                  'Bypass fuse to coach bank',
-                  'feed',
-                  'bypass-fuse.source',
-                  'coach-bank.plus',
-                  '1/0',
-                  0.5,
-                  0.0005,
-                ),
-              ]
-            : []),
-        ],
-        probes: [
-          ['dcdc.input', 'DC-DC in'],
-          ['dcdc.output', 'DC-DC out'],
-          ['dcdc.enable', 'DC-DC enable'],
-        ],
-      };
-    }
+    case 'dcdc':
+      return chargerParts(c, part, run, scaled);
     case 'diode':
       return { parts: [], conductors: [], probes: [] };
   }
+}
+
+/** A DC-DC charger in place of the link, with its fuse, its enable, and a bypass round it where one is wanted. */
+function chargerParts(
+  c: MotorhomeChoices,
+  part: PartMaker,
+  run: Runner,
+  scaled: (value: number, spread?: number) => Parameter,
+): LinkDrawing {
+  const volts = c.nominalVolts / 12;
+  const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
+  const gauge = chargerGauge(amps / volts);
+  // With the isolator kept for boost there is a way round already.
+  const bypass = c.bypass === true && c.link === 'dcdc';
+  return {
+    parts: [
+      part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
+        limit: assumed(amps, 0.05),
+        inLimit: assumed(Math.round(amps * 1.5), 0.1),
+        tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
+        absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06),
+        float: scaled(PROFILES[c.coach.chemistry].float, 0.06),
+        rebulk: scaled(12.8, 0.1),
+        on: scaled(13.8, 0.06),
+        off: scaled(13.2, 0.06),
+        lockout: scaled(12.2, 0.06),
+        restart: scaled(12.7, 0.06),
+      }),
+      part(
+        'dcdc-fuse',
+        'link-fuse',
+        'coach',
+        'coach',
+        'Coach bay',
+        'Charger fuse',
+        `${fuseAbove(amps * 1.25)} A`,
+        { rating: fuseRating(fuseAbove(amps * 1.25)) },
+        { type: fuseType(fuseAbove(amps * 1.25)) },
+      ),
+      ...(bypass
+        ? [
+            part('bypass', 'bypass-switch', 'link', 'both', 'Link box', 'Bypass', 'hand switch'),
+            part('bypass-fuse', 'link-fuse', 'disconnect', 'coach', 'Coach bay', 'Bypass fuse', '150 A'),
+          ]
+        : []),
+    ],
+    conductors: [
+      cable(
+        'dcdc-input',
+        'Link fuse to DC-DC charger',
+        'feed',
+        'link-fuse.load',
+        'dcdc.input',
+        gauge,
+        run('fuse', 'module') + 0.4,
+        0.0008,
+      ),
+      cable(
+        'dcdc-output',
+        'DC-DC charger to its fuse',
+        'feed',
+        'dcdc.output',
+        'dcdc-fuse.load',
+        gauge,
+        run('module', 'coach') + 1,
+        0.0008,
+      ),
+      cable(
+        'dcdc-fuse-lead',
+        'Charger fuse to coach bank',
+        'feed',
+        'dcdc-fuse.source',
+        'coach-bank.plus',
+        gauge,
+        0.4,
+        0.0006,
+      ),
+      cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
+      cable(
+        'dcdc-enable',
+        'Ignition to DC-DC enable',
+        'control',
+        'ignition.run',
+        'dcdc.enable',
+        '16',
+        run('ignition', 'module') + 1,
+        0.02,
+      ),
+      ...(bypass
+        ? [
+            cable(
+              'bypass-lead',
+              'Link fuse to bypass',
+              'feed',
+              'link-fuse.load',
+              'bypass.chassis-stud',
+              '1/0',
+              run('fuse', 'link') + 0.3,
+              0.0005,
+            ),
+            cable(
+              'bypass-cable',
+              'Bypass to its fuse',
+              'feed',
+              'bypass.coach-stud',
+              'bypass-fuse.load',
+              '1/0',
+              run('link', 'coach') + 1.2,
+              0.0008,
+            ),
+            cable(
+              'bypass-fuse-lead',
+              'Bypass fuse to coach bank',
+              'feed',
+              'bypass-fuse.source',
+              'coach-bank.plus',
+              '1/0',
+              0.5,
+              0.0005,
+            ),
+          ]
+        : []),
+    ],
+    probes: [
+      ['dcdc.input', 'DC-DC in'],
+      ['dcdc.output', 'DC-DC out'],
+      ['dcdc.enable', 'DC-DC enable'],
+    ],
+  };
+}
+
+/** What a link adds to the drawing. */
+interface LinkDrawing {
+  parts: Part[];
+  conductors: Conductor[];
+  probes: [string, string][];
 }
 
 type PlaceName = keyof (typeof PLACES)['rear'];
@@ -334,9 +347,10 @@ type PartMaker = (
   options?: Record<string, string>,
 ) => Part;
 
-/** A whole rig from the choices. `id` and `name` are the rig's own; `kind` says what it is in a line. */
-export function motorhome(id: string, name: string, choices: MotorhomeChoices = USUAL_MOTORHOME): Rig {
-  const c = choices;
+/** What every section of the drawing is drawn with. */
+type Draft = ReturnType<typeof draftOf>;
+
+function draftOf(c: MotorhomeChoices) {
   const volts = c.nominalVolts / 12;
   const shares = PLACES[c.engineAt];
   const station = (where: PlaceName) => Number((shares[where] * c.length).toFixed(3));
@@ -395,7 +409,48 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.3),
   };
 
-  const parts: Part[] = [
+  const point = (where: PlaceName, feet: number) => Number((station(where) + feet * FEET).toFixed(3));
+  return {
+    c,
+    station,
+    run,
+    dashAtEngine,
+    part,
+    scaled,
+    bank,
+    diode,
+    solenoid,
+    hasDisconnect,
+    houseBus,
+    link,
+    boost,
+    chargerName,
+    linkRating,
+    chargerParams,
+    volts,
+    point,
+  };
+}
+
+// The sections below are the drawing itself: rows of parts, cables, grounds and probes, longer than any function should be.
+
+// eslint-disable-next-line max-lines-per-function -- a table: one row a part
+function partsOf({
+  c,
+  volts,
+  part,
+  scaled,
+  bank,
+  diode,
+  solenoid,
+  hasDisconnect,
+  boost,
+  chargerName,
+  linkRating,
+  chargerParams,
+  link,
+}: Draft): Part[] {
+  return [
     part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash'),
     ...(boost ? [part('boost', 'boost-switch', 'boost', 'coach', 'Dash', 'Boost switch', 'dash, hold')] : []),
     part('house', 'house-loads', 'house', 'coach', 'Coach bay', 'House loads', 'fuse panel'),
@@ -488,8 +543,11 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
       fastLimit: assumed(Math.round(c.alternatorAmps * 0.88), 0.12),
     }),
   ];
+}
 
-  const conductors: Conductor[] = [
+// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
+function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Draft): Conductor[] {
+  return [
     ...(!diode
       ? [
           cable(
@@ -683,7 +741,12 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
           ),
         ]
       : []),
-    ...link.conductors,
+  ];
+}
+
+// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
+function returnsOf({ c, solenoid }: Draft): Conductor[] {
+  return [
     ...(solenoid
       ? [cable('coil-ground', 'Coil to frame', 'return', 'link.coil-minus', 'frame.bay-2', '14', 0.9, 0.01)]
       : []),
@@ -781,9 +844,10 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
         ]
       : []),
   ];
+}
 
-  const point = (where: PlaceName, feet: number) => Number((station(where) + feet * FEET).toFixed(3));
-  const grounds: Ground[] = [
+function groundsOf({ station, dashAtEngine, point }: Draft): Ground[] {
+  return [
     {
       id: 'frame',
       vehicle: 'coach',
@@ -813,7 +877,10 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
       ],
     },
   ];
+}
 
+/** Points a technician measures, in the order of their labels. */
+function probesOf({ c, diode, solenoid, hasDisconnect, boost, link }: Draft): Probe[] {
   const wanted: [key: string, name: string][] = [
     ['ignition.run', 'Ignition out'],
     ...(boost
@@ -865,8 +932,13 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
       ? []
       : ([['delay.ground', 'Module ground']] as [string, string][])),
   ];
-  const probes: Probe[] = wanted.map(([key, probeName], i) => ({ key, label: `P${i + 1}`, name: probeName }));
+  return wanted.map(([key, name], i) => ({ key, label: `P${i + 1}`, name }));
+}
 
+/** A whole rig from the choices. `id` and `name` are the rig's own; `kind` says what it is in a line. */
+export function motorhome(id: string, name: string, choices: MotorhomeChoices = USUAL_MOTORHOME): Rig {
+  const draft = draftOf(choices);
+  const { c } = draft;
   return {
     id,
     name,
@@ -875,9 +947,9 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     vehicles: [
       { id: 'coach', role: 'motorhome', length: c.length, engineAt: c.engineAt, nominalVolts: c.nominalVolts },
     ],
-    parts,
-    conductors,
-    grounds,
+    parts: partsOf(draft),
+    conductors: [...feedsOf(draft), ...draft.link.conductors, ...returnsOf(draft)],
+    grounds: groundsOf(draft),
     bonds: [
       {
         id: 'frame-splice',
@@ -894,7 +966,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
         resistance: assumed(0.0002, 0.5, 'from memory'),
       },
     ],
-    probes,
+    probes: probesOf(draft),
     reference: at('frame.bay-2'),
   };
 }
