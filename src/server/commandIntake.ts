@@ -18,15 +18,23 @@ interface Envelope {
   payload: unknown;
 }
 
+/** Whether a command is well made but of a kind, or a version, that only a newer Surrik knows. */
+const isNewer = (issues: readonly DocumentIssue[]): boolean =>
+  issues.some(
+    (i) =>
+      (i.pointer === '/type' && /^"[a-zA-Z]+\.[a-zA-Z-]+"$/.test(i.found)) ||
+      (i.pointer === '/version' && /^[2-9]\d{0,3}$/.test(i.found)),
+  );
+
 /** The command, or a refusal that names the place or the other person. */
 export function checkedCommand<C extends Envelope>(checked: Result<C, DocumentIssue[]>, actor: Actor): C {
   if (!checked.ok) {
     const issue = checked.error[0]!;
-    if (issue.pointer === '/type' || issue.pointer === '/version')
+    if (isNewer(checked.error))
       throw new Refused(
         409,
         'newer-command',
-        `This server does not know an entry of kind ${issue.found} yet. It is kept on this device: bring the server up to date, then send it again.`,
+        'This server does not know such an entry yet. It is kept on this device: bring the server up to date, then send it again.',
       );
     throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
   }
