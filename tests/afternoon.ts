@@ -96,3 +96,9 @@ export const hunt = { sleptMinutes: 40, amps: 0.31, circuits: [] };
 export const waiver = { id: demoUuid('waiver'), rule: 'fuse-far', at: 'link-fuse', reason: 'Sheathed all the way up.' };
 export const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
 export const towed = usualTow(currentRevision(coupled).doc)!;
+
+/** The pick built: the rig itself is another. */
+export const finishedBuild = after(
+  picked,
+  command('build.finish', { revision: pick.revision, built: demoUuid('built in the afternoon') }),
+);

@@ -47,6 +47,8 @@ export function phasesOf(scenario: Scenario, nominalVolts: number): Phase[] {
     const end = t + leg.hours * 3600;
     let first = true;
     const add = (to: number, engine: OperatingInputs['engine']) => {
+      // A share so small that its stretch has no length is none.
+      if (to <= t) return;
       phases.push({ leg: index, from: t, to, first, inputs: inputsOf(leg, engine, nominalVolts) });
       first = false;
       t = to;

@@ -4,8 +4,8 @@
  */
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { Outbox } from '../../src/client/outbox';
-import type { Command } from '../../src/core/job/command';
+import { Outbox } from './outbox';
+import type { Command } from '../core/job/command';
 
 type Reply = { status: number; body?: object } | 'down';
 let sent: { id: string; baseSeq: number }[];
