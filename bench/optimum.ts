@@ -53,7 +53,7 @@ export function drawCases(compiled: CompiledRig, count: number, seed: number): {
     const names = [...new Set(classes)];
     if (names.length < 3) continue;
     const volts = pick(measurements, TESTS - 1).map((m): CaseTest => {
-      const state = belief.bench.states[Math.floor(rng.uniform() * belief.bench.states.length)]!;
+      const state = belief.workspace.states[Math.floor(rng.uniform() * belief.workspace.states.length)]!;
       const red = belief.rowOf(state.id, m.red)!;
       const black = m.black === undefined ? -1 : belief.rowOf(state.id, m.black)!;
       const draws = components.map((c) => {

@@ -58,7 +58,7 @@ export function addedProbes(belief: Belief): AddedProbe[] {
     const fault = belief.faults[component.faultIndex]!;
     if (seen.has(fault.class) || leaders.length === LEADERS) continue;
     seen.add(fault.class);
-    const rows = belief.bench.states.map((state) => {
+    const rows = belief.workspace.states.map((state) => {
       const row = new Float64Array(outputs.length);
       const { z, severity } = component.learnt();
       model.settle(state.id, { z, effects: component.effects, severity });
@@ -74,7 +74,7 @@ export function addedProbes(belief: Belief): AddedProbe[] {
     const o = outputs.findIndex((x) => x.key === probe.key);
     if (o < 0) continue;
     const unit = outputs[o]!.kind === 'amps' ? 'A' : 'V';
-    belief.bench.states.forEach((state, s) => {
+    belief.workspace.states.forEach((state, s) => {
       const read = (rows: Float64Array[]) => rows[s]![o]! - (unit === 'V' ? rows[s]![reference]! : 0);
       for (const other of others) {
         const a = read(first.rows);

@@ -5,7 +5,7 @@
 import { rigOutputs, type Output } from '../probe/outputs';
 import type { CompiledRig } from '../compile/compile';
 import { ASSUMPTIONS, type Assumptions } from './assumptions';
-import { Bench, Component, strataOf } from './component';
+import { LinearisationWorkspace, Component, strataOf } from './component';
 import { membersOf, rigFaults, type Fault } from './faults';
 import type { IntakeClue } from './intake';
 import { priors } from './priors';
@@ -48,7 +48,7 @@ const LEFT_OUT_CANNOT_MATTER = 1e-7;
 
 export class Belief {
   readonly faults: Fault[];
-  readonly bench: Bench;
+  readonly workspace: LinearisationWorkspace;
   readonly components: Component[] = [];
   readonly outputs: Output[];
   /** Probability per fault, in the order of `faults`. */
@@ -74,7 +74,7 @@ export class Belief {
   ) {
     this.outputs = rigOutputs(compiled);
     this.outputIndex = new Map(this.outputs.map((o, i) => [o.key, i]));
-    this.bench = new Bench(compiled, this.outputs, assumptions.spreadFactor);
+    this.workspace = new LinearisationWorkspace(compiled, this.outputs, assumptions.spreadFactor);
     this.faults = rigFaults(compiled.rig);
     this.questions = observationsOf(compiled.rig, this.faults);
     this.prior = priors(this.faults, intake, assumptions);
@@ -82,22 +82,22 @@ export class Belief {
       const strata = strataOf(fault.effects);
       for (let s = 0; s < strata; s++) {
         const logPrior = Math.log(this.prior[f]! / strata);
-        this.components.push(new Component(this.bench, f, fault.effects, s, strata, logPrior));
+        this.components.push(new Component(this.workspace, f, fault.effects, s, strata, logPrior));
       }
     });
     this.nominal = compiled.rig.vehicles[0]!.nominalVolts;
     this.probability = Float64Array.from(this.prior);
     this.weight = new Float64Array(this.components.length);
-    this.row = new Float64Array(this.bench.width);
-    this.pRow = new Float64Array(this.bench.width);
+    this.row = new Float64Array(this.workspace.width);
+    this.pRow = new Float64Array(this.workspace.width);
     this.replay();
   }
 
   /** Row of an output in an operating state; undefined for a key the rig does not have. */
   rowOf(stateId: string, key: string): number | undefined {
-    const s = this.bench.states.findIndex((state) => state.id === stateId);
+    const s = this.workspace.states.findIndex((state) => state.id === stateId);
     const o = this.outputIndex.get(key);
-    return s < 0 || o === undefined ? undefined : s * this.bench.outputsPerState + o;
+    return s < 0 || o === undefined ? undefined : s * this.workspace.outputsPerState + o;
   }
 
   /** Log probability of each observation under each component. */
@@ -121,7 +121,7 @@ export class Belief {
       const red = this.rowOf(e.state, e.probe);
       const black = e.ref === undefined ? -1 : this.rowOf(e.state, e.ref);
       if (red === undefined || black === undefined) return [];
-      const unit = this.outputs[red % this.bench.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
+      const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
       return [{ evidence: e, red, black, unit }];
     });
     this.replay();
@@ -151,13 +151,13 @@ export class Belief {
    * few rounds, and replays. Leaders are moved in every state: the next test is chosen by what they predict.
    */
   private relinearise(): void {
-    const measured = new Set(this.rows.map((r) => Math.floor(r.red / this.bench.outputsPerState)));
+    const measured = new Set(this.rows.map((r) => Math.floor(r.red / this.workspace.outputsPerState)));
     let left = RELINEARISE_AT_MOST;
     for (let round = 0; round < 3 && left > 0; round++) {
       let moved = false;
       for (const c of this.live(WORTH_RELINEARISING)) {
         const component = this.components[c]!;
-        for (let s = 0; s < this.bench.states.length && left > 0; s++) {
+        for (let s = 0; s < this.workspace.states.length && left > 0; s++) {
           if (!measured.has(s) && this.weight[c]! < LEADER) continue;
           if (component.relinearise(s)) {
             moved = true;
@@ -217,7 +217,7 @@ export class Belief {
 
   /** What the other points would read under the component, black lead where it is. */
   private neighbours(component: Component, red: number, black: number): number[] {
-    const per = this.bench.outputsPerState;
+    const per = this.workspace.outputsPerState;
     const first = Math.floor(red / per) * per;
     const list: number[] = [];
     const base = black < 0 ? 0 : component.value(black);
@@ -285,7 +285,7 @@ export class Belief {
 
   /** What a reading would be under a component, its meter included. */
   predictive(component: number, red: number, black: number): { mean: number; sd: number } {
-    const unit = this.outputs[red % this.bench.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
+    const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
     const { mean, variance } = this.components[component]!.predict(red, black, this.row);
     return { mean, sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions)) };
   }

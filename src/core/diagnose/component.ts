@@ -15,7 +15,7 @@ import { METER } from '../probe/meter';
 import { Lineariser, type Output } from '../probe/outputs';
 
 /** Shared working set: one model and one lineariser serve all components in turn. */
-export class Bench {
+export class LinearisationWorkspace {
   readonly model: RigModel;
   readonly lineariser: Lineariser;
   readonly states: OperatingState[];
@@ -75,23 +75,23 @@ export class Component {
   logWeight = 0;
 
   constructor(
-    private readonly bench: Bench,
+    private readonly workspace: LinearisationWorkspace,
     readonly faultIndex: number,
     readonly effects: readonly Effect[],
     readonly stratum: number,
     readonly strata: number,
     readonly logPrior: number,
   ) {
-    this.x0 = bench.states.map(() => new Float64Array(bench.width));
-    this.mean = new Float64Array(bench.width);
-    this.y = new Float64Array(bench.rows);
-    this.J = new Float64Array(bench.rows * bench.width);
-    this.ready = new Uint8Array(bench.states.length);
+    this.x0 = workspace.states.map(() => new Float64Array(workspace.width));
+    this.mean = new Float64Array(workspace.width);
+    this.y = new Float64Array(workspace.rows);
+    this.J = new Float64Array(workspace.rows * workspace.width);
+    this.ready = new Uint8Array(workspace.states.length);
   }
 
   /** The state of a row, linearised now if it was not yet. */
   private stateOf(row: number): number {
-    const s = Math.floor(row / this.bench.outputsPerState);
+    const s = Math.floor(row / this.workspace.outputsPerState);
     if (this.ready[s] === 0) this.linearise(s);
     return s;
   }
@@ -109,25 +109,25 @@ export class Component {
 
   /** Settles an operating state at its x0 and takes values and slopes there. */
   private linearise(s: number): void {
-    const { bench, y, J } = this;
+    const { workspace, y, J } = this;
     this.ready[s] = 1;
     const x0 = this.x0[s]!;
-    const { spreadFactor, severityColumn } = bench;
-    const situation = { z: bench.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
+    const { spreadFactor, severityColumn } = workspace;
+    const situation = { z: workspace.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
     const severityScale = Math.sqrt(1 / 12) / this.strata;
-    const first = s * bench.outputsPerState;
-    const { modes } = bench.model.settle(bench.states[s]!.id, situation);
+    const first = s * workspace.outputsPerState;
+    const { modes } = workspace.model.settle(workspace.states[s]!.id, situation);
     for (const [part, { mode }] of Object.entries(modes)) {
-      const key = `${part}/${bench.states[s]!.id}`;
+      const key = `${part}/${workspace.states[s]!.id}`;
       if (mode === 'closed') this.closed.add(key);
       else this.closed.delete(key);
     }
-    bench.lineariser.write(y, J, first);
-    for (let o = 0; o < bench.outputsPerState; o++) {
-      const at = (first + o) * bench.width;
+    workspace.lineariser.write(y, J, first);
+    for (let o = 0; o < workspace.outputsPerState; o++) {
+      const at = (first + o) * workspace.width;
       for (let k = 0; k < severityColumn; k++) J[at + k] = J[at + k]! * spreadFactor;
       J[at + severityColumn] = J[at + severityColumn]! * severityScale;
-      J[at + bench.gainColumn] = bench.outputs[o]!.kind === 'volts' ? y[first + o]! * METER.gainSpread : 0;
+      J[at + workspace.gainColumn] = workspace.outputs[o]!.kind === 'volts' ? y[first + o]! * METER.gainSpread : 0;
     }
   }
 
@@ -136,10 +136,10 @@ export class Component {
     const x0 = this.x0[s]!;
     let far = 0;
     // The gain is a factor on the reading, not a part of the rig: it stays linear about zero.
-    for (let k = 0; k < this.bench.gainColumn; k++) far = Math.max(far, Math.abs(this.mean[k]! - x0[k]!));
+    for (let k = 0; k < this.workspace.gainColumn; k++) far = Math.max(far, Math.abs(this.mean[k]! - x0[k]!));
     if (far < closeEnough) return false;
     x0.set(this.mean);
-    x0[this.bench.gainColumn] = 0;
+    x0[this.workspace.gainColumn] = 0;
     this.linearise(s);
     return true;
   }
@@ -154,15 +154,15 @@ export class Component {
   }
 
   closes(part: string, state: string): boolean {
-    const s = this.bench.states.findIndex((x) => x.id === state);
+    const s = this.workspace.states.findIndex((x) => x.id === state);
     if (s < 0) return false;
-    this.stateOf(s * this.bench.outputsPerState);
+    this.stateOf(s * this.workspace.outputsPerState);
     return this.closed.has(`${part}/${state}`);
   }
 
   /** Latent point it learnt, for a model of another kind: parameters in stated spreads, and the severity share. */
   learnt(): { z: Float64Array; severity: number } {
-    return { z: this.bench.z(this.mean), severity: this.severity(this.mean[this.bench.severityColumn]!) };
+    return { z: this.workspace.z(this.mean), severity: this.severity(this.mean[this.workspace.severityColumn]!) };
   }
 
   /** Back to the prior and what was seen, keeping the linearisation. */
@@ -175,9 +175,9 @@ export class Component {
   /** Row of slopes of red minus black, written to `row`. */
   private slopes(red: number, black: number, row: Float64Array, gain: number): void {
     const { J } = this;
-    const n = this.bench.width;
+    const n = this.workspace.width;
     for (let k = 0; k < n; k++) row[k] = J[red * n + k]! - (black < 0 ? 0 : J[black * n + k]!);
-    row[this.bench.gainColumn] = row[this.bench.gainColumn]! * gain;
+    row[this.workspace.gainColumn] = row[this.workspace.gainColumn]! * gain;
   }
 
   /**

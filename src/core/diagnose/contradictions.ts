@@ -42,7 +42,7 @@ function likeliestSlip(belief: Belief, e: Evidence): string {
     return belief.predictive(top, red, ref === undefined ? -1 : belief.rowOf(state, ref)!);
   };
   const here = expect(e.state, e.probe);
-  const state = belief.bench.states.find((s) => s.id === e.state)!;
+  const state = belief.workspace.states.find((s) => s.id === e.state)!;
   if (Math.abs(e.value) < 0.02) return 'it reads zero: was the lead touching metal?';
   if (fits(-e.value, here)) return 'the sign is the other way round: were the leads swapped?';
   if (fits(e.value / 10, here) || fits(e.value * 10, here)) return 'it would fit with the decimal point moved.';
@@ -57,7 +57,7 @@ function likeliestSlip(belief: Belief, e: Evidence): string {
   }
   if (early)
     return `it was taken ${minutes(e.secondsInState!)} after the change, before the delays had run (${minutes(state.inputs.dwell)}).`;
-  const other = belief.bench.states.find((s) => s.id !== e.state && fits(e.value, expect(s.id, e.probe)));
+  const other = belief.workspace.states.find((s) => s.id !== e.state && fits(e.value, expect(s.id, e.probe)));
   if (other) return `it would fit ${other.label.toLowerCase()}: was the rig doing that?`;
   const unit = belief.outputs.find((o) => o.key === e.probe)?.kind;
   const beside = belief.outputs.find(

@@ -139,7 +139,7 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
   });
 
   const ranked: RankedTest[] = [];
-  for (const state of belief.bench.states) {
+  for (const state of belief.workspace.states) {
     for (const measurement of measurements) {
       if (now.done.has(`${state.id}/${measurement.id}`)) continue;
       const red = belief.rowOf(state.id, measurement.red);
@@ -157,7 +157,7 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
   for (const question of belief.questions) {
     if (now.done.has(question.id)) continue;
     const state = question.state ?? now.state;
-    if (!belief.bench.states.some((s) => s.id === state)) continue;
+    if (!belief.workspace.states.some((s) => s.id === state)) continue;
     outcomes.clear();
     question.answers.forEach(({ id }, k) =>
       live.forEach((c, i) => outcomes.add(k, classOf[i]!, weights[i]! * belief.answerChance(question, id, c))),

@@ -3,7 +3,7 @@ import { compileRig } from '../compile/compile';
 import { HiddenRig } from '../diagnose/hiddenRig';
 import { BandTable } from '../probe/bands';
 import { motorhome } from '../rig/archetypes/motorhome';
-import { proofs, proven, type PointReading } from './proofs';
+import { bonferroni, proofs, proven, type PointReading } from './proofs';
 
 const compiled = compileRig(motorhome('test', 'Test coach'));
 let bands: BandTable;
@@ -15,6 +15,30 @@ const sick = new HiddenRig(compiled, 'link.contact-open', 31);
 const take = (rig: HiddenRig, at: { state: string; probe: string; ref?: string }): PointReading => ({
   ...at,
   value: rig.read(at.state, at.probe, at.ref).value,
+});
+
+describe('a band among several', () => {
+  // Two-sided quantiles of the normal distribution at 1 − 0.05/n: handbook table of critical values.
+  it.each([
+    [1, 1.95996],
+    [2, 2.2414],
+    [5, 2.57583],
+    [10, 2.80703],
+    [20, 3.02334],
+  ])('is widened so that %i together hold 95 %%', (count, critical) => {
+    expect(bonferroni(count)).toBeCloseTo(critical / 1.95996, 3);
+  });
+
+  it('keeps the figure it expects inside, at the same share of its width', () => {
+    const list = proofs(bands, [], []);
+    for (const p of list) {
+      const usual = bands.band(p.state, p.probe, p.ref, true)!;
+      const by = bonferroni(list.length);
+      expect(p.band.hi - p.band.lo).toBeCloseTo((usual.hi - usual.lo) * by, 9);
+      const middle = Math.min(usual.hi, Math.max(usual.lo, usual.nominal));
+      expect(middle - p.band.lo).toBeCloseTo((middle - usual.lo) * by, 9);
+    }
+  });
 });
 
 describe('proof after a repair', () => {

@@ -34,11 +34,14 @@ export interface Proof {
 const MISSED_BY_CHANCE = 0.05;
 
 /**
- * Each band alone holds 95 % of healthy rigs; of several, one would often be missed by chance. Widened so that
- * all of `count` together hold 95 % (Bonferroni).
+ * Each band alone holds 95 % of healthy rigs; of several, one would often be missed by chance. How many times wider
+ * each of `count` has to be for all of them together to hold 95 % (Bonferroni).
  */
+export const bonferroni = (count: number): number =>
+  normalQuantile(1 - MISSED_BY_CHANCE / Math.max(1, count) / 2) / normalQuantile(0.975);
+
 const widened = (b: Band, count: number): Band => {
-  const by = normalQuantile(1 - MISSED_BY_CHANCE / Math.max(1, count) / 2) / normalQuantile(0.975);
+  const by = bonferroni(count);
   const middle = Math.min(b.hi, Math.max(b.lo, b.nominal));
   return { ...b, lo: middle - (middle - b.lo) * by, hi: middle + (b.hi - middle) * by };
 };

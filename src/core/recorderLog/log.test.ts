@@ -34,7 +34,20 @@ describe('times', () => {
     expect(readTime('04/03/2026 05:06', 'day-first').seconds).toBe(utc('2026-03-04T05:06:00Z'));
     expect(readTime('3/4/26 12:05:07 AM', 'month-first').seconds).toBe(utc('2026-03-04T00:05:07Z'));
     expect(readTime('1772600000123', 'milliseconds').seconds).toBe(1772600000.123);
-    for (const bad of ['31/31/2026', 'yesterday', '', '2026-13-01', '2026-02-01 10:61'])
+    // Midnight may be written as the end of the day, and 2028 has a 29th of February.
+    expect(readTime('2026-12-31 24:00', 'iso').seconds).toBe(utc('2027-01-01T00:00:00Z'));
+    expect(readTime('2028-02-29', 'iso').seconds).toBe(utc('2028-02-29T00:00:00Z'));
+    for (const bad of [
+      '31/31/2026',
+      'yesterday',
+      '',
+      '2026-13-01',
+      '2026-02-01 10:61',
+      '2026-02-29',
+      '2026-04-31',
+      '2026-02-01 24:01',
+      '2026-02-01 25:00',
+    ])
       expect(readTime(bad, 'day-first').seconds).toBeNaN();
   });
   it('of a zone follow its summer time, in both directions', () => {

@@ -15,7 +15,8 @@ export function daysFromCivil(year: number, month: number, day: number): number 
 
 const DATE =
   /^\s*(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([AaPp][Mm])?)?\s*(Z|[+-]\d{2}:?\d{2})?\s*$/;
-const MONTH_DAYS = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+const daysOfMonth = (year: number, month: number): number =>
+  (month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1)) - daysFromCivil(year, month, 1);
 
 /** Seconds since 1970 of what stands there, and whether it says its own zone; NaN where it is no time. */
 export function readTime(text: string, format: TimeFormat): { seconds: number; zoned: boolean } {
@@ -36,8 +37,8 @@ export function readTime(text: string, format: TimeFormat): { seconds: number; z
     month! < 1 ||
     month! > 12 ||
     day! < 1 ||
-    day! > MONTH_DAYS[month! - 1]! ||
-    hour > 24 ||
+    day! > daysOfMonth(full, month!) ||
+    hour * 3600 + minute * 60 + second > 86_400 ||
     minute > 59 ||
     second > 60
   )
