@@ -63,6 +63,14 @@ const config = [
   },
   corePurity,
   {
+    files: ['src/{core,server,cli,workers}/**/*.ts', 'db/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      complexity: ['error', 20],
+      'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
+    },
+  },
+  {
     files: ['src/ui/**/*.{ts,tsx}'],
     rules: {
       'no-restricted-imports': [

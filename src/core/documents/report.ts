@@ -10,7 +10,7 @@ import { clueSays } from '../diagnose/intake';
 import { operatingState } from '../operate/states';
 import { BandTable } from '../probe/bands';
 import { judge, type Verdict as Judged } from '../probe/judge';
-import type { CheckValue } from '../prove/check';
+import type { CheckValue, RigCheck } from '../prove/check';
 import { rigChecks } from '../prove/checks';
 import { proofs, type Proof } from '../prove/proofs';
 import type { Rig } from '../rig/schema';
@@ -35,6 +35,8 @@ import {
   type Check,
   type Job,
   type Reading,
+  type Revision,
+  type Verdict,
 } from '../job/job';
 import { assumptionsOf, type Settings } from '../shop/shop';
 
@@ -96,35 +98,55 @@ const value = (r: Reading) => ({
   value: r.value!,
 });
 
-/** Everything the report says, in the shop's vocabulary; times stay instants for the page to format. */
-export function reportOf(job: Job, settings: Settings): ReportData {
+/** What the sections of a report are written from. */
+interface Matter {
+  job: Job;
+  settings: Settings;
+  verdict: Verdict | undefined;
+  epoch: number;
+  /** The rig as it was when the verdict was found: it may have been changed since it came in. */
+  found: Revision;
+  made: 'repair' | 'build' | undefined;
+  /** The rig as it is to be proved. */
+  built: Revision | undefined;
+  belief: Belief;
+  suspect: SuspectShown | undefined;
+  told: readonly Reading[];
+}
+type SuspectShown = ReturnType<typeof suspectList>[number];
+
+function matterOf(job: Job, settings: Settings): Matter {
   const verdict = standingVerdict(job);
-  // The rig as it was when the verdict was found: it may have been changed since it came in.
   const standing = job.revisions.filter((r) => !r.withdrawn && r.kind !== 'proposed');
   const found = standing.find((r) => r.epoch === verdict?.epoch) ?? standing[0]!;
-  const choice = standingChoice(job);
+  const epoch = verdict?.epoch ?? found.epoch;
   const repair = job.repairs.findLast((r) => !r.withdrawn);
   const made = madeBy(job);
-  const built = made === 'build' ? currentRevision(job) : repair && job.revisions.find((r) => r.id === repair.revision);
-  const against = provedAgainst(job);
-  const epoch = verdict?.epoch ?? found.epoch;
-  const compiled = compileRig(found.doc);
-  const bands = new BandTable(compiled);
-  const belief = new Belief(compiled, intakeClues(job), assumptionsOf(settings));
+  const belief = new Belief(compileRig(found.doc), intakeClues(job), assumptionsOf(settings));
   belief.setEvidence(jobEvidence(job, epoch), standingAnswers(job, epoch));
-  // What to measure next is no matter of a report.
-  const suspect = verdict && suspectList(belief).find((s) => s.fault === verdict.fault);
-  const told = standingReadings(job, epoch).filter((r) => r.status === 'measured');
+  return {
+    job,
+    settings,
+    verdict,
+    epoch,
+    found,
+    made,
+    built: made === 'build' ? currentRevision(job) : repair && job.revisions.find((r) => r.id === repair.revision),
+    belief,
+    // What to measure next is no matter of a report.
+    suspect: verdict && suspectList(belief).find((s) => s.fault === verdict.fault),
+    told: standingReadings(job, epoch).filter((r) => r.status === 'measured'),
+  };
+}
 
-  const label = (key: string) =>
-    found.doc.probes.find((p) => p.key === key)?.label ??
-    found.doc.grounds
-      .flatMap((g) => g.points.map((p) => [`${g.id}.${p.id}`, p.label] as const))
-      .find(([k]) => k === key)?.[1] ??
-    key;
-  const readings = told.map((r): ReportReading => {
+function readingRows({ job, found, belief, suspect, told }: Matter): ReportReading[] {
+  const bands = new BandTable(belief.compiled);
+  const grounds = found.doc.grounds.flatMap((g) => g.points.map((p) => ({ key: `${g.id}.${p.id}`, label: p.label })));
+  const label = (key: string) => [...found.doc.probes, ...grounds].find((p) => p.key === key)?.label ?? key;
+  const clues = [...(suspect?.for ?? []), ...(suspect?.against ?? [])];
+  return told.map((r) => {
     const band = bands.band(r.state, r.probe, r.ref);
-    const clue = [...(suspect?.for ?? []), ...(suspect?.against ?? [])].find((c) => c.reading === r.id);
+    const clue = clues.find((c) => c.reading === r.id);
     return {
       label: label(r.probe),
       name: `${found.doc.probes.find((p) => p.key === r.probe)?.name ?? r.probe}${r.ref && r.ref !== job.blackLead ? ` to ${label(r.ref)}` : ''}`,
@@ -135,105 +157,146 @@ export function reportOf(job: Job, settings: Settings): ReportData {
       says: clue ? `${clue.logOdds > 0 ? 'points at it' : 'speaks against it'}, ${clue.strength}` : '',
     };
   });
-  const proofList = built
-    ? proofs(
-        new BandTable(compileRig(built.doc)),
-        made === 'build' ? [] : told.map(value),
-        standingReadings(job, built.epoch)
-          .filter((r) => r.status === 'measured')
-          .map(value),
-      )
-    : [];
-  const results = standingChecks(job, built?.epoch ?? -1);
-  const checks =
-    built && made
-      ? rigChecks({ rig: built.doc, from: against.from, made, ...partOfFault(found.doc, against.fault) }).filter(
-          (c) => c.required || results.has(c.id),
-        )
-      : [];
-  const signed = standingSignOff(job);
+}
+
+function proofsOf({ job, made, built, told }: Matter): Proof[] {
+  if (!built) return [];
+  const after = standingReadings(job, built.epoch).filter((r) => r.status === 'measured');
+  return proofs(new BandTable(compileRig(built.doc)), made === 'build' ? [] : told.map(value), after.map(value));
+}
+
+const proofRows = (list: readonly Proof[]): ReportProof[] =>
+  list.map((p) => ({
+    label: p.label,
+    name: p.name,
+    state: operatingState(p.state).label,
+    before: p.before ? showText(p.before.value, p.band.unit) : 'not taken',
+    after: p.after ? showText(p.after.value, p.band.unit) : 'to take',
+    ...(p.after ? { judged: p.after.verdict } : {}),
+    healthy: showBand(p.band.lo, p.band.hi, p.band.unit),
+    why: p.why,
+  }));
+
+interface CheckWithResult {
+  check: RigCheck;
+  result: Check | undefined;
+}
+
+/** The checks that are due, and those somebody made all the same. */
+function checksOf({ job, found, made, built }: Matter): CheckWithResult[] {
+  if (!built || !made) return [];
+  const results = standingChecks(job, built.epoch);
+  const against = provedAgainst(job);
+  return rigChecks({ rig: built.doc, from: against.from, made, ...partOfFault(found.doc, against.fault) })
+    .map((check) => ({ check, result: results.get(check.id) }))
+    .filter(({ check, result }) => check.required || result);
+}
+
+const RESULT_WORDS: Record<Check['result'], string> = {
+  pass: 'passed',
+  fail: 'failed',
+  'does-not-apply': 'does not apply',
+  entry: '',
+};
+
+const checkRows = (list: readonly CheckWithResult[], settings: Settings): ReportData['checks'] =>
+  list.map(({ check, result }) => ({
+    name: check.name,
+    result: result ? RESULT_WORDS[result.result] : 'to do',
+    values: check.values
+      .filter((v) => result?.values?.[v.id] !== undefined)
+      .map((v) => `${v.label.toLowerCase()} ${inUnit(result!.values![v.id]!, v.unit, settings)}`)
+      .join(', '),
+    ...(result?.note ? { note: result.note } : {}),
+  }));
+
+function intakeLines({ facts, usage, told }: Job['intake']): string[] {
+  const { driveHours, nights, storedMonths } = usage;
+  return [
+    ...facts.map(clueSays),
+    ...(driveHours === undefined ? [] : [`${driveHours} h of driving on a travel day`]),
+    ...(nights === undefined ? [] : [`${nights} nights off grid in a row`]),
+    ...(storedMonths === undefined ? [] : [`${storedMonths} months in storage a year`]),
+    ...(told ? [told] : []),
+  ];
+}
+
+const verdictSection = ({ verdict, suspect }: Matter): Pick<ReportData, 'verdict'> =>
+  verdict
+    ? {
+        verdict: {
+          name: verdict.name,
+          confidence: `${inWordsConfidence(verdict.probability)}, ${showPercent(verdict.probability)} %`,
+          ...(suspect ? { shows: suspect.shows } : {}),
+          settled: verdict.settled,
+          by: verdict.by,
+          at: verdict.at,
+        },
+      }
+    : {};
+
+/** The link that was picked and what it costs, or what the repair does. */
+function priceSection({ job, settings, suspect }: Matter): Pick<ReportData, 'choice' | 'estimate'> {
+  const choice = standingChoice(job);
+  if (choice) return { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) };
+  return suspect?.minutes && suspect.parts
+    ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) }
+    : {};
+}
+
+function seenRows({ job, epoch, belief }: Matter): ReportData['seen'] {
+  const asked = new Map(belief.questions.map((q) => [q.id, q]));
+  return standingAnswers(job, epoch).flatMap((a) => {
+    const q = asked.get(a.what);
+    return q ? [{ ask: q.ask, answer: q.answers.find((x) => x.id === a.answer)?.label ?? a.answer }] : [];
+  });
+}
+
+/** Who approved, repaired and signed, and when it was opened again. */
+function signedSections({ job, verdict }: Matter): Pick<ReportData, 'approval' | 'repair' | 'signed' | 'reopened'> {
   const approval = verdict && standingApproval(job, verdict.id);
-  const { usage, told: history } = job.intake;
-  const answers = new Map(belief.questions.map((q) => [q.id, q]));
+  const repair = job.repairs.findLast((r) => !r.withdrawn);
+  const signed = standingSignOff(job);
+  return {
+    ...(approval ? { approval } : {}),
+    ...(repair ? { repair: { did: repair.did, by: repair.by, at: repair.at } } : {}),
+    ...(signed ? { signed: { words: signed.words, by: signed.by, at: signed.at } } : {}),
+    reopened: (job.signOffs ?? []).flatMap(({ reopened: r }) => (r ? [{ reason: r.reason, by: r.by, at: r.at }] : [])),
+  };
+}
+
+/** Everything the report says, in the shop's vocabulary; times stay instants for the page to format. */
+export function reportOf(job: Job, settings: Settings): ReportData {
+  const matter = matterOf(job, settings);
+  const { verdict, found, made, told } = matter;
+  const proofList = proofsOf(matter);
+  const checks = checksOf(matter);
   const data: ReportData = {
     job: job.number,
     rig: found.doc.name,
     kind: found.doc.kind,
-    takenIn: standing[0]!.at,
+    takenIn: job.revisions.find((r) => !r.withdrawn && r.kind !== 'proposed')!.at,
     outcome: outcome(
       verdict !== undefined,
       verdict?.fault,
       made,
       proofList,
-      checks.filter((c) => c.required).map((c) => results.get(c.id)?.result),
+      checks.filter((c) => c.check.required).map((c) => c.result?.result),
     ),
     complaint: job.complaint.words || job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
-    intake: [
-      ...job.intake.facts.map(clueSays),
-      ...(usage.driveHours === undefined ? [] : [`${usage.driveHours} h of driving on a travel day`]),
-      ...(usage.nights === undefined ? [] : [`${usage.nights} nights off grid in a row`]),
-      ...(usage.storedMonths === undefined ? [] : [`${usage.storedMonths} months in storage a year`]),
-      ...(history ? [history] : []),
-    ],
+    intake: intakeLines(job.intake),
     ...(job.cameBack ? { cameBack: job.cameBack } : {}),
-    ...(verdict
-      ? {
-          verdict: {
-            name: verdict.name,
-            confidence: `${inWordsConfidence(verdict.probability)}, ${showPercent(verdict.probability)} %`,
-            ...(suspect ? { shows: suspect.shows } : {}),
-            settled: verdict.settled,
-            by: verdict.by,
-            at: verdict.at,
-          },
-        }
-      : {}),
+    ...verdictSection(matter),
     designed: verdict?.fault === NOTHING_WRONG.id ? asDesigned(found.doc, job.complaint.codes).map((a) => a.says) : [],
-    ...(choice
-      ? { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) }
-      : suspect?.minutes && suspect.parts
-        ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) }
-        : {}),
-    ...(approval ? { approval } : {}),
-    readings,
-    seen: standingAnswers(job, epoch).flatMap((a) => {
-      const q = answers.get(a.what);
-      return q ? [{ ask: q.ask, answer: q.answers.find((x) => x.id === a.answer)?.label ?? a.answer }] : [];
-    }),
+    ...priceSection(matter),
+    readings: readingRows(matter),
+    seen: seenRows(matter),
     meters: job.instruments
       .filter((i) => told.some((r) => r.meter === i.id))
       .map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never compared'}`),
-    ...(repair ? { repair: { did: repair.did, by: repair.by, at: repair.at } } : {}),
-    proofs: proofList.map((p) => ({
-      label: p.label,
-      name: p.name,
-      state: operatingState(p.state).label,
-      before: p.before ? showText(p.before.value, p.band.unit) : 'not taken',
-      after: p.after ? showText(p.after.value, p.band.unit) : 'to take',
-      ...(p.after ? { judged: p.after.verdict } : {}),
-      healthy: showBand(p.band.lo, p.band.hi, p.band.unit),
-      why: p.why,
-    })),
-    checks: checks.map((c) => {
-      const r = results.get(c.id);
-      const values = c.values.flatMap((v) =>
-        r?.values?.[v.id] === undefined
-          ? []
-          : [`${v.label.toLowerCase()} ${inUnit(r.values[v.id]!, v.unit, settings)}`],
-      );
-      return {
-        name: c.name,
-        result: r
-          ? { pass: 'passed', fail: 'failed', 'does-not-apply': 'does not apply', entry: '' }[r.result]
-          : 'to do',
-        values: values.join(', '),
-        ...(r?.note ? { note: r.note } : {}),
-      };
-    }),
-    ...(signed ? { signed: { words: signed.words, by: signed.by, at: signed.at } } : {}),
-    reopened: (job.signOffs ?? []).flatMap((x) =>
-      x.reopened ? [{ reason: x.reopened.reason, by: x.reopened.by, at: x.reopened.at }] : [],
-    ),
+    proofs: proofRows(proofList),
+    checks: checkRows(checks, settings),
+    ...signedSections(matter),
     ...(made ? { made } : {}),
     rules: RULES_OF[settings.jurisdiction],
   };

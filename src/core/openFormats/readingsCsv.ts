@@ -5,6 +5,7 @@ import { csvRows } from './csv';
 import { readTime } from '../recorderLog/time';
 import { currentRevision, type Job, type Reading } from '../job/job';
 import type { DocumentIssue } from '../rig/issue';
+import type { Rig } from '../rig/schema';
 import { err, ok, type Result } from '../units/result';
 
 const HEADER = [
@@ -69,6 +70,88 @@ const same = (r: ReadingIn): string =>
 
 const STATUS: readonly Reading['status'][] = ['measured', 'overload', 'cannot-reach'];
 
+/** Names a column goes by, ours first. */
+const COLUMNS = {
+  state: ['state'],
+  probe: ['probe'],
+  key: ['key'],
+  ref: ['black lead', 'ref'],
+  value: ['value'],
+  unit: ['unit'],
+  status: ['status'],
+  seconds: ['seconds in state', 'seconds'],
+  taken: ['taken at (utc)', 'taken at'],
+  epoch: ['epoch'],
+} as const;
+type Column = keyof typeof COLUMNS;
+
+/** A cell of the row at hand by its column: empty where there is none. */
+type Cell = (column: Column) => string;
+/** Says what is wrong with a cell of the row at hand. */
+type Bad = (name: string, found: string, wanted: string) => void;
+
+/** What a table's cells may name. */
+interface Known {
+  rig: Rig;
+  epoch: number;
+  /** Keys a black lead may stand on. */
+  points: ReadonlySet<string>;
+  now: number;
+}
+
+/** Probe, black lead and unit of a row: a clamp reads A and has no black lead. */
+function pointOf(cell: Cell, bad: Bad, { rig, points }: Known): Pick<ReadingIn, 'probe' | 'unit' | 'ref'> {
+  const named = cell('key') || cell('probe');
+  const standing = rig.probes.filter((p) => !p.retired);
+  const probe = standing.find((p) => p.key === named || p.label.toLowerCase() === named.toLowerCase())?.key;
+  if (!probe) {
+    const some = standing.slice(0, 12).map((p) => p.label);
+    bad('probe', named, `a probe of this rig: ${some.join(', ')} …`);
+  }
+  const ref = cell('ref');
+  if (ref && !points.has(ref)) bad('black lead', ref, 'a probe or ground point of this rig');
+  const clamp = probe?.endsWith('.clamp') ?? false;
+  const unit = clamp ? 'A' : 'V';
+  if (cell('unit') && cell('unit') !== unit) bad('unit', cell('unit'), clamp ? 'A, at a clamp' : 'V, at a point');
+  return { probe: probe ?? '', unit, ...(ref && !clamp ? { ref } : {}) };
+}
+
+/** What was read: a number where it was measured. */
+function valueOf(cell: Cell, bad: Bad): Pick<ReadingIn, 'status' | 'value'> {
+  const status = (cell('status') || 'measured') as Reading['status'];
+  if (!STATUS.includes(status)) bad('status', status, STATUS.join(', '));
+  if (status !== 'measured') return { status };
+  const value = cell('value') === '' ? NaN : Number(cell('value'));
+  if (!(Number.isFinite(value) && Math.abs(value) <= 2000))
+    bad('value', cell('value'), 'a number with a decimal point, between −2000 and 2000');
+  return { status, value };
+}
+
+/** When it was read. Without a zone it is UTC, as the header of our own table says; without a time it is of now. */
+function takenOf(cell: Cell, bad: Bad, now: number): Pick<ReadingIn, 'taken'> {
+  const said = cell('taken');
+  const taken = Math.round(readTime(said, 'iso').seconds * 1000);
+  if (said && !Number.isFinite(taken))
+    bad('taken at', said, 'year, month, day, hours and minutes: 2026-05-04T09:30:00Z');
+  else if (taken > now) bad('taken at', said, 'a time that is past');
+  return Number.isFinite(taken) ? { taken } : {};
+}
+
+function readingOf(cell: Cell, bad: Bad, known: Known): ReadingIn & { epoch: number } {
+  const state = cell('state');
+  if (!isStateId(state)) bad('state', state, `one of ${STATE_IDS.join(', ')}`);
+  const point = pointOf(cell, bad, known);
+  const value = valueOf(cell, bad);
+  const secondsInState = Number(cell('seconds') || 0);
+  if (!(Number.isFinite(secondsInState) && secondsInState >= 0))
+    bad('seconds in state', cell('seconds'), 'seconds, 0 or more');
+  const taken = takenOf(cell, bad, known.now);
+  const epoch = Number(cell('epoch') || known.epoch);
+  if (!(Number.isInteger(epoch) && epoch >= 0 && epoch <= known.epoch))
+    bad('epoch', cell('epoch'), `a whole number from 0 to ${known.epoch}`);
+  return { state, ...point, ...value, secondsInState, epoch, ...taken };
+}
+
 /**
  * A table back to readings of the job's rig as it stands. All or nothing: one bad cell and none is taken, each
  * bad one named by line and column. Columns may come in any order; `probe` may be a label or a key; without a
@@ -77,25 +160,12 @@ const STATUS: readonly Reading['status'][] = ['measured', 'overload', 'cannot-re
  */
 export function parseReadingsCsv(text: string, job: Job, now: number): Result<ReadingsIn, DocumentIssue[]> {
   const { doc: rig, epoch } = currentRevision(job);
-  if (text.length > READINGS_CSV_LIMIT)
-    return err([{ pointer: '/', found: `${text.length} characters`, wanted: `at most ${READINGS_CSV_LIMIT}` }]);
+  const tooMuch = (found: string, most: number) => err([{ pointer: '/', found, wanted: `at most ${most}` }]);
+  if (text.length > READINGS_CSV_LIMIT) return tooMuch(`${text.length} characters`, READINGS_CSV_LIMIT);
   const rows = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' }).data;
   const header = (rows[0] ?? []).map((h) => h.trim().toLowerCase());
-  const column = (...names: string[]) => header.findIndex((h) => names.includes(h));
-  const at = {
-    state: column('state'),
-    probe: column('probe'),
-    key: column('key'),
-    ref: column('black lead', 'ref'),
-    value: column('value'),
-    unit: column('unit'),
-    status: column('status'),
-    seconds: column('seconds in state', 'seconds'),
-    taken: column('taken at (utc)', 'taken at'),
-    epoch: column('epoch'),
-  };
-  const issues: DocumentIssue[] = [];
-  if (at.state < 0 || at.value < 0 || (at.probe < 0 && at.key < 0))
+  const at = (column: Column) => header.findIndex((h) => (COLUMNS[column] as readonly string[]).includes(h));
+  if (at('state') < 0 || at('value') < 0 || (at('probe') < 0 && at('key') < 0))
     return err([
       {
         pointer: 'line 1',
@@ -103,68 +173,20 @@ export function parseReadingsCsv(text: string, job: Job, now: number): Result<Re
         wanted: 'a header with at least: state, probe (or key), value',
       },
     ]);
-  if (rows.length - 1 > MOST_ROWS)
-    return err([{ pointer: '/', found: `${rows.length - 1} rows`, wanted: `at most ${MOST_ROWS}` }]);
+  if (rows.length - 1 > MOST_ROWS) return tooMuch(`${rows.length - 1} rows`, MOST_ROWS);
   const points = new Set([
     ...rig.probes.filter((p) => !p.retired).map((p) => p.key),
     ...rig.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
   ]);
-  const list = rows.slice(1).map((cells, i): ReadingIn & { epoch: number } => {
-    const line = i + 2;
-    // A cell our own table made harmless is itself again.
-    const cell = (k: number) => (k < 0 ? '' : (cells[k] ?? '').trim().replace(/^'(?=[=+\-@])/, ''));
-    const bad = (name: string, found: string, wanted: string) =>
-      issues.push({ pointer: `line ${line}, ${name}`, found: found || 'nothing', wanted });
-    const state = cell(at.state);
-    if (!isStateId(state)) bad('state', state, `one of ${STATE_IDS.join(', ')}`);
-    const named = cell(at.key) || cell(at.probe);
-    const probe = rig.probes.find(
-      (p) => !p.retired && (p.key === named || p.label.toLowerCase() === named.toLowerCase()),
-    )?.key;
-    if (!probe)
-      bad(
-        'probe',
-        named,
-        `a probe of this rig: ${rig.probes
-          .filter((p) => !p.retired)
-          .map((p) => p.label)
-          .slice(0, 12)
-          .join(', ')} …`,
-      );
-    const ref = cell(at.ref);
-    if (ref && !points.has(ref)) bad('black lead', ref, 'a probe or ground point of this rig');
-    const clamp = probe?.endsWith('.clamp') ?? false;
-    const unit = cell(at.unit) || (clamp ? 'A' : 'V');
-    if (unit !== (clamp ? 'A' : 'V')) bad('unit', unit, clamp ? 'A, at a clamp' : 'V, at a point');
-    const status = (cell(at.status) || 'measured') as Reading['status'];
-    if (!STATUS.includes(status)) bad('status', status, STATUS.join(', '));
-    const number = cell(at.value);
-    const value = number === '' ? NaN : Number(number);
-    if (status === 'measured' && !(Number.isFinite(value) && Math.abs(value) <= 2000))
-      bad('value', number, 'a number with a decimal point, between −2000 and 2000');
-    const seconds = cell(at.seconds) === '' ? 0 : Number(cell(at.seconds));
-    if (!(Number.isFinite(seconds) && seconds >= 0)) bad('seconds in state', cell(at.seconds), 'seconds, 0 or more');
-    const said = cell(at.taken);
-    // Without a zone it is UTC, as the header of our own table says.
-    const taken = Math.round(readTime(said, 'iso').seconds * 1000);
-    if (said && !Number.isFinite(taken))
-      bad('taken at', said, 'year, month, day, hours and minutes: 2026-05-04T09:30:00Z');
-    else if (taken > now) bad('taken at', said, 'a time that is past');
-    const about = cell(at.epoch) === '' ? epoch : Number(cell(at.epoch));
-    if (!(Number.isInteger(about) && about >= 0 && about <= epoch))
-      bad('epoch', cell(at.epoch), `a whole number from 0 to ${epoch}`);
-    return {
-      state,
-      probe: probe ?? '',
-      unit: clamp ? 'A' : 'V',
-      status,
-      secondsInState: seconds,
-      epoch: about,
-      ...(ref && !clamp ? { ref } : {}),
-      ...(status === 'measured' ? { value } : {}),
-      ...(Number.isFinite(taken) ? { taken } : {}),
-    };
-  });
+  const issues: DocumentIssue[] = [];
+  const list = rows.slice(1).map((cells, i) =>
+    readingOf(
+      // A cell our own table made harmless is itself again.
+      (column) => (cells[at(column)] ?? '').trim().replace(/^'(?=[=+\-@])/, ''),
+      (name, found, wanted) => issues.push({ pointer: `line ${i + 2}, ${name}`, found: found || 'nothing', wanted }),
+      { rig, epoch, points, now },
+    ),
+  );
   if (issues.length > 0) return err(issues);
   const known = new Set(
     job.readings.filter((r) => !r.retracted).map((r) => same({ ...r, taken: Date.parse(r.takenAt) })),

@@ -60,101 +60,141 @@ const MOST_STARVED = 50;
 const share = (x: number) => Math.max(0, Math.min(1, x));
 const percent = (x: number) => `${Math.round(x * 100)} %`;
 
-/** Points of one candidate. @param total estimated price, lower and upper. @param hadBoost the rig has it now. */
-export function scoreOf(candidate: Candidate, o: Outcome, total: Range, hadBoost: boolean): Scored {
-  const points: Point[] = [];
-  const add = (criterion: string, of: number, part: number, because: string) =>
-    points.push({ criterion, got: of * share(part), of, because });
-  add(
-    'Arrives charged',
-    WEIGHTS.arrives,
-    o.arrives / WANTED,
-    `the bank arrives at ${percent(o.arrives)}, ${percent(WANTED)} is as good as full`,
-  );
-  add(
-    'Lasts between drives',
-    WEIGHTS.lasts,
-    o.lowest / SPARED,
-    `the bank falls to ${percent(o.lowest)}, ${percent(SPARED)} is in hand enough`,
-  );
-  if (o.start) {
-    const inHand = o.start.volts - o.start.limit;
-    add(
-      'Starts the engine',
-      WEIGHTS.starts,
-      (inHand + 0.2) / (SAFE_VOLTS + 0.2),
-      `${inHand >= 0 ? `${inHand.toFixed(1)} V in hand` : `${(-inHand).toFixed(1)} V short`} under the starter at its worst`,
-    );
-  }
-  if (o.alternator) {
-    const hot = o.alternator.hottest > HOT_LIMIT;
-    add(
-      'Spares the alternator',
-      WEIGHTS.alternator,
-      hot ? 0 : (1.25 - o.alternator.idleShare) / 0.5,
-      `${percent(o.alternator.idleShare)} of its limit at idle, ${o.alternator.hottest.toFixed(0)} °C at most`,
-    );
-  }
-  const wrong = o.profiles.filter((p) => !p.ok);
-  add(
-    'Right volts for each bank',
-    WEIGHTS.profile,
-    o.profiles.length === 0 ? 1 : 1 - wrong.length / o.profiles.length,
-    wrong.length === 0 ? 'every bank gets what it wants' : wrong.map((p) => `${p.name} ${p.says}`).join('; '),
-  );
-  if (hadBoost)
-    add(
-      'Keeps boost',
-      WEIGHTS.boost,
-      o.boost === 'keeps' ? 1 : 0,
-      o.boost === 'keeps' ? 'either bank can still be lent to the other' : 'no boost from the other bank',
-    );
-  if (o.startOnShore !== undefined)
-    add(
-      'Start battery on shore power',
-      WEIGHTS.shore,
-      o.startOnShore ? 1 : 0,
-      o.startOnShore ? 'gains while plugged in' : 'gets nothing while plugged in',
-    );
-  add(
-    'What the rules say of it',
-    WEIGHTS.rules,
-    o.cautions.length === 0 ? 1 : 0,
-    o.cautions.length === 0 ? 'no danger in this kind of link' : o.cautions.join(' '),
-  );
-  add(
-    'Hands off',
-    WEIGHTS.handsOff,
-    o.handsOff ? 1 : 0,
-    o.handsOff ? 'nothing for the driver to remember' : 'the driver must switch it',
-  );
-  for (const s of o.starves)
-    points.push({
-      criterion: `${s.name} may starve at idle`,
-      got: -s.of100 * POINTS_PER_STARVED,
-      of: 0,
-      because: s.says,
-    });
-  const price = (total[0] + total[1]) / 2;
-  points.push({
-    criterion: 'Price',
-    got: -price / DOLLARS_PER_POINT,
-    of: 0,
-    because: `${Math.round(total[0])} to ${Math.round(total[1])}, a point per ${DOLLARS_PER_POINT}`,
-  });
+/** A criterion speaks of one candidate, or not at all: a further one is a row. */
+interface Criterion {
+  criterion: string;
+  of: number;
+  /** Share of the points got, held to 0 … 1, and why. @param hadBoost the rig has it now. */
+  judge(o: Outcome, hadBoost: boolean): { part: number; because: string } | undefined;
+}
+
+const CRITERIA: readonly Criterion[] = [
+  {
+    criterion: 'Arrives charged',
+    of: WEIGHTS.arrives,
+    judge: ({ arrives }) => ({
+      part: arrives / WANTED,
+      because: `the bank arrives at ${percent(arrives)}, ${percent(WANTED)} is as good as full`,
+    }),
+  },
+  {
+    criterion: 'Lasts between drives',
+    of: WEIGHTS.lasts,
+    judge: ({ lowest }) => ({
+      part: lowest / SPARED,
+      because: `the bank falls to ${percent(lowest)}, ${percent(SPARED)} is in hand enough`,
+    }),
+  },
+  {
+    criterion: 'Starts the engine',
+    of: WEIGHTS.starts,
+    judge: ({ start }) => {
+      if (!start) return undefined;
+      const inHand = start.volts - start.limit;
+      const says = inHand >= 0 ? `${inHand.toFixed(1)} V in hand` : `${(-inHand).toFixed(1)} V short`;
+      return { part: (inHand + 0.2) / (SAFE_VOLTS + 0.2), because: `${says} under the starter at its worst` };
+    },
+  },
+  {
+    criterion: 'Spares the alternator',
+    of: WEIGHTS.alternator,
+    judge: ({ alternator: a }) =>
+      a && {
+        part: a.hottest > HOT_LIMIT ? 0 : (1.25 - a.idleShare) / 0.5,
+        because: `${percent(a.idleShare)} of its limit at idle, ${a.hottest.toFixed(0)} °C at most`,
+      },
+  },
+  {
+    criterion: 'Right volts for each bank',
+    of: WEIGHTS.profile,
+    judge: ({ profiles }) => {
+      const wrong = profiles.filter((p) => !p.ok);
+      return {
+        part: profiles.length === 0 ? 1 : 1 - wrong.length / profiles.length,
+        because:
+          wrong.length === 0 ? 'every bank gets what it wants' : wrong.map((p) => `${p.name} ${p.says}`).join('; '),
+      };
+    },
+  },
+  {
+    criterion: 'Keeps boost',
+    of: WEIGHTS.boost,
+    judge: ({ boost }, hadBoost) =>
+      hadBoost
+        ? boost === 'keeps'
+          ? { part: 1, because: 'either bank can still be lent to the other' }
+          : { part: 0, because: 'no boost from the other bank' }
+        : undefined,
+  },
+  {
+    criterion: 'Start battery on shore power',
+    of: WEIGHTS.shore,
+    judge: ({ startOnShore: gains }) =>
+      gains === undefined
+        ? undefined
+        : { part: gains ? 1 : 0, because: gains ? 'gains while plugged in' : 'gets nothing while plugged in' },
+  },
+  {
+    criterion: 'What the rules say of it',
+    of: WEIGHTS.rules,
+    judge: ({ cautions }) =>
+      cautions.length === 0
+        ? { part: 1, because: 'no danger in this kind of link' }
+        : { part: 0, because: cautions.join(' ') },
+  },
+  {
+    criterion: 'Hands off',
+    of: WEIGHTS.handsOff,
+    judge: ({ handsOff }) =>
+      handsOff
+        ? { part: 1, because: 'nothing for the driver to remember' }
+        : { part: 0, because: 'the driver must switch it' },
+  },
+];
+
+/** Why a candidate must not be built as it is, in whole sentences. */
+function ruledOutBy(candidate: Candidate, o: Outcome): string[] {
   const huntsFor =
     (o.alternator?.idleShare ?? 0) >= AT_ITS_LIMIT
       ? 'the alternator has no more to give at idle'
       : 'its feed sags when it starts';
-  const ruledOut = [
+  return [
     ...o.dangers,
     ...o.hunting.map((name) => `${name} hunts on this use: ${huntsFor}.`),
     ...o.collapsed.map((name) => `${name}: its feed cannot carry the power it asks for.`),
+    ...o.starves.filter((s) => s.of100 > MOST_STARVED).map((s) => s.says),
+    ...(candidate.effects?.length ? ['The fault stays in.'] : []),
+    ...(o.arrives < FLAT ? ['The bank arrives flat.'] : []),
   ];
-  for (const s of o.starves) if (s.of100 > MOST_STARVED) ruledOut.push(s.says);
-  if (candidate.effects?.length) ruledOut.push('The fault stays in.');
-  if (o.arrives < FLAT) ruledOut.push('The bank arrives flat.');
-  return { candidate: candidate.id, points, total: points.reduce((sum, p) => sum + p.got, 0), ruledOut };
+}
+
+/** Points of one candidate. @param total estimated price, lower and upper. @param hadBoost the rig has it now. */
+export function scoreOf(candidate: Candidate, o: Outcome, total: Range, hadBoost: boolean): Scored {
+  const price = (total[0] + total[1]) / 2;
+  const points: Point[] = [
+    ...CRITERIA.flatMap(({ criterion, of, judge }): Point[] => {
+      const judged = judge(o, hadBoost);
+      return judged ? [{ criterion, got: of * share(judged.part), of, because: judged.because }] : [];
+    }),
+    ...o.starves.map((s): Point => ({
+      criterion: `${s.name} may starve at idle`,
+      got: -s.of100 * POINTS_PER_STARVED,
+      of: 0,
+      because: s.says,
+    })),
+    {
+      criterion: 'Price',
+      got: -price / DOLLARS_PER_POINT,
+      of: 0,
+      because: `${Math.round(total[0])} to ${Math.round(total[1])}, a point per ${DOLLARS_PER_POINT}`,
+    },
+  ];
+  return {
+    candidate: candidate.id,
+    points,
+    total: points.reduce((sum, p) => sum + p.got, 0),
+    ruledOut: ruledOutBy(candidate, o),
+  };
 }
 
 export interface Recommendation {
@@ -164,70 +204,99 @@ export interface Recommendation {
   reasons: { good: boolean; says: string }[];
 }
 
+type Reason = Recommendation['reasons'][number];
+
+/** How full the bank is, against the rig as it is. @param leave the rig left alone; absent where it is what is picked. */
+function chargeReasons(o: Outcome, leave: Outcome | undefined): Reason[] {
+  const reasons: Reason[] = [];
+  if (leave) {
+    const gain = Math.round((o.arrives - leave.arrives) * 100);
+    reasons.push({
+      good: gain >= 0,
+      says:
+        gain > 1
+          ? `The bank arrives at ${percent(o.arrives)} instead of ${percent(leave.arrives)}.`
+          : `The bank arrives at ${percent(o.arrives)}, about as it does now.`,
+    });
+  } else reasons.push({ good: o.arrives >= 0.7, says: `The bank arrives at ${percent(o.arrives)}.` });
+  if (leave && o.lowest > leave.lowest + 0.05)
+    reasons.push({
+      good: true,
+      says: `At its lowest the bank is at ${percent(o.lowest)} instead of ${percent(leave.lowest)}.`,
+    });
+  else if (o.lowest < SPARED / 2)
+    reasons.push({
+      good: false,
+      says: `The bank falls to ${percent(o.lowest)} on the way: less load, or a larger bank.`,
+    });
+  return reasons;
+}
+
+/** What the engine's side has of it: the alternator's margin and the start. */
+function engineReasons({ alternator, start }: Outcome): Reason[] {
+  const reasons: Reason[] = [];
+  if (alternator) {
+    const warm = alternator.hottest > HOT_LIMIT;
+    reasons.push({
+      good: !warm && alternator.idleShare < NO_MARGIN,
+      says: `The alternator gives up to ${percent(alternator.idleShare)} of what it can at idle and reaches about ${alternator.hottest.toFixed(0)} °C${warm ? `, above ${HOT_LIMIT} °C` : ''}.`,
+    });
+  }
+  if (start)
+    reasons.push({
+      good: start.starts,
+      says: start.starts
+        ? 'The engine starts every time on this use.'
+        : `The engine would not start once: ${start.volts.toFixed(1)} V under the starter.`,
+    });
+  return reasons;
+}
+
+/** What the owner has to know beside: what is won on shore power, what is lost, what is asked of the driver. */
+function ownerReasons(o: Outcome, hadBoost: boolean): Reason[] {
+  const against = (list: readonly string[]): Reason[] => list.map((says) => ({ good: false, says }));
+  const shore: Reason[] =
+    o.startOnShore === undefined
+      ? []
+      : [
+          o.startOnShore
+            ? { good: true, says: 'On shore power the start battery is kept up as well.' }
+            : {
+                good: false,
+                says: 'On shore power the start battery gets nothing: drive it or give it a maintainer.',
+              },
+        ];
+  return [
+    ...against(o.starves.map((s) => `${s.says} Size it before it is built.`)),
+    ...shore,
+    ...against([
+      ...(o.boost === 'none' && hadBoost
+        ? ['Boost is lost: the engine can no longer be started from the other bank.']
+        : []),
+      ...o.profiles.filter((x) => !x.ok).map((p) => `${p.name} ${p.says}.`),
+      ...o.cautions,
+      ...(o.handsOff ? [] : ['The driver has to switch it on and off.']),
+    ]),
+  ];
+}
+
 /** The best of those that may be built. Undefined when none may. */
 export function recommend(
   outcomes: ReadonlyMap<string, Outcome>,
   scored: readonly Scored[],
 ): Recommendation | undefined {
-  const fit = scored.filter((s) => s.ruledOut.length === 0).sort((a, b) => b.total - a.total);
-  const best = fit[0];
+  const [best, second] = scored.filter((s) => s.ruledOut.length === 0).sort((a, b) => b.total - a.total);
   if (!best) return undefined;
-  const second = fit[1];
   const o = outcomes.get(best.candidate)!;
   const leave = outcomes.get('leave');
-  const reasons: Recommendation['reasons'] = [];
-  const say = (good: boolean, says: string) => reasons.push({ good, says });
-  if (leave && best.candidate !== 'leave') {
-    const gain = Math.round((o.arrives - leave.arrives) * 100);
-    say(
-      gain >= 0,
-      gain > 1
-        ? `The bank arrives at ${percent(o.arrives)} instead of ${percent(leave.arrives)}.`
-        : `The bank arrives at ${percent(o.arrives)}, about as it does now.`,
-    );
-  } else say(o.arrives >= 0.7, `The bank arrives at ${percent(o.arrives)}.`);
-  if (leave && best.candidate !== 'leave' && o.lowest > leave.lowest + 0.05)
-    say(true, `At its lowest the bank is at ${percent(o.lowest)} instead of ${percent(leave.lowest)}.`);
-  else if (o.lowest < SPARED / 2)
-    say(false, `The bank falls to ${percent(o.lowest)} on the way: less load, or a larger bank.`);
-  if (o.alternator) {
-    const warm = o.alternator.hottest > HOT_LIMIT;
-    say(
-      !warm && o.alternator.idleShare < NO_MARGIN,
-      `The alternator gives up to ${percent(o.alternator.idleShare)} of what it can at idle and reaches about ${o.alternator.hottest.toFixed(0)} °C${warm ? `, above ${HOT_LIMIT} °C` : ''}.`,
-    );
-  }
-  if (o.start)
-    say(
-      o.start.starts,
-      o.start.starts
-        ? 'The engine starts every time on this use.'
-        : `The engine would not start once: ${o.start.volts.toFixed(1)} V under the starter.`,
-    );
-  for (const s of o.starves) say(false, `${s.says} Size it before it is built.`);
-  if (o.startOnShore !== undefined)
-    say(
-      o.startOnShore,
-      o.startOnShore
-        ? 'On shore power the start battery is kept up as well.'
-        : 'On shore power the start battery gets nothing: drive it or give it a maintainer.',
-    );
-  if (o.boost === 'none' && leave?.boost === 'keeps')
-    say(false, 'Boost is lost: the engine can no longer be started from the other bank.');
-  for (const p of o.profiles.filter((x) => !x.ok)) say(false, `${p.name} ${p.says}.`);
-  for (const caution of o.cautions) say(false, caution);
-  if (!o.handsOff) say(false, 'The driver has to switch it on and off.');
+  const behind = best.total - (second?.total ?? 0);
   return {
     pick: best.candidate,
-    ...(second
-      ? {
-          runnerUp: {
-            candidate: second.candidate,
-            behind: best.total - second.total,
-            close: best.total - second.total < CLOSE_POINTS,
-          },
-        }
-      : {}),
-    reasons,
+    ...(second ? { runnerUp: { candidate: second.candidate, behind, close: behind < CLOSE_POINTS } } : {}),
+    reasons: [
+      ...chargeReasons(o, best.candidate === 'leave' ? undefined : leave),
+      ...engineReasons(o),
+      ...ownerReasons(o, leave?.boost === 'keeps'),
+    ],
   };
 }

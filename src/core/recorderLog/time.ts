@@ -18,6 +18,32 @@ const DATE =
 const daysOfMonth = (year: number, month: number): number =>
   (month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1)) - daysFromCivil(year, month, 1);
 
+/** Seconds since 1970 of the midnight a date begins with; NaN where the calendar has no such day. */
+function dateSeconds(m: RegExpExecArray, format: TimeFormat): number {
+  const [a, b, c] = [Number(m[1]), Number(m[2]), Number(m[3])];
+  const yearFirst = m[1]!.length === 4;
+  const [year, month, day] = yearFirst ? [a, b, c] : format === 'month-first' ? [c, a, b] : [c, b, a];
+  const full = year < 100 ? year + 2000 : year;
+  if (month < 1 || month > 12 || day < 1 || day > daysOfMonth(full, month)) return NaN;
+  return daysFromCivil(full, month, day) * 86_400;
+}
+
+/** Seconds since midnight; NaN where no clock shows that. */
+function clockSeconds(m: RegExpExecArray): number {
+  let hour = Number(m[4] ?? 0);
+  if (m[8]) hour = (hour % 12) + (/p/i.test(m[8]) ? 12 : 0);
+  const [minute, second] = [Number(m[5] ?? 0), Number(m[6] ?? 0)];
+  const whole = hour * 3600 + minute * 60 + second;
+  if (whole > 86_400 || minute > 59 || second > 60) return NaN;
+  return whole + (m[7] ? Number(`0.${m[7]}`) : 0);
+}
+
+/** Seconds a zone is ahead of UTC. @param zone `Z` or ±hh:mm */
+function zoneSeconds(zone: string): number {
+  if (zone === 'Z') return 0;
+  return (zone.startsWith('-') ? -60 : 60) * (Number(zone.slice(1, 3)) * 60 + Number(zone.slice(-2)));
+}
+
 /** Seconds since 1970 of what stands there, and whether it says its own zone; NaN where it is no time. */
 export function readTime(text: string, format: TimeFormat): { seconds: number; zoned: boolean } {
   if (format === 'seconds' || format === 'milliseconds' || format === 'elapsed') {
@@ -25,37 +51,8 @@ export function readTime(text: string, format: TimeFormat): { seconds: number; z
     return { seconds: format === 'milliseconds' ? n / 1000 : n, zoned: true };
   }
   const m = DATE.exec(text);
-  if (!m) return { seconds: NaN, zoned: false };
-  const [a, b, c] = [Number(m[1]), Number(m[2]), Number(m[3])];
-  const yearFirst = m[1]!.length === 4;
-  const [year, month, day] = yearFirst ? [a, b, c] : format === 'month-first' ? [c, a, b] : [c, b, a];
-  const full = year! < 100 ? year! + 2000 : year!;
-  let hour = Number(m[4] ?? 0);
-  if (m[8]) hour = (hour % 12) + (/p/i.test(m[8]) ? 12 : 0);
-  const [minute, second] = [Number(m[5] ?? 0), Number(m[6] ?? 0)];
-  if (
-    month! < 1 ||
-    month! > 12 ||
-    day! < 1 ||
-    day! > daysOfMonth(full, month!) ||
-    hour * 3600 + minute * 60 + second > 86_400 ||
-    minute > 59 ||
-    second > 60
-  )
-    return { seconds: NaN, zoned: false };
-  const zone = m[9];
-  const offset =
-    zone === undefined || zone === 'Z'
-      ? 0
-      : (zone.startsWith('-') ? -1 : 1) * (Number(zone.slice(1, 3)) * 60 + Number(zone.slice(-2)));
-  const seconds =
-    daysFromCivil(full, month!, day!) * 86_400 +
-    hour * 3600 +
-    minute * 60 +
-    second +
-    (m[7] ? Number(`0.${m[7]}`) : 0) -
-    offset * 60;
-  return { seconds, zoned: zone !== undefined };
+  const seconds = m ? dateSeconds(m, format) + clockSeconds(m) - zoneSeconds(m[9] ?? 'Z') : NaN;
+  return { seconds, zoned: Number.isFinite(seconds) && m?.[9] !== undefined };
 }
 
 /** Minutes a zone is ahead of UTC at an instant; `zone` is a name of the IANA list. Throws on one that is not. */

@@ -110,150 +110,243 @@ const inSeconds = (s: number): string =>
         ? `${Number(s.toPrecision(2))} s`
         : `${(s / 60).toFixed(0)} min`;
 
-/** Every fuse and breaker of a rig, checked. */
+/** What the checks of one fuse are made from. */
+interface Facts {
+  part: Part;
+  rating: number;
+  breaker: boolean;
+  /** None for a breaker. */
+  kind?: FuseKind;
+  continuous: number;
+  window: FuseWindow;
+  /** The side it is fed from, and the side it protects. */
+  near: Reach;
+  far: Reach;
+  wires: Conductor[];
+  /** The wire it protects that a short harms first. */
+  weakest: Conductor;
+  bank?: Part;
+  fault: { near: number; far: number };
+  /** V it may have to break. */
+  charging: number;
+  crank: ReturnType<typeof crankShare>;
+  /** Seconds until it opens, at its slowest, and until `weakest` is harmed. */
+  opens(amps: number): number;
+  bears(amps: number): number;
+}
+
+const bearsOf = (c: Conductor, amps: number, gauge = c.gauge): number => bearsSeconds(gauge, insulationOf(c), amps);
+
+function factsOf(
+  rig: Rig,
+  part: Part,
+  loads: ReadonlyMap<string, WireLoad>,
+  crank: ReturnType<typeof crankShare>,
+): Facts {
+  const sides = [reach(rig, part, 'source'), reach(rig, part, 'load')] as const;
+  const [near, far] = sides[0].metres <= sides[1].metres ? sides : [sides[1], sides[0]];
+  const rating = ratingOf(part);
+  const breaker = is(part, 'breaker');
+  const kind = breaker ? undefined : fuseKind(partOptions(partKind(part.kind), part)['type']!);
+  const touching = rig.conductors.filter((c) => c.use === 'feed' && (c.from.part === part.id || c.to.part === part.id));
+  const continuous = Math.max(0, ...touching.map((c) => loads.get(c.id)?.continuous ?? 0));
+  const wires = far.wires.length > 0 ? far.wires : touching;
+  const weakest = wires.reduce((a, b) => (bearsOf(b, 1000) < bearsOf(a, 1000) ? b : a));
+  const bank = near.battery;
+  return {
+    part,
+    rating,
+    breaker,
+    ...(kind ? { kind } : {}),
+    continuous,
+    window: fuseWindow(
+      Math.max(continuous, 0.1),
+      wires.map((c) => ({ gauge: c.gauge, insulation: insulationOf(c), place: placeOf(c) })),
+      kind,
+    ),
+    near,
+    far,
+    wires,
+    weakest,
+    ...(bank ? { bank } : {}),
+    fault: {
+      near: bank ? faultAmps(rig, bank, near.ohms) : 0,
+      far: bank ? faultAmps(rig, bank, near.ohms + far.farthest) : 0,
+    },
+    // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
+    charging: bank ? chargingVolts(rig, bank) : CHARGING,
+    crank,
+    opens: (amps) =>
+      rating <= 0 ? Infinity : breaker ? tripSeconds(amps / rating) : opensAtLatest(kind!, amps / rating),
+    bears: (amps) => bearsOf(weakest, amps),
+  };
+}
+
+/** One check: nothing where it does not arise. A further check is a further function, in the order they are read. */
+type CheckOf = (f: Facts) => Check | undefined;
+
+const windowCheck: CheckOf = ({ rating, window, continuous }) => {
+  const say = (verdict: Check['verdict'], says: string): Check => ({ id: 'window', verdict, says });
+  const amps = `${continuous.toFixed(1)} A`;
+  if (rating <= 0) return say('bad', 'Its rating is not known: read it off the body and put it in under Rig.');
+  if (rating > window.to)
+    return say(
+      'bad',
+      `${rating} A is more than the ${window.to.toFixed(0)} A its weakest wire carries: the wire is the fuse.`,
+    );
+  if (rating < continuous) return say('bad', `${rating} A is less than the ${amps} it carries for hours.`);
+  if (rating < window.from)
+    return say('watch', `Tight: ${amps} for hours asks for ${window.from.toFixed(0)} A or more.`);
+  return say('good', `${rating} A lies between ${window.from.toFixed(0)} and ${window.to.toFixed(0)} A.`);
+};
+
+const madeCheck: CheckOf = ({ kind, rating }) => {
+  if (!kind || rating <= 0 || kind.ratings.includes(rating)) return undefined;
+  const next = kind.ratings.find((r) => r > rating) ?? kind.ratings[kind.ratings.length - 1];
+  return {
+    id: 'made',
+    verdict: 'bad',
+    says: `${kind.label} is not made as ${rating} A: ${next} A is the next.`,
+  };
+};
+
+const voltsCheck: CheckOf = ({ kind, charging }) =>
+  kind &&
+  (kind.volts >= charging
+    ? { id: 'volts', verdict: 'good', says: `Made for ${kind.volts} V, ${charging.toFixed(0)} V while charging.` }
+    : {
+        id: 'volts',
+        verdict: 'bad',
+        says: `Made for ${kind.volts} V: at ${charging.toFixed(0)} V its arc may hold. Take one of 58 V or more.`,
+      });
+
+const interruptsCheck: CheckOf = ({ kind, bank, fault }) => {
+  if (!kind || !bank) return undefined;
+  const amps = fault.near.toFixed(0);
+  return kind.interrupts >= fault.near
+    ? {
+        id: 'interrupts',
+        verdict: 'good',
+        says: `Opens into ${kind.interrupts} A; ${bank.name} can push ${amps} A.`,
+      }
+    : {
+        id: 'interrupts',
+        verdict: 'bad',
+        says: `${bank.name} can push ${amps} A into a short, this kind opens into ${kind.interrupts} A: take a class T fuse.`,
+      };
+};
+
+const typeCheck: CheckOf = ({ part, breaker, near, far }) => {
+  if (!breaker) return undefined;
+  const type = BREAKER_TYPES.find((t) => t.id === partOptions(partKind(part.kind), part)['type'])!;
+  return type.id === 'auto' && near.battery && far.battery
+    ? {
+        id: 'type',
+        verdict: 'watch',
+        says: 'Type I between two batteries closes onto a fault again and again, unattended: a fuse or a type III is better.',
+      }
+    : { id: 'type', verdict: 'good', says: `${type.label}.` };
+};
+
+const placeCheck: CheckOf = ({ bank, near }) => {
+  if (!bank) return undefined;
+  if (near.metres <= WITHIN)
+    return {
+      id: 'place',
+      verdict: 'good',
+      says: `${(near.metres * 100).toFixed(0)} cm of cable from ${bank.name}.`,
+    };
+  return {
+    id: 'place',
+    verdict: near.metres <= 1 ? 'watch' : 'bad',
+    says: `${near.metres.toFixed(1)} m of cable from ${bank.name}: that much is unprotected, 0.18 m is the guide.`,
+  };
+};
+
+const clearsCheck: CheckOf = ({ bank, fault, opens, bears }) => {
+  if (!bank) return undefined;
+  const slow = [fault.far, fault.near].find((a) => opens(a) > bears(a));
+  const within = (amps: number) => `${inSeconds(opens(amps))}, the wire bears ${inSeconds(bears(amps))}.`;
+  return slow === undefined
+    ? {
+        id: 'clears',
+        verdict: 'good',
+        says: `A short at the far end draws ${fault.far.toFixed(0)} A: open within ${within(fault.far)}`,
+      }
+    : { id: 'clears', verdict: 'bad', says: `At ${slow.toFixed(0)} A it may take ${within(slow)}` };
+};
+
+const crankCheck: CheckOf = ({ part, rating, breaker, kind, crank }) => {
+  if (!crank?.through.includes(part.id) || rating <= 0) return undefined;
+  const quickest = breaker ? tripSeconds(crank.amps / rating) : opensAtEarliest(kind!, crank.amps / rating);
+  const holds = quickest >= CRANK_SECONDS;
+  const bms = crank.bmsLimit !== undefined && crank.amps > crank.bmsLimit;
+  const good = holds && !bms;
+  const says = [
+    `Cranking with boost held, ${crank.amps.toFixed(0)} of the starter’s ${crank.starter.toFixed(0)} A come this way`,
+    holds ? `: it bears that ${inSeconds(quickest)}.` : `: it may open within ${inSeconds(quickest)}.`,
+    bms ? ` ${crank.donor.name}’s BMS may let out only about ${crank.bmsLimit!.toFixed(0)} A.` : '',
+    good ? '' : ' On the owner’s card: hold boost to charge, wait, release, then crank.',
+  ];
+  return { id: 'crank', verdict: good ? 'good' : 'watch', says: says.join('') };
+};
+
+const CHECKS: readonly CheckOf[] = [
+  windowCheck,
+  madeCheck,
+  voltsCheck,
+  interruptsCheck,
+  typeCheck,
+  placeCheck,
+  clearsCheck,
+  crankCheck,
+];
+
+/** The wire a fuse fails first, and the thinnest gauge in its place that the fuse protects, unless that is far thicker. */
+function weakestOf({ rating, window, wires, weakest, fault, opens }: Facts): FuseCheck['weakest'] {
+  const carries = (c: Conductor, g: Gauge) => ampacity(g, insulationOf(c), placeOf(c));
+  const first =
+    rating > window.to ? wires.reduce((a, b) => (carries(b, b.gauge) < carries(a, a.gauge) ? b : a)) : weakest;
+  const named = { id: first.id, name: first.name };
+  const thicker =
+    rating > 0
+      ? gaugesOf(gaugeFamily(first.gauge)).find(
+          (g) =>
+            wireArea(g) > wireArea(first.gauge) &&
+            carries(first, g) >= rating &&
+            [fault.far, fault.near].every((a) => opens(a) <= bearsOf(first, a, g)),
+        )
+      : undefined;
+  if (thicker === undefined) return named;
+  const steps = Math.log(wireArea(thicker) / wireArea(first.gauge)) / Math.log(ONE_STEP);
+  return steps < STEPS_AT_MOST ? { ...named, thicker } : named;
+}
+
+function curvesOf({ rating, opens, bears }: Facts): FuseCheck['curves'] {
+  const curves: FuseCheck['curves'] = [];
+  if (rating > 0)
+    for (let m = 1.35; m <= 60; m *= 1.2)
+      curves.push({ amps: rating * m, fuse: opens(rating * m), wire: bears(rating * m) });
+  return curves;
+}
+
+/** Every fuse and breaker of a rig, checked. @param loads A of each wire, by its id. */
 export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): FuseCheck[] {
   const crank = crankShare(rig);
   return rig.parts.filter(isFuseOrBreaker).map((part): FuseCheck => {
-    const sides = [reach(rig, part, 'source'), reach(rig, part, 'load')] as const;
-    const near = sides[0].metres <= sides[1].metres ? sides[0] : sides[1];
-    const far = near === sides[0] ? sides[1] : sides[0];
-    const rating = ratingOf(part);
-    const breaker = is(part, 'breaker');
-    const kind: FuseKind | undefined = breaker ? undefined : fuseKind(partOptions(partKind(part.kind), part)['type']!);
-    const touching = rig.conductors.filter(
-      (c) => c.use === 'feed' && (c.from.part === part.id || c.to.part === part.id),
-    );
-    const continuous = Math.max(0, ...touching.map((c) => loads.get(c.id)?.continuous ?? 0));
-    const protectedWires = far.wires.length > 0 ? far.wires : touching;
-    const window = fuseWindow(
-      Math.max(continuous, 0.1),
-      protectedWires.map((c) => ({ gauge: c.gauge, insulation: insulationOf(c), place: placeOf(c) })),
-      kind,
-    );
-    const weakest = protectedWires.reduce((a, b) =>
-      bearsSeconds(b.gauge, insulationOf(b), 1000) < bearsSeconds(a.gauge, insulationOf(a), 1000) ? b : a,
-    );
-    const bank = near.battery;
-    const nearFault = bank ? faultAmps(rig, bank, near.ohms) : 0;
-    const farFault = bank ? faultAmps(rig, bank, near.ohms + far.farthest) : 0;
-    const opens = (amps: number) =>
-      rating <= 0 ? Infinity : breaker ? tripSeconds(amps / rating) : opensAtLatest(kind!, amps / rating);
-    const bears = (amps: number) => bearsSeconds(weakest.gauge, insulationOf(weakest), amps);
-    // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
-    const charging = bank ? chargingVolts(rig, bank) : CHARGING;
-    const checks: Check[] = [];
-    const say = (id: Check['id'], verdict: Check['verdict'], says: string) => checks.push({ id, verdict, says });
-
-    if (rating <= 0) say('window', 'bad', 'Its rating is not known: read it off the body and put it in under Rig.');
-    else if (rating > window.to)
-      say(
-        'window',
-        'bad',
-        `${rating} A is more than the ${window.to.toFixed(0)} A its weakest wire carries: the wire is the fuse.`,
-      );
-    else if (rating < continuous)
-      say('window', 'bad', `${rating} A is less than the ${continuous.toFixed(1)} A it carries for hours.`);
-    else if (rating < window.from)
-      say(
-        'window',
-        'watch',
-        `Tight: ${continuous.toFixed(1)} A for hours asks for ${window.from.toFixed(0)} A or more.`,
-      );
-    else say('window', 'good', `${rating} A lies between ${window.from.toFixed(0)} and ${window.to.toFixed(0)} A.`);
-
-    if (kind) {
-      if (rating > 0 && !kind.ratings.includes(rating))
-        say(
-          'made',
-          'bad',
-          `${kind.label} is not made as ${rating} A: ${kind.ratings.filter((r) => r > rating)[0] ?? kind.ratings[kind.ratings.length - 1]} A is the next.`,
-        );
-      say(
-        'volts',
-        kind.volts >= charging ? 'good' : 'bad',
-        kind.volts >= charging
-          ? `Made for ${kind.volts} V, ${charging.toFixed(0)} V while charging.`
-          : `Made for ${kind.volts} V: at ${charging.toFixed(0)} V its arc may hold. Take one of 58 V or more.`,
-      );
-      if (bank)
-        say(
-          'interrupts',
-          kind.interrupts >= nearFault ? 'good' : 'bad',
-          kind.interrupts >= nearFault
-            ? `Opens into ${kind.interrupts} A; ${bank.name} can push ${nearFault.toFixed(0)} A.`
-            : `${bank.name} can push ${nearFault.toFixed(0)} A into a short, this kind opens into ${kind.interrupts} A: take a class T fuse.`,
-        );
-    } else {
-      const type = BREAKER_TYPES.find((t) => t.id === partOptions(partKind(part.kind), part)['type'])!;
-      const both = sides.every((s) => s.battery);
-      say(
-        'type',
-        type.id === 'auto' && both ? 'watch' : 'good',
-        type.id === 'auto' && both
-          ? 'Type I between two batteries closes onto a fault again and again, unattended: a fuse or a type III is better.'
-          : `${type.label}.`,
-      );
-    }
-    if (bank) {
-      const ok = near.metres <= WITHIN;
-      say(
-        'place',
-        ok ? 'good' : near.metres <= 1 ? 'watch' : 'bad',
-        ok
-          ? `${(near.metres * 100).toFixed(0)} cm of cable from ${bank.name}.`
-          : `${near.metres.toFixed(1)} m of cable from ${bank.name}: that much is unprotected, 0.18 m is the guide.`,
-      );
-      const slow = [farFault, nearFault].find((a) => opens(a) > bears(a));
-      say(
-        'clears',
-        slow === undefined ? 'good' : 'bad',
-        slow === undefined
-          ? `A short at the far end draws ${farFault.toFixed(0)} A: open within ${inSeconds(opens(farFault))}, the wire bears ${inSeconds(bears(farFault))}.`
-          : `At ${slow.toFixed(0)} A it may take ${inSeconds(opens(slow))}, the wire bears ${inSeconds(bears(slow))}.`,
-      );
-    }
-    if (crank?.through.includes(part.id) && rating > 0) {
-      const quickest = breaker ? tripSeconds(crank.amps / rating) : opensAtEarliest(kind!, crank.amps / rating);
-      const holds = quickest >= CRANK_SECONDS;
-      const bms = crank.bmsLimit !== undefined && crank.amps > crank.bmsLimit;
-      say(
-        'crank',
-        holds && !bms ? 'good' : 'watch',
-        `Cranking with boost held, ${crank.amps.toFixed(0)} of the starter’s ${crank.starter.toFixed(0)} A come this way${holds ? `: it bears that ${inSeconds(quickest)}.` : `: it may open within ${inSeconds(quickest)}.`}${bms ? ` ${crank.donor.name}’s BMS may let out only about ${crank.bmsLimit!.toFixed(0)} A.` : ''}${holds && !bms ? '' : ' On the owner’s card: hold boost to charge, wait, release, then crank.'}`,
-      );
-    }
-    const carries = (c: Conductor, g: Gauge) => ampacity(g, insulationOf(c), placeOf(c));
-    const first =
-      rating > window.to
-        ? protectedWires.reduce((a, b) => (carries(b, b.gauge) < carries(a, a.gauge) ? b : a))
-        : weakest;
-    const thicker =
-      rating > 0
-        ? gaugesOf(gaugeFamily(first.gauge)).find(
-            (g) =>
-              wireArea(g) > wireArea(first.gauge) &&
-              carries(first, g) >= rating &&
-              [farFault, nearFault].every((a) => opens(a) <= bearsSeconds(g, insulationOf(first), a)),
-          )
-        : undefined;
-    const steps =
-      thicker === undefined ? Infinity : Math.log(wireArea(thicker) / wireArea(first.gauge)) / Math.log(ONE_STEP);
-    const curves: FuseCheck['curves'] = [];
-    if (rating > 0)
-      for (let m = 1.35; m <= 60; m *= 1.2)
-        curves.push({ amps: rating * m, fuse: opens(rating * m), wire: bears(rating * m) });
+    const facts = factsOf(rig, part, loads, crank);
     return {
       part: part.id,
       name: part.name,
-      rating,
-      kind: kind?.label ?? 'Breaker',
-      continuous,
-      window,
-      protects: protectedWires.map((c) => c.id),
-      weakest: { id: first.id, name: first.name, ...(thicker && steps < STEPS_AT_MOST ? { thicker } : {}) },
-      fault: { near: nearFault, far: farFault },
-      checks,
-      curves,
+      rating: facts.rating,
+      kind: facts.kind?.label ?? 'Breaker',
+      continuous: facts.continuous,
+      window: facts.window,
+      protects: facts.wires.map((c) => c.id),
+      weakest: weakestOf(facts),
+      fault: facts.fault,
+      checks: CHECKS.flatMap((check) => check(facts) ?? []),
+      curves: curvesOf(facts),
     };
   });
 }

@@ -6,7 +6,7 @@ import { CHASSIS_LOADS_FAULTS, HOUSE_LOADS_FAULTS } from '../faults/loads';
 import { SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
 import { assumed, type ParameterSpec } from '../../units/parameter';
-import { PartContext, definePart } from '../part';
+import { type PartContext, definePart } from '../part';
 
 /** Volts at which a load's amps are stated, per 12 V. */
 const AT_VOLTS = 12.5;

@@ -247,7 +247,7 @@ function draftOf(c: CoupledChoices) {
 
 // The sections below are the drawing itself: rows of parts, cables, grounds and probes.
 
-// eslint-disable-next-line max-lines-per-function -- a table: one row a part
+ 
 function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lineRating }: Draft): Part[] {
   return [
     part(
