@@ -9,7 +9,7 @@ import { VERBS } from '../src/cli/verbs';
 import type { VerbContext } from '../src/cli/verb';
 import { ownerCard } from '../src/core/documents/ownerCard';
 import { reportOf } from '../src/core/documents/report';
-import { wiringOf } from '../src/core/documents/wiring/layout';
+import { wiringOf } from '../src/core/documents/wiring/sheet';
 import { currentRevision, type Job } from '../src/core/job/job';
 import { auditJob, jobCandidates, sizeJob } from '../src/core/jobAnswers/options';
 import { trendsOf } from '../src/core/jobAnswers/trends';

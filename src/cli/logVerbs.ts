@@ -10,7 +10,7 @@ import { buildOf } from '../core/job/job';
 import { buildJob } from '../core/jobAnswers/options';
 import { readingsCsv } from '../core/openFormats/readingsCsv';
 import { DEFAULT_SETTINGS } from '../core/shop/shop';
-import { wiringOf } from '../core/documents/wiring/layout';
+import { wiringOf } from '../core/documents/wiring/sheet';
 import { svgOf } from '../core/documents/wiring/svg';
 import { BadInput, type LogVerb, type Verb } from './verb';
 

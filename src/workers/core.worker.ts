@@ -21,7 +21,7 @@ import type { Job } from '../core/job/job';
 import { reportOf, type ReportData } from '../core/documents/report';
 import { assumptionsOf, type Settings } from '../core/shop/shop';
 import type { WireRow, Wiring } from '../core/documents/wiring/drawing';
-import { wiringOf } from '../core/documents/wiring/layout';
+import { wiringOf } from '../core/documents/wiring/sheet';
 import { svgOf } from '../core/documents/wiring/svg';
 import { rigInWords } from '../core/rig/inWords';
 import type { Rig } from '../core/rig/schema';

@@ -17,7 +17,7 @@ import { cleanPhoto, photoContent, storePhoto } from '../../src/server/job/photo
 import { reportPdf } from '../../src/server/pdf/report';
 import { cardPdf } from '../../src/server/pdf/ownerCard';
 import { wiringPdf } from '../../src/server/pdf/wiring';
-import { wiringOf } from '../../src/core/documents/wiring/layout';
+import { wiringOf } from '../../src/core/documents/wiring/sheet';
 import { testDatabase, type TestDatabase } from './database';
 
 let db: TestDatabase;

@@ -2,7 +2,7 @@
 import { Circle, Document, G, Page, Polyline, Rect, renderToBuffer, Svg, Text, View } from '@react-pdf/renderer';
 import { format } from 'date-fns';
 import type { Shape } from '../../core/documents/wiring/drawing';
-import { wiringOf } from '../../core/documents/wiring/layout';
+import { wiringOf } from '../../core/documents/wiring/sheet';
 import type { Revision } from '../../core/job/job';
 import type { Shop } from '../../core/shop/shop';
 import { rigInWords } from '../../core/rig/inWords';

@@ -5,7 +5,8 @@ import { motorhome } from '../../rig/archetypes/motorhome';
 import { jobCandidates } from '../../jobAnswers/options';
 import { currentRevision } from '../../job/job';
 import type { Shape } from './drawing';
-import { wireLabels, wiringOf } from './layout';
+import { wireLabels } from './names';
+import { wiringOf } from './sheet';
 import { svgOf } from './svg';
 
 const UNITS = { length: 'ft', gauge: 'awg' } as const;
