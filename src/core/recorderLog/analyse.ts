@@ -54,6 +54,8 @@ const HUNTS = { times: 4, within: 600 };
 const ALIKE = 0.04;
 /** A of a step that says anything of the source. */
 const LEAST_STEP = 2;
+/** A of drain that alarm and tracker explain: common practice. */
+const MOST_EXPLAINED = 0.25;
 /** Volts a rested reading may be off, for a 12 V bank: assumed. */
 const REST_ERROR = 0.04;
 
@@ -65,101 +67,149 @@ function inside(s: LogSeries, spans: readonly Span[], trim: number): Int32Array 
   return Int32Array.from(list);
 }
 
+/** What the estimates of one log are made from. */
+interface Heard {
+  s: LogSeries;
+  found: LogEvents;
+  /** Nominal volts over 12. */
+  k: number;
+  chemistry: string;
+  /** Seconds left off both ends of a spell: what switches there is no steady state. */
+  trim: number;
+  volts: { chassis?: Float64Array; coach?: Float64Array };
+  /** Through the link. */
+  amps?: Float64Array;
+}
+
+/** One estimate; none where there is too little to say. */
+const told = (of: Pick<LogEstimate, 'id' | 'name' | 'unit'>, e: Estimated | undefined, from: string): LogEstimate[] =>
+  e && Number.isFinite(e.lo) && Number.isFinite(e.hi) ? [{ ...of, value: e.value, lo: e.lo, hi: e.hi, from }] : [];
+
+/** The most amps of some samples, two thousand of them at the most. */
+function mostAmps(amps: Float64Array, picked: Int32Array): number {
+  const n = Math.min(2000, picked.length);
+  return Math.max(
+    ...Array.from({ length: n }, (_, j) => Math.abs(amps[picked[Math.floor((j * picked.length) / n)]!]!)),
+  );
+}
+
+const LINK_OHMS = { id: 'link-ohms', name: 'Resistance between the two points', unit: 'ohm' } as const;
+const LOOP_OHMS = { id: 'loop-ohms', name: 'Loop, source to coach bank’s point', unit: 'ohm' } as const;
+
+/** Both banks’ volts and the link’s amps: what lies between, and what lies behind. */
+function linkEstimates({ s, found, trim, volts: { chassis, coach }, amps }: Heard): LogEstimate[] {
+  if (!chassis || !coach || !amps) return [];
+  const closed = inside(s, found.closed, trim);
+  const drop = chassis.map((v, i) => v - coach[i]!);
+  const fit = line(amps, drop, closed);
+  const ohms = fit?.slope ?? ratio(amps, drop, closed);
+  const list: LogEstimate[] = [];
+  if (ohms) {
+    const working = mostAmps(amps, closed);
+    const at = { value: ohms.value * working, lo: ohms.lo * working, hi: ohms.hi * working, samples: ohms.samples };
+    list.push(
+      ...told(
+        LINK_OHMS,
+        ohms,
+        fit
+          ? `line of the difference of both banks’ volts over the link’s amps, ${ohms.samples} samples while it is closed`
+          : `mean drop over mean amps, ${ohms.samples} samples: the amps hardly change, so offsets of the sensors go into it`,
+      ),
+      ...told(
+        { id: 'link-drop', name: `Drop at ${working.toFixed(0)} A`, unit: 'V' },
+        at,
+        'that resistance at the most amps seen',
+      ),
+    );
+  }
+  const running = inside(s, found.charging, Math.max(10, trim));
+  const answer = stepResponse(amps, chassis, running, LEAST_STEP);
+  if (!answer) return list;
+  list.push(...unloadedLevel(chassis, amps, running, answer));
+  if (ohms) {
+    const half = Math.hypot(answer.hi - answer.value, ohms.hi - ohms.value);
+    const value = ohms.value - answer.value;
+    list.push(
+      ...told(
+        LOOP_OHMS,
+        { value, lo: value - half, hi: value + half, samples: answer.samples },
+        `how far the start battery’s volts step at ${answer.samples} steps of the link’s amps, and the resistance above`,
+      ),
+    );
+  }
+  return list;
+}
+
+/** The set point: what the link's amps take off the volts added back. @param answer V per A at the start battery. */
+function unloadedLevel(
+  chassis: Float64Array,
+  amps: Float64Array,
+  running: Int32Array,
+  answer: Estimated,
+): LogEstimate[] {
+  const set = level(
+    chassis.map((v, i) => v - answer.value * amps[i]!),
+    running,
+  );
+  // What the slope is not sure of, at the amps that flowed, widens the level.
+  const slack = Math.abs(level(amps, running)?.value ?? 0) * (answer.hi - answer.value);
+  return told(
+    { id: 'set-point', name: 'Charging volts with nothing through the link', unit: 'V' },
+    set && { ...set, lo: set.lo - slack, hi: set.hi + slack },
+    `the level while charging, ${(-answer.value * 1000).toFixed(1)} mV added back for every amp through the link`,
+  );
+}
+
+/** Where the link's amps cannot be taken off: the level as it was. */
+const loadedLevel = ({ s, found, volts: { chassis } }: Heard): LogEstimate[] =>
+  chassis && found.charging.length > 0
+    ? told(
+        { id: 'set-point', name: 'Charging volts', unit: 'V' },
+        level(chassis, inside(s, found.charging, 60)),
+        'the level while charging, loads as they were',
+      )
+    : [];
+
+function drainEstimate({ s, found, trim }: Heard): LogEstimate[] {
+  const amps = channel(s, 'chassis-amps');
+  const e = amps && found.rests.length > 0 ? level(amps, inside(s, found.rests, trim)) : undefined;
+  return told(
+    { id: 'parasitic', name: 'Start battery’s drain at rest', unit: 'A' },
+    e && { ...e, value: -e.value, lo: -e.hi, hi: -e.lo },
+    `${duration(total(found.rests))} of rest`,
+  );
+}
+
+function capacityEstimate({ s, volts: { coach }, k, chemistry }: Heard): LogEstimate[] {
+  const amps = channel(s, 'coach-amps');
+  const used = coach && amps ? capacityOf(s, coach, amps, k, chemistry) : undefined;
+  return used ? [used] : [];
+}
+
+/** s of some spans together. */
+const total = (spans: readonly Span[]): number => spans.reduce((sum, r) => sum + r.to - r.from, 0);
+
 /** The reading of a log. */
 export function analyseLog(s: LogSeries, context: LogContext): LogReading {
-  const k = context.nominal / 12;
   const found = eventsOf(s, context.nominal);
-  const estimates: LogEstimate[] = [];
-  const add = (
-    id: LogEstimate['id'],
-    name: string,
-    unit: LogEstimate['unit'],
-    e: Estimated | undefined,
-    from: string,
-  ) => {
-    if (e && Number.isFinite(e.lo) && Number.isFinite(e.hi))
-      estimates.push({ id, name, unit, value: e.value, lo: e.lo, hi: e.hi, from });
-  };
-  const chassis = channel(s, 'chassis-volts');
-  const coach = channel(s, 'coach-volts');
+  const [chassis, coach] = [channel(s, 'chassis-volts'), channel(s, 'coach-volts')];
   const amps = channel(s, 'link-amps') ?? (found.linkSeen ? channel(s, 'coach-amps') : undefined);
-  const trim = Math.max(2, 2 * s.interval);
-  if (chassis && coach && amps) {
-    const closed = inside(s, found.closed, trim);
-    const drop = new Float64Array(s.t.length);
-    for (let i = 0; i < drop.length; i++) drop[i] = chassis[i]! - coach[i]!;
-    const fit = line(amps, drop, closed);
-    const ohms = fit?.slope ?? ratio(amps, drop, closed);
-    if (ohms) {
-      const from = fit
-        ? `line of the difference of both banks’ volts over the link’s amps, ${ohms.samples} samples while it is closed`
-        : `mean drop over mean amps, ${ohms.samples} samples: the amps hardly change, so offsets of the sensors go into it`;
-      add('link-ohms', 'Resistance between the two points', 'ohm', ohms, from);
-      const working = Math.max(
-        ...Array.from({ length: Math.min(2000, closed.length) }, (_, j) =>
-          Math.abs(amps[closed[Math.floor((j * closed.length) / Math.min(2000, closed.length))]!]!),
-        ),
-      );
-      add(
-        'link-drop',
-        `Drop at ${working.toFixed(0)} A`,
-        'V',
-        { value: ohms.value * working, lo: ohms.lo * working, hi: ohms.hi * working, samples: ohms.samples },
-        'that resistance at the most amps seen',
-      );
-    }
-    const running = inside(s, found.charging, Math.max(10, trim));
-    const answer = stepResponse(amps, chassis, running, LEAST_STEP);
-    if (answer) {
-      const unloaded = chassis.map((v, i) => v - answer.value * amps[i]!);
-      const set = level(unloaded, running);
-      const mean = level(amps, running);
-      // What the slope is not sure of, at the amps that flowed, widens the level.
-      const slack = Math.abs(mean?.value ?? 0) * (answer.hi - answer.value);
-      if (set)
-        add(
-          'set-point',
-          'Charging volts with nothing through the link',
-          'V',
-          { ...set, lo: set.lo - slack, hi: set.hi + slack },
-          `the level while charging, ${(-answer.value * 1000).toFixed(1)} mV added back for every amp through the link`,
-        );
-      if (ohms) {
-        const half = Math.hypot(answer.hi - answer.value, ohms.hi - ohms.value);
-        const value = ohms.value - answer.value;
-        add(
-          'loop-ohms',
-          'Loop, source to coach bank’s point',
-          'ohm',
-          { value, lo: value - half, hi: value + half, samples: answer.samples },
-          `how far the start battery’s volts step at ${answer.samples} steps of the link’s amps, and the resistance above`,
-        );
-      }
-    }
-  }
-  if (chassis && !estimates.some((e) => e.id === 'set-point') && found.charging.length > 0)
-    add(
-      'set-point',
-      'Charging volts',
-      'V',
-      level(chassis, inside(s, found.charging, 60)),
-      'the level while charging, loads as they were',
-    );
-  const chassisAmps = channel(s, 'chassis-amps');
-  const coachAmps = channel(s, 'coach-amps');
-  if (chassisAmps && found.rests.length > 0) {
-    const e = level(chassisAmps, inside(s, found.rests, trim));
-    if (e)
-      add(
-        'parasitic',
-        'Start battery’s drain at rest',
-        'A',
-        { ...e, value: -e.value, lo: -e.hi, hi: -e.lo },
-        `${duration(found.rests.reduce((sum, r) => sum + r.to - r.from, 0))} of rest`,
-      );
-  }
-  const used = coach && coachAmps ? capacityOf(s, coach, coachAmps, k, context.chemistry) : undefined;
-  if (used) estimates.push(used);
+  const heard: Heard = {
+    s,
+    found,
+    k: context.nominal / 12,
+    chemistry: context.chemistry,
+    trim: Math.max(2, 2 * s.interval),
+    volts: { ...(chassis ? { chassis } : {}), ...(coach ? { coach } : {}) },
+    ...(amps ? { amps } : {}),
+  };
+  const link = linkEstimates(heard);
+  const estimates = [
+    ...link,
+    ...(link.some((e) => e.id === 'set-point') ? [] : loadedLevel(heard)),
+    ...drainEstimate(heard),
+    ...capacityEstimate(heard),
+  ];
   const cycles = cyclesOf(found, s);
   const hunting = huntingOf(found.closed);
   return {
@@ -171,7 +221,13 @@ export function analyseLog(s: LogSeries, context: LogContext): LogReading {
     interval: s.interval,
     events: found.events,
     estimates,
-    says: wordsOf(s, found, estimates, cycles, hunting, amps),
+    says: [
+      ...patternWords(cycles, hunting),
+      ...chargingWords(s, found),
+      ...linkWords(found),
+      ...estimateWords(estimates, amps),
+      ...lossWords(s),
+    ],
     ...(cycles ? { cycles } : {}),
     ...(hunting ? { hunting } : {}),
   };
@@ -278,56 +334,63 @@ function capacityOf(
   };
 }
 
-function wordsOf(
-  s: LogSeries,
-  found: LogEvents,
-  estimates: readonly LogEstimate[],
-  cycles: LogReading['cycles'],
-  hunting: LogReading['hunting'],
-  amps: Float64Array | undefined,
-): string[] {
-  const out: string[] = [];
-  const get = (id: LogEstimate['id']) => estimates.find((e) => e.id === id);
-  if (hunting)
-    out.push(
-      `The link hunts: it closed ${hunting.times} times within ${duration(hunting.within)}. Look at its thresholds, its sense wires, and what the line drops under load.`,
-    );
-  if (cycles)
-    out.push(
-      `The link comes on a timer: closed for ${duration(cycles.closed)}, again every ${duration(cycles.every)}. ${Math.abs(cycles.closed - 3600) < 200 ? 'An hour at a time is how a timed controller is made: no fault.' : ''}`.trim(),
-    );
-  const starts = found.charging.filter((c) => c.cranked).length;
-  if (found.charging.length > 0)
-    out.push(
-      `${starts > 0 ? `${starts} engine ${starts === 1 ? 'start' : 'starts'}` : 'No engine start'}; charged for ${duration(found.charging.reduce((sum, c) => sum + c.to - c.from, 0))} of ${duration(s.t.at(-1)! - s.t[0]!)}.`,
-    );
-  else if (s.t.length > 0) out.push(`Nobody charged in the ${duration(s.t.at(-1)! - s.t[0]!)} of this log.`);
-  if (found.linkSeen)
-    out.push(
-      found.closed.length > 0
-        ? `The link was closed ${found.closed.length} ${found.closed.length === 1 ? 'time' : 'times'}, ${duration(found.closed.reduce((sum, c) => sum + c.to - c.from, 0))} in all.`
-        : `The link never closed${found.charging.length > 0 ? ', though the start battery was being charged: look at its coil feed, its controller, its contact' : ''}.`,
-    );
-  const ohms = get('link-ohms');
-  if (ohms) {
-    const peak = amps ? amps.reduce((m, x) => (Math.abs(x) > m ? Math.abs(x) : m), 0) : 0;
-    out.push(
-      `Between the two points ${valueInWords(ohms)}${peak < JUDGED_ABOVE ? '; at most ' + peak.toFixed(0) + ' A flowed: not enough current to judge a contact' : ''}. It holds cables, joints and contact together.`,
-    );
-  }
-  const set = get('set-point');
-  if (set) out.push(`Charging volts ${valueInWords(set)}.`);
-  const drain = get('parasitic');
-  if (drain)
-    out.push(
-      `At rest the start battery loses ${valueInWords(drain)}: ${(drain.value * 24).toFixed(1)} Ah a day${drain.lo > 0.25 ? ', more than alarm and tracker explain' : ''}.`,
-    );
-  const capacity = get('capacity');
-  if (capacity) out.push(`The coach bank holds ${valueInWords(capacity)}.`);
-  if (s.gaps.length > 0)
-    out.push(
-      `${s.gaps.length} ${s.gaps.length === 1 ? 'gap' : 'gaps'} in the log, ${duration(s.gaps.reduce((sum, g) => sum + g.to - g.from, 0))} in all: nothing is known of them.`,
-    );
-  if (s.dropped > 0) out.push(`${s.dropped} of ${s.rows} lines could not be placed in time and were left out.`);
-  return out;
+const counted = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+/** What comes again and again. */
+function patternWords(cycles: LogReading['cycles'], hunting: LogReading['hunting']): string[] {
+  const hour = cycles && Math.abs(cycles.closed - 3600) < 200;
+  return [
+    ...(hunting
+      ? [
+          `The link hunts: it closed ${hunting.times} times within ${duration(hunting.within)}. Look at its thresholds, its sense wires, and what the line drops under load.`,
+        ]
+      : []),
+    ...(cycles
+      ? [
+          `The link comes on a timer: closed for ${duration(cycles.closed)}, again every ${duration(cycles.every)}.${hour ? ' An hour at a time is how a timed controller is made: no fault.' : ''}`,
+        ]
+      : []),
+  ];
 }
+
+function chargingWords(s: LogSeries, { charging }: LogEvents): string[] {
+  if (s.t.length === 0) return [];
+  const whole = duration(s.t.at(-1)! - s.t[0]!);
+  if (charging.length === 0) return [`Nobody charged in the ${whole} of this log.`];
+  const starts = charging.filter((c) => c.cranked).length;
+  return [
+    `${starts > 0 ? counted(starts, 'engine start') : 'No engine start'}; charged for ${duration(total(charging))} of ${whole}.`,
+  ];
+}
+
+function linkWords({ linkSeen, closed, charging }: LogEvents): string[] {
+  if (!linkSeen) return [];
+  if (closed.length > 0)
+    return [`The link was closed ${counted(closed.length, 'time')}, ${duration(total(closed))} in all.`];
+  return [
+    `The link never closed${charging.length > 0 ? ', though the start battery was being charged: look at its coil feed, its controller, its contact' : ''}.`,
+  ];
+}
+
+/** The weightier estimates, a sentence each. */
+function estimateWords(estimates: readonly LogEstimate[], amps: Float64Array | undefined): string[] {
+  const peak = amps ? amps.reduce((m, x) => (Math.abs(x) > m ? Math.abs(x) : m), 0) : 0;
+  const little = `; at most ${peak.toFixed(0)} A flowed: not enough current to judge a contact`;
+  const says: Partial<Record<LogEstimate['id'], (e: LogEstimate) => string>> = {
+    'link-ohms': (e) =>
+      `Between the two points ${valueInWords(e)}${peak < JUDGED_ABOVE ? little : ''}. It holds cables, joints and contact together.`,
+    'set-point': (e) => `Charging volts ${valueInWords(e)}.`,
+    parasitic: (e) =>
+      `At rest the start battery loses ${valueInWords(e)}: ${(e.value * 24).toFixed(1)} Ah a day${e.lo > MOST_EXPLAINED ? ', more than alarm and tracker explain' : ''}.`,
+    capacity: (e) => `The coach bank holds ${valueInWords(e)}.`,
+  };
+  return estimates.flatMap((e) => says[e.id]?.(e) ?? []);
+}
+
+/** What the log does not hold. */
+const lossWords = ({ gaps, dropped, rows }: LogSeries): string[] => [
+  ...(gaps.length > 0
+    ? [`${counted(gaps.length, 'gap')} in the log, ${duration(total(gaps))} in all: nothing is known of them.`]
+    : []),
+  ...(dropped > 0 ? [`${dropped} of ${rows} lines could not be placed in time and were left out.`] : []),
+];

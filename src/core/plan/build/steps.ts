@@ -6,7 +6,7 @@
 import { isFuseOrBreaker } from '../../parts/fuses';
 import type { Band as Range } from '../../parts/price';
 import { is, partKind } from '../../parts/kinds';
-import type { Part, Rig } from '../../rig/schema';
+import type { Conductor, Part, Rig } from '../../rig/schema';
 import { awgNumber } from '../../units/wire';
 import { cutList, type Cut } from './cutList';
 import type { BuildStep } from './graph';
@@ -22,7 +22,6 @@ const MINUTES = {
   ground: [8, 15],
   control: [8, 15],
   feed: [6, 12],
-  positive: [5, 10],
   fuse: [2, 4],
   setup: [5, 15],
   negative: [4, 8],
@@ -35,55 +34,80 @@ const LIVE = 'Fuse out or negative off before heavy cable moves; second wrench o
 const isCharger = (p: Part): boolean => is(p, 'charger') || is(p, 'mainsCharger') || is(p, 'waitsForCharge');
 const isModule = (p: Part): boolean => partKind(p.kind).role === 'control';
 
-/** The steps from one version of a rig to another, in no order but that of their graph. */
-export function buildSteps(from: Rig, to: Rig): BuildStep[] {
-  const cuts = cutList(from, to);
-  const gone = from.parts.filter((p) => !to.parts.some((q) => q.id === p.id && q.kind === p.kind));
-  const come = to.parts.filter((p) => !from.parts.some((q) => q.id === p.id && q.kind === p.kind));
-  const changed = to.parts.filter((p) =>
-    from.parts.some(
-      (q) =>
-        q.id === p.id &&
-        q.kind === p.kind &&
-        JSON.stringify([q.params, q.options, q.note]) !== JSON.stringify([p.params, p.options, p.note]),
-    ),
-  );
-  const wiresGone = from.conductors.filter(
-    (c) => !to.conductors.some((d) => d.id === c.id) || cuts.some((x) => x.id === c.id),
-  );
-  if (gone.length + come.length + cuts.length + changed.length + wiresGone.length === 0) return [];
-  const steps: BuildStep[] = [];
-  const add = (s: BuildStep): string => (steps.push(s), s.id);
-  const placeOf = (id: string): string =>
-    to.parts.find((p) => p.id === id)?.place ?? from.parts.find((p) => p.id === id)?.place ?? groundPlace(to, id);
-  const batteries = [
-    ...new Map([...from.parts, ...to.parts].filter((p) => is(p, 'battery')).map((p) => [p.id, p])).values(),
-  ];
+type Ids = readonly string[];
+type NewStep = Omit<BuildStep, 'under' | 'cautions' | 'after'> &
+  Partial<Pick<BuildStep, 'under' | 'cautions'>> & { after: Ids };
 
+/** What differs between two versions of a rig, and the steps as they are found. */
+interface Work {
+  cuts: readonly Cut[];
+  gone: readonly Part[];
+  come: readonly Part[];
+  /** The same part with other figures or settings. */
+  changed: readonly Part[];
+  wiresGone: readonly Conductor[];
+  batteries: readonly Part[];
+  placeOf(id: string): string;
+  /** Adds a step; its id, for those that come after it. */
+  add(step: NewStep): string;
+}
+
+const figures = (p: Part): string => JSON.stringify([p.params, p.options, p.note]);
+
+function workOf(from: Rig, to: Rig, steps: BuildStep[]): Work {
+  const cuts = cutList(from, to);
+  const same = (list: readonly Part[], p: Part) => list.find((q) => q.id === p.id && q.kind === p.kind);
+  return {
+    cuts,
+    gone: from.parts.filter((p) => !same(to.parts, p)),
+    come: to.parts.filter((p) => !same(from.parts, p)),
+    changed: to.parts.filter((p) => {
+      const was = same(from.parts, p);
+      return was && figures(was) !== figures(p);
+    }),
+    wiresGone: from.conductors.filter(
+      (c) => !to.conductors.some((d) => d.id === c.id) || cuts.some((x) => x.id === c.id),
+    ),
+    batteries: [
+      ...new Map([...from.parts, ...to.parts].filter((p) => is(p, 'battery')).map((p) => [p.id, p])).values(),
+    ],
+    placeOf: (id) =>
+      to.parts.find((p) => p.id === id)?.place ?? from.parts.find((p) => p.id === id)?.place ?? groundPlace(to, id),
+    add(step) {
+      steps.push({ under: false, cautions: [], ...step, after: [...step.after] });
+      return step.id;
+    },
+  };
+}
+
+/** Everything dead: engine and cord, then each battery's negative. */
+function isolate({ batteries, add }: Work): Ids {
   const key = add({
     id: 'isolate',
     title: 'Engine off, key out; shore cord out, panels covered, generator off',
     place: 'Dash',
-    under: false,
     minutes: MINUTES.isolate,
     after: [],
     cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.', 'Brake on, wheels chocked.'],
   });
-  const off = batteries.map((b) =>
+  return batteries.map((b) =>
     add({
       id: `off-${b.id}`,
       title: `${b.name}: negative off, and wrapped`,
       place: b.place,
-      under: false,
       minutes: MINUTES.negative,
       after: [key],
       cautions: ['Negative first; no spark near a vented battery.'],
       piece: b.id,
     }),
   );
-  const taken: string[] = [];
-  for (const c of wiresGone.filter((w) => w.use !== 'control' || cuts.every((x) => x.id !== w.id)))
-    taken.push(
+}
+
+/** Old wires out; a control wire that is only cut anew stays until it is pulled. */
+const takeOut = ({ wiresGone, cuts, placeOf, add }: Work, off: Ids): Ids =>
+  wiresGone
+    .filter((w) => w.use !== 'control' || cuts.every((x) => x.id !== w.id))
+    .map((c) =>
       add({
         id: `out-${c.id}`,
         title: `Take out ${c.name}`,
@@ -95,148 +119,176 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
         piece: c.id,
       }),
     );
-  const removed = new Map(
-    gone.map((p) => [
-      p.id,
-      add({
-        id: `remove-${p.id}`,
-        title: isModule(p)
-          ? `Take out ${p.name}, cap its socket and tag it: a dead module left in is fixed back in some day`
-          : `Take out ${p.name}`,
-        place: p.place,
-        under: false,
-        minutes: MINUTES.remove,
-        after: [
-          ...off,
-          ...wiresGone
-            .filter((c) => c.from.part === p.id || c.to.part === p.id)
-            .map((c) => `out-${c.id}`)
-            .filter((id) => taken.includes(id)),
-        ],
-        cautions: [LIVE],
-        piece: p.id,
-      }),
-    ]),
+
+const removeParts = ({ gone, wiresGone, add }: Work, off: Ids, taken: Ids): Ids =>
+  gone.map((p) =>
+    add({
+      id: `remove-${p.id}`,
+      title: isModule(p)
+        ? `Take out ${p.name}, cap its socket and tag it: a dead module left in is fixed back in some day`
+        : `Take out ${p.name}`,
+      place: p.place,
+      minutes: MINUTES.remove,
+      after: [
+        ...off,
+        ...wiresGone
+          .filter((c) => c.from.part === p.id || c.to.part === p.id)
+          .map((c) => `out-${c.id}`)
+          .filter((id) => taken.includes(id)),
+      ],
+      cautions: [LIVE],
+      piece: p.id,
+    }),
   );
-  const mounted = new Map(
+
+/** New parts, by the id of the part. */
+const mountParts = ({ come, add }: Work, off: Ids, removed: Ids): ReadonlyMap<string, string> =>
+  new Map(
     come.map((p): [string, string] => {
-      const price = partKind(p.kind).price.minutes;
+      const [least, most] = partKind(p.kind).price.minutes;
       return [
         p.id,
         add({
           id: `mount-${p.id}`,
           title: `Mount ${p.name} dry: look where the part behind is, drill, deburr, seal the holes${isCharger(p) ? '; air all round its fins' : ''}`,
           place: p.place,
-          under: false,
-          minutes: [price[0] * MOUNT_SHARE, price[1] * MOUNT_SHARE],
-          after: [...off, ...removed.values()],
+          minutes: [least * MOUNT_SHARE, most * MOUNT_SHARE],
+          after: [...off, ...removed],
           cautions: isCharger(p) ? ['Boxed in it derates and dies: stand-off and air.'] : [],
           piece: p.id,
         }),
       ];
     }),
   );
+
+/** Cables pulled, by the id of the cable; a heavy one gets its far lug on the bench first. */
+function pullCables(
+  { cuts, placeOf, add }: Work,
+  off: Ids,
+  taken: Ids,
+  mounted: ReadonlyMap<string, string>,
+): ReadonlyMap<string, string> {
   const pulled = new Map<string, string>();
   for (const c of cuts) {
     const ends = c.ends.flatMap((e) => mounted.get(e.at.part) ?? []);
-    const tight = c.use !== 'control' && awgNumber(c.gauge) <= HEAVY_AWG;
-    const before = [...off, ...ends, ...(taken.includes(`out-${c.id}`) ? [`out-${c.id}`] : [])];
-    const lug = tight
+    const heavy = c.use !== 'control' && awgNumber(c.gauge) <= HEAVY_AWG;
+    const cut = { length: c.length, gauge: c.gauge };
+    const lug = heavy
       ? add({
           id: `lug-${c.id}`,
           title: `Cut ${c.name}: lug, shrink and label on the end for ${c.ends[1].part} before it is pulled`,
           place: 'Bench',
-          under: false,
           minutes: MINUTES.lug,
           after: [],
           cautions: ['Tug test every crimp.'],
           piece: c.id,
-          cut: { length: c.length, gauge: c.gauge },
+          cut,
         })
       : undefined;
+    const under = c.length > UNDER_METRES;
     pulled.set(
       c.id,
       add({
         id: `pull-${c.id}`,
         title: `Pull ${c.name}: loom on, grommets in, a tie each 150 mm, a loop left at both ends`,
         place: placeOf(c.ends[0].at.part),
-        under: c.length > UNDER_METRES,
+        under,
         minutes: pullMinutes(c),
-        after: [...before, ...(lug ? [lug] : [])],
-        cautions:
-          c.length > UNDER_METRES
-            ? ['Clear of exhaust, fuel and moving parts.', 'Under a vehicle only on stands.']
-            : [],
+        after: [...off, ...ends, ...(taken.includes(`out-${c.id}`) ? [`out-${c.id}`] : []), ...(lug ? [lug] : [])],
+        cautions: under ? ['Clear of exhaust, fuel and moving parts.', 'Under a vehicle only on stands.'] : [],
         piece: c.id,
-        ...(lug ? {} : { cut: { length: c.length, gauge: c.gauge } }),
+        ...(lug ? {} : { cut }),
       }),
     );
   }
-  const connect = (c: Cut, kind: 'ground' | 'control' | 'feed', after: readonly string[]): string =>
-    add({
-      id: `connect-${c.id}`,
-      title:
-        kind === 'ground'
-          ? `Ground ${c.name}: bare metal, ring under the washer on top of the lug that is there`
-          : `Connect ${c.name} at ${c.ends[0].part} and ${c.ends[1].part}`,
-      place: placeOf(c.ends[1].at.part),
-      under: false,
-      minutes: MINUTES[kind],
-      after: [pulled.get(c.id)!, ...after],
-      cautions: kind === 'ground' ? ['Not on painted frame, not on aluminium skin.'] : [],
-      piece: c.id,
-      ...(kind === 'control' ? {} : { torque: true }),
+  return pulled;
+}
+
+function connect(
+  { placeOf, add }: Work,
+  c: Cut,
+  kind: 'ground' | 'control' | 'feed',
+  pulled: ReadonlyMap<string, string>,
+  after: Ids,
+): string {
+  return add({
+    id: `connect-${c.id}`,
+    title:
+      kind === 'ground'
+        ? `Ground ${c.name}: bare metal, ring under the washer on top of the lug that is there`
+        : `Connect ${c.name} at ${c.ends[0].part} and ${c.ends[1].part}`,
+    place: placeOf(c.ends[1].at.part),
+    minutes: MINUTES[kind],
+    after: [pulled.get(c.id)!, ...after],
+    cautions: kind === 'ground' ? ['Not on painted frame, not on aluminium skin.'] : [],
+    piece: c.id,
+    ...(kind === 'control' ? {} : { torque: true }),
+  });
+}
+
+const onBattery = ({ batteries }: Work, c: Cut): boolean =>
+  c.ends.some((e) => batteries.some((b) => b.id === e.at.part));
+
+interface Connected {
+  grounds: Ids;
+  controls: Ids;
+  feeds: Ids;
+}
+
+/** What ends on no battery: grounds, then control, then feeds. */
+function connectInner(work: Work, pulled: ReadonlyMap<string, string>): Connected {
+  const of = (use: Cut['use']) => work.cuts.filter((c) => c.use === use && (use === 'control' || !onBattery(work, c)));
+  const grounds = of('return').map((c) => connect(work, c, 'ground', pulled, []));
+  const controls = of('control').map((c) => connect(work, c, 'control', pulled, grounds));
+  const feeds = of('feed').map((c) => connect(work, c, 'feed', pulled, [...grounds, ...controls]));
+  return { grounds, controls, feeds };
+}
+
+/** What ends on a battery comes last, its negative after its positive. */
+function connectBatteries(
+  work: Work,
+  pulled: ReadonlyMap<string, string>,
+  { grounds, controls, feeds }: Connected,
+): { positives: Ids; negatives: Ids } {
+  const of = (use: Cut['use']) => work.cuts.filter((c) => c.use === use && onBattery(work, c));
+  const positives = of('feed').map((c) => connect(work, c, 'feed', pulled, [...grounds, ...controls, ...feeds]));
+  const negatives = of('return').map((c) => connect(work, c, 'ground', pulled, [...positives, ...feeds]));
+  return { positives, negatives };
+}
+
+/** Chargers and modules set, everything else that changes made so. */
+function setAndAlter({ come, changed, add }: Work, off: Ids, mounted: ReadonlyMap<string, string>): Ids {
+  const isSet = (p: Part) => isCharger(p) || isModule(p);
+  const setups = [...come, ...changed].filter(isSet).map((p) => {
+    const mount = mounted.get(p.id);
+    return add({
+      id: `set-${p.id}`,
+      title: `Set ${p.name}${isCharger(p) ? ': profile, limits and enable by its own table, then by the meter' : ' by its label'}`,
+      place: p.place,
+      minutes: MINUTES.setup,
+      after: mount === undefined ? off : [mount],
+      cautions: ['“On” may be down: check against the table.'],
+      piece: p.id,
     });
-  const positive = (c: Cut): boolean =>
-    c.use === 'feed' && c.ends.some((e) => batteries.some((b) => b.id === e.at.part));
-  const negative = (c: Cut): boolean =>
-    c.use === 'return' && c.ends.some((e) => batteries.some((b) => b.id === e.at.part));
-  const grounds = cuts.filter((c) => c.use === 'return' && !negative(c)).map((c) => connect(c, 'ground', []));
-  const controls = cuts.filter((c) => c.use === 'control').map((c) => connect(c, 'control', grounds));
-  const feeds = cuts
-    .filter((c) => c.use === 'feed' && !positive(c))
-    .map((c) => connect(c, 'feed', [...grounds, ...controls]));
-  const setups = [...come, ...changed]
-    .filter((p) => isCharger(p) || isModule(p))
-    .map((p) =>
-      add({
-        id: `set-${p.id}`,
-        title: `Set ${p.name}${isCharger(p) ? ': profile, limits and enable by its own table, then by the meter' : ' by its label'}`,
-        place: p.place,
-        under: false,
-        minutes: MINUTES.setup,
-        after: [...(mounted.has(p.id) ? [mounted.get(p.id)!] : off)],
-        cautions: ['“On” may be down: check against the table.'],
-        piece: p.id,
-      }),
-    );
+  });
   const alters = changed
-    .filter((p) => !isCharger(p) && !isModule(p))
+    .filter((p) => !isSet(p))
     .map((p) =>
       add({
         id: `alter-${p.id}`,
         title: `${p.name}: make it ${p.note ?? 'as proposed'}`,
         place: p.place,
-        under: false,
         minutes: [5, 15],
         after: off,
         cautions: [LIVE],
         piece: p.id,
       }),
     );
-  const positives = cuts.filter(positive).map((c) => connect(c, 'feed', [...grounds, ...controls, ...feeds]));
-  const minuses = cuts.filter(negative).map((c) => connect(c, 'ground', [...positives, ...feeds]));
-  const all = [
-    ...grounds,
-    ...controls,
-    ...feeds,
-    ...positives,
-    ...setups,
-    ...alters,
-    ...mounted.values(),
-    ...removed.values(),
-    ...taken,
-  ];
+  return [...setups, ...alters];
+}
+
+/** Fuses in, batteries on, labels. @param before everything else. */
+function makeLive({ cuts, come, batteries, add }: Work, to: Rig, before: Ids): void {
   const fuses = to.parts
     .filter(isFuseOrBreaker)
     .filter((p) => come.includes(p) || cuts.some((c) => c.ends.some((e) => e.at.part === p.id)))
@@ -245,9 +297,8 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
         id: `fuse-${p.id}`,
         title: `${p.name}: fuse in, ${p.note ?? ''}`.trim(),
         place: p.place,
-        under: false,
         minutes: MINUTES.fuse,
-        after: [...all, ...minuses],
+        after: before,
         cautions: ['Nobody’s hand on a stud.'],
         piece: p.id,
       }),
@@ -257,9 +308,8 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
       id: `on-${b.id}`,
       title: `${b.name}: negative on, last of all`,
       place: b.place,
-      under: false,
       minutes: MINUTES.negative,
-      after: [...all, ...minuses, ...fuses],
+      after: [...before, ...fuses],
       cautions: ['Torque by the battery’s own figure; note it.'],
       piece: b.id,
       torque: true,
@@ -269,11 +319,26 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
     id: 'label',
     title: 'Label breaker and bypass; as-built sheet and owner’s card into the rig; then Prove',
     place: 'Dash',
-    under: false,
     minutes: MINUTES.label,
     after: on,
-    cautions: [],
   });
+}
+
+/** The steps from one version of a rig to another, in no order but that of their graph. */
+export function buildSteps(from: Rig, to: Rig): BuildStep[] {
+  const steps: BuildStep[] = [];
+  const work = workOf(from, to, steps);
+  if ([work.gone, work.come, work.cuts, work.changed, work.wiresGone].every((list) => list.length === 0)) return [];
+  const off = isolate(work);
+  const taken = takeOut(work, off);
+  const removed = removeParts(work, off, taken);
+  const mounted = mountParts(work, off, removed);
+  const pulled = pullCables(work, off, taken, mounted);
+  const inner = connectInner(work, pulled);
+  const set = setAndAlter(work, off, mounted);
+  const { positives, negatives } = connectBatteries(work, pulled, inner);
+  const wires = [...inner.grounds, ...inner.controls, ...inner.feeds, ...positives];
+  makeLive(work, to, [...wires, ...set, ...mounted.values(), ...removed, ...taken, ...negatives]);
   return steps;
 }
 
