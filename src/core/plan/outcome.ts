@@ -1,5 +1,5 @@
 /** One candidate on the owner's use, judged by the trade's criteria. Figures come from the simulation, words from tables. */
-import { has, houseBankOf } from '../rig/value';
+import { has, houseBankOf, partsWith } from '../rig/value';
 import { compileRig, type CompiledRig } from '../compile/compile';
 import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
@@ -121,6 +121,24 @@ function starvesOf(compiled: CompiledRig): Outcome['starves'] {
   });
 }
 
+/** The most an alternator is asked for in any of the runs. */
+function hardestOf(runs: readonly SimResult[]): NonNullable<Outcome['alternator']> {
+  const most = (of: 'peakShareIdle' | 'peakShareRoad' | 'peakAmps' | 'hottest') =>
+    Math.max(0, ...runs.map((x) => x.summary.alternators[0]?.[of] ?? 0));
+  return {
+    idleShare: most('peakShareIdle'),
+    roadShare: most('peakShareRoad'),
+    peakAmps: most('peakAmps'),
+    hottest: most('hottest'),
+  };
+}
+
+/** Most A through any link of a run; what only passes a tow connector is counted where it is switched. */
+function linkPeak(rig: Rig, run: SimResult): number {
+  const connectors = new Set(partsWith(rig, 'towConnector').map((p) => p.id));
+  return Math.max(0, ...run.summary.links.filter((l) => !connectors.has(l.part)).map((l) => Math.abs(l.peakAmps)));
+}
+
 /** What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore power, the feeds of chargers. */
 export function outcomeOf(
   candidate: Candidate,
@@ -137,38 +155,14 @@ export function outcomeOf(
   const lastDrive = r.legs.findLastIndex((l) => l.kind === 'drive');
   const start = starterOf(rig)?.battery;
   const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
-  const most = (of: (x: SimResult) => number | undefined) => Math.max(0, ...runs.map((x) => of(x) ?? 0));
-  const alternator = r.summary.alternators[0];
   return {
     candidate: candidate.id,
     arrives: bank ? (lastDrive >= 0 ? r.summary.legEnds[lastDrive]!.soc[index]! : bank.endSoc) : 0,
     lowest: bank ? Math.min(...runs.map((x) => x.summary.batteries[index]!.lowestSoc)) : 0,
     ends: bank?.endSoc ?? 0,
     ...(hardest ? { start: hardest } : {}),
-    ...(alternator
-      ? {
-          alternator: {
-            idleShare: most((x) => x.summary.alternators[0]?.peakShareIdle),
-            roadShare: most((x) => x.summary.alternators[0]?.peakShareRoad),
-            peakAmps: most((x) => x.summary.alternators[0]?.peakAmps),
-            hottest: most((x) => x.summary.alternators[0]?.hottest),
-          },
-        }
-      : {}),
-    linkPeakAmps: most((x) =>
-      Math.max(
-        0,
-        ...x.summary.links
-          .filter(
-            (l) =>
-              !is(
-                rig.parts.find((p) => p.id === l.part),
-                'towConnector',
-              ),
-          )
-          .map((l) => Math.abs(l.peakAmps)),
-      ),
-    ),
+    ...(r.summary.alternators.length > 0 ? { alternator: hardestOf(runs) } : {}),
+    linkPeakAmps: Math.max(0, ...runs.map((x) => linkPeak(rig, x))),
     boost:
       (has(rig, 'bypass') || (has(rig, 'boost') && has(rig, 'solenoid'))) && !candidate.effects?.length
         ? 'keeps'

@@ -15,59 +15,85 @@ export interface Trouble {
   stops: boolean;
 }
 
-export function troublesOf(rig: Rig, scenarios: readonly Scenario[]): Trouble[] {
-  const list: Trouble[] = [];
-  if (scenarios.length === 0 || scenarios.every((s) => s.legs.length === 0))
-    list.push({
-      at: scenarios[0]?.id ?? '',
-      kind: 'scenario',
-      says: 'There is no leg to simulate.',
-      remedy: 'Add a leg under Use: a drive, a night, a storage.',
-      stops: true,
-    });
-  if (!has(rig, 'battery'))
-    list.push({
-      at: rig.parts[0]?.id ?? '',
-      kind: 'part',
-      says: 'The rig has no battery.',
-      remedy: 'Add its battery banks under Rig.',
-      stops: true,
-    });
-  if (!rig.made)
-    list.push({
-      at: '',
-      kind: 'part',
-      says: 'This rig was not drawn up from choices, so no other link can be drawn into it.',
-      remedy: 'It can be simulated as it is; to compare links, open a job with a rig drawn up anew.',
-      stops: false,
-    });
-  for (const part of rig.parts) {
-    const specs = partKind(part.kind).params;
-    for (const [low, high] of THRESHOLD_ORDER) {
-      const a = part.params[low];
-      const b = part.params[high];
-      if (a && b && a.value >= b.value)
-        list.push({
+const nothingToRun = (scenarios: readonly Scenario[]): Trouble[] =>
+  scenarios.some((s) => s.legs.length > 0)
+    ? []
+    : [
+        {
+          at: scenarios[0]?.id ?? '',
+          kind: 'scenario',
+          says: 'There is no leg to simulate.',
+          remedy: 'Add a leg under Use: a drive, a night, a storage.',
+          stops: true,
+        },
+      ];
+
+const noBattery = (rig: Rig): Trouble[] =>
+  has(rig, 'battery')
+    ? []
+    : [
+        {
+          at: rig.parts[0]?.id ?? '',
+          kind: 'part',
+          says: 'The rig has no battery.',
+          remedy: 'Add its battery banks under Rig.',
+          stops: true,
+        },
+      ];
+
+const notDrawn = (rig: Rig): Trouble[] =>
+  rig.made
+    ? []
+    : [
+        {
+          at: '',
+          kind: 'part',
+          says: 'This rig was not drawn up from choices, so no other link can be drawn into it.',
+          remedy: 'It can be simulated as it is; to compare links, open a job with a rig drawn up anew.',
+          stops: false,
+        },
+      ];
+
+const thresholdsCrossed = (rig: Rig): Trouble[] =>
+  rig.parts.flatMap((part) =>
+    THRESHOLD_ORDER.flatMap(([low, high]): Trouble[] => {
+      const specs = partKind(part.kind).params;
+      const [a, b] = [part.params[low]?.value, part.params[high]?.value];
+      if (a === undefined || b === undefined || a < b) return [];
+      return [
+        {
           at: part.id,
           kind: 'part',
-          says: `${part.name}: “${specs[low]!.label}” ${a.value.toFixed(1)} V is not below “${specs[high]!.label}” ${b.value.toFixed(1)} V.`,
+          says: `${part.name}: “${specs[low]!.label}” ${a.toFixed(1)} V is not below “${specs[high]!.label}” ${b.toFixed(1)} V.`,
           remedy: 'It would chatter or never act: set the two the right way round under Rig.',
           stops: false,
-        });
-    }
-  }
-  const alternator = partWith(rig, 'alternator');
-  for (const charger of partsWith(rig, 'charger')) {
+        },
+      ];
+    }),
+  );
+
+function chargersTooLarge(rig: Rig): Trouble[] {
+  const gives = partWith(rig, 'alternator')?.params['fastLimit']?.value ?? Infinity;
+  return partsWith(rig, 'charger').flatMap((charger): Trouble[] => {
     const takes = charger.params['inLimit']?.value ?? 0;
-    const gives = alternator?.params['fastLimit']?.value ?? Infinity;
-    if (takes > gives)
-      list.push({
+    if (takes <= gives) return [];
+    return [
+      {
         at: charger.id,
         kind: 'part',
         says: `${charger.name} may take ${takes.toFixed(0)} A, more than the ${gives.toFixed(0)} A the alternator gives.`,
         remedy: 'Choose a smaller charger or limit its input.',
         stops: false,
-      });
-  }
-  return list;
+      },
+    ];
+  });
 }
+
+/** Everything that stands in the way, the gravest first. */
+export const troublesOf = (rig: Rig, scenarios: readonly Scenario[]): Trouble[] => [
+  ...nothingToRun(scenarios),
+  ...noBattery(rig),
+  ...notDrawn(rig),
+  ...thresholdsCrossed(rig),
+  ...chargersTooLarge(rig),
+];

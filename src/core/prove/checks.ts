@@ -3,7 +3,7 @@
  * Rows of common practice; a new check is a row. Limits come from the rig where it states them.
  */
 import { is } from '../parts/kinds';
-import type { Part, Rig } from '../rig/schema';
+import type { Rig } from '../rig/schema';
 import { has, partOption, partsWith, partValue, partWith } from '../rig/value';
 import type { CheckValue, RigCheck } from './check';
 import { isDecider } from './functions';
@@ -21,9 +21,6 @@ export interface Proving {
 export const HOUSING_LIMIT = 105;
 /** A of sleep current over which a start battery's drain is looked for: common practice, no source. */
 export const SLEEP_LIMIT = 0.25;
-
-const alternatorOf = (rig: Rig): Part | undefined => partWith(rig, 'alternator');
-const hasTow = (rig: Rig): boolean => has(rig, 'towConnector');
 
 /** Whether work was done at the tow connector or on a wire that ends at it. */
 function towTouched({ rig, from, repaired }: Proving): boolean {
@@ -48,15 +45,14 @@ function towTouched({ rig, from, repaired }: Proving): boolean {
 const heavyCharging = (rig: Rig): boolean => rig.parts.some((p) => is(p, 'solenoid') || is(p, 'charger'));
 const lithium = (rig: Rig): boolean => rig.parts.some((p) => is(p, 'battery') && partOption(p, 'chemistry') === 'lfp');
 
-/** The checks of a rig, in the order to do them. */
-export function rigChecks(proving: Proving): RigCheck[] {
-  const { rig, made, repaired } = proving;
-  const list: RigCheck[] = [];
+/** What one thing asks to be checked: nothing where the rig does not have it. A further one is a function in `CHECKS`. */
+type CheckOf = (proving: Proving) => RigCheck[];
+
+const huntingCheck: CheckOf = ({ rig, made, repaired }) => {
+  if (!rig.parts.some(isDecider)) return [];
   const decider = rig.parts.find((p) => p.id === repaired);
-  const decides = rig.parts.some(isDecider);
-  const alternator = alternatorOf(rig);
-  if (decides)
-    list.push({
+  return [
+    {
       id: 'hunting',
       name: 'Nothing hunts',
       how: 'Engine idling, house loads and lights on. Listen to the link and watch its amps for five minutes; count how often it opens or drops out.',
@@ -66,9 +62,15 @@ export function rigChecks(proving: Proving): RigCheck[] {
       values: [{ id: 'drops', label: 'Opened or dropped out', unit: 'times', most: 0, source: 'common practice' }],
       watch: false,
       required: made === 'build' || (decider !== undefined && isDecider(decider)),
-    });
-  if (alternator && heavyCharging(rig))
-    list.push({
+    },
+  ];
+};
+
+const idleHourCheck: CheckOf = ({ rig, made }) => {
+  const alternator = partWith(rig, 'alternator');
+  if (!alternator || !heavyCharging(rig)) return [];
+  return [
+    {
       id: 'idle-hour',
       name: 'An hour at idle, bank low',
       how: 'Bank as low as it is used, engine idling an hour with the hood as on the road. Every ten minutes write down the alternator’s amps and its housing’s temperature, on a taped or painted spot.',
@@ -95,45 +97,50 @@ export function rigChecks(proving: Proving): RigCheck[] {
       watch: true,
       required: made === 'build',
       caution: `Engine only in the open, brake on, wheels chocked.${lithium(rig) ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.' : ''}`,
-    });
-  if (hasTow(rig)) {
-    const touched = towTouched(proving);
-    const tow = {
-      state: 'rested',
-      values: [] as CheckValue[],
-      watch: false,
-      required: touched,
-      caution:
-        'Brakes and breakaway are safety systems: chock the wheels, and prove them after any work at the connector.',
-    };
-    list.push(
-      {
-        ...tow,
-        id: 'lights',
-        name: 'Lights',
-        how: 'Coupled: tail, brake, both turn signals and reverse, each seen by somebody behind.',
-        why: 'a wire in the wrong position lights the wrong lamp',
-        minutes: 4,
-      },
-      {
-        ...tow,
-        id: 'brakes',
-        name: 'Service brakes',
-        how: 'Coupled: brake by the controller’s lever and by the pedal; each wheel’s brake is heard or felt, and lets go.',
-        why: 'the same plug carries them',
-        minutes: 5,
-      },
-      {
-        ...tow,
-        id: 'breakaway',
-        name: 'Breakaway',
-        how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.',
-        why: 'its battery hangs on the charge line; 15 minutes is the yardstick of 49 CFR 393.43',
-        minutes: 18,
-      },
-    );
-  }
-  list.push({
+    },
+  ];
+};
+
+const towChecks: CheckOf = (proving) => {
+  if (!has(proving.rig, 'towConnector')) return [];
+  const tow = {
+    state: 'rested',
+    values: [] as CheckValue[],
+    watch: false,
+    required: towTouched(proving),
+    caution:
+      'Brakes and breakaway are safety systems: chock the wheels, and prove them after any work at the connector.',
+  };
+  return [
+    {
+      ...tow,
+      id: 'lights',
+      name: 'Lights',
+      how: 'Coupled: tail, brake, both turn signals and reverse, each seen by somebody behind.',
+      why: 'a wire in the wrong position lights the wrong lamp',
+      minutes: 4,
+    },
+    {
+      ...tow,
+      id: 'brakes',
+      name: 'Service brakes',
+      how: 'Coupled: brake by the controller’s lever and by the pedal; each wheel’s brake is heard or felt, and lets go.',
+      why: 'the same plug carries them',
+      minutes: 5,
+    },
+    {
+      ...tow,
+      id: 'breakaway',
+      name: 'Breakaway',
+      how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.',
+      why: 'its battery hangs on the charge line; 15 minutes is the yardstick of 49 CFR 393.43',
+      minutes: 18,
+    },
+  ];
+};
+
+const sleepCheck: CheckOf = ({ made }) => [
+  {
     id: 'sleep',
     name: 'Current at rest',
     how: 'Doors latched, key away, 20 to 60 minutes until everything sleeps. Clamp round the start battery’s negative, zeroed on the spot; the circuit is never broken for it.',
@@ -151,6 +158,10 @@ export function rigChecks(proving: Proving): RigCheck[] {
     ],
     watch: false,
     required: made === 'build',
-  });
-  return list;
-}
+  },
+];
+
+const CHECKS: readonly CheckOf[] = [huntingCheck, idleHourCheck, towChecks, sleepCheck];
+
+/** The checks of a rig, in the order to do them. */
+export const rigChecks = (proving: Proving): RigCheck[] => CHECKS.flatMap((of) => of(proving));

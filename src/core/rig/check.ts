@@ -7,60 +7,56 @@ import { shown, type DocumentIssue } from './issue';
 import type { Endpoint, Rig } from './schema';
 import { checkTow } from './tow';
 
-export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
-  const issues: DocumentIssue[] = [];
-  const add = (pointer: string, found: unknown, wanted: string) =>
-    issues.push({ pointer: at + pointer, found: shown(found), wanted });
+type Add = (pointer: string, found: unknown, wanted: string) => void;
+/** Everything of one kind that does not hold in a rig. */
+type RigRule = (rig: Rig, add: Add) => void;
 
+const uniqueIds: RigRule = (rig, add) => {
   const seen = new Map<string, string>();
-  const unique = (id: string, pointer: string) => {
-    const first = seen.get(id);
-    if (first) add(pointer, id, `an id of its own; ${first} has this one`);
-    else seen.set(id, at + pointer);
-  };
-  rig.parts.forEach((p, i) => unique(p.id, `/parts/${i}/id`));
-  rig.grounds.forEach((g, i) => unique(g.id, `/grounds/${i}/id`));
-  rig.conductors.forEach((c, i) => unique(c.id, `/conductors/${i}/id`));
-  rig.bonds.forEach((b, i) => unique(b.id, `/bonds/${i}/id`));
+  for (const name of ['parts', 'grounds', 'conductors', 'bonds'] as const)
+    rig[name].forEach(({ id }, i) => {
+      const pointer = `/${name}/${i}/id`;
+      const first = seen.get(id);
+      if (first) add(pointer, id, `an id of its own; ${first} has this one`);
+      else seen.set(id, pointer);
+    });
+};
 
-  const vehicles = new Map(rig.vehicles.map((v) => [v.id, v]));
-  rig.vehicles.forEach((v, i) => {
-    if (v.coupledTo !== undefined && !vehicles.has(v.coupledTo))
-      add(`/vehicles/${i}/coupledTo`, v.coupledTo, `one of the vehicles: ${[...vehicles.keys()].join(', ')}`);
-  });
-  const vehicleExists = (id: string, pointer: string) => {
-    if (!vehicles.has(id)) add(pointer, id, `one of the vehicles: ${[...vehicles.keys()].join(', ')}`);
+const vehiclesExist: RigRule = (rig, add) => {
+  const known = rig.vehicles.map((v) => v.id);
+  const exists = (id: string | undefined, pointer: string) => {
+    if (id !== undefined && !known.includes(id)) add(pointer, id, `one of the vehicles: ${known.join(', ')}`);
   };
+  rig.vehicles.forEach((v, i) => exists(v.coupledTo, `/vehicles/${i}/coupledTo`));
+  rig.parts.forEach((p, i) => exists(p.vehicle, `/parts/${i}/vehicle`));
+  rig.grounds.forEach((g, i) => exists(g.vehicle, `/grounds/${i}/vehicle`));
+};
 
+const partsFit: RigRule = (rig, add) =>
   rig.parts.forEach((part, i) => {
-    vehicleExists(part.vehicle, `/parts/${i}/vehicle`);
-    const specs = partKind(part.kind).params;
-    for (const [name, spec] of Object.entries(specs)) {
-      const p = part.params[name];
-      const pointer = `/parts/${i}/params/${name}`;
-      if (p && (p.value < spec.min || p.value > spec.max))
-        add(`${pointer}/value`, p.value, `${spec.label} between ${spec.min} and ${spec.max} ${spec.unit}`.trim());
+    const { params, options = {} } = partKind(part.kind);
+    for (const [name, spec] of Object.entries(params)) {
+      const value = part.params[name]?.value;
+      if (value !== undefined && (value < spec.min || value > spec.max))
+        add(
+          `/parts/${i}/params/${name}/value`,
+          value,
+          `${spec.label} between ${spec.min} and ${spec.max} ${spec.unit}`.trim(),
+        );
     }
-    const choices = partKind(part.kind).options ?? {};
+    const names = Object.keys(options).join(', ');
     for (const [name, value] of Object.entries(part.options ?? {})) {
       const pointer = `/parts/${i}/options/${name}`;
-      const spec = choices[name];
-      if (!spec)
-        add(
-          pointer,
-          name,
-          Object.keys(choices).length > 0
-            ? `one of ${Object.keys(choices).join(', ')}`
-            : 'no options on this kind of part',
-        );
-      else if (!spec.choices.some((c) => c.id === value))
-        add(pointer, value, `one of ${spec.choices.map((c) => c.id).join(', ')}`);
+      const choices = options[name]?.choices;
+      if (!choices) add(pointer, name, names ? `one of ${names}` : 'no options on this kind of part');
+      else if (!choices.some((c) => c.id === value))
+        add(pointer, value, `one of ${choices.map((c) => c.id).join(', ')}`);
     }
     for (const name of Object.keys(part.params))
-      if (!specs[name]) add(`/parts/${i}/params/${name}`, name, `one of ${Object.keys(specs).join(', ')}`);
+      if (!params[name]) add(`/parts/${i}/params/${name}`, name, `one of ${Object.keys(params).join(', ')}`);
   });
-  rig.grounds.forEach((g, i) => vehicleExists(g.vehicle, `/grounds/${i}/vehicle`));
 
+const endsExist: RigRule = (rig, add) => {
   const terminals = terminalsOf(rig);
   const endpoint = (e: Endpoint, pointer: string) => {
     const of = terminals.get(e.part);
@@ -85,15 +81,16 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
   endpoint(rig.reference, '/reference');
   if (!rig.grounds.some((g) => g.id === rig.reference.part))
     add('/reference/part', rig.reference.part, `a ground: ${rig.grounds.map((g) => g.id).join(', ')}`);
+};
 
-  if (rig.tow) issues.push(...checkTow(rig.tow, `${at}/tow`));
-
-  const labels = new Map<string, number>();
+const probesStand: RigRule = (rig, add) => {
+  const labels = new Set<string>();
   const keys = new Map<string, number>();
+  const terminals = terminalsOf(rig);
   const conductors = new Set(rig.conductors.map((c) => c.id));
   rig.probes.forEach((probe, i) => {
     if (labels.has(probe.label)) add(`/probes/${i}/label`, probe.label, 'a label never used before in this rig');
-    labels.set(probe.label, i);
+    labels.add(probe.label);
     if (keys.has(probe.key))
       add(`/probes/${i}/key`, probe.key, `one probe per point; /probes/${keys.get(probe.key)} has it`);
     keys.set(probe.key, i);
@@ -106,6 +103,16 @@ export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
       add(`/probes/${i}/key`, probe.key, 'part.terminal of this rig');
     }
   });
+};
+
+const RULES: readonly RigRule[] = [uniqueIds, vehiclesExist, partsFit, endsExist, probesStand];
+
+/** Everything about a well-shaped rig that does not hold together. @param at where in a document it stands */
+export function checkRig(rig: Rig, at = ''): DocumentIssue[] {
+  const issues: DocumentIssue[] = [];
+  for (const rule of RULES)
+    rule(rig, (pointer, found, wanted) => issues.push({ pointer: at + pointer, found: shown(found), wanted }));
+  if (rig.tow) issues.push(...checkTow(rig.tow, `${at}/tow`));
   return issues;
 }
 

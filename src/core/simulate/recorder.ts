@@ -281,18 +281,9 @@ export class Recorder {
     for (const c of this.fins) put(c.celsius);
   }
 
-  result(
-    scenario: Scenario,
-    phases: readonly Phase[],
-    events: SimEvent[],
-    hunting: string[],
-    collapsed: string[],
-    steps: number,
-    solves: number,
-  ): SimResult {
-    const { sums, taps } = this;
-    const at = taps.length * 4;
-    const links = taps.map(({ part, name }, k): LinkSummary => {
+  private linkSummaries(): LinkSummary[] {
+    const { sums } = this;
+    return this.taps.map(({ part, name }, k): LinkSummary => {
       const hottest = this.heatings
         .filter((h) => h.part === part)
         .sort((a, b) => b.hottest / b.body.limit - a.hottest / a.body.limit)[0];
@@ -311,6 +302,10 @@ export class Recorder {
         ...(charger ? { hottest: { body: 'fins', celsius: charger.hottest, limit: CHARGER_DERATES_FROM } } : {}),
       };
     });
+  }
+
+  /** Shares of what went through the batteries that the books do not account for: charge, and energy. */
+  private balance(): SimResult['summary']['balance'] {
     const throughAh = this.batteries.reduce((sum, b) => sum + b.totals[0]! + b.totals[1]!, 0);
     const charge = this.batteries.reduce(
       (sum, b, i) =>
@@ -322,6 +317,20 @@ export class Recorder {
     );
     const moved = this.batteries.reduce((sum, b) => sum + b.totals[6]!, 0);
     const energy = this.batteries.reduce((sum, b) => sum + Math.abs(b.totals[4]! - b.totals[5]!), 0);
+    return { charge: throughAh > 0 ? charge / throughAh : 0, energy: moved > 0 ? energy / moved : 0 };
+  }
+
+  result(
+    scenario: Scenario,
+    phases: readonly Phase[],
+    events: SimEvent[],
+    hunting: string[],
+    collapsed: string[],
+    steps: number,
+    solves: number,
+  ): SimResult {
+    const { sums } = this;
+    const at = this.taps.length * 4;
     const legs = scenario.legs.map((leg, i) => {
       const of = phases.filter((p) => p.leg === i);
       return { name: leg.name, kind: leg.kind, from: of[0]!.from, to: of[of.length - 1]!.to };
@@ -354,13 +363,13 @@ export class Recorder {
           hottest: a.hottest,
           ah: sums[at + 2 + k]!,
         })),
-        links,
+        links: this.linkSummaries(),
         legEnds: this.legEnds,
         starts: this.starts,
         lossWh: { copper: sums[at]!, converters: sums[at + 1]! },
         hunting,
         collapsed,
-        balance: { charge: throughAh > 0 ? charge / throughAh : 0, energy: moved > 0 ? energy / moved : 0 },
+        balance: this.balance(),
       },
     };
   }

@@ -46,49 +46,42 @@ export interface ChargerSize {
   verdict: 'right' | 'too small' | 'too big';
 }
 
-/** @param feed V at its input before it starts and Ω behind it, 0 where not known. @param upfit A the vehicle's maker allows, where known. */
-export function chargerSize(
-  rig: Rig,
-  charger: Part,
-  scenarios: readonly Scenario[],
-  feed: { volts: number; ohms: number },
-  upfit?: number,
-): ChargerSize | undefined {
-  const vehicle = (p: Part) => rig.vehicles.find((v) => v.id === p.vehicle)!;
-  const volts = partValue(charger, 'absorb');
-  const blocks = Math.max(1, Math.round(volts / 14));
-  const bank = rig.parts
+/** V at a charger's input before it starts and Ω behind it, 0 where not known. */
+interface Feed {
+  volts: number;
+  ohms: number;
+}
+
+/** The largest coach bank of the charger's own volts, in its vehicle. */
+function bankOf(rig: Rig, charger: Part): Part | undefined {
+  const blocks = Math.max(1, Math.round(partValue(charger, 'absorb') / 14));
+  const nominal = (p: Part) =>
+    nominalOf(
+      p,
+      rig.vehicles.find((v) => v.id === p.vehicle)!,
+    );
+  return rig.parts
     .filter(
-      (p) =>
-        is(p, 'battery') &&
-        p.vehicle === charger.vehicle &&
-        p.side === 'coach' &&
-        nominalOf(p, vehicle(p)) / 12 === blocks,
+      (p) => is(p, 'battery') && p.vehicle === charger.vehicle && p.side === 'coach' && nominal(p) / 12 === blocks,
     )
     .sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
-  const alternator = partWith(rig, 'alternator');
-  if (!bank || !alternator) return undefined;
+}
+
+/** What bank, alternator, maker and cable each allow. */
+function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: Feed, upfit = 0): ChargerBound[] {
   const chemistry = chemistryOf(partOption(bank, 'chemistry'));
   const capacity = partValue(bank, 'capacity');
-  const drives = scenarios.flatMap((s) =>
-    s.legs
-      .filter((l) => l.kind === 'drive')
-      .map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
-  );
-  const drive = drives.sort((a, b) => b.hours - a.hours)[0];
-  const house = rig.parts.find((p) => is(p, 'houseLoads') && p.vehicle === charger.vehicle);
-  const draws = house ? partValue(house, 'draw') : 0;
-  const missing = drive ? Math.max(0, WANTED - drive.from) * capacity : 0;
-  const asks = drive ? missing / drive.hours / chemistry.efficiency + draws : draws;
-
   const loads = partWith(rig, 'chassisLoads');
   const running = loads ? partValue(loads, 'running') : 16;
-  // What goes in, by what comes out: volts and losses.
-  const gives = (amps: number, inVolts: number) => (amps * inVolts * partValue(charger, 'efficiency')) / volts;
+  // What comes out, by what goes in: volts and losses.
+  const gives = (amps: number, inVolts: number) =>
+    (amps * inVolts * partValue(charger, 'efficiency')) / partValue(charger, 'absorb');
   const idle = partValue(alternator, 'idleLimit');
   const spare = Math.max(0, IDLE_SHARE * idle - running);
   const takes = (TAKES[chemistry.id] ?? 0.25) * capacity;
-  const bounds: ChargerBound[] = [
+  const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT;
+  const most = Math.max(0, (feed.volts - lowest) / feed.ohms);
+  return [
     {
       id: 'bank',
       label: bank.name,
@@ -101,43 +94,91 @@ export function chargerSize(
       amps: gives(spare, SOURCE),
       says: `${IDLE_SHARE * 100} % of ${idle.toFixed(0)} A less ${running.toFixed(0)} A of its own loads leave ${spare.toFixed(0)} A in.`,
     },
+    ...(upfit > 0
+      ? [
+          {
+            id: 'upfit',
+            label: 'Maker’s upfit limit',
+            amps: gives(upfit, SOURCE),
+            says: `${upfit.toFixed(0)} A may be taken in all.`,
+          } as const,
+        ]
+      : []),
+    ...(feed.ohms > 0
+      ? [
+          {
+            id: 'cable',
+            label: 'Feed as drawn',
+            amps: gives(most, lowest),
+            says: `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.`,
+          } as const,
+        ]
+      : []),
   ];
-  if (upfit !== undefined && upfit > 0)
-    bounds.push({
-      id: 'upfit',
-      label: 'Maker’s upfit limit',
-      amps: gives(upfit, SOURCE),
-      says: `${upfit.toFixed(0)} A may be taken in all.`,
-    });
-  const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT;
-  if (feed.ohms > 0) {
-    const most = Math.max(0, (feed.volts - lowest) / feed.ohms);
-    bounds.push({
-      id: 'cable',
-      label: 'Feed as drawn',
-      amps: gives(most, lowest),
-      says: `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.`,
-    });
-  }
+}
+
+/** What the longest drive asks of a charger: Ah missing, A of loads meanwhile, A in all. */
+function askedOf(
+  rig: Rig,
+  charger: Part,
+  bank: Part,
+  scenarios: readonly Scenario[],
+): { asks: number; draws: number; missing: number; says: string } {
+  const drive = scenarios
+    .flatMap((s) =>
+      s.legs
+        .filter((l) => l.kind === 'drive')
+        .map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
+    )
+    .sort((a, b) => b.hours - a.hours)[0];
+  const house = rig.parts.find((p) => is(p, 'houseLoads') && p.vehicle === charger.vehicle);
+  const draws = house ? partValue(house, 'draw') : 0;
+  if (!drive) return { asks: draws, draws, missing: 0, says: 'No drive in the use: loads alone.' };
+  const missing = Math.max(0, WANTED - drive.from) * partValue(bank, 'capacity');
+  return {
+    asks: missing / drive.hours / chemistryOf(partOption(bank, 'chemistry')).efficiency + draws,
+    draws,
+    missing,
+    says: `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.`,
+  };
+}
+
+/**
+ * The size a charger should be; undefined where the rig has no bank for it, or no alternator.
+ * @param upfit A the vehicle's maker allows, where known.
+ */
+export function chargerSize(
+  rig: Rig,
+  charger: Part,
+  scenarios: readonly Scenario[],
+  feed: Feed,
+  upfit?: number,
+): ChargerSize | undefined {
+  const bank = bankOf(rig, charger);
+  const alternator = partWith(rig, 'alternator');
+  if (!bank || !alternator) return undefined;
+  const asked = askedOf(rig, charger, bank, scenarios);
+  const bounds = boundsOf(rig, charger, bank, alternator, feed, upfit);
   const tightest = bounds.reduce((a, b) => (b.amps < a.amps ? b : a));
   const may = [...CHARGER_SIZES].reverse().find((s) => s <= tightest.amps) ?? CHARGER_SIZES[0];
-  const wants = CHARGER_SIZES.find((s) => s >= asks) ?? CHARGER_SIZES[CHARGER_SIZES.length - 1]!;
+  const wants = CHARGER_SIZES.find((s) => s >= asked.asks) ?? CHARGER_SIZES[CHARGER_SIZES.length - 1]!;
   const pick = Math.min(may, wants);
   const now = partValue(charger, 'limit');
-  const hours = missing / Math.max(0.1, (pick - draws) * chemistry.efficiency);
+  const { efficiency } = chemistryOf(partOption(bank, 'chemistry'));
+  const hours = asked.missing / Math.max(0.1, (pick - asked.draws) * efficiency);
+  const short =
+    pick <= asked.draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`;
   return {
     part: charger.id,
     name: charger.name,
     now,
-    asks,
-    asksSays: drive
-      ? `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.`
-      : 'No drive in the use: loads alone.',
+    asks: asked.asks,
+    asksSays: asked.says,
     bounds,
     pick,
     says:
       pick < wants
-        ? `${tightest.label} allows no more than ${pick} A: ${pick <= draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`}.`
+        ? `${tightest.label} allows no more than ${pick} A: ${short}.`
         : now > wants
           ? `${wants} A would do; more gets it there sooner.`
           : `${pick} A do it, and nothing stands in the way.`,

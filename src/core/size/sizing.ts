@@ -61,6 +61,61 @@ export const INPUT_DROP = 0.05;
 /** A gauge is more than enough when three steps thinner would do as well. */
 const STEPS_TOO_MANY = 3;
 
+const UNLOADED: WireLoad = { continuous: 0, peak: 0, at: 0, scenario: '' };
+
+/** The load of a run's hardest-worked conductor. */
+const heaviest = (run: Run, loads: ReadonlyMap<string, WireLoad>): WireLoad =>
+  run.conductors.map((c) => loads.get(c.id) ?? UNLOADED).reduce((a, b) => (b.continuous > a.continuous ? b : a));
+
+/** What can be said of a run from its table of gauges. @param gauges the table at so many A, share of volts, and fuse. */
+function sizedRun(
+  rig: Rig,
+  run: Run,
+  load: WireLoad,
+  gauges: (continuous: number, drop: number, fuseAmps: number) => GaugeTable,
+  fuses: readonly FuseCheck[],
+): SizedRun {
+  const ids = run.conductors.map((c) => c.id);
+  const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part));
+  const fuseAmps = fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating);
+  // An alternator’s cable must stand all it gives, whatever this use asks of it.
+  const alternator = ends.find((p) => is(p, 'alternator'));
+  const table = gauges(
+    Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0),
+    [run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP,
+    Math.max(0, ...fuseAmps),
+  );
+  const at = table.rows.findIndex((r) => r.gauge === table.now);
+  const best = table.rows.findIndex((r) => r.gauge === table.pick);
+  // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
+  const feedsLoads = ends.some((p) => !is(p, 'charges'));
+  const name = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
+  return {
+    id: run.id,
+    name: run.name,
+    between: `${name(run.from.part)} to ${name(run.to.part)}`,
+    conductors: run.conductors.map((c) => ({
+      id: c.id,
+      name: c.name,
+      gauge: c.gauge,
+      length: c.length,
+      straight: straightMetres(rig, c),
+      ...(c.insulation ? { insulation: c.insulation } : {}),
+      ...(c.inEngineSpace ? { inEngineSpace: c.inEngineSpace } : {}),
+    })),
+    inline: run.inline.map((p) => p.id),
+    load,
+    table,
+    ends: endsFor(table.pick ?? table.now),
+    verdict:
+      table.rows[at]!.verdict !== 'good'
+        ? 'thin'
+        : best >= 0 && !feedsLoads && at - best >= STEPS_TOO_MANY
+          ? 'more than enough'
+          : 'good',
+  };
+}
+
 /** Sizes a rig on its use. */
 export function sizeRig(
   rig: Rig,
@@ -70,74 +125,25 @@ export function sizeRig(
   const compiled = compileRig(rig);
   const { loads } = wireLoads(compiled, scenarios);
   const model = new RigModel(compiled);
-  const none: WireLoad = { continuous: 0, peak: 0, at: 0, scenario: '' };
-  const loadOf = (run: Run): WireLoad =>
-    run.conductors.map((c) => loads.get(c.id) ?? none).reduce((a, b) => (b.continuous > a.continuous ? b : a));
-  const name = (id: string) => rig.parts.find((p) => p.id === id)?.name ?? id;
   const fuses = fuseChecks(rig, loads);
   const heavy = runsOf(rig)
-    .map((run) => ({ run, load: loadOf(run) }))
+    .map((run) => ({ run, load: heaviest(run, loads) }))
     .filter(({ run, load }) => load.peak >= HEAVY_AMPS || run.inline.length > 0);
   const states = judgedStates(
     model,
     heavy.map(({ run }) => run),
   );
   const runs = heavy
-    .map(({ run, load }): SizedRun => {
-      const ids = run.conductors.map((c) => c.id);
-      const fuseAmps = Math.max(
-        0,
-        ...fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating),
-      );
-      // An alternator’s cable must stand all it gives, whatever this use asks of it.
-      const alternator = [run.from, run.to]
-        .map((e) => rig.parts.find((p) => p.id === e.part))
-        .find((p) => is(p, 'alternator'));
-      const continuous = Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0);
-      const table = gaugeTable(
-        model,
+    .map(({ run, load }) =>
+      sizedRun(
+        rig,
         run,
-        continuous,
-        drops[run.id] ?? ([run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP),
-        fuseAmps,
-        gauge,
-        states.get(run.id)!,
-      );
-      const at = table.rows.findIndex((r) => r.gauge === table.now);
-      const best = table.rows.findIndex((r) => r.gauge === table.pick);
-      // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
-      const feedsLoads = [run.from, run.to].some(
-        (e) =>
-          !is(
-            rig.parts.find((p) => p.id === e.part),
-            'charges',
-          ),
-      );
-      return {
-        id: run.id,
-        name: run.name,
-        between: `${name(run.from.part)} to ${name(run.to.part)}`,
-        conductors: run.conductors.map((c) => ({
-          id: c.id,
-          name: c.name,
-          gauge: c.gauge,
-          length: c.length,
-          straight: straightMetres(rig, c),
-          ...(c.insulation ? { insulation: c.insulation } : {}),
-          ...(c.inEngineSpace ? { inEngineSpace: c.inEngineSpace } : {}),
-        })),
-        inline: run.inline.map((p) => p.id),
         load,
-        table,
-        ends: endsFor(table.pick ?? table.now),
-        verdict:
-          table.rows[at]!.verdict !== 'good'
-            ? 'thin'
-            : best >= 0 && !feedsLoads && at - best >= STEPS_TOO_MANY
-              ? 'more than enough'
-              : 'good',
-      };
-    })
+        (continuous, drop, fuse) =>
+          gaugeTable(model, run, continuous, drops[run.id] ?? drop, fuse, gauge, states.get(run.id)!),
+        fuses,
+      ),
+    )
     .sort(
       (a, b) => Number(b.verdict === 'thin') - Number(a.verdict === 'thin') || b.load.continuous - a.load.continuous,
     );

@@ -54,6 +54,77 @@ const verdictOf = (closeAt: number, openAt: number, off: Interval, before: Inter
           ? 'may not close'
           : 'holds';
 
+type Felt = Pick<Threshold, 'off' | 'before' | 'loaded'>;
+
+/** What a controller's sense feels over many rigs like this one. */
+function feltBy(
+  model: RigModel,
+  draws: readonly Float64Array[],
+  part: string,
+  sense: { red: number; black: number },
+): Felt {
+  const running = statesOf(model.compiled.rig).filter((s) => s.inputs.engine !== 'off' && !s.inputs.boost);
+  const volts = () => model.solver.volts[sense.red]! - model.solver.volts[sense.black]!;
+  const off: number[] = [];
+  const before: number[] = [];
+  const loaded: number[] = [];
+  for (const z of draws) {
+    model.settle('rested', { z });
+    off.push(volts());
+    for (const s of running) {
+      // A dead controller leaves its contact open: what it feels before it acts.
+      model.settle(s.id, { z, effects: [{ do: 'dead-controller', part }] });
+      before.push(volts());
+      const mode = model.settle(s.id, { z }).modes[part]?.mode;
+      if (mode && mode !== 'open' && mode !== 'off' && mode !== 'waiting') loaded.push(volts());
+    }
+  }
+  return {
+    off: middle95(off),
+    before: middle95(before),
+    loaded: loaded.length > 0 ? middle95(loaded) : middle95(before),
+  };
+}
+
+/** The bands in the cold and in the heat. @param blocks nominal volts over 12. @param lead a battery of it is lead. */
+const extremesOf = (
+  felt: Felt,
+  blocks: number,
+  lead: boolean,
+  closeAt: number,
+  openAt: number,
+): Threshold['extremes'] =>
+  EXTREMES.map(({ label, battery, regulator }) => {
+    const moved = (r: Interval, by: number): Interval => ({ lo: r.lo + by, hi: r.hi + by });
+    const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;
+    const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT);
+    const off = moved(felt.off, rest);
+    const loaded = moved(felt.loaded, setPoint);
+    return { label, off, loaded, verdict: verdictOf(closeAt, openAt, off, moved(felt.before, setPoint), loaded) };
+  });
+
+/** Thresholds in the middle of the room that is left at every temperature; at the bay's where none is. */
+function roomFor(all: readonly Pick<Felt, 'off' | 'loaded'>[], bay: Felt): Threshold['wants'] {
+  const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
+  const [from, to] = high > low ? [low, high] : [bay.off.hi, bay.loaded.lo];
+  if (to <= from) return undefined;
+  return {
+    openAt: Number((from + (to - from) / 3).toFixed(2)),
+    closeAt: Number((from + (2 * (to - from)) / 3).toFixed(2)),
+  };
+}
+
+function inWords(verdict: Verdict, { off, before, loaded }: Felt, closeAt: number, openAt: number): string {
+  const V = (x: number) => `${x.toFixed(2)} V`;
+  return {
+    holds: `Opens at ${V(openAt)}: above the ${V(off.hi)} it rests at, below the ${V(loaded.lo)} it sees under load.`,
+    'may hunt': `Under load it may see ${V(loaded.lo)}, less than the ${V(openAt)} it opens at: it lets go, the volts come back, it closes again.`,
+    'may not let go': `Rested it may see ${V(off.hi)}, more than the ${V(openAt)} it opens at: it stays closed with the engine off.`,
+    'may not close': `With the engine on it may see only ${V(before.lo)}, less than the ${V(closeAt)} it closes at.`,
+    'no room': `Rested up to ${V(off.hi)}, under load down to ${V(loaded.lo)}: volts cannot tell the two apart. An ignition lead can.`,
+  }[verdict];
+}
+
 /** The thresholds of a rig, each with its bands and a verdict. */
 export function thresholdsOf(compiled: CompiledRig): Threshold[] {
   const { rig } = compiled;
@@ -68,32 +139,10 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
   const model = new RigModel(compiled);
   const rng = seededRng(7);
   const draws = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
-  const running = statesOf(rig).filter((s) => s.inputs.engine !== 'off' && !s.inputs.boost);
-  const volts = (red: number, black: number) => model.solver.volts[red]! - model.solver.volts[black]!;
   return watchers.map(({ part, w, sense }): Threshold => {
-    const off: number[] = [];
-    const before: number[] = [];
-    const loaded: number[] = [];
-    for (const z of draws) {
-      model.settle('rested', { z });
-      off.push(volts(sense.red, sense.black));
-      for (const s of running) {
-        // A dead controller leaves its contact open: what it feels before it acts.
-        model.settle(s.id, { z, effects: [{ do: 'dead-controller', part: part.id }] });
-        before.push(volts(sense.red, sense.black));
-        const modes = model.settle(s.id, { z }).modes[part.id]?.mode;
-        if (modes && modes !== 'open' && modes !== 'off' && modes !== 'waiting')
-          loaded.push(volts(sense.red, sense.black));
-      }
-    }
+    const bands = feltBy(model, draws, part.id, sense);
     const value = (name: string) => compiled.params[compiled.param.get(`${part.id}.${name}`)!]!.parameter.value;
     const [closeAt, openAt] = [value(w.closes), value(w.opens)];
-    const bands = {
-      off: middle95(off),
-      before: middle95(before),
-      loaded: loaded.length > 0 ? middle95(loaded) : middle95(before),
-    };
-    const floor = bands.off.hi;
     const verdict = verdictOf(closeAt, openAt, bands.off, bands.before, bands.loaded);
     const blocks =
       nominalOf(
@@ -101,36 +150,8 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
         rig.vehicles.find((v) => v.id === part.vehicle)!,
       ) / 12;
     const lead = partsWith(rig, 'battery').some((p) => p.options?.['chemistry'] !== 'lfp');
-    const moved = (r: Interval, by: number): Interval => ({ lo: r.lo + by, hi: r.hi + by });
-    const extremes = EXTREMES.map(({ label, battery, regulator }) => {
-      const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;
-      const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT);
-      const [off_, before_, loaded_] = [
-        moved(bands.off, rest),
-        moved(bands.before, setPoint),
-        moved(bands.loaded, setPoint),
-      ];
-      return { label, off: off_, loaded: loaded_, verdict: verdictOf(closeAt, openAt, off_, before_, loaded_) };
-    });
-    // In the middle of the room that is left at every temperature; at the bay's where none is.
-    const all = [bands, ...extremes];
-    const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
-    const [from, to] = high > low ? [low, high] : [floor, bands.loaded.lo];
-    const wants =
-      to > from
-        ? {
-            openAt: Number((from + (to - from) / 3).toFixed(2)),
-            closeAt: Number((from + (2 * (to - from)) / 3).toFixed(2)),
-          }
-        : undefined;
-    const V = (x: number) => `${x.toFixed(2)} V`;
-    const says = {
-      holds: `Opens at ${V(openAt)}: above the ${V(floor)} it rests at, below the ${V(bands.loaded.lo)} it sees under load.`,
-      'may hunt': `Under load it may see ${V(bands.loaded.lo)}, less than the ${V(openAt)} it opens at: it lets go, the volts come back, it closes again.`,
-      'may not let go': `Rested it may see ${V(floor)}, more than the ${V(openAt)} it opens at: it stays closed with the engine off.`,
-      'may not close': `With the engine on it may see only ${V(bands.before.lo)}, less than the ${V(closeAt)} it closes at.`,
-      'no room': `Rested up to ${V(floor)}, under load down to ${V(bands.loaded.lo)}: volts cannot tell the two apart. An ignition lead can.`,
-    }[verdict];
+    const extremes = extremesOf(bands, blocks, lead, closeAt, openAt);
+    const wants = roomFor([bands, ...extremes], bands);
     return {
       part: part.id,
       name: part.name,
@@ -139,7 +160,7 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
       openAt,
       ...bands,
       verdict,
-      says,
+      says: inWords(verdict, bands, closeAt, openAt),
       extremes,
       ...(wants ? { wants } : {}),
     };

@@ -51,6 +51,20 @@ function chancesByFault(
   return table;
 }
 
+/** What a template hands on as it stands. */
+const asIs = ({ state, caution, fields, grade }: ObservationTemplate) => ({
+  ...(state === undefined ? {} : { state }),
+  ...(caution === undefined ? {} : { caution }),
+  ...(fields ? { fields } : {}),
+  ...(grade ? { grade } : {}),
+});
+
+/** What the model says of an answer: whether the contact closes, whether a point is live. */
+const evidenceOf = (t: ObservationTemplate, closes: ObservationKind['closes'], probe: string | undefined) => ({
+  ...(closes ? { closes } : {}),
+  ...(probe !== undefined && t.live ? { live: { probe, so: t.live.so, not: t.live.not } } : {}),
+});
+
 /** The questions worth asking of a rig with these possible faults. */
 export function observationsOf(rig: Rig, faults: readonly Fault[]): ObservationKind[] {
   const keys = new Set(rig.probes.filter((p) => !p.retired).map((p) => p.key));
@@ -71,16 +85,12 @@ export function observationsOf(rig: Rig, faults: readonly Fault[]): ObservationK
           how: t.how,
           group: t.group,
           place: live !== undefined ? pointPlace(rig, live).place : (part?.place ?? rig.parts[0]!.place),
-          ...(t.state === undefined ? {} : { state: t.state }),
+          ...asIs(t),
           minutes: t.minutes,
-          ...(t.caution === undefined ? {} : { caution: t.caution }),
           // The unit's own table of lamps: its colours stand beside the general words.
           answers: lamps ? t.answers.map((a) => labelled(a, lamps)) : t.answers,
-          ...(t.fields ? { fields: t.fields } : {}),
-          ...(t.grade ? { grade: t.grade } : {}),
           faults: byFault,
-          ...(closes ? { closes } : {}),
-          ...(live !== undefined ? { live: { probe: live, so: t.live!.so, not: t.live!.not } } : {}),
+          ...evidenceOf(t, closes, live),
           otherwise: t.otherwise,
         },
       ];

@@ -44,14 +44,14 @@ function needs(part: Part): string {
   return said.join('; ');
 }
 
-/** The bill of materials from one version of a rig to another. @param cuts its cut list. */
-export function billOfMaterials(from: Rig, to: Rig, cuts: readonly Cut[]): BomLine[] {
+/** Parts that are new, or another than before. */
+function partLines(from: Rig, to: Rig): BomLine[] {
   const before = new Map(from.parts.map((p) => [p.id, p]));
   const fresh = to.parts.filter((p) => {
     const was = before.get(p.id);
     return !was || was.kind !== p.kind || (was.note !== p.note && needs(was) !== needs(p));
   });
-  const lines = fresh.map((p): BomLine => ({
+  return fresh.map((p) => ({
     id: p.id,
     what: p.name.toLowerCase().includes(partKind(p.kind).label.toLowerCase())
       ? p.name
@@ -61,75 +61,74 @@ export function billOfMaterials(from: Rig, to: Rig, cuts: readonly Cut[]): BomLi
     unit: 'pcs',
     group: 'part',
   }));
+}
+
+/** Cable by gauge and colour. */
+function cableLines(cuts: readonly Cut[]): BomLine[] {
   const byGauge = new Map<string, Cut[]>();
   for (const c of cuts)
     byGauge.set(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`, [
       ...(byGauge.get(`${c.gauge} ${c.use === 'return' ? 'return' : 'feed'}`) ?? []),
       c,
     ]);
-  for (const [key, list] of byGauge) {
+  return [...byGauge].map(([key, list]) => {
     const [gauge, use] = key.split(' ') as [Gauge, string];
     const metres = Math.ceil(list.reduce((sum, c) => sum + c.length, 0) * SPARE * 10) / 10;
-    lines.push({
+    return {
       id: `cable-${gauge.replace('/', '-')}-${use}`,
       what: `Cable, ${gaugeName(gauge)}, ${use === 'return' ? 'black' : 'red'}`,
       needs: 'fine-stranded copper, 105 °C insulation',
       quantity: metres,
       unit: 'm',
       group: 'cable',
-    });
-  }
+    };
+  });
+}
+
+/** What goes on the ends, by gauge. */
+function endLines(cuts: readonly Cut[]): BomLine[] {
   const lugs = new Map<string, number>();
   for (const c of cuts)
     for (const e of c.ends) lugs.set(`${c.gauge}|${e.made}`, (lugs.get(`${c.gauge}|${e.made}`) ?? 0) + 1);
-  for (const [key, count] of lugs) {
+  return [...lugs].map(([key, count]) => {
     const [gauge, made] = key.split('|') as [Gauge, string];
-    lines.push({
+    return {
       id: `end-${slug(key)}`,
       what: `${made.charAt(0).toUpperCase()}${made.slice(1)}`,
       needs: `for ${gaugeName(gauge)}; heat-shrink ${endsFor(gauge).shrink} mm with adhesive`,
       quantity: count,
       unit: 'pcs',
       group: 'ends',
-    });
-  }
-  const metres = cuts.filter((c) => c.use !== 'control').reduce((sum, c) => sum + c.length, 0);
-  if (metres > 0) {
-    lines.push({
-      id: 'loom',
-      what: 'Split loom',
-      needs: 'over every run, split hose at edges',
-      quantity: Math.ceil(metres),
-      unit: 'm',
-      group: 'protection',
-    });
-    lines.push({
-      id: 'ties',
-      what: 'Cable ties',
-      needs: 'UV-proof, one about every 150 mm',
-      quantity: Math.ceil(metres / TIE_EVERY),
-      unit: 'pcs',
-      group: 'protection',
-    });
-    lines.push({
-      id: 'grommets',
-      what: 'Grommets',
-      needs: 'one for each hole in metal',
-      quantity: cuts.filter((c) => c.use !== 'control' && c.length > 1).length,
-      unit: 'pcs',
-      group: 'protection',
-    });
-  }
-  lines.push({
-    id: 'labels',
-    what: 'Wire labels',
-    needs: 'two a wire, heat-shrink or wrapped',
-    quantity: 2 * cuts.length,
-    unit: 'pcs',
+    };
+  });
+}
+
+/** What guards the runs. */
+function protectionLines(cuts: readonly Cut[]): BomLine[] {
+  const heavy = cuts.filter((c) => c.use !== 'control');
+  const metres = heavy.reduce((sum, c) => sum + c.length, 0);
+  const line = (id: string, what: string, needs: string, quantity: number, unit: BomLine['unit'] = 'pcs'): BomLine => ({
+    id,
+    what,
+    needs,
+    quantity,
+    unit,
     group: 'protection',
   });
-  return lines.filter((l) => l.quantity > 0);
+  return [
+    line('loom', 'Split loom', 'over every run, split hose at edges', Math.ceil(metres), 'm'),
+    line('ties', 'Cable ties', 'UV-proof, one about every 150 mm', Math.ceil(metres / TIE_EVERY)),
+    line('grommets', 'Grommets', 'one for each hole in metal', heavy.filter((c) => c.length > 1).length),
+    line('labels', 'Wire labels', 'two a wire, heat-shrink or wrapped', 2 * cuts.length),
+  ];
 }
+
+/** The bill of materials from one version of a rig to another. @param cuts its cut list. */
+export const billOfMaterials = (from: Rig, to: Rig, cuts: readonly Cut[]): BomLine[] =>
+  [...partLines(from, to), ...cableLines(cuts), ...endLines(cuts), ...protectionLines(cuts)].filter(
+    (l) => l.quantity > 0,
+  );
+
 const slug = (text: string): string =>
   text
     .toLowerCase()

@@ -37,15 +37,20 @@ const CONDITION_WORDS: Readonly<Record<PinCondition, string>> = {
   'brake-on': 'brakes applied',
 };
 
-/** Reads a position's readings. */
-export function readPin(way: TowWay): PinVerdict {
-  const seen = way.seen ?? [];
-  const contradictions: string[] = [];
+/** Live, dead, or undefined: not read, or neither. */
+type Live = (when: PinCondition) => boolean | undefined;
+
+const liveOf = (seen: readonly PinSeen[]): Live => {
   const by = new Map<PinCondition, PinSeen>(seen.map((s) => [s.when, s]));
-  const live = (when: PinCondition): boolean | undefined => {
+  return (when) => {
     const s = by.get(when);
     return s && (Math.abs(s.open) >= LIVE_VOLTS ? true : Math.abs(s.open) <= DEAD ? false : undefined);
   };
+};
+
+/** Why a position's readings cannot all be true. */
+function contradictionsOf(seen: readonly PinSeen[], live: Live): string[] {
+  const contradictions: string[] = [];
   for (const s of seen) {
     const words = CONDITION_WORDS[s.when];
     if (s.loaded !== undefined && Math.abs(s.loaded) > Math.abs(s.open) + AGREES)
@@ -57,27 +62,36 @@ export function readPin(way: TowWay): PinVerdict {
   }
   if (seen.some((s) => s.open > DEAD) && seen.some((s) => s.open < -DEAD))
     contradictions.push('Both signs at one position: one of the readings had its leads swapped.');
-  const off = live('key-off');
-  const on = live('key-on');
-  const running = live('engine-on');
+  const [off, on, running] = [live('key-off'), live('key-on'), live('engine-on')];
   if (off === true && (on === false || running === false))
     contradictions.push('Live with the key off but dead with it on: read both again.');
   if (on === true && running === false)
     contradictions.push('Live with the key on but dead with the engine running: read both again.');
-  let feed: FeedId | undefined;
-  if (off === true) feed = 'constant';
-  else if (off === false && (on === true || running === true)) feed = 'ignition';
-  else if (live('brake-on') === true && off === false)
-    feed = way.feed === 'stop' || way.feed === 'left' || way.feed === 'right' ? way.feed : 'brake';
-  else if (live('lamps-on') === true && off === false) feed = 'tail';
-  else if (
-    off === false &&
-    on === false &&
-    running === false &&
-    live('lamps-on') !== undefined &&
-    live('brake-on') !== undefined
-  )
-    feed = 'none';
+  return contradictions;
+}
+
+/** Feeds that are live while the brakes are on. @param described what the position is said to be */
+const brakeFeed = (described: FeedId): FeedId =>
+  described === 'stop' || described === 'left' || described === 'right' ? described : 'brake';
+
+/** What feeds a position by when it is live; undefined where the readings do not tell yet. */
+function feedOf(live: Live, described: FeedId): FeedId | undefined {
+  const [off, on, running] = [live('key-off'), live('key-on'), live('engine-on')];
+  if (off === true) return 'constant';
+  if (off === undefined) return undefined;
+  if (on === true || running === true) return 'ignition';
+  const [brakes, lamps] = [live('brake-on'), live('lamps-on')];
+  if (brakes === true) return brakeFeed(described);
+  if (lamps === true) return 'tail';
+  return [on, running, brakes, lamps].every((x) => x === false) ? 'none' : undefined;
+}
+
+/** Reads a position's readings. */
+export function readPin(way: TowWay): PinVerdict {
+  const seen = way.seen ?? [];
+  const live = liveOf(seen);
+  const contradictions = contradictionsOf(seen, live);
+  const feed = feedOf(live, way.feed);
   if (feed !== undefined && feed !== way.feed && contradictions.length === 0)
     contradictions.push(`Described as ${pinFeed(way.feed).says}, measured as ${pinFeed(feed).says}.`);
   return { ...(feed !== undefined ? { feed } : {}), reversed: seen.some((s) => s.open < -LIVE_VOLTS), contradictions };
