@@ -28,6 +28,7 @@ export const bms: ControllerKind = {
     giving: 'gives, and would refuse a charge',
     flat: 'has let go, flat',
   },
+  // eslint-disable-next-line complexity -- a state machine, read as one: a mode a line
   step(mode, inputs, settings, dt) {
     const volts = inputs['volts'] ?? 0;
     const amps = -(inputs['gives'] ?? 0);

@@ -38,6 +38,7 @@ export const dcdcCharger: ControllerKind = {
     recovering: 'tries again',
     supply: 'supplies',
   },
+  // eslint-disable-next-line complexity -- a state machine, read as one: a mode a line
   step(mode, inputs, settings, dt): ControllerStep {
     const s = settings as unknown as DcdcSettings;
     const input = inputs['input'] ?? 0;

@@ -139,6 +139,24 @@ function linkPeak(rig: Rig, run: SimResult): number {
   return Math.max(0, ...run.summary.links.filter((l) => !connectors.has(l.part)).map((l) => Math.abs(l.peakAmps)));
 }
 
+/** Where somebody drives is where one arrives. */
+const drivenRun = (runs: readonly SimResult[]): SimResult =>
+  runs.find((x) => x.legs.some((l) => l.kind === 'drive')) ?? runs[0]!;
+
+/** Charge of the bank behind: when the last drive ends, at its lowest in any run, at the end; 0 where there is none. */
+function chargeOf(bank: string | undefined, runs: readonly SimResult[]): Pick<Outcome, 'arrives' | 'lowest' | 'ends'> {
+  const { summary, legs } = drivenRun(runs);
+  const index = summary.batteries.findIndex((b) => b.part === bank);
+  const ends = summary.batteries[index]?.endSoc;
+  if (ends === undefined) return { arrives: 0, lowest: 0, ends: 0 };
+  const lastDrive = legs.findLastIndex((l) => l.kind === 'drive');
+  return {
+    arrives: lastDrive >= 0 ? summary.legEnds[lastDrive]!.soc[index]! : ends,
+    lowest: Math.min(...runs.map((x) => x.summary.batteries[index]!.lowestSoc)),
+    ends,
+  };
+}
+
 /** What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore power, the feeds of chargers. */
 export function outcomeOf(
   candidate: Candidate,
@@ -148,18 +166,12 @@ export function outcomeOf(
 ): Outcome {
   const { rig } = candidate;
   const house = houseBankOf(rig);
-  // Where somebody drives is where one arrives.
-  const r = runs.find((x) => x.legs.some((l) => l.kind === 'drive')) ?? runs[0]!;
-  const index = r.summary.batteries.findIndex((b) => b.part === house?.id);
-  const bank = r.summary.batteries[index];
-  const lastDrive = r.legs.findLastIndex((l) => l.kind === 'drive');
+  const r = drivenRun(runs);
   const start = starterOf(rig)?.battery;
   const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
   return {
     candidate: candidate.id,
-    arrives: bank ? (lastDrive >= 0 ? r.summary.legEnds[lastDrive]!.soc[index]! : bank.endSoc) : 0,
-    lowest: bank ? Math.min(...runs.map((x) => x.summary.batteries[index]!.lowestSoc)) : 0,
-    ends: bank?.endSoc ?? 0,
+    ...chargeOf(house?.id, runs),
     ...(hardest ? { start: hardest } : {}),
     ...(r.summary.alternators.length > 0 ? { alternator: hardestOf(runs) } : {}),
     linkPeakAmps: Math.max(0, ...runs.map((x) => linkPeak(rig, x))),

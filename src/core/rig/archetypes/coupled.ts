@@ -116,6 +116,7 @@ const charges = (link: CoupledLink) => link.startsWith('dcdc') || link === 'chai
 type Draft = ReturnType<typeof draftOf>;
 
 /** Where everything sits, what the link asks for, how thick and how well fused its line is. */
+// eslint-disable-next-line max-lines-per-function, complexity -- a table: where each thing stands, what each choice makes of it
 function draftOf(c: CoupledChoices) {
   const words = WORDS[c.family];
   const from = c.towLength + GAP[c.family];
@@ -247,7 +248,6 @@ function draftOf(c: CoupledChoices) {
 
 // The sections below are the drawing itself: rows of parts, cables, grounds and probes.
 
- 
 function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lineRating }: Draft): Part[] {
   return [
     part(
@@ -330,7 +330,7 @@ function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lin
   ];
 }
 
-// eslint-disable-next-line max-lines-per-function -- a table: one row a part
+// eslint-disable-next-line max-lines-per-function, complexity -- a table: one row a part, its `?` the choices
 function partsBehind({
   c,
   words,

@@ -70,6 +70,7 @@ const PLACES = {
 
 const USUAL_DCDC_AMPS = 40;
 /** What each kind of link is closed by, and how that is wired. */
+// eslint-disable-next-line max-lines-per-function -- a table: one case a link
 function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): LinkDrawing {
   const volts = c.nominalVolts / 12;
   const scaled = (value: number, spread = 0.08): Parameter => assumed(value * volts, spread * volts);
@@ -198,6 +199,7 @@ function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): LinkDrawi
 }
 
 /** A DC-DC charger in place of the link, with its fuse, its enable, and a bypass round it where one is wanted. */
+// eslint-disable-next-line max-lines-per-function -- a table: one row a part and a cable
 function chargerParts(
   c: MotorhomeChoices,
   part: PartMaker,

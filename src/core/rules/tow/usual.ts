@@ -63,121 +63,143 @@ const switched = (rig: Rig, line: readonly Part[]): boolean =>
       ),
   );
 
-/** The interface of a rig with a tow connector, as drawn and as usual; undefined where it has none. */
-export function usualTow(rig: Rig): TowInterface | undefined {
-  const drawn = partWith(rig, 'towConnector');
-  const pulls = partWith(rig, 'alternator')?.vehicle;
-  if (!drawn || pulls === undefined) return undefined;
+type Wires = Pick<TowWay, 'gauge' | 'length' | 'usesGauge' | 'usesLength'>;
+
+/** What of the interface is drawn: the charge line and the ground it comes back by, and what hangs on it. */
+interface Drawn {
+  charge: TowWay;
+  ground: Wires;
+  fuse?: Part;
+  charger?: Part;
+  fridge?: Part;
+}
+
+/** Undefined where the connector's four terminals are not all wired. @param pulls the vehicle in front. */
+function drawnAt(rig: Rig, connector: Part, pulls: string): Drawn | undefined {
   const on = (terminal: string) =>
-    rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === drawn.id && e.terminal === terminal));
+    rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === connector.id && e.terminal === terminal));
   const [line, plugLine, back, plugBack] = [on('front'), on('rear'), on('front-ground'), on('rear-ground')];
   if (!line || !plugLine || !back || !plugBack) return undefined;
-  const ahead = follow(rig, { part: drawn.id, terminal: 'front' });
-  const behind = follow(rig, { part: drawn.id, terminal: 'rear' });
+  const ahead = follow(rig, { part: connector.id, terminal: 'front' });
+  const behind = follow(rig, { part: connector.id, terminal: 'rear' });
   const source = ahead.find((s) => is(s.part, 'battery') && s.part!.vehicle === pulls);
   const inline = ahead.flatMap((s) =>
-    s.part && s.part !== drawn && s.metres <= (source?.metres ?? Infinity) ? [s.part] : [],
+    s.part && s.part !== connector && s.metres <= (source?.metres ?? Infinity) ? [s.part] : [],
   );
-  const fuse = inline.find(isFuseOrBreaker);
   const reached = (trait: TraitName) => behind.find((s) => is(s.part, trait) && s.part!.vehicle !== pulls)?.part;
-  const charger = reached('charger');
-  const fridge = reached('fridge');
-  const bank = reached('battery');
-  const direct =
-    bank !== undefined &&
-    !charger &&
-    nominalOf(
-      bank,
-      rig.vehicles.find((v) => v.id === bank.vehicle)!,
-    ) === 12;
-  const car = rig.vehicles.some((v) => v.role === 'towed-car');
-
-  const charge: TowWay = {
-    pin: '',
-    feed: switched(rig, inline) ? 'ignition' : 'constant',
-    ...(source?.part?.side === 'coach' ? { from: 'accessory' as const } : {}),
-    fuse: fuse ? partValue(fuse, 'rating') : 0,
-    gauge: line.gauge,
-    length: Math.max(0.5, source?.metres ?? line.length),
-    uses: [
-      ...(charger ? (['charger'] as const) : direct ? (['bank'] as const) : []),
-      ...(fridge ? (['fridge'] as const) : []),
-    ],
-    usesGauge: plugLine.gauge,
-    usesLength: plugLine.length,
-  };
-  const ground: Pick<TowWay, 'gauge' | 'length' | 'usesGauge' | 'usesLength'> = {
-    gauge: back.gauge,
-    length: back.length,
-    usesGauge: plugBack.gauge,
-    usesLength: plugBack.length,
-  };
-  const breakaway = !car;
-
-  const plug = (id: string, connector: string, convention: string, chargeWay?: TowWay): TowPlug => {
-    const row = connectorOf(connector).conventions.find((c) => c.id === convention)!;
-    const done = new Set<PositionUse>();
-    return {
-      id,
-      connector,
-      convention,
-      ways: connectorOf(connector).positions.flatMap(({ id: pin, thickest }): TowWay[] => {
-        const use = row.uses[pin]!;
-        if (use === 'charge')
-          return chargeWay
-            ? [{ ...chargeWay, pin }]
-            : [
-                {
-                  pin,
-                  feed: 'constant',
-                  fuse: 20,
-                  gauge: '12',
-                  length: LAMP_WIRE.vehicle,
-                  uses: breakaway ? ['breakaway'] : [],
-                  usesGauge: '12',
-                  usesLength: LAMP_WIRE.behind,
-                },
-              ];
-        const usual = USUAL[use];
-        if (!usual || (use === 'brake' && car)) return [];
-        const [feed, uses] = usual;
-        const first = !done.has(use) || use === 'tail' || use === 'ground';
-        done.add(use);
-        if (use === 'ground' && chargeWay) return [{ pin, feed, uses: [...uses], ...ground }];
-        const gauge = use === 'brake' ? '12' : feed === 'ground' ? thickest : '16';
-        return [
-          {
-            pin,
-            feed,
-            ...(feed === 'ignition' ? { fuse: 15 } : {}),
-            gauge,
-            length: feed === 'ground' ? 1 : LAMP_WIRE.vehicle,
-            uses: first ? [...uses] : [],
-            usesGauge: gauge,
-            usesLength: feed === 'ground' ? 1 : LAMP_WIRE.behind,
-          },
-        ];
-      }),
-    };
-  };
-  // A heavy line has a plug of its own beside the lamps'.
-  const heavy = drawn.note?.includes('two-pole') ?? false;
-  const amps = fuse ? partValue(fuse, 'rating') : 50;
-  const plugs = heavy
-    ? [
-        plug('main', 'blade-7', 'rv'),
-        plug('power', amps <= 60 ? 'two-pole-50' : amps <= 130 ? 'two-pole-120' : 'two-pole-175', 'usual', charge),
-      ]
-    : [
-        car
-          ? plug('main', 'round-6', 'centre-charge', charge)
-          : plug('main', 'blade-7', 'rv', {
-              ...charge,
-              uses: [...charge.uses, ...(breakaway ? (['breakaway'] as const) : [])],
-            }),
-      ];
+  const [charger, fridge, bank] = [reached('charger'), reached('fridge'), reached('battery')];
+  const fuse = inline.find(isFuseOrBreaker);
   return {
-    plugs,
+    charge: {
+      pin: '',
+      feed: switched(rig, inline) ? 'ignition' : 'constant',
+      ...(source?.part?.side === 'coach' ? { from: 'accessory' as const } : {}),
+      fuse: fuse ? partValue(fuse, 'rating') : 0,
+      gauge: line.gauge,
+      length: Math.max(0.5, source?.metres ?? line.length),
+      uses: [
+        ...(charger ? (['charger'] as const) : bank && nominalHere(rig, bank) === 12 ? (['bank'] as const) : []),
+        ...(fridge ? (['fridge'] as const) : []),
+      ],
+      usesGauge: plugLine.gauge,
+      usesLength: plugLine.length,
+    },
+    ground: {
+      gauge: back.gauge,
+      length: back.length,
+      usesGauge: plugBack.gauge,
+      usesLength: plugBack.length,
+    },
+    ...(fuse ? { fuse } : {}),
+    ...(charger ? { charger } : {}),
+    ...(fridge ? { fridge } : {}),
+  };
+}
+
+const nominalHere = (rig: Rig, part: Part): number =>
+  nominalOf(
+    part,
+    rig.vehicles.find((v) => v.id === part.vehicle)!,
+  );
+
+/** A charge position nobody drew: a factory line, for the breakaway battery where there is one. */
+const factoryCharge = (car: boolean): Omit<TowWay, 'pin'> => ({
+  feed: 'constant',
+  fuse: 20,
+  gauge: '12',
+  length: LAMP_WIRE.vehicle,
+  uses: car ? [] : ['breakaway'],
+  usesGauge: '12',
+  usesLength: LAMP_WIRE.behind,
+});
+
+/**
+ * A plug as it usually is, position by position. @param car a towed car is behind: it has no brakes of its own.
+ * @param drawn the charge line and its ground, where they go through this plug.
+ */
+function usualPlug(
+  id: string,
+  connector: string,
+  convention: string,
+  car: boolean,
+  drawn?: Pick<Drawn, 'charge' | 'ground'>,
+): TowPlug {
+  const row = connectorOf(connector).conventions.find((c) => c.id === convention)!;
+  const done = new Set<PositionUse>();
+  const ways = connectorOf(connector).positions.flatMap(({ id: pin, thickest }): TowWay[] => {
+    const use = row.uses[pin]!;
+    if (use === 'charge') return [{ ...(drawn?.charge ?? factoryCharge(car)), pin }];
+    const usual = USUAL[use];
+    if (!usual || (use === 'brake' && car)) return [];
+    const [feed, uses] = usual;
+    const first = !done.has(use) || use === 'tail' || use === 'ground';
+    done.add(use);
+    if (use === 'ground' && drawn) return [{ pin, feed, uses: [...uses], ...drawn.ground }];
+    const gauge = use === 'brake' ? '12' : feed === 'ground' ? thickest : '16';
+    return [
+      {
+        pin,
+        feed,
+        ...(feed === 'ignition' ? { fuse: 15 } : {}),
+        gauge,
+        length: feed === 'ground' ? 1 : LAMP_WIRE.vehicle,
+        uses: first ? [...uses] : [],
+        usesGauge: gauge,
+        usesLength: feed === 'ground' ? 1 : LAMP_WIRE.behind,
+      },
+    ];
+  });
+  return { id, connector, convention, ways };
+}
+
+/** The plug of a heavy line, by what it is fused at, A. */
+const powerPlug = (amps: number): string =>
+  amps <= 60 ? 'two-pole-50' : amps <= 130 ? 'two-pole-120' : 'two-pole-175';
+
+/** A heavy line has a plug of its own beside the lamps'. */
+function plugsOf(drawn: Drawn, heavy: boolean, car: boolean): TowPlug[] {
+  if (heavy)
+    return [
+      usualPlug('main', 'blade-7', 'rv', car),
+      usualPlug('power', powerPlug(drawn.fuse ? partValue(drawn.fuse, 'rating') : 50), 'usual', car, drawn),
+    ];
+  if (car) return [usualPlug('main', 'round-6', 'centre-charge', car, drawn)];
+  const { charge, ground } = drawn;
+  return [
+    usualPlug('main', 'blade-7', 'rv', car, { charge: { ...charge, uses: [...charge.uses, 'breakaway'] }, ground }),
+  ];
+}
+
+/** The interface of a rig with a tow connector, as drawn and as usual; undefined where it has none. */
+export function usualTow(rig: Rig): TowInterface | undefined {
+  const connector = partWith(rig, 'towConnector');
+  const pulls = partWith(rig, 'alternator')?.vehicle;
+  const drawn = connector && pulls !== undefined ? drawnAt(rig, connector, pulls) : undefined;
+  if (!connector || !drawn) return undefined;
+  const car = rig.vehicles.some((v) => v.role === 'towed-car');
+  const { charger, fridge } = drawn;
+  return {
+    plugs: plugsOf(drawn, connector.note?.includes('two-pole') ?? false, car),
     ...(charger
       ? {
           charger: {
