@@ -31,7 +31,12 @@ export default defineConfig({
     // Far from what any test needs: a busy machine is slow in bursts, and no unit test measures time.
     testTimeout: 600_000,
     hookTimeout: 300_000,
-    include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'tests/reference/**/*.test.ts', 'tests/integration/**/*.test.ts'],
+    include: [
+      'src/**/*.test.ts',
+      'src/**/*.test.tsx',
+      'tests/reference/**/*.test.ts',
+      'tests/integration/**/*.test.ts',
+    ],
     maxWorkers: 2,
     // The core keeps nothing between two calls: its modules are read once a worker, not once a file.
     isolate: false,

@@ -96,10 +96,12 @@ const resistanceSpice = spiceSweep(
   (d) => d,
 );
 console.log(
-  `DC solve, source swept:     ${source.toFixed(2)} µs a point, ngspice ${sourceSpice.toFixed(2)}: ${(sourceSpice / source).toFixed(1)}× (reach 5×)`,
+  `DC solve, source swept:     ${source.toFixed(2)} µs a point, ngspice ` +
+    `${sourceSpice.toFixed(2)}: ${(sourceSpice / source).toFixed(1)}× (reach 5×)`,
 );
 console.log(
-  `DC solve, resistance swept: ${resistance.toFixed(2)} µs a point, ngspice ${resistanceSpice.toFixed(2)}: ${(resistanceSpice / resistance).toFixed(1)}× (reach 1.5×)`,
+  `DC solve, resistance swept: ${resistance.toFixed(2)} µs a point, ngspice ` +
+    `${resistanceSpice.toFixed(2)}: ${(resistanceSpice / resistance).toFixed(1)}× (reach 1.5×)`,
 );
 
 const t0 = now();
@@ -142,6 +144,7 @@ console.log(
   `belief update: p50 ${quantile(updates, 0.5).toFixed(0)} ms, p95 ${quantile(updates, 0.95).toFixed(0)} ms (reach 150)`,
 );
 console.log(
-  `next tests ranked, with every reading left out in turn: p50 ${quantile(answers, 0.5).toFixed(0)} ms, p95 ${quantile(answers, 0.95).toFixed(0)} ms (reach 200)`,
+  `next tests ranked, with every reading left out in turn: p50 ${quantile(answers, 0.5).toFixed(0)} ` +
+    `ms, p95 ${quantile(answers, 0.95).toFixed(0)} ms (reach 200)`,
 );
 rmSync(folder, { recursive: true, force: true });

@@ -43,13 +43,15 @@ await withSignedInPage(async (page, url) => {
   await page.locator('.logchart figcaption').filter({ hasText: 'From' }).waitFor({ timeout: 120_000 });
   const at = (await page.evaluate('window.at')) as { click: number; read: number; drawn: number };
   console.log(
-    `log of ${ROWS} rows: read and understood in ${((at.read - at.click) / 1000).toFixed(1)} s (reach 20), first drawn ${(at.drawn - at.read).toFixed(0)} ms later (reach 500)`,
+    `log of ${ROWS} rows: read and understood in ${((at.read - at.click) / 1000).toFixed(1)} ` +
+      `s (reach 20), first drawn ${(at.drawn - at.read).toFixed(0)} ms later (reach 500)`,
   );
   const canvas = page.locator('.logcanvas');
   await canvas.scrollIntoViewIfNeeded();
   const box = (await canvas.boundingBox())!;
   await page.evaluate(
-    `(() => { window.frames2 = []; let last = performance.now(); const f = () => { const n = performance.now(); window.frames2.push(n - last); last = n; window.raf = requestAnimationFrame(f); }; f(); })()`,
+    `(() => { window.frames2 = []; let last = performance.now(); const f = () => { const n = performance.now(); ` +
+      `window.frames2.push(n - last); last = n; window.raf = requestAnimationFrame(f); }; f(); })()`,
   );
   await page.mouse.move(box.x + 420, box.y + 150);
   for (let i = 0; i < 30; i++) {
@@ -66,6 +68,7 @@ await withSignedInPage(async (page, url) => {
     ((await page.evaluate('(cancelAnimationFrame(window.raf), window.frames2.slice(2))')) as number[]) ?? [];
   const total = frames.reduce((a, b) => a + b, 0);
   console.log(
-    `zoomed and panned: ${((1000 * frames.length) / total).toFixed(0)} frames a second (reach 30), a frame p50 ${quantile(frames, 0.5).toFixed(0)} ms, p95 ${quantile(frames, 0.95).toFixed(0)} ms`,
+    `zoomed and panned: ${((1000 * frames.length) / total).toFixed(0)} frames a second (reach 30), a ` +
+      `frame p50 ${quantile(frames, 0.5).toFixed(0)} ms, p95 ${quantile(frames, 0.95).toFixed(0)} ms`,
   );
 }).finally(() => rmSync(folder, { recursive: true, force: true }));

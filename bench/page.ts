@@ -62,7 +62,8 @@ await withSignedInPage(async (page, url) => {
     }
   }
   console.log(
-    `job page on loopback, strip drawn and keypad there: p50 ${quantile(ready, 0.5).toFixed(0)} ms, worst ${Math.max(...ready).toFixed(0)} ms of ${LOADS} (reach 1000)`,
+    `job page on loopback, strip drawn and keypad there: p50 ${quantile(ready, 0.5).toFixed(0)} ` +
+      `ms, worst ${Math.max(...ready).toFixed(0)} ms of ${LOADS} (reach 1000)`,
   );
   console.log(`  with bands and the next best test worked out: p50 ${quantile(next, 0.5).toFixed(0)} ms`);
   console.log(
@@ -81,7 +82,9 @@ await withSignedInPage(async (page, url) => {
   const { events, long } = await seen();
   const tasks = long.slice(before);
   console.log(
-    `clicks and keys while ${KEEPS} readings are kept, ${flags} flags drawn: slowest to the next frame ${Math.max(0, ...events).toFixed(0)} ms, p95 of those over 16 ms ${events.length ? quantile(events, 0.95).toFixed(0) : 0} ms (reach 100)`,
+    `clicks and keys while ${KEEPS} readings are kept, ${flags} flags drawn: slowest ` +
+      `to the next frame ${Math.max(0, ...events).toFixed(0)} ms, p95 of those over ` +
+      `16 ms ${events.length ? quantile(events, 0.95).toFixed(0) : 0} ms (reach 100)`,
   );
   console.log(
     `main thread meanwhile: ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms (reach none over 50)`,

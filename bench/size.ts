@@ -78,6 +78,7 @@ for (const { candidate, from } of [motorhome('m', 'M'), coupledRig('t', 'T', USU
   }
   times.sort((a, b) => a - b);
   console.log(
-    `plan of a build, ${candidate.name}, ${steps} steps: median ${times[4]!.toFixed(1)} ms, worst of nine ${times[8]!.toFixed(1)} (reach 200)`,
+    `plan of a build, ${candidate.name}, ${steps} steps: median ` +
+      `${times[4]!.toFixed(1)} ms, worst of nine ${times[8]!.toFixed(1)} (reach 200)`,
   );
 }

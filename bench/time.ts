@@ -132,7 +132,8 @@ for (const [, compiled] of rigs) {
   });
 }
 console.log(
-  `event times against a run 100 times tighter: ${events} events, ${late} further than 1 s, farthest ${far.toFixed(1)} s; ${outside} further than the watched volts take for 1 mV (reach none)`,
+  `event times against a run 100 times tighter: ${events} events, ${late} further than 1 s, farthest ` +
+    `${far.toFixed(1)} s; ${outside} further than the watched volts take for 1 mV (reach none)`,
 );
 
 const folder = mkdtempSync(join(tmpdir(), 'surrik-bench-time-'));
@@ -215,7 +216,9 @@ for (const longest of [seconds / 50, seconds / 200, seconds / 1000]) {
   });
   const asNear = ours.find((o) => o.off <= missed(theirs.ah));
   console.log(
-    `ngspice transient, steps up to ${longest.toFixed(0)} s: ${theirs.ms.toFixed(2)} ms for ${missed(theirs.ah).toExponential(1)} Ah of error; ours ${asNear ? `${asNear.ms.toFixed(2)} ms for ${asNear.off.toExponential(1)} Ah, ${(theirs.ms / asNear.ms).toFixed(1)} times faster` : `is not as near: ${ours.map((o) => `${o.ms.toFixed(2)} ms ${o.off.toExponential(0)} Ah`).join(', ')}`} (reach 10)`,
+    `ngspice transient, steps up to ${longest.toFixed(0)} s: ${theirs.ms.toFixed(2)} ms for ` +
+      `${missed(theirs.ah).toExponential(1)} Ah of error; ours ` +
+      `${asNear ? `${asNear.ms.toFixed(2)} ms for ${asNear.off.toExponential(1)} Ah, ${(theirs.ms / asNear.ms).toFixed(1)} times faster` : `is not as near: ${ours.map((o) => `${o.ms.toFixed(2)} ms ${o.off.toExponential(0)} Ah`).join(', ')}`} (reach 10)`,
   );
 }
 rmSync(folder, { recursive: true, force: true });

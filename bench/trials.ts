@@ -17,10 +17,13 @@ function report(name: string, compiled: CompiledRig, options: TrialOptions): voi
   const r = runTrials(compiled, options, () => performance.now());
   console.log(`\n${name}: ${options.trials} rigs, seed ${options.seed}`);
   console.log(
-    `  stop reached ${percent(r.stopped, r.trials)}; right at the stop ${percent(r.rightOfStopped, r.stopped)}; right in all ${percent(r.right, r.trials)}`,
+    `  stop reached ${percent(r.stopped, r.trials)}; right at the stop ` +
+      `${percent(r.rightOfStopped, r.stopped)}; right in all ${percent(r.right, r.trials)}`,
   );
   console.log(
-    `  mean ${r.meanMinutes.toFixed(1)} min, ${r.meanTests.toFixed(1)} tests, ${r.meanQuestions.toFixed(1)} of them looked at or tried; update p95 ${p95(r.updateMs).toFixed(0)} ms, answer p95 ${p95(r.rankMs).toFixed(0)} ms`,
+    `  mean ${r.meanMinutes.toFixed(1)} min, ${r.meanTests.toFixed(1)} tests, ` +
+      `${r.meanQuestions.toFixed(1)} of them looked at or tried; update p95 ` +
+      `${p95(r.updateMs).toFixed(0)} ms, answer p95 ${p95(r.rankMs).toFixed(0)} ms`,
   );
   console.log(`  claimed ${(100 * r.claimed).toFixed(1)} %, observed ${percent(r.right, r.trials)}`);
   r.deciles.forEach(
@@ -30,7 +33,9 @@ function report(name: string, compiled: CompiledRig, options: TrialOptions): voi
   if (r.checklist.whole > 0) {
     const { ours, whole, stopped } = r.checklist;
     console.log(
-      `  on the first ${options.checklists} of them, minutes against the whole checklist ${(ours / whole).toFixed(2)}× (reach 0.35), against the checklist with the same stop rule ${(ours / stopped).toFixed(2)}× (reach 0.6)`,
+      `  on the first ${options.checklists} of them, minutes against the whole ` +
+        `checklist ${(ours / whole).toFixed(2)}× (reach 0.35), against the checklist ` +
+        `with the same stop rule ${(ours / stopped).toFixed(2)}× (reach 0.6)`,
     );
   }
   for (const [what, count] of [...r.confusions].sort((a, b) => b[1] - a[1]).slice(0, 6))
@@ -107,7 +112,9 @@ const REPORTS: Record<string, (trials: number) => void> = {
     const ratios = solved.map((s) => s.ours / s.best).sort((a, b) => a - b);
     const sum = (of: 'ours' | 'best') => solved.reduce((t, s) => t + s[of], 0);
     console.log(
-      `\nchoice of tests against the exhaustive optimum, ${count} cases of 6 faults × 6 tests, minutes and wrong calls together: ${(sum('ours') / sum('best')).toFixed(3)}× in all (reach 1.10), median ${ratios[ratios.length >> 1]!.toFixed(3)}×, worst ${ratios.at(-1)!.toFixed(2)}×`,
+      `\nchoice of tests against the exhaustive optimum, ${count} cases of 6 faults × 6 tests, ` +
+        `minutes and wrong calls together: ${(sum('ours') / sum('best')).toFixed(3)}× in all (reach 1.10), ` +
+        `median ${ratios[ratios.length >> 1]!.toFixed(3)}×, worst ${ratios.at(-1)!.toFixed(2)}×`,
     );
   },
 };

@@ -197,6 +197,7 @@ for (const { m, i } of drawn) {
 const caught = results.filter((r) => r.result.startsWith('caught')).length;
 const judged = results.filter((r) => r.result !== 'equivalent').length;
 console.log(
-  `${all.length} places; seed ${seed}: ${caught} of ${judged} caught (${((100 * caught) / Math.max(1, judged)).toFixed(1)} %), ${results.length - judged} equivalent`,
+  `${all.length} places; seed ${seed}: ${caught} of ${judged} caught ` +
+    `(${((100 * caught) / Math.max(1, judged)).toFixed(1)} %), ${results.length - judged} equivalent`,
 );
 execFileSync('git', ['diff', '--stat', '--', 'src/core'], { cwd: root, stdio: 'inherit' });

@@ -50,6 +50,7 @@ if (want('static')) {
     check(['lint', bin('eslint'), ['.', '--max-warnings=0']]),
     check(
       ['types', bin('tsc'), ['--noEmit', '-p', '.']],
+      ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
       ['arrows of the house', bin('depcruise'), ['src', 'db', '--output-type', 'err']],
       ['generated schemas', bin('tsx'), ['scripts/generate-schemas.ts', '--check']],
       ['surrik is valid shell', 'bash', ['-n', 'surrik']],

@@ -24,13 +24,16 @@ export function bankDeck({ name: n, chemistry, ah, soc }: Bank): string[] {
   return [
     `.ic v(s_${n})=${soc} v(p1_${n})=0 v(p2_${n})=0 v(q_${n})=0`,
     `Cs_${n} s_${n} 0 1`,
-    `Bs_${n} 0 s_${n} I=${i}/(3600*${ah})*(${i}>=0 ? ${stored} : (-${i}>${i20} ? pow(-${i}/${i20},${c.peukert - 1}) : 1))-${c.selfDischargePerDay / 86_400}`,
+    `Bs_${n} 0 s_${n} I=${i}/(3600*${ah})*(${i}>=0 ? ${stored} : (-${i}>${i20} ? ` +
+      `pow(-${i}/${i20},${c.peukert - 1}) : 1))-${c.selfDischargePerDay / 86_400}`,
     `C1_${n} p1_${n} 0 1`,
     `B1_${n} 0 p1_${n} I=(${f1}*${g}-v(p1_${n}))/${t1}`,
     `C2_${n} p2_${n} 0 1`,
     `B2_${n} 0 p2_${n} I=(${f2}*${g}-v(p2_${n}))/${t2}`,
     `Vm_${n} plus_${n} m_${n} 0`,
-    `Be_${n} m_${n} minus_${n} V=pwl(${s},${c.restVolts.map(([x, v]) => `${x},${v}`).join(',')})+v(p1_${n})+v(p2_${n})+${i}*(${c.ohmsTimesAh / ah}*(1+${c.grows}*pow(1-${s},2))+(${i}>0 ? ${c.taperTimesAh / ah}/max(0.005,1.005-${s}) : 0))`,
+    `Be_${n} m_${n} minus_${n} ` +
+      `V=pwl(${s},${c.restVolts.map(([x, v]) => `${x},${v}`).join(',')})+v(p1_${n})+v(p2_${n})+${i}*(${c.ohmsTimesAh / ah}*(1+${c.grows}*pow(1-${s},2))+(${i}>0 ` +
+      `? ${c.taperTimesAh / ah}/max(0.005,1.005-${s}) : 0))`,
     `Cq_${n} q_${n} 0 1`,
     `Bq_${n} 0 q_${n} I=${i}/3600`,
   ];

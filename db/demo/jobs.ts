@@ -33,7 +33,9 @@ export function heronJob(now: Date): Job {
     intake: {
       facts: ['suddenly', 'many-nights', 'stored-plugged-in'],
       usage: { driveHours: 5, nights: 4, storedMonths: 3 },
-      told: 'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week. Isolator looks original. Ran the generator twice a day to get through the last trip.',
+      told:
+        'Serves as a bird-banding lab: fridge and freezer run all day, parked four days a week. ' +
+        'Isolator looks original. Ran the generator twice a day to get through the last trip.',
     },
     cameBack: { job: 1009, warranty: false },
     bookings: [{ id: demoUuid('heron 1042 booking'), bay: 'Bay 2', start: atHour(now, 9), minutes: 300, by }],

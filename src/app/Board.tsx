@@ -117,7 +117,8 @@ export function Board({ initial }: { initial: BoardPage }) {
         job: r.number,
         words: r.again
           ? `This job is here already: ${r.number}.`
-          : `Taken in as job ${r.number}${r.number === r.was ? '' : ` (it was ${r.was} where it came from)`}, with ${r.photos} ${r.photos === 1 ? 'photo' : 'photos'}${r.logs > 0 ? ` and ${r.logs} ${r.logs === 1 ? 'log' : 'logs'}` : ''}${r.missing > 0 ? `; ${r.missing} ${r.missing === 1 ? 'was' : 'were'} not in the file` : ''}.`,
+          : `Taken in as job ${r.number}${r.number === r.was ? '' : ` (it was ${r.was} where it came from)`}, ` +
+            `with ${r.photos} ${r.photos === 1 ? 'photo' : 'photos'}${r.logs > 0 ? ` and ${r.logs} ${r.logs === 1 ? 'log' : 'logs'}` : ''}${r.missing > 0 ? `; ${r.missing} ${r.missing === 1 ? 'was' : 'were'} not in the file` : ''}.`,
       });
     } catch (e) {
       setTold({ bad: true, words: `${file.name}: ${(e as Error).message}` });

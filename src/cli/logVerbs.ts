@@ -20,7 +20,10 @@ export const LOG_VERBS: Readonly<Record<string, LogVerb>> = {
   'analyse-log': {
     about: 'what a recorder’s log shows: events, resistances and currents with intervals, in words',
     example: 'analyse-log examples/heron-trip.csv --nominal 12 --chemistry flooded',
-    options: `  --nominal 12|24|48 (12)\n  --chemistry ${CHEMISTRIES.map((c) => c.id).join('|')} (flooded)\n  --zone NAME (UTC): of times that do not say their own\n  --map ROLE=COLUMN,… : ${LOG_ROLES.map((r) => r.id).join(', ')}; COLUMN is a name of the header or a number from 1`,
+    options:
+      `  --nominal 12|24|48 (12)\n  --chemistry ${CHEMISTRIES.map((c) => c.id).join('|')} (flooded)\n ` +
+      ` --zone NAME (UTC): of times that do not say their own\n  --map ROLE=COLUMN,… : ` +
+      `${LOG_ROLES.map((r) => r.id).join(', ')}; COLUMN is a name of the header or a number from 1`,
     run(file, options) {
       const nominal = options['nominal'] ?? '12';
       if (!['12', '24', '48'].includes(nominal)) throw new BadInput('--nominal', nominal, 'one of 12, 24, 48');

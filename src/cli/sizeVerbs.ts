@@ -42,7 +42,8 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
       'every heavy cable in every gauge, every fuse with its checks, thresholds and lockouts against predicted volts, on the job’s own use',
     example: 'size examples/heron.surrik.json --drop 3',
     options:
-      '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge line may lose (default 3)  --upfit AMPS  the vehicle’s maker allows',
+      '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge ' +
+      'line may lose (default 3)  --upfit AMPS  the vehicle’s maker allows',
     run(context) {
       const text = context.options['drop'] ?? '3';
       const percent = Number(text);

@@ -43,7 +43,8 @@ export const TIME_VERBS: Readonly<Record<string, Verb>> = {
     about: 'ways of linking the batteries side by side on the job’s scenarios, with a recommendation',
     example: 'compare examples/heron.surrik.json --samples 20',
     options:
-      '  --candidates ID,ID  (default: what the screen compares)  --scenario N|ID  --samples N  also the spread of N samples of the assumptions',
+      '  --candidates ID,ID  (default: what the screen compares)  --scenario ' +
+      'N|ID  --samples N  also the spread of N samples of the assumptions',
     run(context) {
       const all = jobCandidates(context.job);
       const asked = context.options['candidates']?.split(',');

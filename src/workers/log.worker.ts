@@ -20,7 +20,8 @@ const api = {
     if (file.size === 0) throw new Error('The file is empty.');
     if (file.size > LOG_LIMIT_BYTES)
       throw new Error(
-        `The file has ${Math.round(file.size / 1024 / 1024)} MB; at most ${LOG_LIMIT_BYTES / 1024 / 1024} MB are read. Export a shorter stretch.`,
+        `The file has ${Math.round(file.size / 1024 / 1024)} MB; at most ` +
+          `${LOG_LIMIT_BYTES / 1024 / 1024} MB are read. Export a shorter stretch.`,
       );
     const head = await file.slice(0, HEAD_LENGTH).text();
     if (head.includes('\u0000'))
@@ -38,7 +39,8 @@ const api = {
     const series = readLog(await file.text(), face, map, progress);
     if (series.t.length === 0)
       throw new Error(
-        `None of ${series.rows} lines is a sample. ${series.problems[0] ? `Line ${series.problems[0].line}: found ${series.problems[0].found}, wanted ${series.problems[0].wanted}.` : 'Is a column of times picked, and one of numbers?'}`,
+        `None of ${series.rows} lines is a sample. ` +
+          `${series.problems[0] ? `Line ${series.problems[0].line}: found ${series.problems[0].found}, wanted ${series.problems[0].wanted}.` : 'Is a column of times picked, and one of numbers?'}`,
       );
     extremes = series.channels.map((c) => ({ role: c.role, of: new Extremes(series.t, c.values) }));
     return {

@@ -86,7 +86,9 @@ describe('shops', () => {
     expect(seen.map((p) => (p as { name: string }).name).sort()).toEqual(['Technician 00', 'Technician 01']);
     // Every table there is, so that none that is added later is forgotten.
     const { rows } = await db.owner.raw<{ rows: { table: string; guarded: boolean }[] }>(
-      `SELECT c.relname AS table, c.relrowsecurity AS guarded FROM pg_class c WHERE c.relkind = 'r' AND c.relnamespace = current_schema()::regnamespace AND (c.relname = 'shops' OR EXISTS (SELECT 1 FROM pg_attribute a WHERE a.attrelid = c.oid AND a.attname = 'shop_id'))`,
+      `SELECT c.relname AS table, c.relrowsecurity AS guarded FROM pg_class c WHERE c.relkind ` +
+        `= 'r' AND c.relnamespace = current_schema()::regnamespace AND (c.relname = 'shops' OR ` +
+        `EXISTS (SELECT 1 FROM pg_attribute a WHERE a.attrelid = c.oid AND a.attname = 'shop_id'))`,
     );
     expect(rows.map((r) => r.table)).toEqual(
       expect.arrayContaining([

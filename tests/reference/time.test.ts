@@ -239,7 +239,8 @@ describe('every run', () => {
       ),
       {
         numRuns: 70,
-        // The same cases every time: a rare random one was met that takes many minutes, a towed car's charger on a flat, loaded line with the bank's disconnect open.
+        // The same cases every time: a rare random one was met that takes many minutes, a towed car's charger on a
+        // flat, loaded line with the bank's disconnect open.
         seed: 20261126,
         endOnFailure: true,
         // Over the knee of a lithium bank, where the end of a step would not settle.

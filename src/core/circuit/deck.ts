@@ -71,7 +71,8 @@ export function spiceDeck(topology: Topology, values: Values, options: DeckOptio
       const heat = `v(t_${name})`;
       lines.push(
         `B_${name} ${node(p.plus)} ${node(p.minus)} I=${u}/(${num(cold)}*pow(max(1,${heat}),1.2))`,
-        `B_heat_${name} 0 t_${name} I=${u}*${u}/(${num(cold)}*pow(max(1,${heat}),1.2))-${num(radiates)}*(pow(max(1,${heat}),4)-1)-${num(conducts)}*(${heat}-1)`,
+        `B_heat_${name} 0 t_${name} ` +
+          `I=${u}*${u}/(${num(cold)}*pow(max(1,${heat}),1.2))-${num(radiates)}*(pow(max(1,${heat}),4)-1)-${num(conducts)}*(${heat}-1)`,
         `R_heat_${name} t_${name} 0 1e9`,
       );
     } else if (p.kind === 'diode') {

@@ -29,7 +29,8 @@ export interface PortBranch {
    * (alternator, charger). `overvoltage`: a battery's polarisation, i = i0·sinh(u/η) with one η for
    * charging and one for discharging. `diode`: plus is the cathode; i = Is·(exp(−u/nVt) − 1), Shockley
    * without its series resistance, which is a resistor of its own. `current`: takes so many amps out of plus
-   * into minus whatever the volts: a converter's input, found by the round in operate/converters.ts. `lamp`: a filament by its energy balance (lamp.ts).
+   * into minus whatever the volts: a converter's input, found by the round in operate/converters.ts. `lamp`: a
+   * filament by its energy balance (lamp.ts).
    */
   kind: 'source' | 'overvoltage' | 'diode' | 'current' | 'lamp';
   plus: number;
@@ -43,7 +44,10 @@ export interface Topology {
   ports: PortBranch[];
 }
 
-/** Numbers per port: source → volts, ohms, limit; overvoltage → i0, η charging, η discharging; diode → Is, n·Vt; current → amps; lamp → rated volts, rated watts. */
+/**
+ * Numbers per port: source → volts, ohms, limit; overvoltage → i0, η charging, η discharging; diode → Is, n·Vt; current
+ * → amps; lamp → rated volts, rated watts.
+ */
 export const PORT_VALUES = 3;
 
 export interface Values {

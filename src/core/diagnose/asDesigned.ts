@@ -30,7 +30,9 @@ export const AS_DESIGNED: readonly AsDesigned[] = [
     id: 'timer-cycle',
     of: ['timed'],
     complaints: ['slow-charging', 'link-cycles', 'coach-not-charging', 'coach-short-life'],
-    says: 'The link works for one hour, opens, and waits until the coach bank is low again. On a long drive with steady loads it comes and goes, and may arrive just under its mark: that is how it was made.',
+    says:
+      'The link works for one hour, opens, and waits until the coach bank is low again. On a long drive ' +
+      'with steady loads it comes and goes, and may arrive just under its mark: that is how it was made.',
   },
   {
     id: 'waits-for-volts',
@@ -43,7 +45,9 @@ export const AS_DESIGNED: readonly AsDesigned[] = [
     id: 'one-way',
     of: ['engineOnly'],
     complaints: ['chassis-flat', 'chassis-not-on-shore'],
-    says: 'This link charges the coach bank from the engine, not the start battery from shore power. For storage the start battery needs a small maintainer of its own.',
+    says:
+      'This link charges the coach bank from the engine, not the start battery from ' +
+      'shore power. For storage the start battery needs a small maintainer of its own.',
   },
   {
     id: 'delay',
@@ -56,47 +60,61 @@ export const AS_DESIGNED: readonly AsDesigned[] = [
     of: ['battery'],
     option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] },
     complaints: ['slow-charging', 'coach-not-charging', 'shore-not-charging'],
-    says: 'A lead-acid bank takes many amps at first and ever fewer as it fills. The last fifth takes hours, whatever charges it: a drive of an hour does not fill it.',
+    says:
+      'A lead-acid bank takes many amps at first and ever fewer as it fills. The last ' +
+      'fifth takes hours, whatever charges it: a drive of an hour does not fill it.',
   },
   {
     id: 'lfp-rest',
     of: ['battery'],
     option: { name: 'chemistry', is: ['lfp'] },
     complaints: ['link-always-on', 'coach-short-life'],
-    says: 'A lithium bank rests where a lead-acid one would be charging, so its volts say little about how full it is, and a link by volts may stay closed on it.',
+    says:
+      'A lithium bank rests where a lead-acid one would be charging, so its volts ' +
+      'say little about how full it is, and a link by volts may stay closed on it.',
   },
   {
     id: 'boost-hold',
     of: ['boost'],
     complaints: ['boost-dead'],
-    says: 'Boost works only while it is held, and lends one bank to the other: hold it to charge for some minutes, wait, let go, then crank. Never wedge it.',
+    says:
+      'Boost works only while it is held, and lends one bank to the other: hold ' +
+      'it to charge for some minutes, wait, let go, then crank. Never wedge it.',
   },
   {
     id: 'second-charger',
     of: ['mainsCharger'],
     option: { name: 'duty', is: ['standby'] },
     complaints: ['shore-not-charging', 'slow-charging'],
-    says: 'The second of two chargers in parallel stands by while the first holds the bank up, and shows no amps then. It joins when the bank stays low.',
+    says:
+      'The second of two chargers in parallel stands by while the first holds ' +
+      'the bank up, and shows no amps then. It joins when the bank stays low.',
   },
   {
     id: 'chained-chargers',
     of: ['charger'],
     fedBy: 'charger',
     complaints: ['coach-not-charging', 'slow-charging', 'both-flat', 'link-cycles'],
-    says: 'Nothing is broken: one charger feeds on a battery that another charger fills. The first cannot keep up, the battery between them sinks, and both drop out. Feed the second from the start battery.',
+    says:
+      'Nothing is broken: one charger feeds on a battery that another charger fills. The first cannot keep ' +
+      'up, the battery between them sinks, and both drop out. Feed the second from the start battery.',
   },
   {
     id: 'trigger-waits',
     of: ['waitsForCharge'],
     complaints: ['chassis-flat', 'chassis-not-on-shore'],
-    says: 'The maintainer waits until the coach bank is charged hard. On a bank that floats at 13.4 V its lamp shows waiting, and that is right.',
+    says:
+      'The maintainer waits until the coach bank is charged hard. On a bank ' +
+      'that floats at 13.4 V its lamp shows waiting, and that is right.',
   },
   {
     id: 'breaker-cycles',
     of: ['breaker'],
     option: { name: 'type', is: ['auto'] },
     complaints: ['slow-charging', 'link-cycles', 'coach-not-charging'],
-    says: 'The breaker in the charge line opens when the line is asked for more than its rating and closes again once it has cooled. A flat bank or a fridge on 12 V makes it come and go.',
+    says:
+      'The breaker in the charge line opens when the line is asked for more than its rating and ' +
+      'closes again once it has cooled. A flat bank or a fridge on 12 V makes it come and go.',
   },
   {
     id: 'surface-charge',

@@ -1,7 +1,8 @@
 /**
  * One component of the belief: a fault at one severity stratum, with a Gaussian over everything uncertain.
  *
- * The latent vector x is one standard normal per rig parameter that moves a reading (of its spread, widened), one for the severity inside the stratum,
+ * The latent vector x is one standard normal per rig parameter that moves a reading (of its spread, widened), one for
+ * the severity inside the stratum,
  * one for the meter's gain. Around a point x0 every output is y ≈ y0 + J·(x − x0). Readings are rank-one
  * updates; the covariance is kept as P = I − Σ s·u·uᵀ with one u a reading, which is cheaper than the full
  * matrix as long as there are fewer readings than parameters.

@@ -52,7 +52,8 @@ function likeliestSlip(belief: Belief, e: Evidence): string {
     const over = (e.value - here.mean) / blocks;
     if (over > SURFACE[0] && over < SURFACE[1])
       return early
-        ? `surface charge: it had stood ${minutes(e.secondsInState!)}, this state wants ${minutes(state.inputs.dwell)}. Take the charge off with a load and wait.`
+        ? `surface charge: it had stood ${minutes(e.secondsInState!)}, this state wants ` +
+            `${minutes(state.inputs.dwell)}. Take the charge off with a load and wait.`
         : 'it would fit a bank with surface charge: was it charged within the last hours? Lights on for two minutes, then wait.';
   }
   if (early)

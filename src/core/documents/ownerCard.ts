@@ -75,7 +75,8 @@ function boostWords(rig: Rig): string[] {
     const oneWay = rig.parts.some((p) => is(p, 'oneWay'));
     return oneWay
       ? [
-          'There is no boost: what charges the bank works one way. A flat start battery is jumped at its posts, from another vehicle or a pack.',
+          'There is no boost: what charges the bank works one way. A flat start ' +
+            'battery is jumped at its posts, from another vehicle or a pack.',
         ]
       : [];
   }
@@ -91,10 +92,15 @@ function boostWords(rig: Rig): string[] {
     share &&
     ((weakest && share.amps > weakest.rating) || (share.bmsLimit !== undefined && share.amps > share.bmsLimit));
   return [
-    `${which.name}: hold it, it lends one bank to the other only while it is held. Never wedge it: it burns the link and flattens both banks.`,
+    `${which.name}: hold it, it lends one bank to the other only while it ` +
+      `is held. Never wedge it: it burns the link and flattens both banks.`,
     over
-      ? `Do not crank through it: the starter would draw about ${Math.round(share.amps)} A through ${weakest && share.amps > weakest.rating ? `${weakest.name.toLowerCase()}, ${Math.round(weakest.rating)} A` : `a bank whose protection opens at about ${Math.round(share.bmsLimit ?? BMS_TIMES_CAPACITY)} A`}. Hold it some minutes to charge, let go, wait a little, then crank.`
-      : `For a weak start battery: hold it, crank for at most ${CRANK_SECONDS} s, let go. Better: hold it ten minutes with the other bank full, let go, then crank.`,
+      ? `Do not crank through it: the starter would draw about ${Math.round(share.amps)} A through ` +
+        `${weakest && share.amps > weakest.rating ? `${weakest.name.toLowerCase()}, ${Math.round(weakest.rating)} A` : `a bank whose protection opens at about ${Math.round(share.bmsLimit ?? BMS_TIMES_CAPACITY)} A`}. ` +
+        `Hold it some minutes ` +
+        `to charge, let go, wait a little, then crank.`
+      : `For a weak start battery: hold it, crank for at most ${CRANK_SECONDS} s, let ` +
+        `go. Better: hold it ten minutes with the other bank full, let go, then crank.`,
   ];
 }
 
@@ -106,6 +112,16 @@ const ASKED: readonly [from: number, to: number][] = [
 /** An owner asks in days of driving. */
 const LONGEST_DRIVE = 24;
 const FLOOR: Readonly<Record<string, number>> = { lfp: 0.15 };
+
+/** How a charger is set: its volts and what enables it, where it has them. */
+function settingsOf(p: Part): string[] {
+  const absorb = p.params['absorb'] ?? p.params['setPoint'];
+  const enable = partOption(p, 'enable');
+  return [
+    ...(absorb ? [`${absorb.value.toFixed(1)} V, float ${partValue(p, 'float').toFixed(1)} V`] : []),
+    ...(enable ? [`enabled by ${enable}`] : []),
+  ];
+}
 
 /** The card of the rig as it stands. */
 export function ownerCard(job: Job, settings: Settings): OwnerCard {
@@ -147,14 +163,11 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
     boost: boostWords(rig),
     hours,
     taken: bank
-      ? `Computed for ${bank.name.toLowerCase()} and the use told at intake; most figures of the rig are assumed. Lead-acid fills its last fifth slowly, whatever charges it.`
+      ? `Computed for ${bank.name.toLowerCase()} and the use told at intake; most figures of ` +
+        `the rig are assumed. Lead-acid fills its last fifth slowly, whatever charges it.`
       : 'Most figures of the rig are assumed.',
     settings: rig.parts.flatMap((p) =>
-      isOneOf(p, ['charger', 'mainsCharger'])
-        ? [
-            `${p.name}: ${[(p.params['absorb'] ?? p.params['setPoint']) ? `${(p.params['absorb'] ?? p.params['setPoint'])!.value.toFixed(1)} V, float ${partValue(p, 'float').toFixed(1)} V` : undefined, partOption(p, 'enable') ? `enabled by ${partOption(p, 'enable')}` : undefined].filter(Boolean).join(', ')}`,
-          ]
-        : [],
+      isOneOf(p, ['charger', 'mainsCharger']) ? [`${p.name}: ${settingsOf(p).join(', ')}`] : [],
     ),
     look: ownerSentences('care', rig, settings),
     never: [...NEVER],

@@ -133,7 +133,8 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
     );
   if (rest !== undefined && rest > slack)
     says.push(
-      `${ampsText(rest)} is not explained by the fuses measured: go on round the panels, then what has no fuse, the alternator’s diodes first.`,
+      `${ampsText(rest)} is not explained by the fuses measured: go on round ` +
+        `the panels, then what has no fuse, the alternator’s diodes first.`,
     );
   if (rest !== undefined && rest < -slack)
     says.push(
@@ -143,7 +144,8 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
     says.push('The fuses measured explain the whole.');
   if (daysNow !== undefined)
     says.push(
-      `Left standing nearly full at ${CELSIUS} °C it starts for ${Math.floor(daysNow)} days${daysAfter === undefined ? '' : `; now for ${Math.floor(daysAfter)}`}.`,
+      `Left standing nearly full at ${CELSIUS} °C it starts for ${Math.floor(daysNow)} ` +
+        `days${daysAfter === undefined ? '' : `; now for ${Math.floor(daysAfter)}`}.`,
     );
   return {
     lines,

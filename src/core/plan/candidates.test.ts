@@ -57,10 +57,14 @@ describe('a fridge on a charger’s own line', () => {
       simulate(compiled, night(on)).summary.batteries.find((b) => b.part === 'chassis-bank')!.endSoc;
     return (end(false) - end(true)) * 90;
   };
-  it('stops with the ignition where the line is switched, and empties the start battery where it is not (common practice, no source)', () => {
-    expect(Math.abs(costs('ignition'))).toBeLessThan(0.1);
-    expect(costs('constant')).toBeGreaterThan(30);
-  });
+  it(
+    'stops with the ignition where the line is switched, and empties ' +
+      'the start battery where it is not (common practice, no source)',
+    () => {
+      expect(Math.abs(costs('ignition'))).toBeLessThan(0.1);
+      expect(costs('constant')).toBeGreaterThan(30);
+    },
+  );
 });
 
 describe('what is offered for each demo rig', () => {

@@ -81,7 +81,8 @@ function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string
 const dangersOf = (rig: Rig): string[] =>
   voltsLinksOnLithium(rig).map(
     ({ link, bank, openAt, rests }) =>
-      `${link.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`,
+      `${link.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ` +
+      `${rests.toFixed(1)} V: it does not let go until the bank is nearly flat.`,
   );
 
 const chemistry = (p: Part): string => partOptions(partKind(p.kind), p)['chemistry']!;
@@ -102,7 +103,9 @@ function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
     const highest = Math.max(...runs.map((r) => r.summary.batteries[i]!.highestVolts));
     const high = highest / n > bears.most;
     const low = !high && highest / n < bears.needs && charged >= HOURS_TO_JUDGE;
-    const says = `reaches ${highest.toFixed(1)} V; ${high ? `at most ${(bears.most * n).toFixed(1)} V for ${chemistryOf(chemistry(part)).label}` : low ? `${(bears.needs * n).toFixed(1)} V or more would fill it` : 'within what it wants'}`;
+    const says =
+      `reaches ${highest.toFixed(1)} V; ` +
+      `${high ? `at most ${(bears.most * n).toFixed(1)} V for ${chemistryOf(chemistry(part)).label}` : low ? `${(bears.needs * n).toFixed(1)} V or more would fill it` : 'within what it wants'}`;
     return { part: b.part, name: b.name, ok: !high && !low, says };
   });
 }
@@ -157,7 +160,10 @@ function chargeOf(bank: string | undefined, runs: readonly SimResult[]): Pick<Ou
   };
 }
 
-/** What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore power, the feeds of chargers. */
+/**
+ * What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore
+ * power, the feeds of chargers.
+ */
 export function outcomeOf(
   candidate: Candidate,
   runs: readonly SimResult[],

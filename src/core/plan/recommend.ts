@@ -239,7 +239,9 @@ function engineReasons({ alternator, start }: Outcome): Reason[] {
     const warm = alternator.hottest > HOT_LIMIT;
     reasons.push({
       good: !warm && alternator.idleShare < NO_MARGIN,
-      says: `The alternator gives up to ${percent(alternator.idleShare)} of what it can at idle and reaches about ${alternator.hottest.toFixed(0)} °C${warm ? `, above ${HOT_LIMIT} °C` : ''}.`,
+      says:
+        `The alternator gives up to ${percent(alternator.idleShare)} of what it can at idle and ` +
+        `reaches about ${alternator.hottest.toFixed(0)} °C${warm ? `, above ${HOT_LIMIT} °C` : ''}.`,
     });
   }
   if (start)

@@ -29,14 +29,16 @@ export const SCHOOLS: readonly SchoolRow[] = [
     title: 'Regulate it',
     claim: 'Lithium takes everything, a long cable needs the lift, each bank wants its own volts.',
     here: (o, hadBoost) =>
-      `${Math.round(o.linkPeakAmps)} A and no more, ${alternator(o)}; arrives at ${percent(o.arrives)}${hadBoost && o.boost === 'none' ? ', boost lost' : ''}.`,
+      `${Math.round(o.linkPeakAmps)} A and no more, ${alternator(o)}; arrives at ` +
+      `${percent(o.arrives)}${hadBoost && o.boost === 'none' ? ', boost lost' : ''}.`,
   },
   {
     school: 'sensed',
     title: 'Let a relay decide by volts',
     claim: 'Stored on shore power both banks are kept; few new wires.',
     here: (o) =>
-      `${o.startOnShore === undefined ? 'no shore power here' : o.startOnShore ? 'the start battery gains on shore' : 'the start battery gains nothing on shore'}; arrives at ${percent(o.arrives)}${o.dangers.length > 0 ? '. With lithium it does not let go' : ''}.`,
+      `${o.startOnShore === undefined ? 'no shore power here' : o.startOnShore ? 'the start battery gains on shore' : 'the start battery gains nothing on shore'}; ` +
+      `arrives at ${percent(o.arrives)}${o.dangers.length > 0 ? '. With lithium it does not let go' : ''}.`,
   },
   {
     school: 'small',

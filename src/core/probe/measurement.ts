@@ -39,7 +39,9 @@ export function pointPlace(rig: Rig, key: string): PointPlace {
     return {
       place: near.place,
       station: near.station,
-      lead: `jaws round ${conductor.name.toLowerCase()}, arrow toward ${rig.parts.find((p) => p.id === conductor.to.part)?.name.toLowerCase() ?? 'frame'}`,
+      lead:
+        `jaws round ${conductor.name.toLowerCase()}, arrow toward ` +
+        `${rig.parts.find((p) => p.id === conductor.to.part)?.name.toLowerCase() ?? 'frame'}`,
       side: near.side,
       accessMinutes: 0.3,
     };
@@ -68,7 +70,8 @@ export function pointName(rig: Rig, key: string): string {
 }
 
 /**
- * The measurements worth offering: each probe against the black lead (where it is, or the rig's reference), each clamp, and the direct drop across
+ * The measurements worth offering: each probe against the black lead (where it is, or the rig's reference), each
+ * clamp, and the direct drop across
  * whatever heavy piece has a probe at both ends (a difference of two absolute volts is no substitute).
  */
 export function rigMeasurements(rig: Rig, blackLead?: string): Measurement[] {

@@ -54,7 +54,9 @@ export const TECHNIQUE: readonly TechniqueRow[] = [
   },
   {
     when: (m, s) => m.kind === 'volts' && onPost(m) && s === 'rested',
-    says: 'Post, not clamp. Rested volts mean charge only with the surface charge gone: hours after charging, or lights on two minutes and wait.',
+    says:
+      'Post, not clamp. Rested volts mean charge only with the surface ' +
+      'charge gone: hours after charging, or lights on two minutes and wait.',
   },
   {
     when: (m, s) => m.kind === 'volts' && onPost(m) && s !== 'rested',

@@ -55,7 +55,9 @@ const huntingCheck: CheckOf = ({ rig, made, repaired }) => {
     {
       id: 'hunting',
       name: 'Nothing hunts',
-      how: 'Engine idling, house loads and lights on. Listen to the link and watch its amps for five minutes; count how often it opens or drops out.',
+      how:
+        'Engine idling, house loads and lights on. Listen to the link and watch ' +
+        'its amps for five minutes; count how often it opens or drops out.',
       why: 'a link or charger that comes and goes wears out, and never charges',
       state: 'idle',
       minutes: 5,
@@ -73,7 +75,9 @@ const idleHourCheck: CheckOf = ({ rig, made }) => {
     {
       id: 'idle-hour',
       name: 'An hour at idle, bank low',
-      how: 'Bank as low as it is used, engine idling an hour with the hood as on the road. Every ten minutes write down the alternator’s amps and its housing’s temperature, on a taped or painted spot.',
+      how:
+        'Bank as low as it is used, engine idling an hour with the hood as on the road. Every ten minutes ' +
+        'write down the alternator’s amps and its housing’s temperature, on a taped or painted spot.',
       why: 'a low bank at idle is the worst case: most current, least cooling',
       state: 'idle',
       minutes: 60,
@@ -96,7 +100,9 @@ const idleHourCheck: CheckOf = ({ rig, made }) => {
       ],
       watch: true,
       required: made === 'build',
-      caution: `Engine only in the open, brake on, wheels chocked.${lithium(rig) ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.' : ''}`,
+      caution:
+        `Engine only in the open, brake on, wheels ` +
+        `chocked.${lithium(rig) ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.' : ''}`,
     },
   ];
 };
@@ -143,7 +149,9 @@ const sleepCheck: CheckOf = ({ made }) => [
   {
     id: 'sleep',
     name: 'Current at rest',
-    how: 'Doors latched, key away, 20 to 60 minutes until everything sleeps. Clamp round the start battery’s negative, zeroed on the spot; the circuit is never broken for it.',
+    how:
+      'Doors latched, key away, 20 to 60 minutes until everything sleeps. Clamp round the ' +
+      'start battery’s negative, zeroed on the spot; the circuit is never broken for it.',
     why: 'what was added must not flatten the start battery',
     state: 'rested',
     minutes: 30,

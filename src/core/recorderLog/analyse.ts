@@ -342,12 +342,14 @@ function patternWords(cycles: LogReading['cycles'], hunting: LogReading['hunting
   return [
     ...(hunting
       ? [
-          `The link hunts: it closed ${hunting.times} times within ${duration(hunting.within)}. Look at its thresholds, its sense wires, and what the line drops under load.`,
+          `The link hunts: it closed ${hunting.times} times within ${duration(hunting.within)}. ` +
+            `Look at its thresholds, its sense wires, and what the line drops under load.`,
         ]
       : []),
     ...(cycles
       ? [
-          `The link comes on a timer: closed for ${duration(cycles.closed)}, again every ${duration(cycles.every)}.${hour ? ' An hour at a time is how a timed controller is made: no fault.' : ''}`,
+          `The link comes on a timer: closed for ${duration(cycles.closed)}, again every ` +
+            `${duration(cycles.every)}.${hour ? ' An hour at a time is how a timed controller is made: no fault.' : ''}`,
         ]
       : []),
   ];
@@ -381,7 +383,8 @@ function estimateWords(estimates: readonly LogEstimate[], amps: Float64Array | u
       `Between the two points ${valueInWords(e)}${peak < JUDGED_ABOVE ? little : ''}. It holds cables, joints and contact together.`,
     'set-point': (e) => `Charging volts ${valueInWords(e)}.`,
     parasitic: (e) =>
-      `At rest the start battery loses ${valueInWords(e)}: ${(e.value * 24).toFixed(1)} Ah a day${e.lo > MOST_EXPLAINED ? ', more than alarm and tracker explain' : ''}.`,
+      `At rest the start battery loses ${valueInWords(e)}: ${(e.value * 24).toFixed(1)} ` +
+      `Ah a day${e.lo > MOST_EXPLAINED ? ', more than alarm and tracker explain' : ''}.`,
     capacity: (e) => `The coach bank holds ${valueInWords(e)}.`,
   };
   return estimates.flatMap((e) => says[e.id]?.(e) ?? []);

@@ -68,7 +68,9 @@ describe('times', () => {
 describe('a recorder’s CSV', () => {
   it('is understood with decimal commas, semicolons, a preamble and a clock of its own', () => {
     const s = read(
-      'Recorder 7\r\nDatum;Zeit;Start battery (V);Coach battery (V);Coach current (A)\r\n04.03.2026;05:06:07;12,70;12,41;-3,5\r\n04.03.2026;05:06:17;14,02;12,44;22,25\r\n14.03.2026;05:06:27;14,05;12,52;21,5\r\n',
+      'Recorder 7\r\nDatum;Zeit;Start battery (V);Coach battery (V);Coach ' +
+        'current (A)\r\n04.03.2026;05:06:07;12,70;12,41;-3,5\r\n04.03.2026;05:06:17;14,02;12,44;22,25\r\n' +
+        '14.03.2026;05:06:27;14,05;12,52;21,5\r\n',
       'Europe/Berlin',
     );
     expect(s.channels.map((c) => [c.role, [...c.values]])).toEqual([
@@ -80,7 +82,8 @@ describe('a recorder’s CSV', () => {
   });
   it('keeps what can be kept: text in a number, a broken time, time running backwards are each said with their line', () => {
     const s = read(
-      'time,voltage (V)\n2026-03-04 00:00:00,12.5\n2026-03-04 00:00:10,OL\nnever,12.4\n2026-03-04 00:00:05,12.3\n2026-03-04 00:00:20,12.2\n',
+      'time,voltage (V)\n2026-03-04 00:00:00,12.5\n2026-03-04 ' +
+        '00:00:10,OL\nnever,12.4\n2026-03-04 00:00:05,12.3\n2026-03-04 00:00:20,12.2\n',
     );
     expect([...s.channels[0]!.values]).toEqual([12.5, NaN, 12.2]);
     expect(s.problems.map((p) => [p.kind, p.line])).toEqual([

@@ -49,7 +49,9 @@ export function unworkable(rig: Rig): Unworkable[] {
     if (minus && touched.has(`${part.id}.${minus.id}`) && !same(`${part.id}.${minus.id}`, reference))
       list.push({
         part: part.id,
-        says: `${part.name}: its ${minus.label} does not lead back to ${rig.grounds.find((g) => g.id === reference)!.name.toLowerCase()}: it has no return.`,
+        says:
+          `${part.name}: its ${minus.label} does not lead back to ` +
+          `${rig.grounds.find((g) => g.id === reference)!.name.toLowerCase()}: it has no return.`,
         remedy: 'Add the return conductor, or the bond between the two frames.',
       });
   }

@@ -108,7 +108,8 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
             ? [
                 saw(
                   p.id,
-                  `${p.name}: “${partKind(p.kind).params[low]!.label}” ${a.toFixed(2)} V, “${partKind(p.kind).params[high]!.label}” ${b.toFixed(2)} V.`,
+                  `${p.name}: “${partKind(p.kind).params[low]!.label}” ${a.toFixed(2)} ` +
+                    `V, “${partKind(p.kind).params[high]!.label}” ${b.toFixed(2)} V.`,
                   'Set the two the right way round under Rig.',
                 ),
               ]

@@ -14,7 +14,10 @@ import type { Mend, RuleContext, Saw } from './rule';
 /** Ω between a bank's posts and a fuse at it: lugs and a hand of cable, from memory. Less makes the fault larger: the safe side. */
 const AT_THE_POST = 0.0004;
 
-/** Share of its wire's ampacity a fuse takes where the load is not known: 15, 20 and 30 A on 14, 12 and 10 AWG, as NEC 240.4(D) has it (from memory). */
+/**
+ * Share of its wire's ampacity a fuse takes where the load is not known: 15, 20 and 30 A on 14, 12 and 10 AWG, as NEC
+ * 240.4(D) has it (from memory).
+ */
 const UNKNOWN_LOAD = 0.5;
 
 /**

@@ -399,7 +399,9 @@ export class Simulation {
         kind: 'hunting',
         part,
         what: `${this.nameOf(part)} hunts`,
-        why: `${kind.words[cycle.mode] ?? cycle.mode} again and again, every ${cycle.period < 120 ? `${cycle.period.toFixed(0)} s` : `${(cycle.period / 60).toFixed(1)} min`}`,
+        why:
+          `${kind.words[cycle.mode] ?? cycle.mode} again and again, every ` +
+          `${cycle.period < 120 ? `${cycle.period.toFixed(0)} s` : `${(cycle.period / 60).toFixed(1)} min`}`,
       });
     }
     if (!before || this.t - before.t > 1.5 * cycle.period) return;

@@ -110,7 +110,9 @@ function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: F
             id: 'cable',
             label: 'Feed as drawn',
             amps: gives(most, lowest),
-            says: `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.`,
+            says:
+              `${(feed.ohms * 1000).toFixed(0)} mΩ of source and line, out and back: at ${most.toFixed(0)} ` +
+              `A the input falls from ${feed.volts.toFixed(1)} to ${lowest.toFixed(1)} V, near its lockout.`,
           } as const,
         ]
       : []),
@@ -139,7 +141,9 @@ function askedOf(
     asks: missing / drive.hours / chemistryOf(partOption(bank, 'chemistry')).efficiency + draws,
     draws,
     missing,
-    says: `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} % in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.`,
+    says:
+      `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} ` +
+      `% in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.`,
   };
 }
 

@@ -33,7 +33,10 @@ export interface FuseCheck {
   window: FuseWindow;
   /** Conductors it must protect. */
   protects: string[];
-  /** The one of them it fails first, and the thinnest gauge in its place that it protects; none where that is far thicker: a branch wants a fuse of its own. */
+  /**
+   * The one of them it fails first, and the thinnest gauge in its place that it protects; none where that is far
+   * thicker: a branch wants a fuse of its own.
+   */
   weakest: { id: string; name: string; thicker?: Gauge };
   /** A a dead short just behind it, and one at the far end, would draw. */
   fault: { near: number; far: number };
@@ -47,7 +50,10 @@ const WITHIN = 0.18;
 /** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
 const CHARGING = 14.5;
 
-/** Copper of a size over the next thinner one sold, two AWG numbers apart (ASTM B258); how many sizes thicker a wire is made for its fuse. */
+/**
+ * Copper of a size over the next thinner one sold, two AWG numbers apart (ASTM B258); how many sizes thicker a wire is
+ * made for its fuse.
+ */
 const ONE_STEP = 92 ** (4 / 39);
 const STEPS_AT_MOST = 2.5;
 

@@ -164,7 +164,8 @@ export function judgedStates(model: RigModel, runs: readonly Run[]): Map<string,
 }
 
 /**
- * @param model of the whole rig, shared by its runs. @param continuous A the run carries for ten minutes or more on the customer's use, in its present gauge.
+ * @param model of the whole rig, shared by its runs. @param continuous A the run carries for ten minutes or more on
+ * the customer's use, in its present gauge.
  * @param share of the nominal volts the loop may lose. @param fuseAmps of the largest fuse that must protect it, 0 for none.
  * @param family of sizes to try, beside the one that is drawn. @param state it is judged in.
  */

@@ -47,7 +47,10 @@ export interface Lockout {
   wants?: { lockout: number; restart: number };
 }
 
-/** Chargers that a wire tells when the engine runs. By volts they stop at other thresholds; always on, the lockout is all that spares the battery. */
+/**
+ * Chargers that a wire tells when the engine runs. By volts they stop at other thresholds; always on, the lockout is
+ * all that spares the battery.
+ */
 const wiredChargers = (rig: Rig): Part[] =>
   rig.parts.filter((p) => is(p, 'charger') && !['volts', 'always'].includes(partOption(p, 'enable')));
 
@@ -139,8 +142,13 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
     const V = (x: number) => `${x.toFixed(1)} V`;
     const says = {
       holds: `Running at idle its input stays above ${V(least)}: over the ${V(lockout)} it locks out at.`,
-      'may lock out': `Running at idle its input may fall to ${V(least)}, under the ${V(lockout)} it locks out at: it lets go, the volts come back, it starts again. ${wants ? 'Its enable wire says that the engine runs, so it may be set lower.' : 'A thicker or shorter line, better joints, or a smaller charger.'}`,
-      'more than its feed gives': `On ${of100(drawnOn)} of 100 rigs as this one is assumed ${feed?.name ?? 'its battery'} is drawn on at idle while it runs: what fills it has no more to give. A smaller charger.`,
+      'may lock out':
+        `Running at idle its input may fall to ${V(least)}, under the ${V(lockout)} it locks out at: it ` +
+        `lets go, the volts come back, it starts again. ` +
+        `${wants ? 'Its enable wire says that the engine runs, so it may be set lower.' : 'A thicker or shorter line, better joints, or a smaller charger.'}`,
+      'more than its feed gives':
+        `On ${of100(drawnOn)} of 100 rigs as this one is assumed ${feed?.name ?? 'its battery'} ` +
+        `is drawn on at idle while it runs: what fills it has no more to give. A smaller charger.`,
     }[verdict];
     return {
       part: part.id,

@@ -118,7 +118,9 @@ function inWords(verdict: Verdict, { off, before, loaded }: Felt, closeAt: numbe
   const V = (x: number) => `${x.toFixed(2)} V`;
   return {
     holds: `Opens at ${V(openAt)}: above the ${V(off.hi)} it rests at, below the ${V(loaded.lo)} it sees under load.`,
-    'may hunt': `Under load it may see ${V(loaded.lo)}, less than the ${V(openAt)} it opens at: it lets go, the volts come back, it closes again.`,
+    'may hunt':
+      `Under load it may see ${V(loaded.lo)}, less than the ${V(openAt)} ` +
+      `it opens at: it lets go, the volts come back, it closes again.`,
     'may not let go': `Rested it may see ${V(off.hi)}, more than the ${V(openAt)} it opens at: it stays closed with the engine off.`,
     'may not close': `With the engine on it may see only ${V(before.lo)}, less than the ${V(closeAt)} it closes at.`,
     'no room': `Rested up to ${V(off.hi)}, under load down to ${V(loaded.lo)}: volts cannot tell the two apart. An ignition lead can.`,

@@ -47,7 +47,11 @@ const SOURCES: readonly { where: string; sql: string }[] = [
   },
   {
     where: 'whose rig',
-    sql: "SELECT j.id, concat_ws(', ', r.nickname, r.identity->>'plate', r.identity->>'make', c.name) AS words FROM jobs j JOIN rigs r ON r.shop_id = j.shop_id AND r.id = j.rig_id LEFT JOIN customers c ON c.shop_id = r.shop_id AND c.id = r.customer_id WHERE concat_ws(' ', r.nickname, r.identity->>'plate', r.identity->>'make', c.name) ILIKE :like",
+    sql:
+      "SELECT j.id, concat_ws(', ', r.nickname, r.identity->>'plate', r.identity->>'make', " +
+      'c.name) AS words FROM jobs j JOIN rigs r ON r.shop_id = j.shop_id AND r.id = j.rig_id ' +
+      "LEFT JOIN customers c ON c.shop_id = r.shop_id AND c.id = r.customer_id WHERE concat_ws(' " +
+      "', r.nickname, r.identity->>'plate', r.identity->>'make', c.name) ILIKE :like",
   },
   {
     where: 'verdict',
@@ -75,11 +79,15 @@ const SOURCES: readonly { where: string; sql: string }[] = [
   },
   {
     where: 'log',
-    sql: `SELECT j.id, concat_ws(': ', l->>'name', l->'says'->>0) AS words FROM jobs j, jsonb_array_elements(j.logs) l WHERE l::text ILIKE :like`,
+    sql:
+      `SELECT j.id, concat_ws(': ', l->>'name', l->'says'->>0) AS words FROM ` +
+      `jobs j, jsonb_array_elements(j.logs) l WHERE l::text ILIKE :like`,
   },
   {
     where: 'part',
-    sql: `SELECT r.job_id AS id, p->>'name' AS words FROM revisions r, jsonb_array_elements(r.doc->'parts') p WHERE NOT r.withdrawn AND p->>'name' ILIKE :like`,
+    sql:
+      `SELECT r.job_id AS id, p->>'name' AS words FROM revisions r, ` +
+      `jsonb_array_elements(r.doc->'parts') p WHERE NOT r.withdrawn AND p->>'name' ILIKE :like`,
   },
 ];
 
@@ -92,7 +100,9 @@ export async function searchShop(db: Knex, actor: Actor, words: string): Promise
       (s) => `SELECT id, words, '${s.where}' AS place FROM (${s.sql}) q${s.where.replace(/\W/g, '')}`,
     ).join(' UNION ');
     const { rows } = (await tx.raw(
-      `SELECT j.number AS job, r.nickname AS rig, f.place AS "where", f.words FROM (${union}) f JOIN jobs j ON j.id = f.id JOIN rigs r ON r.shop_id = j.shop_id AND r.id = j.rig_id ORDER BY j.number DESC, f.place LIMIT ${MOST_HITS + 1}`,
+      `SELECT j.number AS job, r.nickname AS rig, f.place AS "where", f.words FROM ` +
+        `(${union}) f JOIN jobs j ON j.id = f.id JOIN rigs r ON r.shop_id = j.shop_id ` +
+        `AND r.id = j.rig_id ORDER BY j.number DESC, f.place LIMIT ${MOST_HITS + 1}`,
       { like },
     )) as { rows: Hit[] };
     return {

@@ -206,7 +206,8 @@ export async function importJob(db: Knex, actor: Actor, bytes: Uint8Array): Prom
       throw new Refused(
         409,
         'duplicate',
-        `This job is here already as ${twin.number}, and the two differ. Nothing was taken: open ${twin.number}, or take what differs in by hand.`,
+        `This job is here already as ${twin.number}, and the two differ. Nothing ` +
+          `was taken: open ${twin.number}, or take what differs in by hand.`,
       );
     }
     const taken = (await tx('jobs').where({ number: job.number }).first('number')) as { number: number } | undefined;

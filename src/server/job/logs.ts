@@ -61,7 +61,8 @@ export async function storeLog(db: Knex, actor: Actor, jobNumber: number, packed
       throw new Refused(
         413,
         'too-large',
-        `A job keeps at most ${LOGS_LIMIT_BYTES / MB} MB of packed logs; this one has ${(packed.length / MB).toFixed(1)} MB and ${(sum / MB).toFixed(1)} MB are there. Export a shorter stretch.`,
+        `A job keeps at most ${LOGS_LIMIT_BYTES / MB} MB of packed logs; this one has ` +
+          `${(packed.length / MB).toFixed(1)} MB and ${(sum / MB).toFixed(1)} MB are there. Export a shorter stretch.`,
       );
     await insertLog(tx, actor.shopId, job.id, log, packed);
     return log;

@@ -55,7 +55,8 @@ function stale(newer: readonly Newer[]): Refused {
     409,
     'stale-statement',
     newer.length === 0
-      ? 'The record is not as it stood on this device when this was given: an entry of yours did not arrive. Look at it as it is now, then give it again.'
+      ? 'The record is not as it stood on this device when this was given: an entry ' +
+          'of yours did not arrive. Look at it as it is now, then give it again.'
       : `This was given for the record as it stood before (${said}${more}). Look at it as it is now, then give it again.`,
   );
 }

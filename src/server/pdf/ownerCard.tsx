@@ -52,7 +52,8 @@ export async function cardPdf({ job, shop }: Pick<JobSnapshot, 'job' | 'shop'>):
         <List title="As it is set" items={card.settings} />
         <Text style={s.foot}>
           {plain(
-            'Keep this card in the vehicle. Local codes and the vehicle maker’s guide come first; anything that smells, smokes or swells is for the shop.',
+            'Keep this card in the vehicle. Local codes and the vehicle maker’s guide ' +
+              'come first; anything that smells, smokes or swells is for the shop.',
           )}
         </Text>
       </Page>

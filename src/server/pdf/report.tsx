@@ -41,7 +41,8 @@ function Paper({
             <Text style={s.h1}>{plain(`Job ${data.job}, ${data.rig}`)}</Text>
             <Text>
               {plain(
-                `${data.kind}. Taken in ${when(data.takenIn)}.${data.cameBack ? ` Came back from job ${data.cameBack.job}${data.cameBack.warranty ? ', under warranty' : ''}.` : ''}`,
+                `${data.kind}. Taken in ` +
+                  `${when(data.takenIn)}.${data.cameBack ? ` Came back from job ${data.cameBack.job}${data.cameBack.warranty ? ', under warranty' : ''}.` : ''}`,
               )}
             </Text>
             {whose.length > 0 && <Text>{plain(whose.join(', '))}</Text>}
@@ -59,7 +60,9 @@ function Paper({
           <Text>
             {plain(
               verdict
-                ? `${verdict.name}. ${verdict.shows ? `It shows when ${verdict.shows}. ` : ''}${verdict.confidence} when declared by ${verdict.by}, ${when(verdict.at)}${verdict.settled ? '; no further test was worth its minutes.' : '; the technician decided with questions still open.'}`
+                ? `${verdict.name}. ${verdict.shows ? `It shows when ${verdict.shows}. ` : ''}${verdict.confidence} ` +
+                    `when declared by ${verdict.by}, ` +
+                    `${when(verdict.at)}${verdict.settled ? '; no further test was worth its minutes.' : '; the technician decided with questions still open.'}`
                 : 'No verdict yet.',
             )}
           </Text>
@@ -101,9 +104,12 @@ function Paper({
               {plain(
                 [
                   estimate &&
-                    `${showRange(...estimate.total, currency)}: labour ${showRange(...estimate.labour, currency)} for ${estimate.minutes[0]} to ${estimate.minutes[1]} min, parts ${showRange(...estimate.parts, currency)}.`,
+                    `${showRange(...estimate.total, currency)}: labour ` +
+                      `${showRange(...estimate.labour, currency)} for ${estimate.minutes[0]} to ` +
+                      `${estimate.minutes[1]} min, parts ${showRange(...estimate.parts, currency)}.`,
                   approval
-                    ? `Approved up to ${showMoney(approval.upTo, approval.currency)} by ${approval.who}, ${approval.how.replace('-', ' ')}, ${when(approval.at)}.`
+                    ? `Approved up to ${showMoney(approval.upTo, approval.currency)} by ` +
+                      `${approval.who}, ${approval.how.replace('-', ' ')}, ${when(approval.at)}.`
                     : 'Not yet approved.',
                 ]
                   .filter(Boolean)

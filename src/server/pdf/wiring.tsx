@@ -59,7 +59,8 @@ export async function wiringPdf(job: number, revision: Revision, shop: Shop, now
   const { drawing, wires, grounds } = wiringOf(rigInWords(vocabulary, revision.doc), shop.settings);
   const size = sheetOf(shop.settings);
   const foot = plain(
-    `Job ${job}, ${revision.kind}, drawn ${format(now, 'd MMM yyyy')}. ${shop.name}. Local codes, the maker\u2019s guide and licensed practice come first.`,
+    `Job ${job}, ${revision.kind}, drawn ${format(now, 'd MMM yyyy')}. ${shop.name}. ` +
+      `Local codes, the maker\u2019s guide and licensed practice come first.`,
   );
   // Room of a sheet laid across, in points, its margins and its foot taken off.
   const room = size === 'A4' ? [786, 520] : [736, 536];

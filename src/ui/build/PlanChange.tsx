@@ -40,8 +40,15 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
         ...(metres !== undefined && !wrong && Math.abs(metres - conductor.length) > 0.005 ? { length: metres } : {}),
       }
     : {};
+  const shownGauge = (of: Gauge) => gaugeShown(of, settings.gauge);
+  const shownLength = (metres: number) => lengthShown(metres, settings.length).toFixed(1);
   const told = conductor
-    ? `${conductor.name}: ${[set.gauge && `${gaugeShown(conductor.gauge, settings.gauge)} becomes ${gaugeShown(set.gauge, settings.gauge)}`, set.length !== undefined && `${lengthShown(conductor.length, settings.length).toFixed(1)} becomes ${lengthShown(set.length, settings.length).toFixed(1)} ${settings.length}`].filter(Boolean).join(', ')}`
+    ? `${conductor.name}: ${[
+        ...(set.gauge ? [`${shownGauge(conductor.gauge)} becomes ${shownGauge(set.gauge)}`] : []),
+        ...(set.length === undefined
+          ? []
+          : [`${shownLength(conductor.length)} becomes ${shownLength(set.length)} ${settings.length}`]),
+      ].join(', ')}`
     : what.trim();
   const valid = reason.trim().length >= 8 && !wrong && (conductor ? Object.keys(set).length > 0 : what.trim() !== '');
   const save = async () => {
@@ -78,7 +85,8 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
         if (o && Math.abs(o.band.lo - p.band.lo) < 0.04 * width && Math.abs(o.band.hi - p.band.hi) < 0.04 * width)
           return [];
         return [
-          `${p.label} at ${operatingState(p.state).label.toLowerCase()}: ${o ? `${showBand(o.band.lo, o.band.hi, o.band.unit)} becomes ` : ''}${showBand(p.band.lo, p.band.hi, p.band.unit)}`,
+          `${p.label} at ${operatingState(p.state).label.toLowerCase()}: ` +
+            `${o ? `${showBand(o.band.lo, o.band.hi, o.band.unit)} becomes ` : ''}${showBand(p.band.lo, p.band.hi, p.band.unit)}`,
         ];
       }),
     });

@@ -106,7 +106,8 @@ function Step({
         <b>{words(step.title)}</b>
         <small>
           {step.cut &&
-            `${lengthShown(step.cut.length, settings.length).toFixed(1)} ${settings.length} of ${gaugeShown(step.cut.gauge, settings.gauge)} · `}
+            `${lengthShown(step.cut.length, settings.length).toFixed(1)} ` +
+              `${settings.length} of ${gaugeShown(step.cut.gauge, settings.gauge)} · `}
           {words(step.place)}
           {step.under ? ', under the floor' : ''} ·{' '}
           {done

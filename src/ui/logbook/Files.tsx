@@ -37,7 +37,8 @@ export function Files() {
     setTaken(undefined);
     if (file.size > READINGS_CSV_LIMIT)
       return setWrong([
-        `The file has ${Math.round(file.size / 1024)} kB; readings have at most ${READINGS_CSV_LIMIT / 1024} kB. A recorder’s log is read under “Read a log”.`,
+        `The file has ${Math.round(file.size / 1024)} kB; readings have at most ` +
+          `${READINGS_CSV_LIMIT / 1024} kB. A recorder’s log is read under “Read a log”.`,
       ]);
     const parsed = parseReadingsCsv(await file.text(), job, Date.now());
     if (parsed.ok) {

@@ -358,7 +358,10 @@ export function OptionChart(props: Props) {
         className="ochart-box"
         tabIndex={0}
         role="img"
-        aria-label={`${title}: ${lines.map((l) => `${l.letter} ends at ${l.values[l.values.length - 1]?.toFixed(0) ?? ''} ${unit}`).join(', ')}. Arrow keys move the cursor, plus and minus zoom, 0 shows all.`}
+        aria-label={
+          `${title}: ${lines.map((l) => `${l.letter} ends at ${l.values[l.values.length - 1]?.toFixed(0) ?? ''} ${unit}`).join(', ')}. ` +
+          `Arrow keys move the cursor, plus and minus zoom, 0 shows all.`
+        }
         onMouseLeave={() => onCursor(undefined)}
         onKeyDown={(e) => {
           if (e.key === 'ArrowRight') move(step);

@@ -419,7 +419,9 @@ export function OptionsStation() {
                   <b>{words(l.name)}</b> {l.hoursOn.toFixed(1)} h on, {l.ahToCoach.toFixed(0)} Ah toward coach,{' '}
                   {l.ahBack.toFixed(0)} Ah back, {l.cycles} times
                   {l.hottest
-                    ? `; ${l.hottest.body} ${celsiusShown(l.hottest.celsius, settings.temperature).toFixed(0)} °${settings.temperature}, limit ${celsiusShown(l.hottest.limit, settings.temperature).toFixed(0)}`
+                    ? `; ${l.hottest.body} ${celsiusShown(l.hottest.celsius, settings.temperature).toFixed(0)} ` +
+                      `°${settings.temperature}, limit ` +
+                      `${celsiusShown(l.hottest.limit, settings.temperature).toFixed(0)}`
                     : ''}
                 </p>
               ))}

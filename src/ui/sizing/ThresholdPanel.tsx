@@ -85,7 +85,10 @@ function Bands({ t }: { t: Threshold }) {
       width="100%"
       height={142}
       role="img"
-      aria-label={`Rested ${t.off.lo.toFixed(2)} to ${t.off.hi.toFixed(2)} volts, under load ${t.loaded.lo.toFixed(2)} to ${t.loaded.hi.toFixed(2)} volts; opens at ${t.openAt.toFixed(2)}, closes at ${t.closeAt.toFixed(2)}`}
+      aria-label={
+        `Rested ${t.off.lo.toFixed(2)} to ${t.off.hi.toFixed(2)} volts, under load ${t.loaded.lo.toFixed(2)} to ` +
+        `${t.loaded.hi.toFixed(2)} volts; opens at ${t.openAt.toFixed(2)}, closes at ${t.closeAt.toFixed(2)}`
+      }
     >
       {bar(t.off.lo, t.off.hi, 14, 'off', 'engine off, rested')}
       {bar(t.before.lo, t.before.hi, 50, 'before', 'engine on, before it closes')}

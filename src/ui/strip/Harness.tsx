@@ -19,7 +19,9 @@ function round(points: readonly [number, number][], radius = 6): string {
     const before = Math.hypot(x - px, y - py);
     const after = Math.hypot(nx - x, ny - y);
     const k = Math.min(radius, before / 2, after / 2);
-    d += `L${f(x - ((x - px) / before) * k)} ${f(y - ((y - py) / before) * k)}Q${f(x)} ${f(y)} ${f(x + ((nx - x) / after) * k)} ${f(y + ((ny - y) / after) * k)}`;
+    d +=
+      `L${f(x - ((x - px) / before) * k)} ${f(y - ((y - py) / before) * k)}Q${f(x)} ` +
+      `${f(y)} ${f(x + ((nx - x) / after) * k)} ${f(y + ((ny - y) / after) * k)}`;
   }
   return d;
 }
@@ -50,8 +52,11 @@ function WirePath({ wire }: { wire: Wire }) {
   );
 }
 
-const bolt = (x: number, y: number) =>
-  `M${[0, 1, 2, 3, 4, 5].map((i) => `${(x + 4.6 * Math.cos((Math.PI / 3) * i)).toFixed(1)} ${(y + 4.6 * Math.sin((Math.PI / 3) * i)).toFixed(1)}`).join('L')}Z`;
+const bolt = (x: number, y: number) => {
+  const corner = (i: number) =>
+    [x + 4.6 * Math.cos((Math.PI / 3) * i), y + 4.6 * Math.sin((Math.PI / 3) * i)].map((v) => v.toFixed(1)).join(' ');
+  return `M${[0, 1, 2, 3, 4, 5].map(corner).join('L')}Z`;
+};
 
 export const Harness = memo(function Harness({
   rig,

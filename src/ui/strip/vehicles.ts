@@ -20,7 +20,9 @@ const floor = rail + railHeight;
 
 /** A motorhome: snub nose, long box. */
 const box = (a: number, b: number): string =>
-  `M${a} ${floor - 8}V198Q${a} 176 ${a + 4} 158L${a + 13} 118Q${a + 16} ${roof} ${a + 30} ${roof}H${b - 16}Q${b - 2} ${roof} ${b} ${roof + 14}V${floor - 6}Q${b} ${floor} ${b - 6} ${floor}H${a + 8}Q${a} ${floor} ${a} ${floor - 8}Z`;
+  `M${a} ${floor - 8}V198Q${a} 176 ${a + 4} 158L${a + 13} 118Q${a + 16} ${roof} ` +
+  `${a + 30} ${roof}H${b - 16}Q${b - 2} ${roof} ${b} ${roof + 14}V${floor - 6}Q${b} ` +
+  `${floor} ${b - 6} ${floor}H${a + 8}Q${a} ${floor} ${a} ${floor - 8}Z`;
 
 /** A bonnet, a cab, and behind it a bed or a tail. */
 function bonneted(a: number, b: number, bed: number): string {
@@ -28,7 +30,12 @@ function bonneted(a: number, b: number, bed: number): string {
   const cab = a + 0.34 * w;
   const back = a + (1 - bed) * w;
   const low = roof + 62;
-  return `M${a} ${floor - 8}V${low + 18}Q${a} ${low + 4} ${a + 14} ${low + 2}L${cab - 14} ${low - 6}L${cab + 22} ${roof + 8}Q${cab + 26} ${roof} ${cab + 38} ${roof}H${back - 10}Q${back} ${roof} ${back} ${roof + 12}${bed > 0 ? `V${low}H${b - 6}Q${b} ${low} ${b} ${low + 6}` : ''}V${floor - 6}Q${b} ${floor} ${b - 6} ${floor}H${a + 8}Q${a} ${floor} ${a} ${floor - 8}Z`;
+  return (
+    `M${a} ${floor - 8}V${low + 18}Q${a} ${low + 4} ${a + 14} ${low + 2}L${cab - 14} ` +
+    `${low - 6}L${cab + 22} ${roof + 8}Q${cab + 26} ${roof} ${cab + 38} ${roof}H${back - 10}Q${back} ` +
+    `${roof} ${back} ${roof + 12}${bed > 0 ? `V${low}H${b - 6}Q${b} ${low} ${b} ${low + 6}` : ''}V${floor - 6}Q${b} ` +
+    `${floor} ${b - 6} ${floor}H${a + 8}Q${a} ${floor} ${a} ${floor - 8}Z`
+  );
 }
 
 /** A box on its own axle. */
@@ -37,7 +44,8 @@ const trailer = (a: number, b: number): string =>
 
 /** A camper on a bed: its front hangs over the cab. */
 const camper = (a: number, b: number): string =>
-  `M${a} ${roof + 56}V${roof + 12}Q${a} ${roof} ${a + 14} ${roof}H${b - 14}Q${b} ${roof} ${b} ${roof + 14}V${floor}H${a + 34}V${roof + 56}Z`;
+  `M${a} ${roof + 56}V${roof + 12}Q${a} ${roof} ${a + 14} ${roof}H${b - 14}Q${b} ` +
+  `${roof} ${b} ${roof + 14}V${floor}H${a + 34}V${roof + 56}Z`;
 
 /** The outline of a shell between two x. */
 export function outline(role: Shell['role'], a: number, b: number): string {

@@ -77,7 +77,9 @@ export const GRADES = {
     const answer = apart > GRAVITY_APART ? 'apart' : highest! < GRAVITY_LOW ? 'low' : 'good';
     return {
       answer,
-      why: `${apart.toFixed(3)} apart (over ${GRAVITY_APART.toFixed(3)}: a weak cell); the lowest cell rests at about ${cellVolts(lowest!).toFixed(2)} V, gravity + 0.845 (from memory)`,
+      why:
+        `${apart.toFixed(3)} apart (over ${GRAVITY_APART.toFixed(3)}: a weak cell); the lowest ` +
+        `cell rests at about ${cellVolts(lowest!).toFixed(2)} V, gravity + 0.845 (from memory)`,
     };
   },
 } as const satisfies Record<string, (values: Values, nominal: number) => Graded>;

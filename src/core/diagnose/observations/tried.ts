@@ -10,7 +10,8 @@ const LAMP = [
 const BRIGHT = { bright: 0.95, dim: 0.04, dark: 0.01 } as const;
 const DARK = { bright: 0.02, dim: 0.08, dark: 0.9 } as const;
 const LOADED =
-  'A 12 V lamp of four to five amps from the point to frame: a corroded feed shows battery volts until it is loaded. Never on sense, data or engine-computer wires.';
+  'A 12 V lamp of four to five amps from the point to frame: a corroded feed shows ' +
+  'battery volts until it is loaded. Never on sense, data or engine-computer wires.';
 
 const lampTest = (id: string, of: TraitName, terminal: string, where: string, state: string): ObservationTemplate => ({
   id: `lamp-${id}`,

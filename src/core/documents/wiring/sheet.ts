@@ -228,7 +228,9 @@ const captions = (rig: Rig, height: number): Shape[] => [
     kind: 'text',
     x: MARGIN,
     y: height - 3,
-    text: 'Solid: feed, as thick as its gauge. Hollow: return. Dashed: control. A dot joins; a crossing without one does not. P: probe. G: ground, see the list.',
+    text:
+      'Solid: feed, as thick as its gauge. Hollow: return. Dashed: control. A dot ' +
+      'joins; a crossing without one does not. P: probe. G: ground, see the list.',
     size: 2.5,
     anchor: 'start',
   },

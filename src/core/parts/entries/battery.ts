@@ -149,7 +149,8 @@ export const batteryBank = definePart({
       {
         option: { name: 'chemistry', is: ['lfp'] },
         says: (_, units) =>
-          `The lithium bank must not be charged below freezing (${Math.round(celsiusShown(0, units.temperature))} °${units.temperature}): warm it first. Its volts say little of how full it is.`,
+          `The lithium bank must not be charged below freezing (${Math.round(celsiusShown(0, units.temperature))} ` +
+          `°${units.temperature}): warm it first. Its volts say little of how full it is.`,
       },
     ],
   },

@@ -1,4 +1,7 @@
-/** DC-DC chargers: take from the start battery side, give the bank behind its own charge, never back; with one input, or a second for panels. */
+/**
+ * DC-DC chargers: take from the start battery side, give the bank behind its own charge, never back; with one input, or
+ * a second for panels.
+ */
 import { DCDC_FAULTS, PANEL_INPUT_FAULTS } from '../faults/chargers';
 import { byAmps } from '../price';
 import { dcdcCharger } from '../../control/dcdcCharger';
@@ -57,7 +60,8 @@ const dcdc = {
       {
         option: { name: 'enable', is: ['voltage'] },
         says: (p) =>
-          `The charger (${p.name}) starts by itself some minutes after the engine, at up to ${Math.round(p.value('limit'))} A. It works one way only.`,
+          `The charger (${p.name}) starts by itself some minutes after the engine, ` +
+          `at up to ${Math.round(p.value('limit'))} A. It works one way only.`,
       },
     ],
     care: [{ says: 'The charger’s fins get hot on a low bank: keep things off them.' }],

@@ -83,7 +83,8 @@ export const voltageLinkModule = definePart({
     works: [
       {
         says: (p) =>
-          `The link closes by itself when the start battery is being charged, above ${p.value('closeAt').toFixed(1)} V, and opens when it falls under ${p.value('openAt').toFixed(1)} V.`,
+          `The link closes by itself when the start battery is being charged, above ` +
+          `${p.value('closeAt').toFixed(1)} V, and opens when it falls under ${p.value('openAt').toFixed(1)} V.`,
       },
     ],
     care: [],
@@ -141,7 +142,8 @@ export const bidirectionalModule = definePart({
     works: [
       {
         says: (p) =>
-          `The link closes by itself when either bank is being charged, above ${p.value('closeAt').toFixed(1)} V: the engine fills the coach bank, shore power looks after the start battery.`,
+          `The link closes by itself when either bank is being charged, above ${p.value('closeAt').toFixed(1)} ` +
+          `V: the engine fills the coach bank, shore power looks after the start battery.`,
       },
     ],
     care: [],
@@ -192,7 +194,9 @@ export const timedWindowModule = definePart({
   owner: {
     works: [
       {
-        says: 'The link closes when one bank is low and the other is being charged, works for an hour, and waits again. On a long drive it comes and goes: that is how it is made.',
+        says:
+          'The link closes when one bank is low and the other is being charged, works for an ' +
+          'hour, and waits again. On a long drive it comes and goes: that is how it is made.',
       },
     ],
     care: [],

@@ -1,4 +1,7 @@
-/** Faults of the link itself: solenoid, diode isolator, link fuse. Priors, minutes and money are assumed; the wording is common practice. */
+/**
+ * Faults of the link itself: solenoid, diode isolator, link fuse. Priors, minutes and money are assumed; the wording is
+ * common practice.
+ */
 import type { PartFault } from '../fault';
 
 const ISOLATE =

@@ -150,7 +150,9 @@ const mountParts = ({ come, add }: Work, off: Ids, removed: Ids): ReadonlyMap<st
         p.id,
         add({
           id: `mount-${p.id}`,
-          title: `Mount ${p.name} dry: look where the part behind is, drill, deburr, seal the holes${isCharger(p) ? '; air all round its fins' : ''}`,
+          title:
+            `Mount ${p.name} dry: look where the part behind is, drill, deburr, ` +
+            `seal the holes${isCharger(p) ? '; air all round its fins' : ''}`,
           place: p.place,
           minutes: [least * MOUNT_SHARE, most * MOUNT_SHARE],
           after: [...off, ...removed],

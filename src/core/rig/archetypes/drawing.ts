@@ -59,7 +59,10 @@ export const chargerGauge = (amps: number): Gauge => (amps <= 22 ? '8' : amps <=
 /** V a charger's own line may lose in its copper, out and back: 4 % of 12 V, from memory. */
 const LINE_DROP = 0.48;
 
-/** Gauge for a charger's own line of so many metres out and back: never thinner than practice lays for the amps, thicker where the length wants it. */
+/**
+ * Gauge for a charger's own line of so many metres out and back: never thinner than practice lays for the amps, thicker
+ * where the length wants it.
+ */
 export const lineGauge = (amps: number, metres: number): Gauge => {
   const usual = AWG_GAUGES.indexOf(chargerGauge(amps) as (typeof AWG_GAUGES)[number]);
   return AWG_GAUGES.find((g, i) => i >= usual && amps * wireResistance(g, metres) <= LINE_DROP) ?? '4/0';

@@ -431,7 +431,9 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
             ? [
                 {
                   key: `${use} ${feed}`,
-                  says: `Give ${pinUse(use).says} a two-pole plug of its own, both poles, ${feed === 'constant' ? 'always live' : 'live with the ignition'}.`,
+                  says:
+                    `Give ${pinUse(use).says} a two-pole plug of its own, both poles, ` +
+                    `${feed === 'constant' ? 'always live' : 'live with the ignition'}.`,
                   tow,
                 },
               ]

@@ -215,7 +215,10 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         ? [
             {
               at: w.key,
-              says: `${n(worst.uses.get('fridge')!.amps)} A ${worst.situation.label}: ${w.way.feed === 'constant' ? 'the feed is constant' : 'the feed stays live'} and ${c.tow.fridge!.trigger === 'none' ? 'no relay switches it' : c.tow.fridge!.trigger === 'looped' ? 'its relay is looped to the feed' : 'its trigger stays live'}.`,
+              says:
+                `${n(worst.uses.get('fridge')!.amps)} A ${worst.situation.label}: ` +
+                `${w.way.feed === 'constant' ? 'the feed is constant' : 'the feed stays live'} and ` +
+                `${c.tow.fridge!.trigger === 'none' ? 'no relay switches it' : c.tow.fridge!.trigger === 'looped' ? 'its relay is looped to the feed' : 'its trigger stays live'}.`,
             },
           ]
         : [];
@@ -324,7 +327,9 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         ? [
             {
               at: w.key,
-              says: `${n(dragging.uses.get('brakes')!.amps)} A in the magnets ${dragging.situation.label}: ${wayName(w)} gives ${pinFeed(w.way.feed).says}.`,
+              says:
+                `${n(dragging.uses.get('brakes')!.amps)} A in the magnets ` +
+                `${dragging.situation.label}: ${wayName(w)} gives ${pinFeed(w.way.feed).says}.`,
             },
           ]
         : [];
@@ -345,7 +350,9 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         ? [
             {
               at: w.key,
-              says: `${n(Math.max(0, amps), 2)} A into it on the road: the line gives it ${n(in_(c, 'road').ways.get(w.key)!.plug - in_(c, 'road').returnVolts)} V.`,
+              says:
+                `${n(Math.max(0, amps), 2)} A into it on the road: the line gives it ` +
+                `${n(in_(c, 'road').ways.get(w.key)!.plug - in_(c, 'road').returnVolts)} V.`,
             },
           ]
         : [];
@@ -486,7 +493,9 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         ? [
             {
               at: 'start',
-              says: `${n(-in_(c, 'overnight').start)} A out of the start battery: ${n(hours, 0)} h until it no longer starts, ${COUPLED_HOURS} h wanted.`,
+              says:
+                `${n(-in_(c, 'overnight').start)} A out of the start battery: ` +
+                `${n(hours, 0)} h until it no longer starts, ${COUPLED_HOURS} h wanted.`,
             },
           ]
         : [];
@@ -510,7 +519,9 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         ? [
             {
               at,
-              says: `The frames stand ${n(Math.abs(worst.returnVolts), 2)} V apart ${worst.situation.label}, ${n(Math.abs(worst.hitch))} A comes back over the hitch.`,
+              says:
+                `The frames stand ${n(Math.abs(worst.returnVolts), 2)} V apart ` +
+                `${worst.situation.label}, ${n(Math.abs(worst.hitch))} A comes back over the hitch.`,
             },
           ]
         : [];
@@ -545,7 +556,9 @@ function fromAccessory(c: TowContext, use: UseId): TowSaw[] {
   return [
     {
       at: w.key,
-      says: `${wayName(w)} is fed by the accessory battery, which ${into < 0 ? `loses ${n(-into)} A` : `gains only ${n(into)} A`} on the road.`,
+      says:
+        `${wayName(w)} is fed by the accessory battery, which ` +
+        `${into < 0 ? `loses ${n(-into)} A` : `gains only ${n(into)} A`} on the road.`,
     },
   ];
 }

@@ -149,7 +149,9 @@ export const chargeTime: Calculator = {
         ? load >= amps
           ? 'The loads take all the charger gives: it never gets there.'
           : 'At these volts it never gets there.'
-        : `${seconds / 3600 < 1 ? `${Math.round(seconds / 60)} min` : `${(seconds / 3600).toFixed(1)} h`} of driving or charging without a pause${bulk < 0.7 * seconds ? ', most of it waiting for the last part to fill' : ''}.`,
+        : `${seconds / 3600 < 1 ? `${Math.round(seconds / 60)} min` : `${(seconds / 3600).toFixed(1)} h`} ` +
+          `of driving or charging without a ` +
+          `pause${bulk < 0.7 * seconds ? ', most of it waiting for the last part to fill' : ''}.`,
       mark: never ? 'bad' : 'good',
       working: [
         figure('Charge to put in', (to - b.soc) * b.capacity, 'charge'),
@@ -196,7 +198,8 @@ export const parasitic: Calculator = {
   ],
   formula: 'days = (charge − charge at which the start fails) · Q / (24 · (I + standing loss))',
   source:
-    'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). 0.07 A of alarm and tracker is usual, 0.25 A is a fault (common practice).',
+    'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). ' +
+    '0.07 A of alarm and tracker is usual, 0.25 A is a fault (common practice).',
   answer(v) {
     const b = {
       ...NEW,

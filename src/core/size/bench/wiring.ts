@@ -49,7 +49,8 @@ export const drop: Calculator = {
   ],
   formula: 'drop = I · ρ(T) · L / A, L out and back; T = air + (insulation − 30 °C) · (I / ampacity)²',
   source:
-    'Area by ASTM B258, copper by IEC 60028, ampacity by 33 CFR 183.425 table 5 (from memory). Joints are not in it: a link has a few milliohms more.',
+    'Area by ASTM B258, copper by IEC 60028, ampacity by 33 CFR 183.425 table ' +
+    '5 (from memory). Joints are not in it: a link has a few milliohms more.',
   answer(v) {
     const gauge = v.choice('gauge') as Gauge;
     const insulation = Number(v.choice('insulation')) as Insulation;
@@ -71,7 +72,8 @@ export const drop: Calculator = {
         figure('Conductor', celsius, 'celsius', hot ? 'bad' : 'good'),
       ],
       says: hot
-        ? `${gaugeName(gauge)} carries ${carries.toFixed(0)} A here: too thin whatever the drop.${best ? ` ${gaugeName(best)} would do.` : ''}`
+        ? `${gaugeName(gauge)} carries ${carries.toFixed(0)} A here: too thin ` +
+          `whatever the drop.${best ? ` ${gaugeName(best)} would do.` : ''}`
         : best
           ? best === gauge
             ? `${gaugeName(gauge)} is the thinnest that will do.`
@@ -102,7 +104,8 @@ export const fuse: Calculator = {
   ],
   formula: 'I ÷ 0.8 ≤ rating ≤ ampacity of the weakest wire',
   source:
-    '÷ 0.8: common practice. Ampacity: 33 CFR 183.425 table 5 (from memory). Within 180 mm of each battery that can feed the wire (33 CFR 183.455, for boats).',
+    '÷ 0.8: common practice. Ampacity: 33 CFR 183.425 table 5 (from memory). Within ' +
+    '180 mm of each battery that can feed the wire (33 CFR 183.455, for boats).',
   caution: 'A cable with a battery at each end needs a fuse at each end.',
   answer(v) {
     const w = fuseWindow(v.number('amps'), [

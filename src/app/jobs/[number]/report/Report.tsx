@@ -180,7 +180,8 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
               </>
             )}
             {approval
-              ? `Approved up to ${showMoney(approval.upTo, approval.currency)} by ${approval.who}, ${howWords(approval.how)}, ${when(approval.at)}.`
+              ? `Approved up to ${showMoney(approval.upTo, approval.currency)} by ` +
+                `${approval.who}, ${howWords(approval.how)}, ${when(approval.at)}.`
               : 'Not yet approved.'}
           </p>
         </Section>
