@@ -255,6 +255,29 @@ describe('readings at a position', () => {
     expect(readPin(way('none', { when: 'key-off', open: 4 })).contradictions[0]).toContain('neither live nor dead');
     expect(readPin(way('constant', { when: 'key-off', open: -12.5 })).reversed).toBe(true);
   });
+  it('are no contradiction where one of the two was not read', () => {
+    const says = (...seen: PinSeen[]) => readPin(way('constant', ...seen)).contradictions.join(' ');
+    // Dead with the key on alone says nothing of the key off, and the other way round.
+    expect(says({ when: 'key-on', open: 0 })).not.toContain('but dead');
+    expect(says({ when: 'key-off', open: 12.5 })).toBe('');
+    expect(says({ when: 'key-off', open: 12.5 }, { when: 'engine-on', open: 0 })).toContain('Live with the key off');
+    expect(says({ when: 'key-on', open: 12.5 }, { when: 'engine-on', open: 0 })).toContain('Live with the key on');
+    expect(says({ when: 'key-on', open: 12.5 }, { when: 'engine-on', open: 13.8 })).not.toContain('but dead');
+  });
+  it('tell what feeds a position only where they are enough', () => {
+    const feed = (described: TowWay['feed'], ...seen: PinSeen[]) => readPin(way(described, ...seen)).feed;
+    const dead = (when: PinSeen['when']): PinSeen => ({ when, open: 0 });
+    expect(feed('none', dead('key-off'))).toBeUndefined();
+    expect(feed('none', dead('key-off'), dead('key-on'), dead('engine-on'), dead('lamps-on'))).toBeUndefined();
+    expect(feed('none', dead('key-off'), dead('key-on'), dead('engine-on'), dead('lamps-on'), dead('brake-on'))).toBe(
+      'none',
+    );
+    expect(feed('stop', dead('key-off'), { when: 'brake-on', open: 12 })).toBe('stop');
+    expect(feed('left', dead('key-off'), { when: 'brake-on', open: 12 })).toBe('left');
+    expect(feed('tail', dead('key-off'), { when: 'brake-on', open: 12 })).toBe('brake');
+    // Without the key off nothing tells a constant feed from the others.
+    expect(feed('tail', { when: 'lamps-on', open: 12 })).toBeUndefined();
+  });
   it('under load give the contact: volts lost over amps', () => {
     expect(contactOhms(way('constant', { when: 'key-off', open: 12.5, loaded: 10, amps: 5 }))).toBeCloseTo(0.5, 9);
     expect(contactOhms(way('constant', { when: 'key-off', open: 12.5 }))).toBeUndefined();
