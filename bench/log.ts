@@ -18,9 +18,10 @@ for (let i = 0; i < ROWS; i++) {
   const hour = (i % 86_400) / 3600;
   const on = hour > 8 && hour < 11;
   const linked = on && hour > 8.01;
-  lines.push(
-    `${1_760_000_000 + i},${((on ? 14 : 12.7) + 0.01 * rng.normal()).toFixed(2)},${((linked ? 13.6 : 12.4) + 0.01 * rng.normal()).toFixed(2)},${((linked ? 40 - (hour - 8) * 5 : 0) + 0.2 * rng.normal()).toFixed(1)}`,
-  );
+  const start = (on ? 14 : 12.7) + 0.01 * rng.normal();
+  const coach = (linked ? 13.6 : 12.4) + 0.01 * rng.normal();
+  const amps = (linked ? 40 - (hour - 8) * 5 : 0) + 0.2 * rng.normal();
+  lines.push(`${1_760_000_000 + i},${start.toFixed(2)},${coach.toFixed(2)},${amps.toFixed(1)}`);
 }
 writeFileSync(file, `${lines.join('\n')}\n`);
 
@@ -35,7 +36,10 @@ await withSignedInPage(async (page, url) => {
     window.at = {};
     const timer = setInterval(() => {
       if (!window.at.read && document.querySelector('.logsays')) window.at.read = performance.now();
-      if (document.querySelector('.logchart figcaption [aria-live]')?.textContent) { window.at.drawn = performance.now(); clearInterval(timer); }
+      if (document.querySelector('.logchart figcaption [aria-live]')?.textContent) {
+        window.at.drawn = performance.now();
+        clearInterval(timer);
+      }
     }, 2);
     document.addEventListener('click', () => (window.at.click ??= performance.now()), { once: true, capture: true });
   })()`);

@@ -215,10 +215,12 @@ for (const longest of [seconds / 50, seconds / 200, seconds / 1000]) {
     return { ms: Math.min(...times), off: missed(run().summary.batteries.map((x) => x.ahIn - x.ahOut)) };
   });
   const asNear = ours.find((o) => o.off <= missed(theirs.ah));
+  const held = asNear
+    ? `${asNear.ms.toFixed(2)} ms for ${asNear.off.toExponential(1)} Ah, ${(theirs.ms / asNear.ms).toFixed(1)} times faster`
+    : `is not as near: ${ours.map((o) => `${o.ms.toFixed(2)} ms ${o.off.toExponential(0)} Ah`).join(', ')}`;
   console.log(
     `ngspice transient, steps up to ${longest.toFixed(0)} s: ${theirs.ms.toFixed(2)} ms for ` +
-      `${missed(theirs.ah).toExponential(1)} Ah of error; ours ` +
-      `${asNear ? `${asNear.ms.toFixed(2)} ms for ${asNear.off.toExponential(1)} Ah, ${(theirs.ms / asNear.ms).toFixed(1)} times faster` : `is not as near: ${ours.map((o) => `${o.ms.toFixed(2)} ms ${o.off.toExponential(0)} Ah`).join(', ')}`} (reach 10)`,
+      `${missed(theirs.ah).toExponential(1)} Ah of error; ours ${held} (reach 10)`,
   );
 }
 rmSync(folder, { recursive: true, force: true });

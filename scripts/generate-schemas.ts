@@ -13,7 +13,7 @@ import { build } from 'esbuild';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/job/commandSchema';
-import { ANSWERS } from '../src/core/openFormats/answers';
+import { API_ANSWERS } from '../src/core/openFormats/answers';
 import { OpenJobSchema } from '../src/core/job/openJob';
 import { JobSchema } from '../src/core/job/jobSchema';
 import { SHOP_COMMAND_TYPES, ShopSchema, shopCommandSchema } from '../src/core/shop/shopSchema';
@@ -41,8 +41,8 @@ function inputValidators(): Promise<string> {
 
 /** Validators of the server's answers, in one object. */
 async function answerValidators(): Promise<string> {
-  const code = await validators(ANSWERS, { allErrors: false });
-  return `${code}\nexport default { ${Object.keys(ANSWERS).join(', ')} };\n`;
+  const code = await validators(API_ANSWERS, { allErrors: false });
+  return `${code}\nexport default { ${Object.keys(API_ANSWERS).join(', ')} };\n`;
 }
 
 /** Standalone code that exports one validator a schema. */

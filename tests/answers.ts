@@ -22,7 +22,7 @@ import { coupledRig, USUAL_COUPLED } from '../src/core/rig/archetypes/coupled';
 import { COUPLED_FAMILIES, linksFor } from '../src/core/rig/archetypes/coupledChoices';
 import { motorhome } from '../src/core/rig/archetypes/motorhome';
 import { DEFAULT_SETTINGS } from '../src/core/shop/shop';
-import { CALCULATORS } from '../src/core/size/bench';
+import { CALCULATORS } from '../src/core/size/calculators';
 import { VARIETY } from './motorhomes';
 
 const EXAMPLES = ['heron', 'heron-1009', 'pika', 'dipper', 'marmot', 'osprey', 'wren'] as const;

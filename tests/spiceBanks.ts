@@ -32,7 +32,8 @@ export function bankDeck({ name: n, chemistry, ah, soc }: Bank): string[] {
     `B2_${n} 0 p2_${n} I=(${f2}*${g}-v(p2_${n}))/${t2}`,
     `Vm_${n} plus_${n} m_${n} 0`,
     `Be_${n} m_${n} minus_${n} ` +
-      `V=pwl(${s},${c.restVolts.map(([x, v]) => `${x},${v}`).join(',')})+v(p1_${n})+v(p2_${n})+${i}*(${c.ohmsTimesAh / ah}*(1+${c.grows}*pow(1-${s},2))+(${i}>0 ` +
+      `V=pwl(${s},${c.restVolts.map(([x, v]) => `${x},${v}`).join(',')})+v(p1_${n})+v(p2_${n})` +
+      `+${i}*(${c.ohmsTimesAh / ah}*(1+${c.grows}*pow(1-${s},2))+(${i}>0 ` +
       `? ${c.taperTimesAh / ah}/max(0.005,1.005-${s}) : 0))`,
     `Cq_${n} q_${n} 0 1`,
     `Bq_${n} 0 q_${n} I=${i}/3600`,

@@ -18,6 +18,7 @@ import {
 } from 'lucide-react';
 import Link from 'next/link';
 import { useRef, useState } from 'react';
+import { counted } from '@/core/units/counted';
 import { fetchBoard, fetchOlder, importJobFile, searchShop } from '@/client/api';
 import type { BoardPage, BoardTicket } from '@/server/job/board';
 import { useTheme } from '@/ui/theme';
@@ -118,7 +119,8 @@ export function Board({ initial }: { initial: BoardPage }) {
         words: r.again
           ? `This job is here already: ${r.number}.`
           : `Taken in as job ${r.number}${r.number === r.was ? '' : ` (it was ${r.was} where it came from)`}, ` +
-            `with ${r.photos} ${r.photos === 1 ? 'photo' : 'photos'}${r.logs > 0 ? ` and ${r.logs} ${r.logs === 1 ? 'log' : 'logs'}` : ''}${r.missing > 0 ? `; ${r.missing} ${r.missing === 1 ? 'was' : 'were'} not in the file` : ''}.`,
+            `with ${counted(r.photos, 'photo')}${r.logs > 0 ? ` and ${counted(r.logs, 'log')}` : ''}` +
+            `${r.missing > 0 ? `; ${r.missing} ${r.missing === 1 ? 'was' : 'were'} not in the file` : ''}.`,
       });
     } catch (e) {
       setTold({ bad: true, words: `${file.name}: ${(e as Error).message}` });

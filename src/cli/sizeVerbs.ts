@@ -39,7 +39,8 @@ const towShown = ({ tow, described, audit }: TowReport) => {
 export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
   size: {
     about:
-      'every heavy cable in every gauge, every fuse with its checks, thresholds and lockouts against predicted volts, on the job’s own use',
+      'every heavy cable in every gauge, every fuse with its checks, thresholds and lockouts ' +
+      'against predicted volts, on the job’s own use',
     example: 'size examples/heron.surrik.json --drop 3',
     options:
       '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge ' +

@@ -4,7 +4,7 @@ import { jobCandidates, jobScenarios } from '../core/jobAnswers/options';
 import { DEFAULT_SETTINGS } from '../core/shop/shop';
 import { seriesCsv } from '../core/openFormats/seriesCsv';
 import { compare } from '../core/plan/compare';
-import { MOST_COMPARED, usualPick } from '../core/plan/candidates';
+import { MAX_COMPARED, usualPick } from '../core/plan/candidates';
 import { sampleCandidate, spreadOf } from '../core/plan/sensitivity';
 import type { Scenario } from '../core/simulate/scenarioSchema';
 import { simulate } from '../core/simulate/simulate';
@@ -52,8 +52,8 @@ export const TIME_VERBS: Readonly<Record<string, Verb>> = {
       const unknown = ids.find((id) => !all.some((c) => c.id === id));
       if (unknown !== undefined)
         throw new BadInput('--candidates', unknown, `some of ${all.map((c) => c.id).join(', ')}`);
-      if (ids.length > MOST_COMPARED)
-        throw new BadInput('--candidates', `${ids.length} of them`, `at most ${MOST_COMPARED}`);
+      if (ids.length > MAX_COMPARED)
+        throw new BadInput('--candidates', `${ids.length} of them`, `at most ${MAX_COMPARED}`);
       const some = all.filter((c) => ids.includes(c.id));
       const use = scenarios(context);
       const { labourPerHour, partsTimes } = DEFAULT_SETTINGS;

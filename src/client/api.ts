@@ -1,6 +1,6 @@
 'use client';
 /** Calls to our own server, with errors a person can act on. */
-import type { Answer, AnswerName } from '../core/openFormats/answers';
+import type { ApiAnswer, ApiAnswerName } from '../core/openFormats/answers';
 import type { CommandType, Payload } from '../core/job/command';
 import type { Job } from '../core/job/job';
 import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
@@ -46,7 +46,7 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
 }
 
 /** An answer whose shape is agreed: held against its schema where answers are checked. */
-const agreed = async <N extends AnswerName>(name: N, path: string, init?: RequestInit): Promise<Answer<N>> =>
+const agreed = async <N extends ApiAnswerName>(name: N, path: string, init?: RequestInit): Promise<ApiAnswer<N>> =>
   checkedAnswer(name, await (await request(path, init)).json());
 
 const call = async <T>(path: string, init?: RequestInit): Promise<T> => (await (await request(path, init)).json()) as T;
@@ -55,8 +55,8 @@ const call = async <T>(path: string, init?: RequestInit): Promise<T> => (await (
 async function ifNewer<N extends 'jobSnapshot' | 'boardPage'>(
   name: N,
   path: string,
-  has: Answer<N> | undefined,
-): Promise<Answer<N>> {
+  has: ApiAnswer<N> | undefined,
+): Promise<ApiAnswer<N>> {
   const response = await request(has ? `${path}?since=${encodeURIComponent(has.stamp)}` : path);
   return response.status === 204 ? has! : checkedAnswer(name, await response.json());
 }
@@ -92,7 +92,7 @@ export const fetchOlder = (before: number): Promise<BoardPage> => agreed('boardP
 export const postOpenJob = (job: OpenJob): Promise<{ number: number; again: boolean }> =>
   call('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(job) });
 
-export const postCommand = (to: number | 'shop', command: unknown): Promise<Answer<'acknowledged'>> =>
+export const postCommand = (to: number | 'shop', command: unknown): Promise<ApiAnswer<'acknowledged'>> =>
   agreed('acknowledged', `/api/commands?${to === 'shop' ? 'shop' : `job=${to}`}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

@@ -4,10 +4,10 @@ import type { Knex } from 'knex';
 import { canonical } from '../core/units/canonical';
 import type { DocumentIssue } from '../core/rig/issue';
 import type { Result } from '../core/units/result';
-import type { Answer } from '../core/openFormats/answers';
+import type { ApiAnswer } from '../core/openFormats/answers';
 import { Refused, type Actor } from './actor';
 
-export type Acknowledged = Answer<'acknowledged'>;
+export type Acknowledged = ApiAnswer<'acknowledged'>;
 
 interface Envelope {
   id: string;

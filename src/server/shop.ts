@@ -3,15 +3,15 @@ import type { Knex } from 'knex';
 import { DEFAULT_SETTINGS, reduceShop, type Settings, type Shop } from '../core/shop/shop';
 import { shopMatter } from '../core/shop/shopSchema';
 import { validateShopCommand } from '../core/openFormats/validate';
-import { paceOf, type Pace, type Step } from '../core/diagnose/pace';
+import { paceOf, type Pace, type TimedStep } from '../core/diagnose/pace';
 import { pointPlace } from '../core/probe/measurement';
 import type { Rig } from '../core/rig/schema';
-import type { Answer } from '../core/openFormats/answers';
+import type { ApiAnswer } from '../core/openFormats/answers';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
 
-export type ShopSnapshot = Answer<'shopSnapshot'>;
+export type ShopSnapshot = ApiAnswer<'shopSnapshot'>;
 
 /** The shop of the transaction; settings it never touched are the usual ones. */
 export async function loadShop(tx: Knex.Transaction, lock = false): Promise<{ seq: number; shop: Shop }> {
@@ -46,7 +46,7 @@ const RECENT_JOBS = 60;
 
 async function shopPace(tx: Knex.Transaction): Promise<Pace[]> {
   const jobs = (await tx('jobs').orderBy('number', 'desc').limit(RECENT_JOBS).select('id')) as { id: string }[];
-  const rounds: Step[][] = [];
+  const rounds: TimedStep[][] = [];
   for (const { id } of jobs) {
     const { doc } = (await tx('revisions').where({ job_id: id }).orderBy('position', 'desc').first('doc')) as {
       doc: Rig;
@@ -63,7 +63,7 @@ async function shopPace(tx: Knex.Transaction): Promise<Pace[]> {
     const places = new Map(doc.probes.filter((p) => !p.retired).map((p) => [p.key, pointPlace(doc, p.key).place]));
     for (const by of new Set(readings.map((r) => r.by_name)))
       rounds.push(
-        readings.flatMap((r): Step[] => {
+        readings.flatMap((r): TimedStep[] => {
           const place = places.get(r.probe);
           return r.by_name !== by || place === undefined
             ? []

@@ -2,7 +2,7 @@
 /** A file the server makes of the job. What waits on this device goes there first, so that the newest is in it. */
 import { FileDown } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { useBench } from './shell/jobPage';
+import { useJobPage } from './shell/jobPage';
 
 export function ServerFile({
   href,
@@ -13,7 +13,7 @@ export function ServerFile({
   icon?: ReactNode;
   children: ReactNode;
 }) {
-  const { waiting } = useBench();
+  const { waiting } = useJobPage();
   const link = useRef<HTMLAnchorElement>(null);
   const [asked, setAsked] = useState(false);
   useEffect(() => {

@@ -51,7 +51,7 @@ const KEEP = 3;
 const bandTables = new Map<string, BandTable>();
 const beliefs = new Map<string, Belief>();
 
-function kept<T>(map: Map<string, T>, key: string, make: () => T): T {
+function memoised<T>(map: Map<string, T>, key: string, make: () => T): T {
   let value = map.get(key);
   if (!value) {
     value = make();
@@ -61,7 +61,7 @@ function kept<T>(map: Map<string, T>, key: string, make: () => T): T {
   return value;
 }
 
-const bandTable = (rig: NamedRig) => kept(bandTables, rig.key, () => new BandTable(compileRig(rig.doc)));
+const bandTable = (rig: NamedRig) => memoised(bandTables, rig.key, () => new BandTable(compileRig(rig.doc)));
 
 const api = {
   table(rig: NamedRig, blackLead: string): RigTable {
@@ -98,7 +98,7 @@ const api = {
     observed: readonly Observed[],
     options: DiagnoseOptions,
   ): Diagnosis {
-    const belief = kept(
+    const belief = memoised(
       beliefs,
       `${rig.key} ${clues.join()} ${JSON.stringify(assumed)}`,
       () => new Belief(compileRig(rig.doc), clues, assumptionsOf(assumed)),

@@ -37,11 +37,15 @@ const api = {
     progress: (share: number) => void,
   ): Promise<ReadLog> {
     const series = readLog(await file.text(), face, map, progress);
-    if (series.t.length === 0)
+    if (series.t.length === 0) {
+      const [first] = series.problems;
       throw new Error(
         `None of ${series.rows} lines is a sample. ` +
-          `${series.problems[0] ? `Line ${series.problems[0].line}: found ${series.problems[0].found}, wanted ${series.problems[0].wanted}.` : 'Is a column of times picked, and one of numbers?'}`,
+          (first
+            ? `Line ${first.line}: found ${first.found}, wanted ${first.wanted}.`
+            : 'Is a column of times picked, and one of numbers?'),
       );
+    }
     extremes = series.channels.map((c) => ({ role: c.role, of: new Extremes(series.t, c.values) }));
     return {
       reading: analyseLog(series, context),

@@ -14,7 +14,7 @@ import type { TowReport } from '../core/rules/tow/report';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
 
-import { howLate, howLong, howLongLasts, howLongStands, type Answer } from '../core/plan/questions';
+import { howLate, howLong, howLongLasts, howLongStands, type HoursAnswer } from '../core/plan/questions';
 import {
   influences,
   sampleCandidate,
@@ -85,7 +85,7 @@ const api = {
   build(job: Job): JobBuild | undefined {
     return buildJob(job);
   },
-  ask(job: Job, { candidate, question, celsius, loads }: Asked): Answer {
+  ask(job: Job, { candidate, question, celsius, loads }: Asked): HoursAnswer {
     const c = pick(job, [candidate])[0]!;
     const bank = houseBankOf(c.rig);
     const of = {

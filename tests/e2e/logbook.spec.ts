@@ -217,11 +217,10 @@ test('wiring and owner’s card are pages to print, and files', async ({ page })
   expect(await markers(page)).toBe(1);
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
-  for (const file of [
-    'report.pdf',
-    'card.pdf',
-    `wiring.pdf?revision=${((await (await page.request.get('/api/jobs/2903/snapshot')).json()) as { job: { revisions: { id: string }[] } }).job.revisions[0]!.id}`,
-  ]) {
+  const snapshot = (await (await page.request.get('/api/jobs/2903/snapshot')).json()) as {
+    job: { revisions: { id: string }[] };
+  };
+  for (const file of ['report.pdf', 'card.pdf', `wiring.pdf?revision=${snapshot.job.revisions[0]!.id}`]) {
     const response = await page.request.get(`/api/jobs/2903/${file}`);
     expect(response.status(), file).toBe(200);
     expect((await response.body()).subarray(0, 5).toString()).toBe('%PDF-');

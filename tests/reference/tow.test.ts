@@ -16,7 +16,7 @@ import { solveTow } from '../../src/core/operate/tow/solveTow';
 import { COUPLED_HOURS, towTroubles } from '../../src/core/rules/tow/troubles';
 import { usualTow } from '../../src/core/rules/tow/usual';
 import { towVehicle, type TowVehicle } from '../../src/core/compile/tow/vehicle';
-import { startLimitSoc } from '../../src/core/size/bench/batteries';
+import { startLimitSoc } from '../../src/core/size/calculators/batteries';
 import { seededRng } from '../../src/core/units/rng';
 import { byHand, type HandSolved, type When } from './towByHand';
 

@@ -6,8 +6,14 @@ import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useState } from 'react';
 import { fetchBoard, fetchShop, sendNote } from '@/client/api';
-import { CALCULATORS } from '@/core/size/bench';
-import { valuesOf, type Answer, type Calculator, type Figure, type Input } from '@/core/size/bench/calculator';
+import { CALCULATORS } from '@/core/size/calculators';
+import {
+  valuesOf,
+  type CalculatorAnswer,
+  type Calculator,
+  type Figure,
+  type Input,
+} from '@/core/size/calculators/calculator';
 import { DEFAULT_SETTINGS } from '@/core/shop/shop';
 import { inWordsQuantity, QUANTITIES, shownIn, storedFrom, unitOf, type Units } from '@/core/units/quantity';
 import { inWords } from '@/core/units/vocabulary';
@@ -175,7 +181,7 @@ function Field({
   );
 }
 
-function Plate({ answer, units, words }: { answer: Answer; units: Units; words(t: string): string }) {
+function Plate({ answer, units, words }: { answer: CalculatorAnswer; units: Units; words(t: string): string }) {
   const [main, ...rest] = answer.figures as [Figure, ...Figure[]];
   const Mark = answer.mark ? MARKS[answer.mark] : undefined;
   const { digits } = QUANTITIES[main.quantity];
@@ -205,12 +211,18 @@ function Plate({ answer, units, words }: { answer: Answer; units: Units; words(t
 }
 
 /** What is written down in the job: inputs, answer, and how it came about. */
-function asNote(c: Calculator, given: Record<string, string | undefined>, answer: Answer, units: Units): string {
+function asNote(
+  c: Calculator,
+  given: Record<string, string | undefined>,
+  answer: CalculatorAnswer,
+  units: Units,
+): string {
   const values = valuesOf(c, given);
-  const inputs = c.inputs.map(
-    (i) =>
-      `${i.label} ${i.kind === 'number' ? inWordsQuantity(i.quantity, values.number(i.id), units) : i.choices.find((x) => x.id === values.choice(i.id))!.label}`,
-  );
+  const inWords = (i: Input): string =>
+    i.kind === 'number'
+      ? inWordsQuantity(i.quantity, values.number(i.id), units)
+      : i.choices.find((x) => x.id === values.choice(i.id))!.label;
+  const inputs = c.inputs.map((i) => `${i.label} ${inWords(i)}`);
   const figures = answer.figures.map((f) => `${f.label} ${inWordsQuantity(f.quantity, f.value, units)}`);
   return `Calculated, ${c.title.toLowerCase()}: ${inputs.join('; ')}. ${figures.join('; ')}. ${answer.says} (${c.formula})`;
 }

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seededRng } from '../units/rng';
-import { copyValues, emptyValues, type Topology, type Values } from './network';
+import { copyValues, emptyValues, type Topology, type DeviceValues } from './network';
 import { kirchhoffResidual, resistorAmps, valueSensitivities } from './readings';
 import { Solver } from './solve';
 
 /** A random connected network of resistors over six decades, two batteries and two limited sources. */
-function randomNetwork(seed: number): { topology: Topology; values: Values } {
+function randomNetwork(seed: number): { topology: Topology; values: DeviceValues } {
   const rng = seededRng(seed);
   const nodes = 4 + Math.floor(rng.uniform() * 14);
   const pick = (n: number) => Math.floor(rng.uniform() * n);

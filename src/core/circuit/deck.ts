@@ -4,7 +4,7 @@
  * SPICE's own Newton may cycle. A deck without it (`nodeset: false`) is the independent check.
  */
 import { lampCoefficients } from './lamp';
-import { PORT_VALUES, type Topology, type Values } from './network';
+import { PORT_VALUES, type Topology, type DeviceValues } from './network';
 
 export interface DeckProbe {
   /** Printed name: lower case letters, digits, underscore. */
@@ -28,7 +28,7 @@ const THERMAL_VOLTS_27C = (1.380649e-23 * 300.15) / 1.602176634e-19;
 
 const num = (x: number): string => x.toExponential(15);
 
-export function spiceDeck(topology: Topology, values: Values, options: DeckOptions): string {
+export function spiceDeck(topology: Topology, values: DeviceValues, options: DeckOptions): string {
   const node = (n: number) => (n === 0 ? '0' : `n${n}`);
   const across = (a: number, b: number) =>
     a === 0 ? `(-v(${node(b)}))` : b === 0 ? `v(${node(a)})` : `(v(${node(a)})-v(${node(b)}))`;

@@ -2,7 +2,7 @@
  * The numbers of each nonlinear element by name. They stand packed in one array, PORT_VALUES a port; nobody outside
  * this room counts where.
  */
-import { PORT_VALUES, type PortBranch, type Values } from './network';
+import { PORT_VALUES, type PortBranch, type DeviceValues } from './network';
 
 export type DeviceKind = PortBranch['kind'];
 
@@ -23,8 +23,8 @@ export const deviceIndex = <K extends DeviceKind>(kind: K, port: number, name: D
 
 /** One number of one kind of device, read and written in a set of values. */
 export interface DeviceParam {
-  get(values: Values, port: number): number;
-  set(values: Values, port: number, value: number): void;
+  get(values: DeviceValues, port: number): number;
+  set(values: DeviceValues, port: number, value: number): void;
 }
 
 const at = (offset: number): DeviceParam => ({

@@ -50,7 +50,7 @@ export interface Topology {
  */
 export const PORT_VALUES = 3;
 
-export interface Values {
+export interface DeviceValues {
   /** Ω per resistor; Infinity is an open circuit. */
   resistorOhms: Float64Array;
   emfVolts: Float64Array;
@@ -59,7 +59,7 @@ export interface Values {
   deviceParams: Float64Array;
 }
 
-export function emptyValues(topology: Topology): Values {
+export function emptyValues(topology: Topology): DeviceValues {
   return {
     resistorOhms: new Float64Array(topology.resistors.length).fill(Infinity),
     emfVolts: new Float64Array(topology.emfs.length),
@@ -68,7 +68,7 @@ export function emptyValues(topology: Topology): Values {
   };
 }
 
-export function copyValues(from: Values, to: Values): void {
+export function copyValues(from: DeviceValues, to: DeviceValues): void {
   to.resistorOhms.set(from.resistorOhms);
   to.emfVolts.set(from.emfVolts);
   to.emfOhms.set(from.emfOhms);

@@ -6,7 +6,7 @@ import { lampCurrent } from './lamp';
 import { PORT_VALUES, type PortBranch } from './network';
 
 /** Beyond this many η the sinh goes on as a straight line, so that Newton never overflows. */
-const LINEAR_BEYOND = 30;
+const LINEAR_BEYOND_ETA = 30;
 
 export function portCurrent(
   kind: PortBranch['kind'],
@@ -34,9 +34,9 @@ export function portCurrent(
     return;
   }
   if (kind === 'diode') {
-    const x = Math.min(LINEAR_BEYOND, -u / p1);
+    const x = Math.min(LINEAR_BEYOND_ETA, -u / p1);
     const e = Math.exp(x);
-    out[0] = p0 * (e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND)) - 1);
+    out[0] = p0 * (e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND_ETA)) - 1);
     out[1] = (-p0 * e) / p1;
     return;
   }
@@ -54,10 +54,10 @@ export function portCurrent(
   }
   const eta = u >= 0 ? p1 : p2;
   const x = u / eta;
-  if (x > LINEAR_BEYOND || x < -LINEAR_BEYOND) {
-    const cosh = Math.cosh(LINEAR_BEYOND);
-    const beyond = Math.abs(x) - LINEAR_BEYOND;
-    out[0] = -p0 * Math.sign(x) * (Math.sinh(LINEAR_BEYOND) + cosh * beyond);
+  if (x > LINEAR_BEYOND_ETA || x < -LINEAR_BEYOND_ETA) {
+    const cosh = Math.cosh(LINEAR_BEYOND_ETA);
+    const beyond = Math.abs(x) - LINEAR_BEYOND_ETA;
+    out[0] = -p0 * Math.sign(x) * (Math.sinh(LINEAR_BEYOND_ETA) + cosh * beyond);
     out[1] = (-p0 * cosh) / eta;
     return;
   }
@@ -114,14 +114,14 @@ export function portValueSlopes(
     return;
   }
   if (kind === 'diode') {
-    const x = Math.min(LINEAR_BEYOND, -u / p1);
+    const x = Math.min(LINEAR_BEYOND_ETA, -u / p1);
     const e = Math.exp(x);
-    out[0] = e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND)) - 1;
+    out[0] = e * (1 + Math.max(0, -u / p1 - LINEAR_BEYOND_ETA)) - 1;
     out[1] = (p0 * e * u) / (p1 * p1);
     return;
   }
   const eta = u >= 0 ? p1 : p2;
-  const x = Math.max(-LINEAR_BEYOND, Math.min(LINEAR_BEYOND, u / eta));
+  const x = Math.max(-LINEAR_BEYOND_ETA, Math.min(LINEAR_BEYOND_ETA, u / eta));
   out[0] = -Math.sinh(x);
   out[u >= 0 ? 1 : 2] = (p0 * Math.cosh(x) * u) / (eta * eta);
 }

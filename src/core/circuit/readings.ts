@@ -1,10 +1,15 @@
 /** What is read off a solved network: branch amps, slopes by every value, and whether it adds up. */
-import { PORT_VALUES, type Values } from './network';
+import { PORT_VALUES, type DeviceValues } from './network';
 import { portCurrent, portValueSlopes } from './ports';
 import type { Solver } from './solve';
 
 /** Derivatives of an output by every value of the network, from its adjoint vector. Same layout as Values. */
-export function valueSensitivities(solver: Solver, values: Values, lambda: Float64Array, out: Values): void {
+export function valueSensitivities(
+  solver: Solver,
+  values: DeviceValues,
+  lambda: Float64Array,
+  out: DeviceValues,
+): void {
   const { resistors, emfs, ports } = solver.topology;
   const v = solver.volts;
   for (let i = 0; i < resistors.length; i++) {
@@ -26,7 +31,7 @@ export function valueSensitivities(solver: Solver, values: Values, lambda: Float
     portValueSlopes(kind, values.deviceParams, p, solver.portVolts[p]!, slopes);
     for (let k = 0; k < PORT_VALUES; k++) out.deviceParams[p * PORT_VALUES + k] = l * slopes[k]!;
     // What a converter gives, it also takes.
-    for (const tie of solver.ties) {
+    for (const tie of solver.couplings) {
       if (tie.outPort !== p) continue;
       const input = ports[tie.inPort]!;
       const taken = (lambda[input.plus]! - lambda[input.minus]!) * -tie.byOutAmps;
@@ -37,13 +42,13 @@ export function valueSensitivities(solver: Solver, values: Values, lambda: Float
 }
 
 /** Amps through a resistor from a to b. */
-export function resistorAmps(solver: Solver, values: Values, index: number): number {
+export function resistorAmps(solver: Solver, values: DeviceValues, index: number): number {
   const { a, b } = solver.topology.resistors[index]!;
   return (solver.volts[a]! - solver.volts[b]!) / values.resistorOhms[index]!;
 }
 
 /** Amps into the plus terminal of a battery's EMF branch: positive is charging. */
-export function emfAmps(solver: Solver, values: Values, index: number): number {
+export function emfAmps(solver: Solver, values: DeviceValues, index: number): number {
   const { plus, minus } = solver.topology.emfs[index]!;
   return (solver.volts[plus]! - solver.volts[minus]! - values.emfVolts[index]!) / values.emfOhms[index]!;
 }
@@ -52,7 +57,7 @@ export function emfAmps(solver: Solver, values: Values, index: number): number {
  * Largest current, in A, that fails to add up to zero at any node: an independent check that uses only the
  * node volts and the elements' own laws, nothing of the factorisation.
  */
-export function kirchhoffResidual(solver: Solver, values: Values): number {
+export function kirchhoffResidual(solver: Solver, values: DeviceValues): number {
   const { resistors, emfs, ports, nodeNames } = solver.topology;
   const sum = new Float64Array(nodeNames.length);
   const move = (from: number, to: number, amps: number) => {

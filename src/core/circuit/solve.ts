@@ -6,12 +6,12 @@
  * each i falls with u, that equation is the gradient of a strictly convex function, so it has exactly one
  * solution and Newton with a line search on the sign of the slope finds it from any start.
  */
-import type { PortBranch, Topology, Values } from './network';
+import type { PortBranch, Topology, DeviceValues } from './network';
 import { portCurrent } from './ports';
 import { solveDense } from './small';
 import { SparseFactor, SparsePattern } from './sparse';
 
-const MAX_NEWTON = 120;
+const MAX_NEWTON_ITERATIONS = 120;
 const QUICK_ITERATIONS = 15;
 const VOLT_TOLERANCE = 1e-11;
 /** Below this a residual that stops falling is rounding, not error. */
@@ -30,7 +30,7 @@ export type SolveOutcome = { converged: true; iterations: number } | { converged
  * Two ports tied by a converter at the present solution: how the current it takes follows the volts of its
  * input and of its output, and the current it gives.
  */
-export interface Tie {
+export interface ConverterCoupling {
   inPort: number;
   outPort: number;
   /** d(amps taken)/d(volts of the input): negative, a constant power. */
@@ -65,7 +65,7 @@ export class Solver {
   private readonly portSlot: Int32Array;
   private readonly shunt: Float64Array;
   /** Set by whoever ties ports, after each solve. */
-  ties: readonly Tie[] = [];
+  couplings: readonly ConverterCoupling[] = [];
   private readonly work: Float64Array;
   private readonly columns: Float64Array; // A⁻¹·(port incidence), one port after the other
   private readonly base: Float64Array; // A⁻¹·(EMF currents)
@@ -119,13 +119,13 @@ export class Solver {
   }
 
   /** Factors, reduces to the ports, iterates there, and writes the node volts. */
-  solve(values: Values): SolveOutcome {
+  solve(values: DeviceValues): SolveOutcome {
     this.prepare(values);
     return this.iterate(values);
   }
 
   /** The linear half: needed again whenever a resistance or an EMF changed. */
-  prepare(values: Values): void {
+  prepare(values: DeviceValues): void {
     this.assemble(values);
     this.factor.factorise();
     this.reduce(values);
@@ -135,14 +135,14 @@ export class Solver {
    * The nonlinear half, for the values last prepared. Sweeping a source's set-point or limit needs only
    * this. Starts from the previous solution.
    */
-  iterate(values: Values): SolveOutcome {
+  iterate(values: DeviceValues): SolveOutcome {
     const outcome = this.newton(values);
     this.expand();
     return outcome;
   }
 
   /** Changes one EMF in the prepared network without factoring again. */
-  shiftEmf(index: number, deltaVolts: number, values: Values): void {
+  shiftEmf(index: number, deltaVolts: number, values: DeviceValues): void {
     const e = this.topology.emfs[index]!;
     let column = this.emfColumns.get(index);
     if (!column) {
@@ -163,7 +163,7 @@ export class Solver {
     if (p >= 0) x[p] = x[p]! + amount;
   }
 
-  private assemble(values: Values): void {
+  private assemble(values: DeviceValues): void {
     const { resistors, emfs } = this.topology;
     const { diagonal, lower } = this.factor;
     const pos = this.pattern.position;
@@ -206,7 +206,7 @@ export class Solver {
     }
   }
 
-  private reduce(values: Values): void {
+  private reduce(values: DeviceValues): void {
     const { emfs } = this.topology;
     const { columns, base, portPlus, portMinus, portCount: m, Z } = this;
     const n = this.pattern.size;
@@ -259,7 +259,7 @@ export class Solver {
     }
   }
 
-  private evaluate(values: Values): void {
+  private evaluate(values: DeviceValues): void {
     const { portKinds, portVolts, portAmps, slope, pair, shunt } = this;
     for (let p = 0; p < portKinds.length; p++) {
       portCurrent(portKinds[p]!, values.deviceParams, p, portVolts[p]!, pair);
@@ -268,14 +268,14 @@ export class Solver {
     }
   }
 
-  private newton(values: Values): SolveOutcome {
+  private newton(values: DeviceValues): SolveOutcome {
     const m = this.portCount;
     const { Z, Y, V0, portVolts: u, slope, step, from, small } = this;
     if (!this.haveStart) u.set(V0);
     this.haveStart = true;
     this.evaluate(values);
     let residual = this.residual(step);
-    for (let iteration = 0; iteration < MAX_NEWTON; iteration++) {
+    for (let iteration = 0; iteration < MAX_NEWTON_ITERATIONS; iteration++) {
       if (residual < VOLT_TOLERANCE) return { converged: true, iterations: iteration };
       for (let p = 0; p < m; p++) {
         for (let q = 0; q < m; q++) small[p * m + q] = (p === q ? 1 : 0) - Z[p * m + q]! * slope[q]!;
@@ -300,7 +300,7 @@ export class Solver {
     return { converged: false, residualVolts: residual };
   }
 
-  private stayAt(u: Float64Array, values: Values, iterations: number): SolveOutcome {
+  private stayAt(u: Float64Array, values: DeviceValues, iterations: number): SolveOutcome {
     this.portVolts.set(u);
     this.evaluate(values);
     return { converged: true, iterations };
@@ -321,7 +321,7 @@ export class Solver {
   }
 
   /** Moves `portVolts` along `step`, full step if the slope has not turned, else bisecting to where it does. */
-  private lineSearch(values: Values, from: Float64Array, Y: Float64Array): void {
+  private lineSearch(values: DeviceValues, from: Float64Array, Y: Float64Array): void {
     const m = this.portCount;
     const { portVolts: u, portAmps: amps, step: d, V0 } = this;
     u.set(from);
@@ -415,7 +415,7 @@ export class Solver {
       for (let q = 0; q < m; q++) this.small[p * m + q] = (p === q ? 1 : 0) - this.slope[p]! * this.Z[p * m + q]!;
     }
     // A tied input's current follows two voltages: the port slopes are then a matrix, and this its transpose.
-    for (const tie of this.ties) {
+    for (const tie of this.couplings) {
       for (const [p, s] of [
         [tie.inPort, -tie.byInVolts],
         [tie.outPort, -tie.byOutVolts],

@@ -11,7 +11,15 @@ import type { Topology } from '../circuit/network';
 import type { OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
-import type { Choice, ClosedBy, ControllerWiring, ElementSpec, PartContext, PartKind, Value } from '../parts/part';
+import type {
+  ParameterChoice,
+  ClosedBy,
+  ControllerWiring,
+  ElementSpec,
+  PartContext,
+  PartKind,
+  ElementValue,
+} from '../parts/part';
 import type { Endpoint, Rig } from '../rig/schema';
 import { parameterAt, type Parameter, type Scale } from '../units/parameter';
 import { wireResistance } from '../units/wire';
@@ -35,7 +43,7 @@ export type Slot =
   | { array: 'emfOhms'; index: number }
   | { array: 'deviceParams'; index: number };
 
-export interface ModelRule {
+export interface ModelExpression {
   /** Element id plus which of its values, for the working shown to a user. */
   id: string;
   slot: Slot;
@@ -49,7 +57,7 @@ export interface ModelRule {
 }
 
 /** A rule that is no value of the network itself. */
-export type BoundRule = Omit<ModelRule, 'slot' | 'closedBy'>;
+export type BoundExpression = Omit<ModelExpression, 'slot' | 'closedBy'>;
 
 /** A converter: two ports of the network and what ties them. */
 export interface ModelConverter {
@@ -57,9 +65,9 @@ export interface ModelConverter {
   /** Port of the input (kind `current`) and of the output (kind `source`). */
   inPort: number;
   outPort: number;
-  efficiency: BoundRule;
-  inLimit: BoundRule;
-  idle: BoundRule;
+  efficiency: BoundExpression;
+  inLimit: BoundExpression;
+  idle: BoundExpression;
 }
 
 export interface ModelController {
@@ -75,7 +83,7 @@ export interface CompiledRig {
   rig: Rig;
   topology: Topology;
   params: readonly ModelParameter[];
-  rules: readonly ModelRule[];
+  rules: readonly ModelExpression[];
   controllers: readonly ModelController[];
   converters: readonly ModelConverter[];
   /** Resistors that are copper, joints, bonds and main contacts: what is lost in them is loss. */
@@ -99,7 +107,7 @@ class Assembly {
   readonly topology: Topology = { nodeNames: [], resistors: [], emfs: [], ports: [] };
   readonly params: ModelParameter[] = [];
   readonly param = new Map<string, number>();
-  readonly rules: ModelRule[] = [];
+  readonly rules: ModelExpression[] = [];
   readonly resistor = new Map<string, number>();
   readonly port = new Map<string, number>();
   readonly node = new Map<string, number>();
@@ -139,7 +147,7 @@ class Assembly {
     kind: K,
     port: number,
     name: DeviceParamName<K>,
-    rule: Omit<BoundRule, 'id'>,
+    rule: Omit<BoundExpression, 'id'>,
   ): void {
     const index = deviceIndex(kind, port, name);
     this.rules.push({ id: `${id}.${name}`, slot: { array: 'deviceParams', index }, ...rule });
@@ -151,7 +159,7 @@ interface PartAssembly {
   id: string;
   kind: PartKind;
   at(terminal: string): number;
-  bind(value: Value): Omit<BoundRule, 'id'>;
+  bind(value: ElementValue): Omit<BoundExpression, 'id'>;
 }
 
 /** Compiles a rig that has passed schema and checkRig. */
@@ -343,11 +351,11 @@ function compileMetal(model: Assembly, rig: Rig): void {
 
 /** A choice takes the parameters of all its rules, each once: its slope by one must not be counted twice. */
 function bindChoice(
-  choice: Choice,
+  choice: ParameterChoice,
   part: string,
   paramIndex: (name: string) => number,
   context: PartContext,
-): Omit<BoundRule, 'id'> {
+): Omit<BoundExpression, 'id'> {
   const names = Object.keys(choice.of);
   const used = [...new Set(names.flatMap((name) => choice.of[name]!.params))];
   const from = new Map(

@@ -3,7 +3,7 @@
  * when both have fallen. With its coach sense behind an open disconnect it sees nothing there.
  */
 import { enter, type ControllerKind, type ControllerStep, type Mode } from './controller';
-import { MODULE_RUNS_ABOVE, TIMER_SLACK } from './voltageLink';
+import { RUNS_ABOVE_VOLTS, TIMER_SLACK } from './voltageLink';
 
 /**
  * Inputs: `chassis` and `coach` volts at its sense wires. Settings: `closeAt`, `openAt` volts (13.0–13.3
@@ -24,7 +24,7 @@ export const bidirectionalLink: ControllerKind = {
     const higher = Math.max(chassis, coach);
     const says = `chassis ${chassis.toFixed(2)} V, coach ${coach.toFixed(2)} V`;
     const at = (name: string, why: string, timer?: number): ControllerStep => step(enter(mode, name, dt), why, timer);
-    if (higher < MODULE_RUNS_ABOVE) return at('open', `${says}: too little to run on`);
+    if (higher < RUNS_ABOVE_VOLTS) return at('open', `${says}: too little to run on`);
     const closed = mode.name.startsWith('closed') || mode.name.startsWith('letting-go');
     if (closed) {
       const from = mode.name.endsWith('coach') ? 'coach' : 'chassis';

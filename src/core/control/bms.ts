@@ -7,10 +7,10 @@ import { enter, type ControllerKind } from './controller';
 import { TIMER_SLACK } from './voltageLink';
 
 /** Seconds a limit must be passed, and for which it then stays open: from memory. */
-const HOLDS = 3;
-const STAYS = 60;
+const LIMIT_SECONDS = 3;
+const OPEN_SECONDS = 60;
 /** A that count as giving. */
-const GIVES = 0.05;
+const GIVING_AMPS = 0.05;
 
 /**
  * Inputs: `volts` at the posts, `gives` amps out of the bank, `celsius`. Settings: `coldest` °C, `highest`,
@@ -49,7 +49,7 @@ export const bms: ControllerKind = {
         : to('flat', 'flat: wants a charge');
     }
     if (volts < lowest && amps < 0) {
-      const left = HOLDS - enter(mode, 'low', dt).seconds;
+      const left = LIMIT_SECONDS - enter(mode, 'low', dt).seconds;
       return left > TIMER_SLACK
         ? to('low', `${volts.toFixed(2)} V under load, under ${lowest.toFixed(1)} V`, left)
         : to('flat', `under ${lowest.toFixed(1)} V: its BMS has opened`);
@@ -62,7 +62,7 @@ export const bms: ControllerKind = {
     }
     if (mode.name === 'too-full') {
       if (volts < settings['rest']!) return to('giving', 'gives; it is full');
-      const left = STAYS - enter(mode, 'too-full', dt).seconds;
+      const left = OPEN_SECONDS - enter(mode, 'too-full', dt).seconds;
       return left > TIMER_SLACK || volts > highest
         ? to(
             'too-full',
@@ -71,11 +71,11 @@ export const bms: ControllerKind = {
           )
         : to('closed', 'has calmed down');
     }
-    if (cold && amps > GIVES)
+    if (cold && amps > GIVING_AMPS)
       return to('too-cold', `${celsius.toFixed(0)} °C: charging is forbidden under ${coldest.toFixed(0)} °C`);
-    if (mode.name === 'giving' && amps < -GIVES) return to('giving', 'gives');
+    if (mode.name === 'giving' && amps < -GIVING_AMPS) return to('giving', 'gives');
     if (volts > highest && amps > 0) {
-      const left = HOLDS - enter(mode, 'high', dt).seconds;
+      const left = LIMIT_SECONDS - enter(mode, 'high', dt).seconds;
       return left > TIMER_SLACK
         ? to('high', `${volts.toFixed(2)} V, over ${highest.toFixed(1)} V`, left)
         : to('too-full', `over ${highest.toFixed(1)} V: its BMS has stopped the charge`);

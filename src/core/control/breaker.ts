@@ -7,15 +7,15 @@ import { enter, type ControllerKind, type ControllerStep } from './controller';
 import { TIMER_SLACK } from './voltageLink';
 
 /** Share of its rating it carries for ever; J553 asks for 100 % (from memory), a warm bay takes the rest. */
-const CARRIES = 1.1;
+const CARRIES_SHARE = 1.1;
 /** s·(x² − CARRIES²): half a minute at twice the rating, within the 5 to 60 s that J553 asks for (from memory). */
-const HEAT = 30 * (4 - CARRIES ** 2);
+const HEAT = 30 * (4 - CARRIES_SHARE ** 2);
 /** V across an open type II under which nothing wants to flow any more. */
 const QUIET_VOLTS = 1;
 
 /** Seconds until a breaker opens at `multiple` times its rating; Infinity where it carries that for ever. */
 export const tripSeconds = (multiple: number): number =>
-  multiple <= CARRIES ? Infinity : Math.max(0.05, HEAT / (multiple ** 2 - CARRIES ** 2));
+  multiple <= CARRIES_SHARE ? Infinity : Math.max(0.05, HEAT / (multiple ** 2 - CARRIES_SHARE ** 2));
 
 /** Inputs: `drop`, volts across it. Settings: `element` Ω, `rating` A, `resetAfter` s; constant `type` 1, 2 or 3. */
 export const breaker: ControllerKind = {

@@ -6,11 +6,11 @@ import { enter, type ControllerKind, type ControllerStep, type Mode } from './co
 import { TIMER_SLACK } from './voltageLink';
 
 /** Seconds the current must stay under the tail before float: usual for shop chargers, from memory. */
-const TAIL_HOLDS = 1200;
+const TAIL_SECONDS = 1200;
 /** Seconds the volts must stay under `rebulk` before it starts over. */
-const REBULK_HOLDS = 60;
+const REBULK_SECONDS = 60;
 /** This close to its volts it is in absorption. */
-const AT_VOLTS = 0.08;
+const AT_SETPOINT_VOLTS = 0.08;
 
 export interface StageSettings {
   absorb: number;
@@ -58,18 +58,18 @@ export function nextStage(mode: Mode, volts: number, amps: number, s: StageSetti
   const now = isStage(mode.name) ? mode.name : 'bulk';
   if (now === 'float' || now === 'sagging') {
     if (volts >= s.rebulk) return to('float', `${says}: floats at ${s.float.toFixed(1)} V`);
-    const left = REBULK_HOLDS - enter(mode, 'sagging', dt).seconds;
+    const left = REBULK_SECONDS - enter(mode, 'sagging', dt).seconds;
     return left > TIMER_SLACK
       ? to('sagging', `${says}, under ${s.rebulk.toFixed(1)} V: starts over soon`, left)
       : to('bulk', `${says}, under ${s.rebulk.toFixed(1)} V: starts over`);
   }
-  if (volts + s.droop * Math.max(0, amps) < s.absorb - AT_VOLTS - 0.1 * Number(now !== 'bulk'))
+  if (volts + s.droop * Math.max(0, amps) < s.absorb - AT_SETPOINT_VOLTS - 0.1 * Number(now !== 'bulk'))
     return to('bulk', `${says}: gives all it can`);
   if (amps < s.tail) {
-    const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
+    const left = TAIL_SECONDS - enter(mode, 'tail', dt).seconds;
     return left > TIMER_SLACK
       ? to('tail', `${says}, under ${s.tail.toFixed(0)} A: floats soon`, left)
-      : to('float', `${says}: under ${s.tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
+      : to('float', `${says}: under ${s.tail.toFixed(0)} A for ${TAIL_SECONDS / 60} min`);
   }
   const left = s.absorbFor - enter(mode, 'absorption', dt).seconds;
   return left > TIMER_SLACK

@@ -7,11 +7,11 @@
  */
 import { nextStage, STAGE_WORDS, type StageSettings } from './chargeStages';
 import { enter, type ControllerKind, type ControllerStep } from './controller';
-import { MODULE_RUNS_ABOVE, TIMER_SLACK } from './voltageLink';
+import { RUNS_ABOVE_VOLTS, TIMER_SLACK } from './voltageLink';
 
 /** Seconds an input must be out of bounds before it counts, and before it is tried again: from memory. */
-const LOCKOUT_HOLDS = 3;
-const RESTART_AFTER = 10;
+const LOCKOUT_SECONDS = 3;
+const RESTART_SECONDS = 10;
 
 interface DcdcSettings extends StageSettings {
   byVolts: number;
@@ -62,19 +62,19 @@ export const dcdcCharger: ControllerKind = {
     });
     const says = `input ${input.toFixed(2)} V`;
     if (inputs['held'] === 1) return off('off', 'switched off by hand');
-    if (input < MODULE_RUNS_ABOVE && !running) return off('off', `${says}: too little to run on`);
-    const wired = s.byVolts ? input >= (running ? s.off : s.on) : (inputs['enable'] ?? 0) > MODULE_RUNS_ABOVE;
+    if (input < RUNS_ABOVE_VOLTS && !running) return off('off', `${says}: too little to run on`);
+    const wired = s.byVolts ? input >= (running ? s.off : s.on) : (inputs['enable'] ?? 0) > RUNS_ABOVE_VOLTS;
 
     if (running) {
       if (input < s.lockout) {
-        const left = LOCKOUT_HOLDS - enter(mode, 'input-low', dt).seconds;
+        const left = LOCKOUT_SECONDS - enter(mode, 'input-low', dt).seconds;
         return left > TIMER_SLACK
           ? still('input-low', `${says}, under ${s.lockout.toFixed(1)} V: stops soon`, left)
           : off('locked-out', `${says}: under ${s.lockout.toFixed(1)} V, locked out`);
       }
       if (!wired) {
         if (!s.byVolts) return off('off', 'its enable wire is dead');
-        const left = LOCKOUT_HOLDS - enter(mode, 'letting-go', dt).seconds;
+        const left = LOCKOUT_SECONDS - enter(mode, 'letting-go', dt).seconds;
         return left > TIMER_SLACK
           ? still('letting-go', `${says}, under ${s.off.toFixed(1)} V: stops soon`, left)
           : off('off', `${says}: under ${s.off.toFixed(1)} V, engine taken for off`);
@@ -83,7 +83,7 @@ export const dcdcCharger: ControllerKind = {
       if (!wired) return off('off', s.byVolts ? `${says}: waits for ${s.on.toFixed(1)} V` : 'not enabled');
       if (mode.name === 'locked-out' || mode.name === 'recovering') {
         if (input < s.restart) return off('locked-out', `${says}: locked out until ${s.restart.toFixed(1)} V`);
-        const left = RESTART_AFTER - enter(mode, 'recovering', dt).seconds;
+        const left = RESTART_SECONDS - enter(mode, 'recovering', dt).seconds;
         if (left > TIMER_SLACK)
           return off('recovering', `${says}: above ${s.restart.toFixed(1)} V, starts again soon`, left);
       } else if (input < s.lockout) return off('off', `${says}: under its lockout of ${s.lockout.toFixed(1)} V`);

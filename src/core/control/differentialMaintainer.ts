@@ -3,7 +3,7 @@ import { enter, type ControllerKind } from './controller';
 import { TIMER_SLACK } from './voltageLink';
 
 /** Seconds a difference must last either way: from memory. */
-const HOLDS = 5;
+const DIFFERENCE_SECONDS = 5;
 
 /** Inputs: `coach`, `chassis` volts. Settings: `closeAt` V of difference (0.75, common practice), `openAt` V. */
 export const differentialMaintainer: ControllerKind = {
@@ -22,13 +22,13 @@ export const differentialMaintainer: ControllerKind = {
     });
     if (mode.name === 'closed' || mode.name === 'letting-go') {
       if (gap >= openAt) return to('closed', says);
-      const left = HOLDS - enter(mode, 'letting-go', dt).seconds;
+      const left = DIFFERENCE_SECONDS - enter(mode, 'letting-go', dt).seconds;
       return left > TIMER_SLACK
         ? to('letting-go', `${says}, under ${openAt.toFixed(2)} V`, left)
         : to('open', `${says}, under ${openAt.toFixed(2)} V`);
     }
     if (gap < closeAt) return to('open', `${says}, needs ${closeAt.toFixed(2)} V`);
-    const left = HOLDS - enter(mode, 'watching', dt).seconds;
+    const left = DIFFERENCE_SECONDS - enter(mode, 'watching', dt).seconds;
     return left > TIMER_SLACK ? to('watching', says, left) : to('closed', `${says}, over ${closeAt.toFixed(2)} V`);
   },
 };

@@ -8,7 +8,7 @@ import type { ControllerKind, ControllerStep, Mode } from './controller';
 import { dcdcCharger } from './dcdcCharger';
 
 /** Share of full sun under which there is no day. */
-const DAYLIGHT = 0.02;
+const DAYLIGHT_SHARE = 0.02;
 const SUN = 'sun-';
 /** States of the vehicle side that run on a timer of their own: the sun waits for them. */
 const TIMED: readonly string[] = ['waiting', 'recovering', 'locked-out'];
@@ -44,7 +44,7 @@ export const dualCharger: ControllerKind = {
       dt,
     );
     const runs = vehicle.chosen?.['power'] === 'on';
-    if (runs || TIMED.includes(vehicle.mode.name) || !takes || !((inputs['sun'] ?? 0) > DAYLIGHT))
+    if (runs || TIMED.includes(vehicle.mode.name) || !takes || !((inputs['sun'] ?? 0) > DAYLIGHT_SHARE))
       return { ...vehicle, chosen: { ...vehicle.chosen, panels, trickle: 'off' }, why: vehicle.why + refuses };
     const { stage, ...sun } = nextStage(
       onSun ? bare(mode) : { name: 'off', seconds: 0 },

@@ -6,8 +6,8 @@ import { enter, type ControllerKind } from './controller';
 import { TIMER_SLACK } from './voltageLink';
 
 /** Seconds under the tail before it holds; seconds of sag before it charges again: from memory. */
-const TAIL_HOLDS = 600;
-const SAG_HOLDS = 30;
+const TAIL_SECONDS = 600;
+const SAG_SECONDS = 30;
 
 /** Inputs: `volts`, `amps` at its output. Settings: `tail` A, `sag` V. The part's `stage` is `charge` or `hold`. */
 export const smartRegulator: ControllerKind = {
@@ -29,13 +29,13 @@ export const smartRegulator: ControllerKind = {
     if (amps <= 0 && mode.name !== 'hold' && mode.name !== 'sagging') return to('charge', 'engine off');
     if (mode.name === 'hold' || mode.name === 'sagging') {
       if (volts >= sag) return to('hold', `${says}: batteries taken for full`);
-      const left = SAG_HOLDS - enter(mode, 'sagging', dt).seconds;
+      const left = SAG_SECONDS - enter(mode, 'sagging', dt).seconds;
       return left > TIMER_SLACK ? to('sagging', says, left) : to('charge', `${says}, under ${sag.toFixed(1)} V`);
     }
     if (amps >= tail) return to('charge', says);
-    const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
+    const left = TAIL_SECONDS - enter(mode, 'tail', dt).seconds;
     return left > TIMER_SLACK
       ? to('tail', says, left)
-      : to('hold', `${says}: under ${tail.toFixed(0)} A for ${TAIL_HOLDS / 60} min`);
+      : to('hold', `${says}: under ${tail.toFixed(0)} A for ${TAIL_SECONDS / 60} min`);
   },
 };

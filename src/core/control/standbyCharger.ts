@@ -7,7 +7,7 @@ import { enter, type ControllerKind, type ControllerStep } from './controller';
 import { TIMER_SLACK } from './voltageLink';
 
 /** Seconds the bank must stay low before the second one joins: from memory. */
-const JOINS_AFTER = 120;
+const JOINS_AFTER_SECONDS = 120;
 
 /** Inputs: `volts`, `amps` of its output. Settings: those of charge stages, and constant `joinBelow` volts. */
 export const standbyCharger: ControllerKind = {
@@ -28,7 +28,7 @@ export const standbyCharger: ControllerKind = {
     if (['off', 'standing-by', 'joining'].includes(mode.name)) {
       if (volts >= joinBelow!)
         return idle('standing-by', `bank at ${volts.toFixed(2)} V: the other charger carries it`);
-      const left = JOINS_AFTER - enter(mode, 'joining', dt).seconds;
+      const left = JOINS_AFTER_SECONDS - enter(mode, 'joining', dt).seconds;
       if (left > TIMER_SLACK)
         return idle('joining', `bank at ${volts.toFixed(2)} V, under ${joinBelow!.toFixed(1)} V: joins soon`, left);
     }

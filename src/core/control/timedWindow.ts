@@ -3,7 +3,7 @@
  * charged, then opens and waits for the window again. On a long drive it cycles: that is normal.
  */
 import { enter, type ControllerKind, type ControllerStep } from './controller';
-import { MODULE_RUNS_ABOVE, TIMER_SLACK } from './voltageLink';
+import { RUNS_ABOVE_VOLTS, TIMER_SLACK } from './voltageLink';
 
 /**
  * Inputs: `chassis`, `coach`, `key` volts. Settings: `low` (12.6 V), `chassisHigh` (13.2 V), `coachHigh`
@@ -16,7 +16,7 @@ export const timedWindow: ControllerKind = {
   step(mode, inputs, settings, dt): ControllerStep {
     const chassis = inputs['chassis'] ?? 0;
     const coach = inputs['coach'] ?? 0;
-    const keyOn = (inputs['key'] ?? 0) > MODULE_RUNS_ABOVE;
+    const keyOn = (inputs['key'] ?? 0) > RUNS_ABOVE_VOLTS;
     const { low, chassisHigh, coachHigh, run } = settings as {
       low: number;
       chassisHigh: number;
@@ -30,7 +30,7 @@ export const timedWindow: ControllerKind = {
       ...(timer === undefined ? {} : { timer }),
     });
     const says = `chassis ${chassis.toFixed(2)} V, coach ${coach.toFixed(2)} V`;
-    if (Math.max(chassis, coach) < MODULE_RUNS_ABOVE) return out('waiting', `${says}: too little to run on`);
+    if (Math.max(chassis, coach) < RUNS_ABOVE_VOLTS) return out('waiting', `${says}: too little to run on`);
     if (mode.name === 'linked') {
       const left = run - mode.seconds - dt;
       return left > TIMER_SLACK

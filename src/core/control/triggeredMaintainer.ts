@@ -5,10 +5,10 @@
 import { enter, type ControllerKind } from './controller';
 import { TIMER_SLACK } from './voltageLink';
 
-const HOLDS = 5;
+const TRIGGER_SECONDS = 5;
 /** A under which bulk has done its work, and seconds for which: from memory. */
 const TAIL_AMPS = 0.5;
-const TAIL_HOLDS = 600;
+const TAIL_SECONDS = 600;
 
 /** Inputs: `coach` volts, `amps` it gives. Settings: `startAt` (13.6 V, common practice), `stopAt` V of the coach. */
 export const triggeredMaintainer: ControllerKind = {
@@ -37,18 +37,18 @@ export const triggeredMaintainer: ControllerKind = {
     });
     if (!on) {
       if (coach < startAt) return to('waiting', `${says}: waits for ${startAt.toFixed(1)} V`);
-      const left = HOLDS - enter(mode, 'watching', dt).seconds;
+      const left = TRIGGER_SECONDS - enter(mode, 'watching', dt).seconds;
       return left > TIMER_SLACK ? to('watching', says, left) : to('bulk', `${says}, over ${startAt.toFixed(1)} V`);
     }
     if (coach < stopAt) {
-      const left = HOLDS - enter(mode, 'letting-go', dt).seconds;
+      const left = TRIGGER_SECONDS - enter(mode, 'letting-go', dt).seconds;
       return left > TIMER_SLACK
         ? to('letting-go', `${says}, under ${stopAt.toFixed(1)} V`, left)
         : to('waiting', `${says}, under ${stopAt.toFixed(1)} V`);
     }
     if (mode.name === 'float') return to('float', `${says}; floats`);
     if (amps >= TAIL_AMPS) return to('bulk', `${says}; gives ${amps.toFixed(1)} A`);
-    const left = TAIL_HOLDS - enter(mode, 'tail', dt).seconds;
+    const left = TAIL_SECONDS - enter(mode, 'tail', dt).seconds;
     return left > TIMER_SLACK
       ? to('tail', `${says}; gives ${amps.toFixed(1)} A`, left)
       : to('float', `gives ${amps.toFixed(1)} A: done`);

@@ -5,7 +5,7 @@
 import { enter, type ControllerKind } from './controller';
 
 /** Below this the module's own electronics do not run. From memory: usual 12 V modules work down to 8–9 V. */
-export const MODULE_RUNS_ABOVE = 8.5;
+export const RUNS_ABOVE_VOLTS = 8.5;
 /** Half a millisecond of slack: adding up steps must not make a timer ring twice. */
 export const TIMER_SLACK = 5e-4;
 
@@ -33,7 +33,7 @@ export const voltageLink: ControllerKind = {
       ...(timer === undefined ? {} : { timer }),
     });
     const says = `chassis has ${volts.toFixed(2)} V`;
-    if (volts < MODULE_RUNS_ABOVE) return open('open', `${says}: too little to run on`);
+    if (volts < RUNS_ABOVE_VOLTS) return open('open', `${says}: too little to run on`);
     if (mode.name === 'closed' || mode.name === 'letting-go') {
       if (volts >= openAt) return shut('closed', `${says}, above ${openAt.toFixed(2)} V`);
       const left = hold - enter(mode, 'letting-go', dt).seconds;

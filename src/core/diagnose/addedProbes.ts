@@ -21,10 +21,10 @@ export interface AddedProbe {
   reads: readonly [{ name: string; value: number }, { name: string; value: number }];
 }
 
-const LEADERS = 3;
-const OFFERED = 3;
+const MAX_LEADING_SUSPECTS = 3;
+const MAX_OFFERED_PROBES = 3;
 /** Apart by so many standard deviations of meter and model, to be worth a new probe. */
-const APART = 5;
+const SEPARATION_SIGMAS = 5;
 
 /** Every point and clamp of a rig that has no probe, as one. */
 export function missingProbes(rig: Rig): Probe[] {
@@ -56,7 +56,7 @@ export function addedProbes(belief: Belief): AddedProbe[] {
   for (const c of belief.live(1e-3)) {
     const component = belief.components[c]!;
     const fault = belief.faults[component.faultIndex]!;
-    if (seen.has(fault.class) || leaders.length === LEADERS) continue;
+    if (seen.has(fault.class) || leaders.length === MAX_LEADING_SUSPECTS) continue;
     seen.add(fault.class);
     const rows = belief.workspace.states.map((state) => {
       const row = new Float64Array(outputs.length);
@@ -84,7 +84,7 @@ export function addedProbes(belief: Belief): AddedProbe[] {
             ? Math.min(belief.assumptions.modelCapVolts, belief.assumptions.modelShare * Math.abs(a))
             : belief.assumptions.modelShareAmps * Math.abs(a);
         const apart = Math.abs(a - b) / Math.hypot(meterSpread(unit, a), model);
-        if (apart > APART)
+        if (apart > SEPARATION_SIGMAS)
           found.push({
             key: probe.key,
             name: probe.name,
@@ -102,6 +102,6 @@ export function addedProbes(belief: Belief): AddedProbe[] {
   found.sort((x, y) => y.apart - x.apart);
   const offered: AddedProbe[] = [];
   for (const { apart: _, ...probe } of found)
-    if (offered.length < OFFERED && !offered.some((p) => p.key === probe.key)) offered.push(probe);
+    if (offered.length < MAX_OFFERED_PROBES && !offered.some((p) => p.key === probe.key)) offered.push(probe);
   return offered;
 }

@@ -39,9 +39,9 @@ interface Row {
 }
 
 /** Linearisations of one component in one state, in one update. */
-const RELINEARISE_AT_MOST = 90;
+const MAX_LINEARISATIONS = 90;
 /** Share from which a component is kept linear about the truth it claims in every state. */
-const LEADER = 0.15;
+const LEADER_SHARE = 0.15;
 /** A component that fell this low for want of a better linearisation still gets one. */
 const WORTH_RELINEARISING = 1e-5;
 const LEFT_OUT_CANNOT_MATTER = 1e-7;
@@ -152,13 +152,13 @@ export class Belief {
    */
   private relinearise(): void {
     const measured = new Set(this.rows.map((r) => Math.floor(r.red / this.workspace.outputsPerState)));
-    let left = RELINEARISE_AT_MOST;
+    let left = MAX_LINEARISATIONS;
     for (let round = 0; round < 3 && left > 0; round++) {
       let moved = false;
       for (const c of this.live(WORTH_RELINEARISING)) {
         const component = this.components[c]!;
         for (let s = 0; s < this.workspace.states.length && left > 0; s++) {
-          if (!measured.has(s) && this.weight[c]! < LEADER) continue;
+          if (!measured.has(s) && this.weight[c]! < LEADER_SHARE) continue;
           if (component.relinearise(s)) {
             moved = true;
             left--;

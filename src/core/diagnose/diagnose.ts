@@ -45,7 +45,7 @@ export interface Suspect {
   against: Clue[];
 }
 
-export type Outcome = {
+export type TestOutcome = {
   /** The suspects that would make it come out so, and their share together. */
   names: string[];
   probability: number;
@@ -74,7 +74,7 @@ export interface NextTest {
   /** About how many suspects are left after it, of how many now. */
   leaves: { of: number; about: number };
   /** What it may read and which suspects that would leave, likeliest first. */
-  outcomes: Outcome[];
+  outcomes: TestOutcome[];
   /** Set when it is a reading already taken, asked for again. */
   retake?: boolean;
 }
@@ -272,9 +272,9 @@ function nextTest(belief: Belief, t: RankedTest): NextTest {
 }
 
 /** What each answer would leave: the suspects that keep a fair share after it. */
-function answerOutcomes(belief: Belief, question: ObservationKind): Outcome[] {
+function answerOutcomes(belief: Belief, question: ObservationKind): TestOutcome[] {
   return question.answers
-    .map(({ id, label }): Outcome => {
+    .map(({ id, label }): TestOutcome => {
       const share = new Map<string, number>();
       let total = 0;
       belief.weight.forEach((w, i) => {
@@ -291,19 +291,19 @@ function answerOutcomes(belief: Belief, question: ObservationKind): Outcome[] {
 }
 
 /** Suspects below this share are left out of what an outcome would mean. */
-const OUTCOME_SHARE = 0.02;
+const MIN_OUTCOME_SHARE = 0.02;
 
 /**
  * What the test would read under the leading suspects, ±2 standard deviations; suspects whose ranges overlap
  * are one outcome, since the test does not part them.
  */
-function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
+function outcomes(belief: Belief, state: string, m: Measurement): TestOutcome[] {
   const red = belief.rowOf(state, m.red)!;
   const black = m.black === undefined ? -1 : belief.rowOf(state, m.black)!;
   const ranges: { names: string[]; probability: number; lo: number; hi: number }[] = [];
   belief.components.forEach((c, i) => {
     const weight = belief.weight[i]!;
-    if (weight < OUTCOME_SHARE / 2) return;
+    if (weight < MIN_OUTCOME_SHARE / 2) return;
     const { mean, sd } = belief.predictive(i, red, black);
     ranges.push({
       names: [belief.faults[c.faultIndex]!.name],
@@ -323,7 +323,7 @@ function outcomes(belief: Belief, state: string, m: Measurement): Outcome[] {
     } else merged.push(range);
   }
   return merged
-    .filter((o) => o.probability >= OUTCOME_SHARE)
+    .filter((o) => o.probability >= MIN_OUTCOME_SHARE)
     .sort((x, y) => y.probability - x.probability)
     .slice(0, 3);
 }

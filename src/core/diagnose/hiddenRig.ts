@@ -5,7 +5,7 @@
 import type { CompiledRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
 import { operatingState, statesOf, type OperatingState } from '../operate/states';
-import { METER, meterNoise, roundToDisplay, SPOT_NOISE } from '../probe/meter';
+import { METER, meterNoise, roundToDisplay, SPOT_NOISE_VOLTS } from '../probe/meter';
 import { readOutputs, rigOutputs, type Output } from '../probe/outputs';
 import { seededRng, seedFrom, type Rng } from '../units/rng';
 import { membersOf, rigFaults, type Fault } from './faults';
@@ -93,7 +93,7 @@ export class HiddenRig {
     let value = this.actual(s, probe, ref);
     const blunder = rng.uniform() < (this.options.blunderShare ?? 0);
     if (blunder) value = this.blundered(rng, s, probe, ref, value, unit);
-    const noise = Math.hypot(meterNoise(unit, value), unit === 'V' ? SPOT_NOISE : 0) * rng.normal();
+    const noise = Math.hypot(meterNoise(unit, value), unit === 'V' ? SPOT_NOISE_VOLTS : 0) * rng.normal();
     return { value: roundToDisplay(unit, value * (unit === 'V' ? this.gain : 1) + noise), unit, blunder };
   }
 

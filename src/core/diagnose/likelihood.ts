@@ -1,5 +1,5 @@
 /** How likely a reading is, given what a component predicts: good reading or blunder. */
-import { meterNoise, SPOT_NOISE, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { meterNoise, SPOT_NOISE_VOLTS, USUAL_METER, type MeterAccuracy } from '../probe/meter';
 import type { Assumptions } from './assumptions';
 
 /** Variance of a reading about the model's prediction, without the parameters' own spread. V² or A². */
@@ -12,7 +12,7 @@ export function readingVariance(
   const noise = meterNoise(unit, predicted, accuracy);
   if (unit === 'A') return noise * noise + (a.modelShareAmps * predicted) ** 2;
   const model = Math.min(a.modelCapVolts, a.modelShare * Math.abs(predicted));
-  return noise * noise + SPOT_NOISE * SPOT_NOISE + model * model;
+  return noise * noise + SPOT_NOISE_VOLTS * SPOT_NOISE_VOLTS + model * model;
 }
 
 const gauss = (x: number, sd: number) => Math.exp((-0.5 * x * x) / (sd * sd)) / (sd * 2.5066282746310002);

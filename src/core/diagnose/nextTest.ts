@@ -34,7 +34,7 @@ export type RankedTest = Ranked &
 const CELLS = [-1.3998, -0.5319, 0, 0.5319, 1.3998] as const;
 const BINS = 160;
 /** Ranking looks at the heaviest components only: the rest move no choice and cost time. */
-const MOST_COMPONENTS = 48;
+const MAX_COMPONENTS = 48;
 
 /** Bin of a value: even millivolts near zero, ever wider above, so that drops and volts share one grid. */
 function bin(value: number, unit: 'V' | 'A'): number {
@@ -122,7 +122,7 @@ export class Outcomes {
 /** All tests worth the name, best first. */
 export function rankTests(belief: Belief, measurements: readonly Measurement[], now: Circumstances): RankedTest[] {
   const a = belief.assumptions;
-  const live = belief.live(2e-3, MOST_COMPONENTS);
+  const live = belief.live(2e-3, MAX_COMPONENTS);
   const classNames = [...new Set(live.map((c) => belief.faults[belief.components[c]!.faultIndex]!.class))];
   const classOf = live.map((c) => classNames.indexOf(belief.faults[belief.components[c]!.faultIndex]!.class));
   const total = live.reduce((s, c) => s + belief.weight[c]!, 0);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { paceOf, type Step } from './pace';
+import { paceOf, type TimedStep } from './pace';
 
-const round = (...ways: [place: string, minutes: number, state?: string][]): Step[] => {
+const round = (...ways: [place: string, minutes: number, state?: string][]): TimedStep[] => {
   let minute = 100;
   return ways.map(([place, minutes, state = 'idle']) => ({ place, state, minute: (minute += minutes) }));
 };

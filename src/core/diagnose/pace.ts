@@ -2,7 +2,7 @@
  * What a shop's own rounds say of its minutes: from one reading to the next in a new place is what opening
  * that place took. Offered to the shop beside the assumed figure, never taken over by itself.
  */
-export interface Step {
+export interface TimedStep {
   /** Minutes since any fixed time. */
   minute: number;
   state: string;
@@ -17,14 +17,14 @@ export interface Pace {
 }
 
 /** A measurement itself takes about this long (rigMeasurements): what is left is the way. */
-const MEASURING = 0.7;
+const MEASURING_MINUTES = 0.7;
 /** Longer than this somebody was called away. Assumed. */
-const LONGEST = 20;
+const MAX_ACCESS_MINUTES = 20;
 /** Fewer say nothing. */
-const ENOUGH = 5;
+const MIN_SAMPLES = 5;
 
 /** Median minutes to open each place, over rounds of readings in the order they were taken. */
-export function paceOf(rounds: readonly (readonly Step[])[]): Pace[] {
+export function paceOf(rounds: readonly (readonly TimedStep[])[]): Pace[] {
   const ways = new Map<string, number[]>();
   for (const round of rounds) {
     const been = new Set<string>();
@@ -34,13 +34,13 @@ export function paceOf(rounds: readonly (readonly Step[])[]): Pace[] {
       been.add(step.place);
       // A change of state has minutes of its own; only the first way to a place opens it.
       if (!before || !first || before.state !== step.state || before.place === step.place) return;
-      const minutes = step.minute - before.minute - MEASURING;
-      if (minutes <= 0 || minutes > LONGEST) return;
+      const minutes = step.minute - before.minute - MEASURING_MINUTES;
+      if (minutes <= 0 || minutes > MAX_ACCESS_MINUTES) return;
       ways.set(step.place, [...(ways.get(step.place) ?? []), minutes]);
     });
   }
   return [...ways]
-    .filter(([, list]) => list.length >= ENOUGH)
+    .filter(([, list]) => list.length >= MIN_SAMPLES)
     .map(([place, list]) => {
       const sorted = [...list].sort((a, b) => a - b);
       const middle = sorted.length >> 1;

@@ -7,7 +7,7 @@ import { is, isOneOf, partKind } from '../parts/kinds';
 import { isFuseOrBreaker } from '../parts/fuses';
 import { compileRig } from '../compile/compile';
 
-import { howLong, howLongLasts, howLongStands, type AskedOf } from '../plan/questions';
+import { howLong, howLongLasts, howLongStands, type HoursQuestion } from '../plan/questions';
 import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue, houseBankOf } from '../rig/value';
 import type { Leg } from '../simulate/scenarioSchema';
@@ -91,14 +91,16 @@ function boostWords(rig: Rig): string[] {
   const over =
     share &&
     ((weakest && share.amps > weakest.rating) || (share.bmsLimit !== undefined && share.amps > share.bmsLimit));
+  const through =
+    share && weakest && share.amps > weakest.rating
+      ? `${weakest.name.toLowerCase()}, ${Math.round(weakest.rating)} A`
+      : `a bank whose protection opens at about ${Math.round(share?.bmsLimit ?? BMS_TIMES_CAPACITY)} A`;
   return [
     `${which.name}: hold it, it lends one bank to the other only while it ` +
       `is held. Never wedge it: it burns the link and flattens both banks.`,
     over
       ? `Do not crank through it: the starter would draw about ${Math.round(share.amps)} A through ` +
-        `${weakest && share.amps > weakest.rating ? `${weakest.name.toLowerCase()}, ${Math.round(weakest.rating)} A` : `a bank whose protection opens at about ${Math.round(share.bmsLimit ?? BMS_TIMES_CAPACITY)} A`}. ` +
-        `Hold it some minutes ` +
-        `to charge, let go, wait a little, then crank.`
+        `${through}. Hold it some minutes to charge, let go, wait a little, then crank.`
       : `For a weak start battery: hold it, crank for at most ${CRANK_SECONDS} s, let ` +
         `go. Better: hold it ten minutes with the other bank full, let go, then crank.`,
   ];
@@ -110,7 +112,7 @@ const ASKED: readonly [from: number, to: number][] = [
   [0.2, 0.8],
 ];
 /** An owner asks in days of driving. */
-const LONGEST_DRIVE = 24;
+const LONGEST_DRIVE_HOURS = 24;
 const FLOOR: Readonly<Record<string, number>> = { lfp: 0.15 };
 
 /** How a charger is set: its volts and what enables it, where it has them. */
@@ -132,7 +134,7 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
   const drive = legs.find((l) => l.kind === 'drive');
   const stand = legs.find((l) => l.kind === 'stand');
   const compiled = compileRig(rig);
-  const of = (leg: Leg | undefined): AskedOf => ({
+  const of = (leg: Leg | undefined): HoursQuestion => ({
     compiled,
     bank: bank?.id ?? '',
     celsius: leg?.celsius ?? 15,
@@ -144,7 +146,7 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
     for (const [from, to] of ASKED)
       hours.push({
         ask: `Drive, to fill it from ${percent(from)} to ${percent(to)}`,
-        answer: howLong(of(drive), 'drive', from, to, LONGEST_DRIVE).says,
+        answer: howLong(of(drive), 'drive', from, to, LONGEST_DRIVE_HOURS).says,
       });
     const floor = FLOOR[partOption(bank, 'chemistry')] ?? 0.5;
     hours.push({

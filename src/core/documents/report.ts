@@ -9,7 +9,7 @@ import { estimate, type Estimate } from '../price/estimate';
 import { clueSays } from '../diagnose/intake';
 import { operatingState } from '../operate/states';
 import { BandTable } from '../probe/bands';
-import { judge, type Verdict as Judged } from '../probe/judge';
+import { judge, type BandPosition as Judged } from '../probe/judge';
 import type { CheckValue, RigCheck } from '../prove/check';
 import { rigChecks } from '../prove/checks';
 import { proofs, type Proof } from '../prove/proofs';
@@ -32,11 +32,11 @@ import {
   standingSignOff,
   standingVerdict,
   type Approval,
-  type Check,
+  type CheckRecord,
   type Job,
   type Reading,
   type Revision,
-  type Verdict,
+  type DeclaredFault,
 } from '../job/job';
 import { assumptionsOf, type Settings } from '../shop/shop';
 
@@ -102,7 +102,7 @@ const value = (r: Reading) => ({
 interface Matter {
   job: Job;
   settings: Settings;
-  verdict: Verdict | undefined;
+  verdict: DeclaredFault | undefined;
   epoch: number;
   /** The rig as it was when the verdict was found: it may have been changed since it came in. */
   found: Revision;
@@ -147,9 +147,10 @@ function readingRows({ job, found, belief, suspect, told }: Matter): ReportReadi
   return told.map((r) => {
     const band = bands.band(r.state, r.probe, r.ref);
     const clue = clues.find((c) => c.reading === r.id);
+    const elsewhere = r.ref && r.ref !== job.blackLead ? ` to ${label(r.ref)}` : '';
     return {
       label: label(r.probe),
-      name: `${found.doc.probes.find((p) => p.key === r.probe)?.name ?? r.probe}${r.ref && r.ref !== job.blackLead ? ` to ${label(r.ref)}` : ''}`,
+      name: `${found.doc.probes.find((p) => p.key === r.probe)?.name ?? r.probe}${elsewhere}`,
       state: operatingState(r.state).label,
       reading: showText(r.value!, r.unit),
       ...(band ? { judged: judge(r.value!, band) } : {}),
@@ -179,7 +180,7 @@ const proofRows = (list: readonly Proof[]): ReportProof[] =>
 
 interface CheckWithResult {
   check: RigCheck;
-  result: Check | undefined;
+  result: CheckRecord | undefined;
 }
 
 /** The checks that are due, and those somebody made all the same. */
@@ -192,7 +193,7 @@ function checksOf({ job, found, made, built }: Matter): CheckWithResult[] {
     .filter(({ check, result }) => check.required || result);
 }
 
-const RESULT_WORDS: Record<Check['result'], string> = {
+const RESULT_WORDS: Record<CheckRecord['result'], string> = {
   pass: 'passed',
   fail: 'failed',
   'does-not-apply': 'does not apply',
@@ -321,7 +322,7 @@ function outcome(
   fault: string | undefined,
   made: 'repair' | 'build' | undefined,
   list: readonly Proof[],
-  checks: readonly (Check['result'] | undefined)[],
+  checks: readonly (CheckRecord['result'] | undefined)[],
 ): ReportData['outcome'] {
   const missing = list.filter((p) => !p.after).length;
   const toDo = checks.filter((c) => c === undefined).length;

@@ -8,15 +8,15 @@ import type { IntakeClue } from '../diagnose/intake';
 import type {
   Approval,
   Build,
-  Choice,
-  Check,
+  OptionChoice,
+  CheckRecord,
   Intake,
   Job,
   Reading,
   Revision,
   SignOff,
   Usage,
-  Verdict,
+  DeclaredFault,
   Waiver,
 } from './jobSchema';
 
@@ -24,8 +24,8 @@ export type {
   Approval,
   Booking,
   Build,
-  Check,
-  Choice,
+  CheckRecord,
+  OptionChoice,
   FollowUp,
   Hunt,
   KeptLog,
@@ -39,7 +39,7 @@ export type {
   Reading,
   Repair,
   Revision,
-  Verdict,
+  DeclaredFault,
   Waiver,
 } from './jobSchema';
 
@@ -105,7 +105,7 @@ export const EMPTY_INTAKE: Intake = { facts: [], usage: {}, told: '' };
 export const EMPTY_USAGE: Usage = { scenarios: [] };
 
 /** The pick that stands, if any. */
-export const standingChoice = (job: Job): Choice | undefined => job.choices.findLast((c) => !c.withdrawn);
+export const standingChoice = (job: Job): OptionChoice | undefined => job.choices.findLast((c) => !c.withdrawn);
 
 /** The proposal that is being built, as its pick stands; undefined where nothing is picked. */
 export function proposedRevision(job: Job): Revision | undefined {
@@ -128,7 +128,7 @@ export const standingWaivers = (job: Job): Waiver[] => (job.waivers ?? []).filte
 export const standingSignOff = (job: Job): SignOff | undefined => job.signOffs?.findLast((s) => !s.reopened);
 
 /** Checks that stand about an epoch: newest result of each; entries of a watch are apart. */
-export function standingChecks(job: Job, epoch: number): Map<string, Check> {
+export function standingChecks(job: Job, epoch: number): Map<string, CheckRecord> {
   return new Map(
     (job.checks ?? [])
       .filter((c) => !c.retracted && c.epoch === epoch && c.result !== 'entry')
@@ -137,7 +137,7 @@ export function standingChecks(job: Job, epoch: number): Map<string, Check> {
 }
 
 /** What was written down during a watch, in its order. */
-export const watchEntries = (job: Job, epoch: number, check: string): Check[] =>
+export const watchEntries = (job: Job, epoch: number, check: string): CheckRecord[] =>
   (job.checks ?? []).filter((c) => !c.retracted && c.epoch === epoch && c.check === check && c.result === 'entry');
 
 /**
@@ -171,13 +171,13 @@ export function provedAgainst(job: Job): { readings: Reading[]; from?: Rig; faul
 }
 
 /** The verdict that stands about the rig as it is now: an earlier one was answered by what made this rig. */
-export const presentVerdict = (job: Job): Verdict | undefined => {
+export const presentVerdict = (job: Job): DeclaredFault | undefined => {
   const { epoch } = currentRevision(job);
   return job.verdicts.findLast((v) => !v.withdrawn && v.epoch === epoch);
 };
 
 /** The verdict that stands, if any. */
-export const standingVerdict = (job: Job): Verdict | undefined => job.verdicts.findLast((v) => !v.withdrawn);
+export const standingVerdict = (job: Job): DeclaredFault | undefined => job.verdicts.findLast((v) => !v.withdrawn);
 
 /** The approval that stands for a verdict. */
 export const standingApproval = (job: Job, verdict: string): Approval | undefined =>

@@ -20,14 +20,14 @@ const key = Type.String({ pattern: '^[a-z][a-z0-9-]*\\.[a-z][a-z0-9-]*$' });
 const person = Type.String({ minLength: 1, maxLength: 80, description: 'how a person is called in the shop' });
 
 /** Changes of one rig within one job: far more than anybody makes, far fewer than an integer holds. */
-const MOST_EPOCHS = 1_000_000;
+const MAX_EPOCHS = 1_000_000;
 
 export const RevisionSchema = Type.Object(
   {
     id: uuid,
     kind: Type.Enum(['as-found', 'proposed', 'as-built']),
     parent: Type.Optional(uuid),
-    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS, description: 'goes up when the rig itself was changed' }),
+    epoch: Type.Integer({ minimum: 0, maximum: MAX_EPOCHS, description: 'goes up when the rig itself was changed' }),
     at: instant,
     withdrawn: Type.Optional(Type.Boolean()),
     reason: Type.Optional(
@@ -42,7 +42,7 @@ export type Revision = Type.Static<typeof RevisionSchema>;
 export const ReadingSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
+    epoch: Type.Integer({ minimum: 0, maximum: MAX_EPOCHS }),
     state: Type.Enum([...STATE_IDS]),
     probe: key,
     ref: Type.Optional(key),
@@ -70,7 +70,7 @@ export const ANSWER_ID = '^[a-z][a-z0-9-]{0,39}$';
 export const ObservationSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
+    epoch: Type.Integer({ minimum: 0, maximum: MAX_EPOCHS }),
     kind: Type.Enum(['note', 'seen']),
     text: Type.String({ minLength: 1, maxLength: 2000, description: 'the note, or the question that was answered' }),
     what: Type.Optional(Type.String({ pattern: QUESTION_ID, description: 'which question; with kind seen only' })),
@@ -107,7 +107,7 @@ export type Covers = Type.Static<typeof CoversSchema>;
 export const VerdictSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
+    epoch: Type.Integer({ minimum: 0, maximum: MAX_EPOCHS }),
     fault: Type.String({ minLength: 1, maxLength: 90 }),
     name: Type.String({ minLength: 1, maxLength: 160 }),
     repair: Type.String({ minLength: 1, maxLength: 200 }),
@@ -120,7 +120,7 @@ export const VerdictSchema = Type.Object(
   },
   { additionalProperties: false },
 );
-export type Verdict = Type.Static<typeof VerdictSchema>;
+export type DeclaredFault = Type.Static<typeof VerdictSchema>;
 
 export const RepairSchema = Type.Object(
   {
@@ -225,7 +225,7 @@ export const ChoiceSchema = Type.Object(
   },
   { additionalProperties: false },
 );
-export type Choice = Type.Static<typeof ChoiceSchema>;
+export type OptionChoice = Type.Static<typeof ChoiceSchema>;
 
 export const CameBackSchema = Type.Object(
   {
@@ -283,7 +283,7 @@ export type Waiver = Type.Static<typeof WaiverSchema>;
 export const CheckSchema = Type.Object(
   {
     id: uuid,
-    epoch: Type.Integer({ minimum: 0, maximum: MOST_EPOCHS }),
+    epoch: Type.Integer({ minimum: 0, maximum: MAX_EPOCHS }),
     check: Type.String({ pattern: '^[a-z][a-z0-9-]{0,39}$' }),
     result: Type.Enum(['pass', 'fail', 'does-not-apply', 'entry']),
     values: Type.Optional(
@@ -298,7 +298,7 @@ export const CheckSchema = Type.Object(
   },
   { additionalProperties: false },
 );
-export type Check = Type.Static<typeof CheckSchema>;
+export type CheckRecord = Type.Static<typeof CheckSchema>;
 
 /** A signature under a revision. From then on the record stands; what comes later has a reason and a revision of its own. */
 export const SignOffSchema = Type.Object(

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import { demoUuid } from '../../../db/demo/shop';
-import { FUSE_OHMS, huntResult } from './parasiticDrawTest';
+import { FUSE_OHMS, drawTestResult } from './parasiticDrawTest';
 import { currentRevision, type Hunt } from '../job/job';
 
 const { doc } = currentRevision(demoJobs(new Date('2026-11-24T16:00:00Z'))[1]!);
@@ -19,7 +19,7 @@ describe('the hunt for a drain', () => {
   it('makes amps of millivolts: Ohm’s law over the fuse’s own resistance', () => {
     fc.assert(
       fc.property(fc.constantFrom(...FUSE_OHMS), fc.double({ min: 0, max: 20, noNaN: true }), (fuse, amps) => {
-        const [line] = huntResult(hunt({ circuits: [circuit('x', fuse.id, amps * fuse.milliohms)] }), doc).lines;
+        const [line] = drawTestResult(hunt({ circuits: [circuit('x', fuse.id, amps * fuse.milliohms)] }), doc).lines;
         expect(line!.amps).toBeCloseTo(amps, 9);
         expect(line!.lo).toBeLessThanOrEqual(amps + 1e-9);
         expect(line!.hi).toBeGreaterThanOrEqual(amps);
@@ -34,7 +34,7 @@ describe('the hunt for a drain', () => {
   });
   it('passes over what is meant to draw, names what is not, and says what is left (common practice, no source)', () => {
     // 0.07 A of alarm and tracker is known; a forgotten speed limiter drew 0.3 A.
-    const r = huntResult(
+    const r = drawTestResult(
       hunt({
         amps: 0.39,
         circuits: [
@@ -50,23 +50,23 @@ describe('the hunt for a drain', () => {
     expect(r.says.join()).toContain('Look at Speed limiter (0.30 A)');
     expect(r.says.join()).toContain('explain the whole');
     expect(
-      huntResult(hunt({ amps: 0.9, circuits: [circuit('Alarm', 'blade-10', 0.54, true)] }), doc).says.join(),
+      drawTestResult(hunt({ amps: 0.9, circuits: [circuit('Alarm', 'blade-10', 0.54, true)] }), doc).says.join(),
     ).toContain('not explained');
-    expect(huntResult(hunt({ amps: 0.1, circuits: [circuit('Alarm', 'blade-10', 3)] }), doc).says.join()).toContain(
+    expect(drawTestResult(hunt({ amps: 0.1, circuits: [circuit('Alarm', 'blade-10', 3)] }), doc).says.join()).toContain(
       'more than the whole',
     );
   });
   it('tells to wait until it sleeps', () => {
-    expect(huntResult(hunt({ sleptMinutes: 5, amps: 0.4 }), doc).says[0]).toContain('Wait until it sleeps');
+    expect(drawTestResult(hunt({ sleptMinutes: 5, amps: 0.4 }), doc).says[0]).toContain('Wait until it sleeps');
   });
   it('stands longer with less drain, and much longer once it is put right', () => {
     let last = Infinity;
     for (const amps of [0.02, 0.07, 0.25, 0.5, 1]) {
-      const { daysNow } = huntResult(hunt({ amps }), doc);
+      const { daysNow } = drawTestResult(hunt({ amps }), doc);
       expect(daysNow!).toBeLessThan(last);
       last = daysNow!;
     }
-    const both = huntResult(hunt({ amps: 0.4, after: 0.06 }), doc);
+    const both = drawTestResult(hunt({ amps: 0.4, after: 0.06 }), doc);
     expect(both.daysAfter!).toBeGreaterThan(3 * both.daysNow!);
   });
 });

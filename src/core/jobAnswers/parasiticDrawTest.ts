@@ -7,7 +7,7 @@ import { chemistryOf } from '../parts/chemistry';
 import { is, nominalOf } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 import { partOption, partValue, partWith } from '../rig/value';
-import { secondsToNoStart } from '../size/bench/batteries';
+import { secondsToNoStart } from '../size/calculators/batteries';
 import type { Hunt } from '../job/job';
 
 /**
@@ -42,15 +42,15 @@ export const FUSE_OHMS: readonly { id: string; label: string; milliohms: number 
 const FUSE_SPREAD = 0.15;
 const METER_MILLIVOLTS = 0.05;
 /** A that is worth a look at one circuit; and that a whole vehicle may draw asleep: common practice. */
-const SUSPECT_FROM = 0.02;
-const ALLOWED = 0.25;
+const SUSPECT_AMPS = 0.02;
+const ALLOWED_AMPS = 0.25;
 /** Minutes until everything sleeps: common practice, 20 to 60. */
 export const SLEEP_MINUTES = 20;
 /** The season the days are asked for, °C, and how full the battery is left. Assumed. */
-const CELSIUS = 10;
-const LEFT_AT = 0.95;
+const SEASON_CELSIUS = 10;
+const LEFT_AT_CHARGE = 0.95;
 
-export interface HuntLine {
+export interface DrawTestLine {
   id: string;
   name: string;
   amps: number;
@@ -60,8 +60,8 @@ export interface HuntLine {
   suspect: boolean;
 }
 
-export interface HuntResult {
-  lines: HuntLine[];
+export interface DrawTestResult {
+  lines: DrawTestLine[];
   /** A through the fuses that were measured; of it what is meant to be drawn. */
   found: number;
   known: number;
@@ -82,17 +82,17 @@ function daysWith(rig: Rig, amps: number): number | undefined {
     chemistry: chemistryOf(partOption(battery, 'chemistry')),
     capacity: partValue(battery, 'capacity'),
     blocks: nominalOf(battery, vehicle) / 12,
-    celsius: CELSIUS,
+    celsius: SEASON_CELSIUS,
     ageing: partValue(battery, 'ageing') || 1,
   };
-  return secondsToNoStart(state, LEFT_AT, partValue(loads, 'starter'), Math.max(0, amps)).seconds / 86_400;
+  return secondsToNoStart(state, LEFT_AT_CHARGE, partValue(loads, 'starter'), Math.max(0, amps)).seconds / 86_400;
 }
 
 const ampsText = (a: number): string => `${a.toFixed(a < 1 ? 2 : 1)} A`;
 
 /** What the worksheet says so far. */
-export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
-  const lines = hunt.circuits.map((c): HuntLine => {
+export function drawTestResult(hunt: Hunt, rig: Rig): DrawTestResult {
+  const lines = hunt.circuits.map((c): DrawTestLine => {
     const ohms = FUSE_OHMS.find((f) => f.id === c.fuse)?.milliohms ?? NaN;
     const amps = Math.abs(c.millivolts) / ohms;
     const half = 2 * Math.hypot(amps * FUSE_SPREAD, METER_MILLIVOLTS / ohms);
@@ -103,7 +103,7 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
       lo: Math.max(0, amps - half),
       hi: amps + half,
       known: c.known,
-      suspect: !c.known && amps - half / 2 > SUSPECT_FROM,
+      suspect: !c.known && amps - half / 2 > SUSPECT_AMPS,
     };
   });
   const found = lines.reduce((s, l) => s + l.amps, 0);
@@ -120,7 +120,7 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
     );
   if (hunt.amps !== undefined)
     says.push(
-      hunt.amps > ALLOWED
+      hunt.amps > ALLOWED_AMPS
         ? `${ampsText(hunt.amps)} asleep is a fault: 0.07 A of alarm and tracker is usual.`
         : `${ampsText(hunt.amps)} asleep is within what is usual.`,
     );
@@ -144,7 +144,7 @@ export function huntResult(hunt: Hunt, rig: Rig): HuntResult {
     says.push('The fuses measured explain the whole.');
   if (daysNow !== undefined)
     says.push(
-      `Left standing nearly full at ${CELSIUS} °C it starts for ${Math.floor(daysNow)} ` +
+      `Left standing nearly full at ${SEASON_CELSIUS} °C it starts for ${Math.floor(daysNow)} ` +
         `days${daysAfter === undefined ? '' : `; now for ${Math.floor(daysAfter)}`}.`,
     );
   return {

@@ -1,6 +1,6 @@
 /** Shape of the generated validators of answers; see scripts/generate-schemas.ts. */
-import type { AnswerName } from './answers';
+import type { ApiAnswerName } from './answers';
 import type { Validator } from './validators';
 
-declare const validators: Readonly<Record<AnswerName, Validator>>;
+declare const validators: Readonly<Record<ApiAnswerName, Validator>>;
 export default validators;

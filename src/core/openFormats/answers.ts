@@ -82,7 +82,7 @@ export const ShopSnapshotSchema = Type.Object(
 export const RigHistorySchema = Type.Object({ jobs: Type.Array(JobSchema) }, CLOSED);
 
 /** Every answer that is checked, by name. A new one is a row. */
-export const ANSWERS = {
+export const API_ANSWERS = {
   acknowledged: AcknowledgedSchema,
   jobSnapshot: JobSnapshotSchema,
   boardPage: BoardPageSchema,
@@ -90,5 +90,5 @@ export const ANSWERS = {
   rigHistory: RigHistorySchema,
 } as const;
 
-export type AnswerName = keyof typeof ANSWERS;
-export type Answer<N extends AnswerName> = Type.Static<(typeof ANSWERS)[N]>;
+export type ApiAnswerName = keyof typeof API_ANSWERS;
+export type ApiAnswer<N extends ApiAnswerName> = Type.Static<(typeof API_ANSWERS)[N]>;

@@ -22,7 +22,7 @@ const HEADER = [
   'epoch',
 ] as const;
 export const READINGS_CSV_LIMIT = 2 * 1024 * 1024;
-const MOST_ROWS = 5000;
+const MAX_ROWS = 5000;
 
 /** Every reading that was not taken back. */
 export function readingsCsv(job: Job): string {
@@ -173,7 +173,7 @@ export function parseReadingsCsv(text: string, job: Job, now: number): Result<Re
         wanted: 'a header with at least: state, probe (or key), value',
       },
     ]);
-  if (rows.length - 1 > MOST_ROWS) return tooMuch(`${rows.length - 1} rows`, MOST_ROWS);
+  if (rows.length - 1 > MAX_ROWS) return tooMuch(`${rows.length - 1} rows`, MAX_ROWS);
   const points = new Set([
     ...rig.probes.filter((p) => !p.retired).map((p) => p.key),
     ...rig.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),

@@ -5,13 +5,13 @@ const NUL = String.fromCharCode(0);
 /** A surrogate without its other half; in Unicode mode the class matches no pair. */
 const LONE_SURROGATE = /[\uD800-\uDFFF]/u;
 /** More than that is told of one document at once nowhere. */
-export const MOST_ISSUES = 100;
+export const MAX_ISSUES = 100;
 
 const pointerKey = (key: string): string => key.replace(/~/g, '~0').replace(/\//g, '~1');
 
 /** Every string of a document, keys included, that could not be stored. */
 export function unstorableText(data: unknown, pointer = '', found: DocumentIssue[] = []): DocumentIssue[] {
-  if (found.length >= MOST_ISSUES) return found;
+  if (found.length >= MAX_ISSUES) return found;
   if (typeof data === 'string') {
     if (data.includes(NUL))
       found.push({ pointer: pointer || '/', found: 'a NUL character', wanted: 'text without it' });

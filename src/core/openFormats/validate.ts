@@ -11,7 +11,7 @@ import { err, ok, type Result } from '../units/result';
 import type { Command } from '../job/command';
 import { COMMAND_TYPES } from '../job/commandSchema';
 import { inconsistencies } from './jobConsistency';
-import { MOST_ISSUES, unstorableText } from './storable';
+import { MAX_ISSUES, unstorableText } from './storable';
 import { SHOP_COMMAND_TYPES, type ShopCommand } from '../shop/shopSchema';
 import * as validators from './validators';
 import type { SchemaError, Validator } from './validators';
@@ -70,10 +70,7 @@ function schemaIssues(validate: Validator, data: unknown): DocumentIssue[] {
     (e) => e.keyword !== 'anyOf' || !errors.some((x) => x !== e && x.instancePath.startsWith(e.instancePath)),
   );
   const issues = telling.map((e) => issueOf(data, e));
-  return [...new Map(issues.map((issue) => [`${issue.pointer} ${issue.wanted}`, issue])).values()].slice(
-    0,
-    MOST_ISSUES,
-  );
+  return [...new Map(issues.map((issue) => [`${issue.pointer} ${issue.wanted}`, issue])).values()].slice(0, MAX_ISSUES);
 }
 
 /** Text of a job file to JSON, with size and syntax checked. */

@@ -6,14 +6,14 @@
  * has no root the feed cannot carry the power: `collapsed`, a result, with the volts of the most it could.
  */
 import { CURRENT, SOURCE } from '../circuit/devices';
-import type { Values } from '../circuit/network';
-import type { Solver, SolveOutcome, Tie } from '../circuit/solve';
-import type { BoundRule, ModelConverter } from '../compile/compile';
+import type { DeviceValues } from '../circuit/network';
+import type { Solver, SolveOutcome, ConverterCoupling } from '../circuit/solve';
+import type { BoundExpression, ModelConverter } from '../compile/compile';
 
 const MAX_ROUNDS = 60;
 const AMP_TOLERANCE = 1e-7;
 /** An input this low is no input: the converter's electronics are off. */
-const LEAST_VOLTS = 3;
+const MIN_INPUT_VOLTS = 3;
 
 export interface ConverterState {
   /** What it takes, A. */
@@ -27,10 +27,10 @@ export interface ConverterState {
  */
 export function solveWithConverters(
   solver: Solver,
-  values: Values,
+  values: DeviceValues,
   converters: readonly ModelConverter[],
   states: readonly ConverterState[],
-  ruleValue: (rule: BoundRule) => number,
+  ruleValue: (rule: BoundExpression) => number,
 ): SolveOutcome {
   if (converters.length === 0) return solver.solve(values);
   const ratings = converters.map((c) => SOURCE.limit.get(values, c.outPort));
@@ -42,7 +42,7 @@ export function solveWithConverters(
     CURRENT.amps.set(values, c.inPort, s.amps);
   });
   solver.prepare(values);
-  solver.ties = [];
+  solver.couplings = [];
   let outcome = solver.iterate(values);
   for (let round = 0; round < MAX_ROUNDS && outcome.converged; round++) {
     let moved = 0;
@@ -61,8 +61,8 @@ export function solveWithConverters(
       // u(I) = open − ohms·I along the feed's present slope; watts = I·u(I).
       const open = volts + ohms * s.amps;
       const root = open * open - 4 * ohms * watts;
-      s.collapsed = root < 0 && open >= LEAST_VOLTS;
-      let next = open < LEAST_VOLTS ? 0 : (open - Math.sqrt(Math.max(0, root))) / (2 * ohms);
+      s.collapsed = root < 0 && open >= MIN_INPUT_VOLTS;
+      let next = open < MIN_INPUT_VOLTS ? 0 : (open - Math.sqrt(Math.max(0, root))) / (2 * ohms);
       if (next > limits[k]!) {
         // At its input limit it gives less: as much less as it would have taken more.
         const allowed = (rated * limits[k]!) / next;
@@ -76,10 +76,10 @@ export function solveWithConverters(
     if (moved < AMP_TOLERANCE) break;
     outcome = solver.iterate(values);
   }
-  solver.ties = converters.flatMap((c, k): Tie[] => {
+  solver.couplings = converters.flatMap((c, k): ConverterCoupling[] => {
     const s = states[k]!;
     const volts = solver.portVolts[c.inPort]!;
-    if (s.collapsed || !(ratings[k]! > 0) || s.amps >= limits[k]! || volts < LEAST_VOLTS) return [];
+    if (s.collapsed || !(ratings[k]! > 0) || s.amps >= limits[k]! || volts < MIN_INPUT_VOLTS) return [];
     const out = Math.max(0, solver.pushed(c.outPort));
     const outVolts = solver.portVolts[c.outPort]!;
     const full = ruleValue(c.efficiency);

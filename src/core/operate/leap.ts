@@ -16,7 +16,7 @@ export interface Pause {
 }
 
 /** Rounds looked back for the same point. */
-const LOOK_BACK = 16;
+const LOOK_BACK_ROUNDS = 16;
 /** s, and V, within which two pauses are the same. */
 const SAME = 1e-9;
 const same = (a: number, b: number): boolean => Math.abs(a - b) < SAME;
@@ -39,8 +39,8 @@ function again(then: Pause, now: Pause): boolean {
  * The pause some whole cycles on, as going through them would have reached it; undefined where there is no cycle.
  * No further than the dwell, the rounds there are, and the first wait of one that stands still meanwhile.
  */
-export function leapOver(past: readonly Pause[], now: Pause, dwell: number, lastRound: number): Pause | undefined {
-  const then = past.findLast((p) => now.round - p.round <= LOOK_BACK && again(p, now));
+export function repeatOf(past: readonly Pause[], now: Pause, dwell: number, lastRound: number): Pause | undefined {
+  const then = past.findLast((p) => now.round - p.round <= LOOK_BACK_ROUNDS && again(p, now));
   if (!then) return undefined;
   const cycle = now.elapsed - then.elapsed;
   const rounds = now.round - then.round;

@@ -2,9 +2,9 @@
  * A compiled rig at work: parameters, inputs, faults, contacts and choices in; volts and amps out. What
  * settling, and stepping through time, have in common.
  */
-import { emptyValues, type Values } from '../circuit/network';
+import { emptyValues, type DeviceValues } from '../circuit/network';
 import { Solver, type SolveOutcome } from '../circuit/solve';
-import { parameterValues, type BoundRule, type CompiledRig, type ModelRule } from '../compile/compile';
+import { parameterValues, type BoundExpression, type CompiledRig, type ModelExpression } from '../compile/compile';
 import type { ControllerStep, Mode } from '../control/controller';
 import type { OperatingInputs } from '../control/inputs';
 import { solveWithConverters, type ConverterState } from './converters';
@@ -23,7 +23,7 @@ const BAY_CELSIUS = 25;
 
 export class RigNetwork {
   readonly solver: Solver;
-  readonly values: Values;
+  readonly values: DeviceValues;
   /** Per converter: what it takes, and whether its feed can carry it. */
   readonly converterStates: ConverterState[];
   inputs: OperatingInputs;
@@ -107,14 +107,18 @@ export class RigNetwork {
   }
 
   /** Whether a contact, by element id, is closed in the present round. */
-  private isClosed(rule: ModelRule): boolean {
+  private isClosed(rule: ModelExpression): boolean {
     const by = rule.closedBy!;
     if ('input' in by) return this.inputs[by.input];
     return this.closed.get(`${by.part}/${by.controller}`) ?? false;
   }
 
-  protected ruleValue(rule: BoundRule & Pick<ModelRule, 'closedBy'>, p: ArrayLike<number>, made = false): number {
-    if (rule.closedBy && !made && !this.isClosed(rule as ModelRule)) return Infinity;
+  protected ruleValue(
+    rule: BoundExpression & Pick<ModelExpression, 'closedBy'>,
+    p: ArrayLike<number>,
+    made = false,
+  ): number {
+    if (rule.closedBy && !made && !this.isClosed(rule as ModelExpression)) return Infinity;
     const { params } = rule;
     const args = (this.scratch[params.length] ??= new Array<number>(params.length).fill(0));
     for (let i = 0; i < params.length; i++) args[i] = p[params[i]!]!;
@@ -133,7 +137,7 @@ export class RigNetwork {
   }
 
   /** Works every value out from parameters, inputs, contacts and faults. */
-  writeValues(values: Values = this.values): void {
+  writeValues(values: DeviceValues = this.values): void {
     const { rules } = this.compiled;
     for (let i = 0; i < rules.length; i++) {
       const rule = rules[i]!;
@@ -142,7 +146,7 @@ export class RigNetwork {
     for (const effect of this.situation.effects ?? []) this.applyEffect(effect, values, this.situation.severity ?? 0.5);
   }
 
-  private applyEffect(effect: Effect, values: Values, severity: number): void {
+  private applyEffect(effect: Effect, values: DeviceValues, severity: number): void {
     const slotOf = (id: string) => {
       const index = this.compiled.rule.get(id);
       if (index === undefined) throw new Error(`fault effect names an unknown element ${id}`);

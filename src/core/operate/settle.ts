@@ -3,11 +3,11 @@
  * controllers run through the dwell, and solves. The model instance keeps one solver; results are read from
  * it before the next call.
  */
-import type { Values } from '../circuit/network';
+import type { DeviceValues } from '../circuit/network';
 import type { Mode } from '../control/controller';
 import { parameterAt } from '../units/parameter';
 import { severityAt } from './effects';
-import { leapOver, type Pause } from './leap';
+import { repeatOf, type Pause } from './leap';
 import { RigNetwork, type Situation } from './rigNetwork';
 import { operatingState } from './states';
 
@@ -76,7 +76,7 @@ export class RigModel extends RigNetwork {
       if (changed) continue;
       if (leap) {
         const now: Pause = { round, elapsed, modes, timers, volts: this.solver.volts.slice() };
-        const later = leapOver(pauses, now, this.inputs.dwell, MAX_ROUNDS - 1);
+        const later = repeatOf(pauses, now, this.inputs.dwell, MAX_ROUNDS - 1);
         if (later) {
           ({ round, elapsed } = later);
           modes = [...later.modes];
@@ -145,7 +145,7 @@ export class RigModel extends RigNetwork {
   }
 
   /** d(values)/d(severity) of the settled network, by central difference, into `out`. */
-  severitySlopes(out: Values): void {
+  severitySlopes(out: DeviceValues): void {
     out.resistorOhms.fill(0);
     out.emfVolts.fill(0);
     out.emfOhms.fill(0);

@@ -195,13 +195,13 @@ export function bankOvervolts(b: BankState, amps: number): number {
 }
 
 /** Least share of the overvoltage a starter meets at once. */
-const CRANK_SHARE = 0.3;
+const MIN_CRANK_SHARE = 0.3;
 
 /** Volts under a starter's amps after some seconds, of a bank that had rested. */
 export function bankCrankVolts(b: BankState, amps: number, seconds = 5): number {
   const [fast] = b.chemistry.builds;
   const develops = fast![0] * (1 - Math.exp(-seconds / fast![1]));
-  return bankRestVolts(b) - amps * bankOhms(b, false) + bankOvervolts(b, -amps) * Math.max(CRANK_SHARE, develops);
+  return bankRestVolts(b) - amps * bankOhms(b, false) + bankOvervolts(b, -amps) * Math.max(MIN_CRANK_SHARE, develops);
 }
 
 /** Charging volts a 12 V bank needs to fill, and the most it bears: common practice. */

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Mode } from '../control/controller';
 import { PART_KINDS } from './kinds';
-import type { ControllerWiring, PartKind, Value } from './part';
+import type { ControllerWiring, PartKind, ElementValue } from './part';
 
 /** Every part kind with every combination of its options that gives it a controller. */
 const CASES = [...PART_KINDS.values()].flatMap((kind): { name: string; kind: PartKind; wiring: ControllerWiring }[] => {
@@ -45,8 +45,10 @@ const inputsFor = ({ wiring }: (typeof CASES)[number]) =>
   }) as fc.Arbitrary<Record<string, number>>;
 
 const choicesOf = (kind: PartKind) => {
-  const values = kind.elements.flatMap((e): Value[] =>
-    Object.values(e).filter((v): v is Value => typeof v === 'object' && v !== null && ('by' in v || 'value' in v)),
+  const values = kind.elements.flatMap((e): ElementValue[] =>
+    Object.values(e).filter(
+      (v): v is ElementValue => typeof v === 'object' && v !== null && ('by' in v || 'value' in v),
+    ),
   );
   return values.flatMap((v) => ('by' in v ? [v] : []));
 };

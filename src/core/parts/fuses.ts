@@ -137,12 +137,12 @@ export function opensAtLatest(kind: FuseKind, multiple: number): number {
 }
 
 /** Up to this many times its rating a fuse holds for a hundred hours (ISO 8820, from memory). */
-const HOLDS = 1.1;
+const HOLDS_TIMES_RATING = 1.1;
 
 /** The quickest the standard allows it to be: what a brief load must not outlast. */
 export function opensAtEarliest(kind: FuseKind, multiple: number): number {
   const { gates: g } = kind;
-  if (multiple <= HOLDS) return Infinity;
+  if (multiple <= HOLDS_TIMES_RATING) return Infinity;
   if (multiple <= g[0]!.multiple) return g[0]!.from;
   const last = g[g.length - 1]!;
   if (multiple > last.multiple) return beyond(last.from, last.multiple, multiple);

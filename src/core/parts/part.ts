@@ -38,27 +38,42 @@ export interface PartContext {
 }
 
 /** A value worked out from parameters and from what the rig is doing. SI. */
-export interface Rule {
+export interface ParameterExpression {
   params: readonly string[];
   value(p: readonly number[], inputs: OperatingInputs, part: PartContext): number;
 }
 
 /** One rule of several, picked by an output of the part's own controller: a charger's stage picks its set-point. */
-export interface Choice {
+export interface ParameterChoice {
   by: string;
-  of: Readonly<Record<string, Rule>>;
+  of: Readonly<Record<string, ParameterExpression>>;
 }
-export type Value = Rule | Choice;
+export type ElementValue = ParameterExpression | ParameterChoice;
 
 export type ClosedBy = { input: InputSwitch } | { controller: string };
 
 export type ElementSpec =
-  | { kind: 'resistor'; id: string; a: string; b: string; ohms: Rule }
-  | { kind: 'contact'; id: string; a: string; b: string; ohms: Rule; closedBy: ClosedBy }
-  | { kind: 'emf'; id: string; plus: string; minus: string; volts: Rule; ohms: Value }
-  | { kind: 'source'; id: string; plus: string; minus: string; volts: Value; ohms: Rule; limit: Value }
-  | { kind: 'lamp'; id: string; plus: string; minus: string; volts: Rule; watts: Rule }
-  | { kind: 'diode'; id: string; anode: string; cathode: string; saturation: Rule; emission: Rule }
+  | { kind: 'resistor'; id: string; a: string; b: string; ohms: ParameterExpression }
+  | { kind: 'contact'; id: string; a: string; b: string; ohms: ParameterExpression; closedBy: ClosedBy }
+  | { kind: 'emf'; id: string; plus: string; minus: string; volts: ParameterExpression; ohms: ElementValue }
+  | {
+      kind: 'source';
+      id: string;
+      plus: string;
+      minus: string;
+      volts: ElementValue;
+      ohms: ParameterExpression;
+      limit: ElementValue;
+    }
+  | { kind: 'lamp'; id: string; plus: string; minus: string; volts: ParameterExpression; watts: ParameterExpression }
+  | {
+      kind: 'diode';
+      id: string;
+      anode: string;
+      cathode: string;
+      saturation: ParameterExpression;
+      emission: ParameterExpression;
+    }
   /**
    * Takes power at one pair of terminals and gives it at another: a `source` there, never back. Takes what it
    * gives divided by its efficiency, at most `inLimit` amps; `idle` watts for itself while it runs.
@@ -70,14 +85,22 @@ export type ElementSpec =
       inMinus: string;
       outPlus: string;
       outMinus: string;
-      volts: Value;
-      ohms: Rule;
-      limit: Value;
-      inLimit: Rule;
-      efficiency: Rule;
-      idle: Value;
+      volts: ElementValue;
+      ohms: ParameterExpression;
+      limit: ElementValue;
+      inLimit: ParameterExpression;
+      efficiency: ParameterExpression;
+      idle: ElementValue;
     }
-  | { kind: 'overvoltage'; id: string; plus: string; minus: string; i0: Rule; charging: Rule; discharging: Rule };
+  | {
+      kind: 'overvoltage';
+      id: string;
+      plus: string;
+      minus: string;
+      i0: ParameterExpression;
+      charging: ParameterExpression;
+      discharging: ParameterExpression;
+    };
 
 export interface ControllerWiring {
   kind: ControllerKind;
@@ -131,7 +154,7 @@ export interface PartKind<Id extends string = string> {
 export const definePart = <const Id extends string>(kind: PartKind<Id>): PartKind<Id> => kind;
 
 /** A rule that is just one parameter. */
-export const param = (name: string): Rule => ({ params: [name], value: (p) => p[0]! });
+export const param = (name: string): ParameterExpression => ({ params: [name], value: (p) => p[0]! });
 
 /** A rule that is a constant of the model; say where the number is from beside each use. */
-export const constant = (value: number): Rule => ({ params: [], value: () => value });
+export const constant = (value: number): ParameterExpression => ({ params: [], value: () => value });

@@ -4,7 +4,7 @@
  */
 
 /** From and to. */
-export type Band = readonly [lo: number, hi: number];
+export type PriceRange = readonly [lo: number, hi: number];
 
 /** What a price may go by: the parameters of the part at hand. */
 export interface Priced {
@@ -12,16 +12,16 @@ export interface Priced {
 }
 
 export interface Price {
-  dollars(part: Priced): Band;
-  minutes: Band;
+  dollars(part: Priced): PriceRange;
+  minutes: PriceRange;
 }
 
-export const flat = (lo: number, hi: number) => (): Band => [lo, hi];
+export const flat = (lo: number, hi: number) => (): PriceRange => [lo, hi];
 
 /** Dollars by the amps of a charger; the dear end a third above the cheap one. */
 export const byAmps =
   (base: number, perAmp: number) =>
-  (part: Priced): Band => {
+  (part: Priced): PriceRange => {
     const amps = part.params['limit']?.value ?? 30;
     return [base + perAmp * amps, 1.35 * (base + perAmp * amps)];
   };

@@ -3,7 +3,7 @@
  * and every other link its archetype can be drawn with. A link is a row of choices, so a new one is a row.
  */
 import type { Effect } from '../operate/effects';
-import type { Band as Range } from '../parts/price';
+import type { PriceRange } from '../parts/price';
 import { LINK_CHOICES } from '../rig/archetypes/choices';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
 import { linksFor } from '../rig/archetypes/coupledChoices';
@@ -24,8 +24,8 @@ export interface Candidate {
   /** What is wrong with it while it runs: the fault left in place. */
   effects?: readonly Effect[];
   differences: Difference[];
-  minutes: Range;
-  parts: Range;
+  minutes: PriceRange;
+  parts: PriceRange;
 }
 
 /** A fault found, for "leave it" and "repair like for like". */
@@ -33,8 +33,8 @@ export interface FoundFault {
   name: string;
   repair: string;
   effects: readonly Effect[];
-  minutes: Range;
-  parts: Range;
+  minutes: PriceRange;
+  parts: PriceRange;
 }
 
 const bypassed = (made: Made): boolean => made.family === 'motorhome' && (made.choices.bypass ?? false);
@@ -150,16 +150,16 @@ export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
 }
 
 /** Most that are compared at once: more lines than that nobody can tell apart on a chart. */
-export const MOST_COMPARED = 6;
+export const MAX_COMPARED = 6;
 
 /** The ones compared unless somebody picks others: what keeps the link, then one of each school, then the rest. */
 export function usualPick(list: readonly Candidate[]): string[] {
   const pick = list.filter((c) => c.school === 'leave' || c.school === 'repair').map((c) => c.id);
   const schools: School[] = ['regulated', 'sensed', 'direct', 'small', 'thin'];
-  for (let round = 0; pick.length < MOST_COMPARED && round < 4; round++) {
+  for (let round = 0; pick.length < MAX_COMPARED && round < 4; round++) {
     for (const school of schools) {
       const next = list.filter((c) => c.school === school && !pick.includes(c.id))[0];
-      if (next && pick.length < MOST_COMPARED) pick.push(next.id);
+      if (next && pick.length < MAX_COMPARED) pick.push(next.id);
     }
   }
   return list.filter((c) => pick.includes(c.id)).map((c) => c.id);

@@ -5,7 +5,7 @@ import { estimate, type Estimate, type Rates } from '../price/estimate';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult } from '../simulate/result';
 import type { Candidate } from './candidates';
-import { outcomeOf, simulateCandidate, type Outcome } from './outcome';
+import { outcomeOf, simulateCandidate, type CandidateOutcome } from './outcome';
 import { recommend, scoreOf, type Recommendation, type Scored } from './recommend';
 import { argue, type SchoolArgument } from './schools';
 
@@ -13,7 +13,7 @@ export interface Compared {
   candidate: Candidate;
   /** One a scenario. */
   results: SimResult[];
-  outcome: Outcome;
+  outcome: CandidateOutcome;
   estimate: Estimate;
   scored: Scored;
 }

@@ -20,7 +20,7 @@ export interface ProfileCheck {
   says: string;
 }
 
-export interface Outcome {
+export interface CandidateOutcome {
   candidate: string;
   /** Charge of the bank behind when the last drive ends, 0 to 1; at the end where nobody drives. */
   arrives: number;
@@ -103,29 +103,31 @@ function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
     const highest = Math.max(...runs.map((r) => r.summary.batteries[i]!.highestVolts));
     const high = highest / n > bears.most;
     const low = !high && highest / n < bears.needs && charged >= HOURS_TO_JUDGE;
-    const says =
-      `reaches ${highest.toFixed(1)} V; ` +
-      `${high ? `at most ${(bears.most * n).toFixed(1)} V for ${chemistryOf(chemistry(part)).label}` : low ? `${(bears.needs * n).toFixed(1)} V or more would fill it` : 'within what it wants'}`;
-    return { part: b.part, name: b.name, ok: !high && !low, says };
+    const limit = high
+      ? `at most ${(bears.most * n).toFixed(1)} V for ${chemistryOf(chemistry(part)).label}`
+      : low
+        ? `${(bears.needs * n).toFixed(1)} V or more would fill it`
+        : 'within what it wants';
+    return { part: b.part, name: b.name, ok: !high && !low, says: `reaches ${highest.toFixed(1)} V; ${limit}` };
   });
 }
 
 /** Of 100 rigs, from so many on a charger that starves is told. */
-const STARVES_FROM = 10;
+const STARVES_FROM_PERCENT = 10;
 
-function starvesOf(compiled: CompiledRig): Outcome['starves'] {
+function starvesOf(compiled: CompiledRig): CandidateOutcome['starves'] {
   return lockoutsOf(compiled).flatMap((l) => {
     const of100 = Math.max(l.starved, l.drawnOn);
     // More than half of them with their battery drawn on: it is not the line.
     const why = l.drawnOn > l.starved / 2 ? 'its source has no more' : 'its line loses too much';
-    return of100 < STARVES_FROM
+    return of100 < STARVES_FROM_PERCENT
       ? []
       : [{ name: l.name, of100, says: `${l.name} starves at idle on ${of100} of 100 rigs like it: ${why}.` }];
   });
 }
 
 /** The most an alternator is asked for in any of the runs. */
-function hardestOf(runs: readonly SimResult[]): NonNullable<Outcome['alternator']> {
+function hardestOf(runs: readonly SimResult[]): NonNullable<CandidateOutcome['alternator']> {
   const most = (of: 'peakShareIdle' | 'peakShareRoad' | 'peakAmps' | 'hottest') =>
     Math.max(0, ...runs.map((x) => x.summary.alternators[0]?.[of] ?? 0));
   return {
@@ -147,7 +149,10 @@ const drivenRun = (runs: readonly SimResult[]): SimResult =>
   runs.find((x) => x.legs.some((l) => l.kind === 'drive')) ?? runs[0]!;
 
 /** Charge of the bank behind: when the last drive ends, at its lowest in any run, at the end; 0 where there is none. */
-function chargeOf(bank: string | undefined, runs: readonly SimResult[]): Pick<Outcome, 'arrives' | 'lowest' | 'ends'> {
+function chargeOf(
+  bank: string | undefined,
+  runs: readonly SimResult[],
+): Pick<CandidateOutcome, 'arrives' | 'lowest' | 'ends'> {
   const { summary, legs } = drivenRun(runs);
   const index = summary.batteries.findIndex((b) => b.part === bank);
   const ends = summary.batteries[index]?.endSoc;
@@ -169,7 +174,7 @@ export function outcomeOf(
   runs: readonly SimResult[],
   compiled = compileRig(candidate.rig),
   whole = true,
-): Outcome {
+): CandidateOutcome {
   const { rig } = candidate;
   const house = houseBankOf(rig);
   const r = drivenRun(runs);

@@ -13,7 +13,7 @@ import { unworkable } from '../rig/workable';
 import type { Rig } from '../rig/schema';
 import { currentRevision } from '../job/job';
 import { simulate } from '../simulate/simulate';
-import { candidatesOf, MOST_COMPARED, usualPick } from './candidates';
+import { candidatesOf, MAX_COMPARED, usualPick } from './candidates';
 import { compare } from './compare';
 import { carryOver, differences } from './difference';
 import { howLate, howLong, howLongLasts, howLongStands } from './questions';
@@ -59,7 +59,7 @@ describe('candidates', () => {
       expect(c.rig.probes.length).toBeGreaterThanOrEqual(rig.probes.length);
     }
     const pick = usualPick(list);
-    expect(pick.length).toBeLessThanOrEqual(MOST_COMPARED);
+    expect(pick.length).toBeLessThanOrEqual(MAX_COMPARED);
     expect(pick).toContain('leave');
   });
 

@@ -5,7 +5,7 @@ import type { Leg, Scenario } from '../simulate/scenarioSchema';
 import { simulate, type Followed } from '../simulate/simulate';
 import type { Situation } from '../operate/rigNetwork';
 
-export interface Answer {
+export interface HoursAnswer {
   /** Hours, or undefined when it is not reached. */
   hours?: number;
   /** What it came to at the longest tried, 0 to 1 or V. */
@@ -13,7 +13,7 @@ export interface Answer {
   says: string;
 }
 
-export interface AskedOf {
+export interface HoursQuestion {
   compiled: CompiledRig;
   /** Battery the question is about. */
   bank: string;
@@ -24,14 +24,14 @@ export interface AskedOf {
 
 /** The latest hour to begin charging is found to this, h. */
 const HOURS_TOLERANCE = 1 / 120;
-const LONGEST_CHARGE = 72;
+const LONGEST_CHARGE_HOURS = 72;
 const LONGEST_STAND = 24 * 365;
 
 const inHours = (h: number): string =>
   h >= 48 ? `${(h / 24).toFixed(h >= 240 ? 0 : 1)} days` : h >= 1 ? `${h.toFixed(1)} h` : `${Math.ceil(h * 60)} min`;
 const percent = (x: number) => `${Math.round(x * 100)} %`;
 
-const leg = (kind: Leg['kind'], hours: number, of: AskedOf, more: Partial<Leg> = {}): Leg => ({
+const leg = (kind: Leg['kind'], hours: number, of: HoursQuestion, more: Partial<Leg> = {}): Leg => ({
   id: kind,
   name: kind,
   kind,
@@ -42,7 +42,7 @@ const leg = (kind: Leg['kind'], hours: number, of: AskedOf, more: Partial<Leg> =
   ...more,
 });
 
-function run(of: AskedOf, legs: Leg[], startSoc?: number, follow?: (now: Followed) => boolean) {
+function run(of: HoursQuestion, legs: Leg[], startSoc?: number, follow?: (now: Followed) => boolean) {
   const scenario: Scenario = {
     id: 'question',
     name: 'Question',
@@ -62,7 +62,7 @@ function run(of: AskedOf, legs: Leg[], startSoc?: number, follow?: (now: Followe
  * the same throughout, a shorter one is its beginning. Between two looks it moves evenly.
  * @param left what is left to go: positive until it is reached
  */
-function until(of: AskedOf, whole: Leg, startSoc: number | undefined, left: (now: Followed) => number) {
+function until(of: HoursQuestion, whole: Leg, startSoc: number | undefined, left: (now: Followed) => number) {
   let before = { t: 0, left: Infinity };
   let hours: number | undefined;
   const summary = run(of, [whole], startSoc, (now) => {
@@ -83,17 +83,17 @@ function until(of: AskedOf, whole: Leg, startSoc: number | undefined, left: (now
 const leastHours = (low: number, high: number, reached: (hours: number) => boolean): number =>
   bisect(low, high, (h) => !reached(h), { tolerance: HOURS_TOLERANCE }).high;
 
-const endOf = (of: AskedOf, summary: ReturnType<typeof run>) =>
+const endOf = (of: HoursQuestion, summary: ReturnType<typeof run>) =>
   summary.batteries.find((b) => b.part === of.bank)!.endSoc;
 
 /** How long to drive, idle, or stay on shore until the bank is at `target`, from `from`; at most `longest` hours. */
 export function howLong(
-  of: AskedOf,
+  of: HoursQuestion,
   kind: 'drive' | 'idle' | 'shore',
   from: number,
   target: number,
-  longest = LONGEST_CHARGE,
-): Answer {
+  longest = LONGEST_CHARGE_HOURS,
+): HoursAnswer {
   const words = kind === 'drive' ? 'driving' : kind === 'idle' ? 'idling' : 'on shore power';
   if (from >= target) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
   const { hours, summary } = until(of, leg(kind, longest, of), from, (now) => target - now.soc(of.bank));
@@ -107,7 +107,7 @@ export function howLong(
  * How late in a drive of so many hours charging may begin and the bank still arrive at `target`: the last
  * hours before arrival during which the link works, held off by hand before.
  */
-export function howLate(of: AskedOf, driveHours: number, from: number, target: number): Answer {
+export function howLate(of: HoursQuestion, driveHours: number, from: number, target: number): HoursAnswer {
   const arrives = (last: number) => {
     const before = driveHours - last;
     const legs = [
@@ -130,7 +130,7 @@ export function howLate(of: AskedOf, driveHours: number, from: number, target: n
 }
 
 /** How long the rig can stand until the engine would no longer start. */
-export function howLongStands(of: AskedOf, more: Partial<Leg> = {}): Answer {
+export function howLongStands(of: HoursQuestion, more: Partial<Leg> = {}): HoursAnswer {
   // A rig that cannot start a few minutes after it is parked cannot start now.
   const settling = 0.1;
   const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), undefined, (now) => {
@@ -146,7 +146,7 @@ export function howLongStands(of: AskedOf, more: Partial<Leg> = {}): Answer {
 }
 
 /** How long the bank lasts, standing, down to `floor`. */
-export function howLongLasts(of: AskedOf, from: number, floor: number, more: Partial<Leg> = {}): Answer {
+export function howLongLasts(of: HoursQuestion, from: number, floor: number, more: Partial<Leg> = {}): HoursAnswer {
   if (from <= floor) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
   const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), from, (now) => now.soc(of.bank) - floor);
   if (hours === undefined)

@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Candidate } from './candidates';
-import type { Outcome } from './outcome';
+import type { CandidateOutcome } from './outcome';
 import { CLOSE_POINTS, recommend, scoreOf, WEIGHTS, type Scored } from './recommend';
 
 const candidate = (id: string, more: Partial<Candidate> = {}) => ({ id, name: id, ...more }) as Candidate;
 /** A link without fault: full on arrival, engine starts, alternator half loaded. */
-const outcome = (more: Partial<Outcome> = {}): Outcome => ({
+const outcome = (more: Partial<CandidateOutcome> = {}): CandidateOutcome => ({
   candidate: 'a',
   arrives: 0.95,
   lowest: 0.5,
   ends: 0.95,
-  start: { volts: 10.4, limit: 9.6, starts: true } as NonNullable<Outcome['start']>,
+  start: { volts: 10.4, limit: 9.6, starts: true } as NonNullable<CandidateOutcome['start']>,
   alternator: { idleShare: 0.5, roadShare: 0.4, peakAmps: 60, hottest: 90 },
   linkPeakAmps: 40,
   boost: 'keeps',
@@ -23,7 +23,7 @@ const outcome = (more: Partial<Outcome> = {}): Outcome => ({
   cautions: [],
   ...more,
 });
-const score = (more: Partial<Outcome> = {}, price: [number, number] = [0, 0], of = candidate('a')): Scored =>
+const score = (more: Partial<CandidateOutcome> = {}, price: [number, number] = [0, 0], of = candidate('a')): Scored =>
   scoreOf(of, outcome(more), price, true);
 const got = (s: Scored, criterion: string) => s.points.find((p) => p.criterion === criterion)?.got;
 
@@ -43,7 +43,10 @@ describe('points of a link', () => {
 
   it('of a start are a third with nothing in hand, none at 0.2 V short, all from 0.4 V', () => {
     const at = (volts: number) =>
-      got(score({ start: { volts, limit: 9.6, starts: true } as NonNullable<Outcome['start']> }), 'Starts the engine')!;
+      got(
+        score({ start: { volts, limit: 9.6, starts: true } as NonNullable<CandidateOutcome['start']> }),
+        'Starts the engine',
+      )!;
     expect(at(9.6)).toBeCloseTo(WEIGHTS.starts / 3, 6);
     expect(at(9.4)).toBeCloseTo(0, 6);
     expect(at(9.0)).toBe(0);
@@ -76,7 +79,7 @@ describe('points of a link', () => {
 
   it('never rise when anything gets worse', () => {
     const best = score().total;
-    const worse: Partial<Outcome>[] = [
+    const worse: Partial<CandidateOutcome>[] = [
       { arrives: 0.5 },
       { lowest: 0.05 },
       { boost: 'none' },
@@ -90,7 +93,7 @@ describe('points of a link', () => {
 });
 
 describe('a link is ruled out', () => {
-  it.each<[string, Partial<Outcome>, string]>([
+  it.each<[string, Partial<CandidateOutcome>, string]>([
     ['by a danger', { dangers: ['The wire burns before the fuse.'] }, 'burns'],
     ['when the bank arrives under 15 %', { arrives: 0.14 }, 'flat'],
     ['when it hunts', { hunting: ['Charger'] }, 'hunts'],
@@ -121,7 +124,7 @@ describe('a link is ruled out', () => {
 describe('the recommendation', () => {
   const of = (
     list: [id: string, total: number, ruledOut?: string[]][],
-    outcomes: Record<string, Partial<Outcome>> = {},
+    outcomes: Record<string, Partial<CandidateOutcome>> = {},
   ) =>
     recommend(
       new Map(list.map(([id]) => [id, outcome({ candidate: id, ...outcomes[id] })])),
@@ -184,7 +187,7 @@ describe('the recommendation', () => {
 
   it('says that an engine would not start', () => {
     const r = of([['a', 60]], {
-      a: { start: { volts: 8.9, limit: 9.6, starts: false } as NonNullable<Outcome['start']> },
+      a: { start: { volts: 8.9, limit: 9.6, starts: false } as NonNullable<CandidateOutcome['start']> },
     })!;
     expect(r.reasons).toContainEqual({
       good: false,

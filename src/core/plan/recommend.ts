@@ -2,9 +2,9 @@
  * Which candidate to recommend. Points by criterion, each with its working: how the trade weighs a link, put
  * into numbers so that one can argue with them. The weights are assumed.
  */
-import type { Band as Range } from '../parts/price';
+import type { PriceRange } from '../parts/price';
 import type { Candidate } from './candidates';
-import type { Outcome } from './outcome';
+import type { CandidateOutcome } from './outcome';
 
 export interface Point {
   criterion: string;
@@ -39,23 +39,23 @@ const DOLLARS_PER_POINT = 100;
 /** A lead this small is a matter of taste. */
 export const CLOSE_POINTS = 5;
 /** Arriving at this is as good as full. */
-const WANTED = 0.9;
+const WANTED_CHARGE = 0.9;
 /** A bank that never falls under this lasts, whatever its chemistry (assumed). */
-const SPARED = 0.2;
+const SPARED_CHARGE = 0.2;
 /** Arriving under this is arriving flat: nothing to recommend. */
-const FLAT = 0.15;
+const FLAT_CHARGE = 0.15;
 /** V in hand under the starter that count as safe. */
-const SAFE_VOLTS = 0.4;
+const SAFE_START_VOLTS = 0.4;
 /** °C at which an alternator is taken to be harmed, where its maker says nothing (from memory). */
-export const HOT_LIMIT = 105;
+export const HOT_LIMIT_CELSIUS = 105;
 /** Share of its limit at idle from which an alternator has no margin. */
-const NO_MARGIN = 0.95;
+const NO_MARGIN_SHARE = 0.95;
 /** Share from which it is at its limit, but for rounding. */
-const AT_ITS_LIMIT = 0.999;
+const AT_ITS_LIMIT_SHARE = 0.999;
 
 /** Points for each of 100 rigs on which a charger starves, and how many are too many (assumed). */
-const POINTS_PER_STARVED = 0.2;
-const MOST_STARVED = 50;
+const POINTS_PER_STARVED_PERCENT = 0.2;
+const MAX_STARVED_PERCENT = 50;
 
 const share = (x: number) => Math.max(0, Math.min(1, x));
 const percent = (x: number) => `${Math.round(x * 100)} %`;
@@ -65,7 +65,7 @@ interface Criterion {
   criterion: string;
   of: number;
   /** Share of the points got, held to 0 … 1, and why. @param hadBoost the rig has it now. */
-  judge(o: Outcome, hadBoost: boolean): { part: number; because: string } | undefined;
+  judge(o: CandidateOutcome, hadBoost: boolean): { part: number; because: string } | undefined;
 }
 
 const CRITERIA: readonly Criterion[] = [
@@ -73,16 +73,16 @@ const CRITERIA: readonly Criterion[] = [
     criterion: 'Arrives charged',
     of: WEIGHTS.arrives,
     judge: ({ arrives }) => ({
-      part: arrives / WANTED,
-      because: `the bank arrives at ${percent(arrives)}, ${percent(WANTED)} is as good as full`,
+      part: arrives / WANTED_CHARGE,
+      because: `the bank arrives at ${percent(arrives)}, ${percent(WANTED_CHARGE)} is as good as full`,
     }),
   },
   {
     criterion: 'Lasts between drives',
     of: WEIGHTS.lasts,
     judge: ({ lowest }) => ({
-      part: lowest / SPARED,
-      because: `the bank falls to ${percent(lowest)}, ${percent(SPARED)} is in hand enough`,
+      part: lowest / SPARED_CHARGE,
+      because: `the bank falls to ${percent(lowest)}, ${percent(SPARED_CHARGE)} is in hand enough`,
     }),
   },
   {
@@ -92,7 +92,7 @@ const CRITERIA: readonly Criterion[] = [
       if (!start) return undefined;
       const inHand = start.volts - start.limit;
       const says = inHand >= 0 ? `${inHand.toFixed(1)} V in hand` : `${(-inHand).toFixed(1)} V short`;
-      return { part: (inHand + 0.2) / (SAFE_VOLTS + 0.2), because: `${says} under the starter at its worst` };
+      return { part: (inHand + 0.2) / (SAFE_START_VOLTS + 0.2), because: `${says} under the starter at its worst` };
     },
   },
   {
@@ -100,7 +100,7 @@ const CRITERIA: readonly Criterion[] = [
     of: WEIGHTS.alternator,
     judge: ({ alternator: a }) =>
       a && {
-        part: a.hottest > HOT_LIMIT ? 0 : (1.25 - a.idleShare) / 0.5,
+        part: a.hottest > HOT_LIMIT_CELSIUS ? 0 : (1.25 - a.idleShare) / 0.5,
         because: `${percent(a.idleShare)} of its limit at idle, ${a.hottest.toFixed(0)} °C at most`,
       },
   },
@@ -153,23 +153,23 @@ const CRITERIA: readonly Criterion[] = [
 ];
 
 /** Why a candidate must not be built as it is, in whole sentences. */
-function ruledOutBy(candidate: Candidate, o: Outcome): string[] {
+function ruledOutBy(candidate: Candidate, o: CandidateOutcome): string[] {
   const huntsFor =
-    (o.alternator?.idleShare ?? 0) >= AT_ITS_LIMIT
+    (o.alternator?.idleShare ?? 0) >= AT_ITS_LIMIT_SHARE
       ? 'the alternator has no more to give at idle'
       : 'its feed sags when it starts';
   return [
     ...o.dangers,
     ...o.hunting.map((name) => `${name} hunts on this use: ${huntsFor}.`),
     ...o.collapsed.map((name) => `${name}: its feed cannot carry the power it asks for.`),
-    ...o.starves.filter((s) => s.of100 > MOST_STARVED).map((s) => s.says),
+    ...o.starves.filter((s) => s.of100 > MAX_STARVED_PERCENT).map((s) => s.says),
     ...(candidate.effects?.length ? ['The fault stays in.'] : []),
-    ...(o.arrives < FLAT ? ['The bank arrives flat.'] : []),
+    ...(o.arrives < FLAT_CHARGE ? ['The bank arrives flat.'] : []),
   ];
 }
 
 /** Points of one candidate. @param total estimated price, lower and upper. @param hadBoost the rig has it now. */
-export function scoreOf(candidate: Candidate, o: Outcome, total: Range, hadBoost: boolean): Scored {
+export function scoreOf(candidate: Candidate, o: CandidateOutcome, total: PriceRange, hadBoost: boolean): Scored {
   const price = (total[0] + total[1]) / 2;
   const points: Point[] = [
     ...CRITERIA.flatMap(({ criterion, of, judge }): Point[] => {
@@ -178,7 +178,7 @@ export function scoreOf(candidate: Candidate, o: Outcome, total: Range, hadBoost
     }),
     ...o.starves.map((s): Point => ({
       criterion: `${s.name} may starve at idle`,
-      got: -s.of100 * POINTS_PER_STARVED,
+      got: -s.of100 * POINTS_PER_STARVED_PERCENT,
       of: 0,
       because: s.says,
     })),
@@ -207,7 +207,7 @@ export interface Recommendation {
 type Reason = Recommendation['reasons'][number];
 
 /** How full the bank is, against the rig as it is. @param leave the rig left alone; absent where it is what is picked. */
-function chargeReasons(o: Outcome, leave: Outcome | undefined): Reason[] {
+function chargeReasons(o: CandidateOutcome, leave: CandidateOutcome | undefined): Reason[] {
   const reasons: Reason[] = [];
   if (leave) {
     const gain = Math.round((o.arrives - leave.arrives) * 100);
@@ -224,7 +224,7 @@ function chargeReasons(o: Outcome, leave: Outcome | undefined): Reason[] {
       good: true,
       says: `At its lowest the bank is at ${percent(o.lowest)} instead of ${percent(leave.lowest)}.`,
     });
-  else if (o.lowest < SPARED / 2)
+  else if (o.lowest < SPARED_CHARGE / 2)
     reasons.push({
       good: false,
       says: `The bank falls to ${percent(o.lowest)} on the way: less load, or a larger bank.`,
@@ -233,15 +233,15 @@ function chargeReasons(o: Outcome, leave: Outcome | undefined): Reason[] {
 }
 
 /** What the engine's side has of it: the alternator's margin and the start. */
-function engineReasons({ alternator, start }: Outcome): Reason[] {
+function engineReasons({ alternator, start }: CandidateOutcome): Reason[] {
   const reasons: Reason[] = [];
   if (alternator) {
-    const warm = alternator.hottest > HOT_LIMIT;
+    const warm = alternator.hottest > HOT_LIMIT_CELSIUS;
     reasons.push({
-      good: !warm && alternator.idleShare < NO_MARGIN,
+      good: !warm && alternator.idleShare < NO_MARGIN_SHARE,
       says:
         `The alternator gives up to ${percent(alternator.idleShare)} of what it can at idle and ` +
-        `reaches about ${alternator.hottest.toFixed(0)} °C${warm ? `, above ${HOT_LIMIT} °C` : ''}.`,
+        `reaches about ${alternator.hottest.toFixed(0)} °C${warm ? `, above ${HOT_LIMIT_CELSIUS} °C` : ''}.`,
     });
   }
   if (start)
@@ -255,7 +255,7 @@ function engineReasons({ alternator, start }: Outcome): Reason[] {
 }
 
 /** What the owner has to know beside: what is won on shore power, what is lost, what is asked of the driver. */
-function ownerReasons(o: Outcome, hadBoost: boolean): Reason[] {
+function ownerReasons(o: CandidateOutcome, hadBoost: boolean): Reason[] {
   const against = (list: readonly string[]): Reason[] => list.map((says) => ({ good: false, says }));
   const shore: Reason[] =
     o.startOnShore === undefined
@@ -284,7 +284,7 @@ function ownerReasons(o: Outcome, hadBoost: boolean): Reason[] {
 
 /** The best of those that may be built. Undefined when none may. */
 export function recommend(
-  outcomes: ReadonlyMap<string, Outcome>,
+  outcomes: ReadonlyMap<string, CandidateOutcome>,
   scored: readonly Scored[],
 ): Recommendation | undefined {
   const [best, second] = scored.filter((s) => s.ruledOut.length === 0).sort((a, b) => b.total - a.total);

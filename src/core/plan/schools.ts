@@ -1,6 +1,6 @@
 /** The trade's schools on which link to fit, each argued with this rig's own figures. */
 import type { Candidate, School } from './candidates';
-import type { Outcome } from './outcome';
+import type { CandidateOutcome } from './outcome';
 
 interface SchoolRow {
   school: School;
@@ -8,14 +8,19 @@ interface SchoolRow {
   /** What its people say. */
   claim: string;
   /** What the simulation says of it here. */
-  here(o: Outcome, hadBoost: boolean): string;
+  here(o: CandidateOutcome, hadBoost: boolean): string;
 }
 
 const percent = (x: number) => `${Math.round(x * 100)} %`;
-const alternator = (o: Outcome) =>
+const alternator = (o: CandidateOutcome) =>
   o.alternator
     ? `the alternator at ${percent(o.alternator.idleShare)} of its limit at idle, ${o.alternator.hottest.toFixed(0)} °C`
     : 'no alternator';
+
+const onShore = (o: CandidateOutcome) => {
+  if (o.startOnShore === undefined) return 'no shore power here';
+  return o.startOnShore ? 'the start battery gains on shore' : 'the start battery gains nothing on shore';
+};
 
 export const SCHOOLS: readonly SchoolRow[] = [
   {
@@ -37,8 +42,7 @@ export const SCHOOLS: readonly SchoolRow[] = [
     title: 'Let a relay decide by volts',
     claim: 'Stored on shore power both banks are kept; few new wires.',
     here: (o) =>
-      `${o.startOnShore === undefined ? 'no shore power here' : o.startOnShore ? 'the start battery gains on shore' : 'the start battery gains nothing on shore'}; ` +
-      `arrives at ${percent(o.arrives)}${o.dangers.length > 0 ? '. With lithium it does not let go' : ''}.`,
+      `${onShore(o)}; arrives at ${percent(o.arrives)}${o.dangers.length > 0 ? '. With lithium it does not let go' : ''}.`,
   },
   {
     school: 'small',
@@ -65,7 +69,7 @@ export interface SchoolArgument {
 /** Each school that a compared candidate stands for, argued with that candidate's figures. */
 export function argue(
   candidates: readonly Candidate[],
-  outcomes: ReadonlyMap<string, Outcome>,
+  outcomes: ReadonlyMap<string, CandidateOutcome>,
   hadBoost: boolean,
 ): SchoolArgument[] {
   return SCHOOLS.flatMap(({ school, title, claim, here }) => {

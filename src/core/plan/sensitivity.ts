@@ -75,7 +75,7 @@ export function sampleCandidate(
   });
 }
 
-export interface Band {
+export interface OutcomeBand {
   lo: number;
   middle: number;
   hi: number;
@@ -83,15 +83,15 @@ export interface Band {
 
 export interface Spread {
   candidate: string;
-  arrives: Band;
-  startVolts: Band;
-  idleShare: Band;
+  arrives: OutcomeBand;
+  startVolts: OutcomeBand;
+  idleShare: OutcomeBand;
   /** Share of samples in which the engine starts every time. */
   starts: number;
 }
 
 /** Middle and nine tenths of a list. */
-export function bandOf(values: readonly number[]): Band {
+export function bandOf(values: readonly number[]): OutcomeBand {
   const sorted = [...values].sort((a, b) => a - b);
   const at = (p: number) => sorted[Math.min(sorted.length - 1, Math.max(0, Math.round(p * (sorted.length - 1))))] ?? 0;
   return { lo: at(0.05), middle: at(0.5), hi: at(0.95) };

@@ -11,7 +11,7 @@ export interface ToldUse {
   storedPluggedIn?: boolean;
 }
 
-const USUAL_DRIVE = 5;
+const USUAL_DRIVE_HOURS = 5;
 const USUAL_NIGHTS = 2;
 const USUAL_MONTHS = 3;
 const HOURS_A_MONTH = 730;
@@ -31,7 +31,7 @@ const leg = (id: string, name: string, kind: Leg['kind'], hours: number, more: P
 
 /** A trip and a storage for what was told; usual figures where nothing was. `house` is the bank that is lived from. */
 export function usualScenarios(told: ToldUse, house: string | undefined): Scenario[] {
-  const drive = Math.max(0.5, told.driveHours ?? USUAL_DRIVE);
+  const drive = Math.max(0.5, told.driveHours ?? USUAL_DRIVE_HOURS);
   const nights = Math.max(1, Math.min(10, Math.round(told.nights ?? USUAL_NIGHTS)));
   const months = Math.max(0.5, told.storedMonths ?? USUAL_MONTHS);
   const charged = house ? { startSoc: { [house]: 0.9 } } : {};

@@ -35,7 +35,7 @@ const SAMPLES = 192;
 
 /** Healthy-rig samples of every output in every operating state; bands of any lead pair come from them. */
 /** Samples under which a band of the intended ones alone would say nothing of its tails. */
-const FEWEST = 24;
+const MIN_SAMPLES = 24;
 
 /** What every controller does, and whether anything collapsed, as one word. */
 const doing = (settled: Settled): string =>
@@ -92,7 +92,7 @@ export class BandTable {
       o === undefined ? 0 : this.samples[(s * width + o) * SAMPLES + n]!;
     const every = Array.from({ length: SAMPLES }, (_, n) => n);
     const some = intended ? every.filter((n) => this.alike[s * SAMPLES + n] === 1) : every;
-    const values = (some.length < FEWEST ? every : some).map((n) => at(r, n) - at(b, n)).sort((x, y) => x - y);
+    const values = (some.length < MIN_SAMPLES ? every : some).map((n) => at(r, n) - at(b, n)).sort((x, y) => x - y);
     const count = values.length;
     const middle = values[count >> 1]!;
     const low = values[Math.floor(count * 0.025)]!;

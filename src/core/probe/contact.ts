@@ -7,13 +7,16 @@ export interface ContactVerdict {
   says: 'good' | 'watch it' | 'replace' | 'not enough current to judge';
 }
 
-const LEAST_AMPS = 30;
-const GOOD = 2;
-const WATCH = 4;
+const MIN_AMPS = 30;
+const GOOD_MILLIOHMS = 2;
+const WATCH_MILLIOHMS = 4;
 
 /** Drop in volts across the contact and the amps through it, taken in one operating state. */
 export function contactVerdict(dropVolts: number, amps: number): ContactVerdict {
   const milliohms = Math.abs(amps) < 1e-6 ? Infinity : Math.abs((1000 * dropVolts) / amps);
-  if (Math.abs(amps) < LEAST_AMPS) return { milliohms, says: 'not enough current to judge' };
-  return { milliohms, says: milliohms <= GOOD ? 'good' : milliohms <= WATCH ? 'watch it' : 'replace' };
+  if (Math.abs(amps) < MIN_AMPS) return { milliohms, says: 'not enough current to judge' };
+  return {
+    milliohms,
+    says: milliohms <= GOOD_MILLIOHMS ? 'good' : milliohms <= WATCH_MILLIOHMS ? 'watch it' : 'replace',
+  };
 }

@@ -8,8 +8,8 @@ export interface Band {
   unit: 'V' | 'A';
 }
 
-export type Verdict = 'ok' | 'low' | 'high';
+export type BandPosition = 'ok' | 'low' | 'high';
 
 /** Against the band: below it, above it, in it. */
-export const judge = (value: number, band: Band): Verdict =>
+export const judge = (value: number, band: Band): BandPosition =>
   value < band.lo ? 'low' : value > band.hi ? 'high' : 'ok';

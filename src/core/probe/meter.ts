@@ -30,7 +30,7 @@ export const USUAL_METER: MeterAccuracy = {
  * Leads and contact spots never give the same millivolts twice: one standard deviation of a volt reading
  * beyond the meter's own error, V. Assumed.
  */
-export const SPOT_NOISE = 0.0025;
+export const SPOT_NOISE_VOLTS = 0.0025;
 
 /** Volts per last digit in the range a 6000-count meter picks for this value. */
 export function voltDigit(volts: number): number {
@@ -47,7 +47,7 @@ export function meterNoise(unit: 'V' | 'A', value: number, m: MeterAccuracy = US
 /** One standard deviation of a reading by an unknown meter: noise, spot and gain together. */
 export function meterSpread(unit: 'V' | 'A', value: number): number {
   if (unit === 'A') return meterNoise(unit, value);
-  return Math.hypot(meterNoise(unit, value), SPOT_NOISE, METER.gainSpread * value);
+  return Math.hypot(meterNoise(unit, value), SPOT_NOISE_VOLTS, METER.gainSpread * value);
 }
 
 /** As the display shows it. */
@@ -61,6 +61,6 @@ export function roundToDisplay(unit: 'V' | 'A', value: number): number {
  * and one per cent for what the rig drifts meanwhile (assumed). Only then is a slip on it ruled out.
  */
 export function takesAgree(unit: 'V' | 'A', a: number, b: number): boolean {
-  const noise = Math.hypot(meterNoise(unit, a), meterNoise(unit, b), unit === 'V' ? SPOT_NOISE * Math.SQRT2 : 0);
+  const noise = Math.hypot(meterNoise(unit, a), meterNoise(unit, b), unit === 'V' ? SPOT_NOISE_VOLTS * Math.SQRT2 : 0);
   return Math.abs(a - b) <= 4 * noise + 0.01 * Math.max(Math.abs(a), Math.abs(b));
 }

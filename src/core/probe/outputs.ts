@@ -4,7 +4,7 @@
  * uncertain number of the rig at once, from one solve and one adjoint each, so that the correlation between
  * any two readings is exact to first order.
  */
-import { emptyValues, type Values } from '../circuit/network';
+import { emptyValues, type DeviceValues } from '../circuit/network';
 import { resistorAmps, valueSensitivities } from '../circuit/readings';
 import type { CompiledRig } from '../compile/compile';
 import type { RigModel } from '../operate/settle';
@@ -52,8 +52,8 @@ export function readOutputs(model: RigModel, outputs: readonly Output[], into: F
  */
 export class Lineariser {
   private readonly lambda: Float64Array;
-  private readonly sensitivity: Values;
-  private readonly severity: Values;
+  private readonly sensitivity: DeviceValues;
+  private readonly severity: DeviceValues;
   private readonly slopes: Float64Array[];
   /** The parameter each column stands for, by its index in the compiled rig. */
   readonly columns: readonly number[];

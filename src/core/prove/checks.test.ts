@@ -3,7 +3,7 @@ import { demoJobs } from '../../../db/demo/jobs';
 import { STATE_IDS } from '../operate/states';
 import { currentRevision } from '../job/job';
 import { passes } from './check';
-import { HOUSING_LIMIT, rigChecks } from './checks';
+import { HOUSING_LIMIT_CELSIUS, rigChecks } from './checks';
 
 const rigs = demoJobs(new Date('2026-11-24T16:00:00Z')).map((j) => currentRevision(j).doc);
 const rigNamed = (name: string) => rigs.find((r) => r.name === name)!;
@@ -56,8 +56,8 @@ describe('checks of the finished rig', () => {
     )!;
     expect(passes(hour, {})).toBeUndefined();
     expect(passes(hour, { amps: 60 })).toBeUndefined();
-    expect(passes(hour, { amps: 60, celsius: HOUSING_LIMIT })).toBe(true);
-    expect(passes(hour, { amps: 60, celsius: HOUSING_LIMIT + 1 })).toBe(false);
+    expect(passes(hour, { amps: 60, celsius: HOUSING_LIMIT_CELSIUS })).toBe(true);
+    expect(passes(hour, { amps: 60, celsius: HOUSING_LIMIT_CELSIUS + 1 })).toBe(false);
     expect(passes(hour, { amps: 500, celsius: 80 })).toBe(false);
   });
 });

@@ -18,9 +18,9 @@ export interface Proving {
 }
 
 /** °C of an alternator's housing at which to stop where its maker states none: from memory. */
-export const HOUSING_LIMIT = 105;
+export const HOUSING_LIMIT_CELSIUS = 105;
 /** A of sleep current over which a start battery's drain is looked for: common practice, no source. */
-export const SLEEP_LIMIT = 0.25;
+export const SLEEP_LIMIT_AMPS = 0.25;
 
 /** Whether work was done at the tow connector or on a wire that ends at it. */
 function towTouched({ rig, from, repaired }: Proving): boolean {
@@ -93,7 +93,7 @@ const idleHourCheck: CheckOf = ({ rig, made }) => {
           id: 'celsius',
           label: 'Housing, highest',
           unit: '°C',
-          most: HOUSING_LIMIT,
+          most: HOUSING_LIMIT_CELSIUS,
           source: 'from memory; the maker’s limit comes first',
         },
         { id: 'ambient', label: 'Air beside it', unit: '°C' },
@@ -101,8 +101,10 @@ const idleHourCheck: CheckOf = ({ rig, made }) => {
       watch: true,
       required: made === 'build',
       caution:
-        `Engine only in the open, brake on, wheels ` +
-        `chocked.${lithium(rig) ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.' : ''}`,
+        'Engine only in the open, brake on, wheels chocked.' +
+        (lithium(rig)
+          ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.'
+          : ''),
     },
   ];
 };
@@ -160,7 +162,7 @@ const sleepCheck: CheckOf = ({ made }) => [
         id: 'amps',
         label: 'Start battery, asleep',
         unit: 'A',
-        most: SLEEP_LIMIT,
+        most: SLEEP_LIMIT_AMPS,
         source: 'common practice: 0.07 A of alarm and tracker is usual, 0.25 A is a fault',
       },
     ],

@@ -4,7 +4,7 @@
  */
 import { normalQuantile } from '../units/stats';
 import type { BandTable } from '../probe/bands';
-import { judge, type Band, type Verdict } from '../probe/judge';
+import { judge, type Band, type BandPosition } from '../probe/judge';
 import { operatingState, STATE_IDS, statesOf } from '../operate/states';
 import { pointName, rigMeasurements } from '../probe/measurement';
 import { FUNCTION_TESTS } from './functions';
@@ -26,19 +26,19 @@ export interface Proof {
   why: string;
   /** Seconds the rig has to have been in the state. */
   wait: number;
-  before?: { value: number; verdict: Verdict };
-  after?: { value: number; verdict: Verdict };
+  before?: { value: number; verdict: BandPosition };
+  after?: { value: number; verdict: BandPosition };
 }
 
 /** Chance that a healthy rig misses any of its bands. Assumed. */
-const MISSED_BY_CHANCE = 0.05;
+const MISSED_BY_CHANCE_SHARE = 0.05;
 
 /**
  * Each band alone holds 95 % of healthy rigs; of several, one would often be missed by chance. How many times wider
  * each of `count` has to be for all of them together to hold 95 % (Bonferroni).
  */
 export const bonferroni = (count: number): number =>
-  normalQuantile(1 - MISSED_BY_CHANCE / Math.max(1, count) / 2) / normalQuantile(0.975);
+  normalQuantile(1 - MISSED_BY_CHANCE_SHARE / Math.max(1, count) / 2) / normalQuantile(0.975);
 
 const widened = (b: Band, count: number): Band => {
   const by = bonferroni(count);

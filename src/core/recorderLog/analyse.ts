@@ -1,8 +1,9 @@
 /** Reads a log as somebody who has read many would: what happened, what can be estimated from it, what that says. */
 import { chemistryOf, restVolts } from '../parts/chemistry';
+import { counted } from '../units/counted';
 import { bisect } from '../units/stats';
 import { level, line, ratio, stepResponse, type Estimated } from './estimate';
-import { channel, duration, eventsOf, lowerIndex, type LogEvents, type Span } from './events';
+import { channel, duration, eventsOf, lowerIndex, type LogEvents, type LogSpan } from './events';
 import { valueInWords } from './words';
 import type { LogProblem, LogRole, LogSeries } from './series';
 
@@ -48,19 +49,19 @@ export interface LogContext {
 }
 
 /** Amps that must flow for a contact to be judged: common practice. */
-const JUDGED_ABOVE = 30;
+const JUDGED_ABOVE_AMPS = 30;
 const HUNTS = { times: 4, within: 600 };
 /** Closed spells as alike as this are a timer's. */
-const ALIKE = 0.04;
+const ALIKE_SHARE = 0.04;
 /** A of a step that says anything of the source. */
-const LEAST_STEP = 2;
+const MIN_STEP_AMPS = 2;
 /** A of drain that alarm and tracker explain: common practice. */
-const MOST_EXPLAINED = 0.25;
+const MAX_EXPLAINED_AMPS = 0.25;
 /** Volts a rested reading may be off, for a 12 V bank: assumed. */
-const REST_ERROR = 0.04;
+const REST_ERROR_VOLTS = 0.04;
 
 /** Samples inside any of the spans, `trim` seconds off each end. */
-function inside(s: LogSeries, spans: readonly Span[], trim: number): Int32Array {
+function inside(s: LogSeries, spans: readonly LogSpan[], trim: number): Int32Array {
   const list: number[] = [];
   for (const span of spans)
     for (let i = lowerIndex(s.t, span.from + trim); i < s.t.length && s.t[i]! <= span.to - trim; i++) list.push(i);
@@ -123,7 +124,7 @@ function linkEstimates({ s, found, trim, volts: { chassis, coach }, amps }: Hear
     );
   }
   const running = inside(s, found.charging, Math.max(10, trim));
-  const answer = stepResponse(amps, chassis, running, LEAST_STEP);
+  const answer = stepResponse(amps, chassis, running, MIN_STEP_AMPS);
   if (!answer) return list;
   list.push(...unloadedLevel(chassis, amps, running, answer));
   if (ohms) {
@@ -187,7 +188,7 @@ function capacityEstimate({ s, volts: { coach }, k, chemistry }: Heard): LogEsti
 }
 
 /** s of some spans together. */
-const total = (spans: readonly Span[]): number => spans.reduce((sum, r) => sum + r.to - r.from, 0);
+const total = (spans: readonly LogSpan[]): number => spans.reduce((sum, r) => sum + r.to - r.from, 0);
 
 /** The reading of a log. */
 export function analyseLog(s: LogSeries, context: LogContext): LogReading {
@@ -245,12 +246,12 @@ function cyclesOf(found: LogEvents, s: LogSeries): LogReading['cycles'] {
   if (whole.length < 2) return undefined;
   const lengths = whole.map((c) => c.to - c.from).sort((a, b) => a - b);
   const middle = lengths[lengths.length >> 1]!;
-  if (lengths.some((x) => Math.abs(x - middle) > Math.max(ALIKE * middle, 2 * s.interval))) return undefined;
+  if (lengths.some((x) => Math.abs(x - middle) > Math.max(ALIKE_SHARE * middle, 2 * s.interval))) return undefined;
   const starts = whole.map((c) => c.from);
   return { closed: middle, every: (starts.at(-1)! - starts[0]!) / (starts.length - 1) };
 }
 
-function huntingOf(closed: readonly Span[]): LogReading['hunting'] {
+function huntingOf(closed: readonly LogSpan[]): LogReading['hunting'] {
   let most: LogReading['hunting'];
   for (let a = 0, b = 0; b < closed.length; b++) {
     while (closed[b]!.from - closed[a]!.from > HUNTS.within) a++;
@@ -309,8 +310,8 @@ function capacityOf(
         : bisect(0, 1, (soc) => k * restVolts(soc, curve) < v).low;
   if (before !== undefined && after !== undefined && curve.bms === undefined) {
     const share = socOf(before) - socOf(after);
-    const widest = socOf(before + k * REST_ERROR) - socOf(after - k * REST_ERROR);
-    const least = socOf(before - k * REST_ERROR) - socOf(after + k * REST_ERROR);
+    const widest = socOf(before + k * REST_ERROR_VOLTS) - socOf(after - k * REST_ERROR_VOLTS);
+    const least = socOf(before - k * REST_ERROR_VOLTS) - socOf(after + k * REST_ERROR_VOLTS);
     if (least > 0.1)
       return {
         id: 'capacity',
@@ -333,8 +334,6 @@ function capacityOf(
     from: `${deepest.drawn.toFixed(0)} Ah drawn in one go; no rests to tell what was left`,
   };
 }
-
-const counted = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 /** What comes again and again. */
 function patternWords(cycles: LogReading['cycles'], hunting: LogReading['hunting']): string[] {
@@ -369,8 +368,9 @@ function linkWords({ linkSeen, closed, charging }: LogEvents): string[] {
   if (!linkSeen) return [];
   if (closed.length > 0)
     return [`The link was closed ${counted(closed.length, 'time')}, ${duration(total(closed))} in all.`];
+  if (charging.length === 0) return ['The link never closed.'];
   return [
-    `The link never closed${charging.length > 0 ? ', though the start battery was being charged: look at its coil feed, its controller, its contact' : ''}.`,
+    'The link never closed, though the start battery was being charged: look at its coil feed, its controller, its contact.',
   ];
 }
 
@@ -380,11 +380,11 @@ function estimateWords(estimates: readonly LogEstimate[], amps: Float64Array | u
   const little = `; at most ${peak.toFixed(0)} A flowed: not enough current to judge a contact`;
   const says: Partial<Record<LogEstimate['id'], (e: LogEstimate) => string>> = {
     'link-ohms': (e) =>
-      `Between the two points ${valueInWords(e)}${peak < JUDGED_ABOVE ? little : ''}. It holds cables, joints and contact together.`,
+      `Between the two points ${valueInWords(e)}${peak < JUDGED_ABOVE_AMPS ? little : ''}. It holds cables, joints and contact together.`,
     'set-point': (e) => `Charging volts ${valueInWords(e)}.`,
     parasitic: (e) =>
       `At rest the start battery loses ${valueInWords(e)}: ${(e.value * 24).toFixed(1)} ` +
-      `Ah a day${e.lo > MOST_EXPLAINED ? ', more than alarm and tracker explain' : ''}.`,
+      `Ah a day${e.lo > MAX_EXPLAINED_AMPS ? ', more than alarm and tracker explain' : ''}.`,
     capacity: (e) => `The coach bank holds ${valueInWords(e)}.`,
   };
   return estimates.flatMap((e) => says[e.id]?.(e) ?? []);

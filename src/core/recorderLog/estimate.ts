@@ -140,10 +140,10 @@ function jackknifed(value: number, without: readonly number[], samples: number):
 }
 
 /** Samples each side of a step that its height is read from, and how many noises of their difference high a step is. */
-const SIDE = 5;
+const SIDE_SAMPLES = 5;
 const STEP_NOISES = 8;
-const FEWEST_STEPS = 2;
-const LARGE_ENOUGH = 0.3;
+const MIN_STEPS = 2;
+const LARGE_ENOUGH_SHARE = 0.3;
 
 /**
  * How y answers to sudden steps of x: what drifts slowly in either does not matter. Steps are where the mean of
@@ -156,39 +156,39 @@ export function stepResponse(
   least: number,
 ): Estimated | undefined {
   const good = picked.filter((i) => Number.isFinite(x[i]!) && Number.isFinite(y[i]!));
-  const high = Math.max(least, STEP_NOISES * noiseOf(x, good) * Math.sqrt(2 / SIDE));
+  const high = Math.max(least, STEP_NOISES * noiseOf(x, good) * Math.sqrt(2 / SIDE_SAMPLES));
   const side = (of: Float64Array, from: number) => {
     let sum = 0;
-    for (let j = 0; j < SIDE; j++) sum += of[good[from + j]!]!;
-    return sum / SIDE;
+    for (let j = 0; j < SIDE_SAMPLES; j++) sum += of[good[from + j]!]!;
+    return sum / SIDE_SAMPLES;
   };
   const steps: { dx: number; dy: number }[] = [];
   // One sample is left out in the middle: it may be half before, half after.
-  for (let k = 0; k + 2 * SIDE < good.length; k++) {
-    if (good[k + 2 * SIDE]! - good[k]! !== 2 * SIDE) continue;
-    const dx = side(x, k + SIDE + 1) - side(x, k);
+  for (let k = 0; k + 2 * SIDE_SAMPLES < good.length; k++) {
+    if (good[k + 2 * SIDE_SAMPLES]! - good[k]! !== 2 * SIDE_SAMPLES) continue;
+    const dx = side(x, k + SIDE_SAMPLES + 1) - side(x, k);
     if (Math.abs(dx) < high) continue;
     let [best, bestAt] = [Math.abs(dx), k];
-    for (let j = k + 1; j < k + 2 * SIDE && j + 2 * SIDE < good.length; j++) {
-      const d = Math.abs(side(x, j + SIDE + 1) - side(x, j));
+    for (let j = k + 1; j < k + 2 * SIDE_SAMPLES && j + 2 * SIDE_SAMPLES < good.length; j++) {
+      const d = Math.abs(side(x, j + SIDE_SAMPLES + 1) - side(x, j));
       if (d > best) [best, bestAt] = [d, j];
     }
-    if (good[bestAt + 2 * SIDE]! - good[bestAt]! === 2 * SIDE)
+    if (good[bestAt + 2 * SIDE_SAMPLES]! - good[bestAt]! === 2 * SIDE_SAMPLES)
       steps.push({
-        dx: side(x, bestAt + SIDE + 1) - side(x, bestAt),
-        dy: side(y, bestAt + SIDE + 1) - side(y, bestAt),
+        dx: side(x, bestAt + SIDE_SAMPLES + 1) - side(x, bestAt),
+        dy: side(y, bestAt + SIDE_SAMPLES + 1) - side(y, bestAt),
       });
-    k = bestAt + 2 * SIDE;
+    k = bestAt + 2 * SIDE_SAMPLES;
   }
   // Small ones were found where noise helped them: beside a large one they only bias.
   const largest = Math.max(0, ...steps.map((p) => Math.abs(p.dx)));
-  const kept = steps.filter((p) => Math.abs(p.dx) >= LARGE_ENOUGH * largest);
-  if (kept.length < FEWEST_STEPS) return undefined;
+  const kept = steps.filter((p) => Math.abs(p.dx) >= LARGE_ENOUGH_SHARE * largest);
+  if (kept.length < MIN_STEPS) return undefined;
   const slope = (list: readonly { dx: number; dy: number }[]) =>
     list.reduce((sum, p) => sum + p.dx * p.dy, 0) / list.reduce((sum, p) => sum + p.dx * p.dx, 0);
   const value = slope(kept);
   // What noise alone does to it; with steps enough, what they differ by as well.
-  const noise = (noiseOf(y, good) ** 2 + (value * noiseOf(x, good)) ** 2) * (2 / SIDE);
+  const noise = (noiseOf(y, good) ** 2 + (value * noiseOf(x, good)) ** 2) * (2 / SIDE_SAMPLES);
   const half = 2.5 * Math.sqrt(noise / kept.reduce((sum, p) => sum + p.dx * p.dx, 0));
   const spread =
     kept.length >= 4

@@ -12,7 +12,7 @@ export interface LogEvent {
   says: string;
 }
 
-export interface Span {
+export interface LogSpan {
   from: number;
   to: number;
 }
@@ -20,28 +20,28 @@ export interface Span {
 export interface LogEvents {
   events: LogEvent[];
   /** Somebody charges the start battery. */
-  charging: (Span & { cranked: boolean })[];
-  closed: Span[];
+  charging: (LogSpan & { cranked: boolean })[];
+  closed: LogSpan[];
   /** Whether the log can tell when the link is closed. */
   linkSeen: boolean;
   /** Nobody charges, for hours. */
-  rests: Span[];
+  rests: LogSpan[];
 }
 
 /** V of a 12 V system; common practice, times two or four for the others. */
-const CHARGED_ABOVE = 13.2;
-const ENDED_BELOW = 13.0;
-const FALL = 0.35;
-const CRANK_DIP = 0.8;
+const CHARGED_ABOVE_VOLTS = 13.2;
+const ENDED_BELOW_VOLTS = 13.0;
+const FALL_VOLTS = 0.35;
+const CRANK_DIP_VOLTS = 0.8;
 /** s a level has to last. */
-const LASTS = 10;
+const MIN_LEVEL_SECONDS = 10;
 const CLOSED_AMPS = 2;
 const OPEN_AMPS = 1;
 const CLOSED_VOLTS = 0.15;
 const OPEN_VOLTS = 0.3;
 /** A rest worth its name, and how long after charging volts mislead. */
 export const REST_HOURS = 3;
-const SETTLES = 1800;
+const SETTLING_SECONDS = 1800;
 
 export const channel = (s: LogSeries, role: LogRole): Float64Array | undefined =>
   s.channels.find((c) => c.role === role)?.values;
@@ -98,9 +98,9 @@ function chargingOf(s: LogSeries, volts: Float64Array, k: number): LogEvents['ch
     const t = s.t[i]!;
     while (s.t[back]! < t - 20) back++;
     if (!open) {
-      if (v > CHARGED_ABOVE * k) {
+      if (v > CHARGED_ABOVE_VOLTS * k) {
         if (since !== since) since = t;
-        if (t - since >= LASTS) {
+        if (t - since >= MIN_LEVEL_SECONDS) {
           open = { from: since, cranked: dipBefore(s, volts, since, k) };
           below = NaN;
         }
@@ -109,11 +109,11 @@ function chargingOf(s: LogSeries, volts: Float64Array, k: number): LogEvents['ch
     }
     // A heavy link pulls the start battery down without anything having ended.
     const heavy = link !== undefined && Math.abs(link[i]!) > 5 * CLOSED_AMPS;
-    const fell = volts[back]! - v > FALL * k && v < CHARGED_ABOVE * k + 0.2 * k;
-    if (v < ENDED_BELOW * k || (fell && !heavy)) {
+    const fell = volts[back]! - v > FALL_VOLTS * k && v < CHARGED_ABOVE_VOLTS * k + 0.2 * k;
+    if (v < ENDED_BELOW_VOLTS * k || (fell && !heavy)) {
       if (below !== below) below = t;
-    } else if (v > CHARGED_ABOVE * k) below = NaN;
-    if (below === below && t - below >= (heavy ? 60 : 2 * LASTS)) {
+    } else if (v > CHARGED_ABOVE_VOLTS * k) below = NaN;
+    if (below === below && t - below >= (heavy ? 60 : 2 * MIN_LEVEL_SECONDS)) {
       spans.push({ from: open.from, to: below, cranked: open.cranked });
       open = undefined;
       since = NaN;
@@ -135,7 +135,7 @@ function dipBefore(s: LogSeries, volts: Float64Array, at: number, k: number): bo
   }
   if (before.length === 0) return false;
   before.sort((a, b) => a - b);
-  return lowest < before[before.length >> 1]! - CRANK_DIP * k;
+  return lowest < before[before.length >> 1]! - CRANK_DIP_VOLTS * k;
 }
 
 /** First index whose time is at least `at`. */
@@ -151,7 +151,7 @@ export function lowerIndex(t: Float64Array, at: number): number {
 }
 
 /** When the link is closed: by its amps where they are written, else by both banks going together. */
-function closedOf(s: LogSeries, k: number): { closed: Span[]; seen: boolean } {
+function closedOf(s: LogSeries, k: number): { closed: LogSpan[]; seen: boolean } {
   const amps = channel(s, 'link-amps');
   const a = channel(s, 'chassis-volts');
   const b = channel(s, 'coach-volts');
@@ -164,7 +164,7 @@ function closedOf(s: LogSeries, k: number): { closed: Span[]; seen: boolean } {
     const d = Math.abs(a![i]! - b![i]!);
     return d < CLOSED_VOLTS * k ? true : d > OPEN_VOLTS * k ? false : undefined;
   };
-  const closed: Span[] = [];
+  const closed: LogSpan[] = [];
   let now: boolean | undefined;
   let candidate: boolean | undefined;
   let from = 0;
@@ -194,7 +194,7 @@ function closedOf(s: LogSeries, k: number): { closed: Span[]; seen: boolean } {
   const volts = a!;
   const charged = closed.filter((c) => {
     const i = lowerIndex(s.t, (c.from + c.to) / 2);
-    return volts[Math.min(i, volts.length - 1)]! > ENDED_BELOW * k;
+    return volts[Math.min(i, volts.length - 1)]! > ENDED_BELOW_VOLTS * k;
   });
   return { closed: charged, seen: charged.length > 0 };
 }
@@ -277,14 +277,14 @@ function stagesOf(s: LogSeries, k: number): LogEvent[] {
 }
 
 /** Hours in which nobody charges, the first half hour after charging left out; a gap ends one. */
-function restsOf(s: LogSeries, charging: readonly Span[]): Span[] {
+function restsOf(s: LogSeries, charging: readonly LogSpan[]): LogSpan[] {
   if (s.t.length === 0) return [];
   const busy = [...charging, ...s.gaps].sort((a, b) => a.from - b.from);
-  const rests: Span[] = [];
+  const rests: LogSpan[] = [];
   let from = s.t[0]!;
   for (const b of [...busy, { from: s.t.at(-1)!, to: Infinity }]) {
     if (b.from - from >= REST_HOURS * 3600) rests.push({ from, to: b.from });
-    from = Math.max(from, b.to + SETTLES);
+    from = Math.max(from, b.to + SETTLING_SECONDS);
   }
   return rests;
 }

@@ -2,7 +2,7 @@
  * Thinning a series for drawing without losing an extreme: each bucket keeps its lowest and highest value and
  * when they were. Blocks are worked out once, so that a window is drawn as it is panned.
  */
-const BLOCK = 64;
+const BLOCK_SAMPLES = 64;
 
 export interface Thinned {
   t: Float64Array;
@@ -17,11 +17,11 @@ export class Extremes {
     readonly t: Float64Array,
     readonly values: Float64Array,
   ) {
-    const blocks = Math.floor(values.length / BLOCK);
+    const blocks = Math.floor(values.length / BLOCK_SAMPLES);
     this.low = new Int32Array(blocks);
     this.high = new Int32Array(blocks);
     for (let b = 0; b < blocks; b++) {
-      const [lo, hi] = this.scan(b * BLOCK, (b + 1) * BLOCK);
+      const [lo, hi] = this.scan(b * BLOCK_SAMPLES, (b + 1) * BLOCK_SAMPLES);
       this.low[b] = lo;
       this.high[b] = hi;
     }
@@ -41,16 +41,16 @@ export class Extremes {
   }
 
   private range(from: number, to: number): [number, number] {
-    const first = Math.ceil(from / BLOCK);
-    const last = Math.floor(to / BLOCK);
+    const first = Math.ceil(from / BLOCK_SAMPLES);
+    const last = Math.floor(to / BLOCK_SAMPLES);
     if (first >= last) return this.scan(from, to);
-    let [lo, hi] = this.scan(from, first * BLOCK);
+    let [lo, hi] = this.scan(from, first * BLOCK_SAMPLES);
     const take = (l: number, h: number) => {
       if (l >= 0 && (lo < 0 || this.values[l]! < this.values[lo]!)) lo = l;
       if (h >= 0 && (hi < 0 || this.values[h]! > this.values[hi]!)) hi = h;
     };
     for (let b = first; b < last; b++) take(this.low[b]!, this.high[b]!);
-    take(...this.scan(last * BLOCK, to));
+    take(...this.scan(last * BLOCK_SAMPLES, to));
     return [lo, hi];
   }
 

@@ -9,17 +9,17 @@ import { SeriesBuilder, type LogRole, type LogSeries } from './series';
 const STATUS_1 = 0x1fffd;
 const STATUS_2 = 0x1fffc;
 /** Instances by convention, from memory: 1 is the main house bank, 2 the chassis start battery. */
-export const HOUSE = 1;
-export const CHASSIS = 2;
+export const HOUSE_INSTANCE = 1;
+export const CHASSIS_INSTANCE = 2;
 
 const COLUMNS: readonly { role: LogRole; name: string; instance: number; of: 'volts' | 'amps' | 'celsius' | 'soc' }[] =
   [
-    { role: 'coach-volts', name: 'DC source 1, volts', instance: HOUSE, of: 'volts' },
-    { role: 'coach-amps', name: 'DC source 1, amps', instance: HOUSE, of: 'amps' },
-    { role: 'chassis-volts', name: 'DC source 2, volts', instance: CHASSIS, of: 'volts' },
-    { role: 'chassis-amps', name: 'DC source 2, amps', instance: CHASSIS, of: 'amps' },
-    { role: 'celsius', name: 'DC source 1, temperature', instance: HOUSE, of: 'celsius' },
-    { role: 'soc', name: 'DC source 1, charge', instance: HOUSE, of: 'soc' },
+    { role: 'coach-volts', name: 'DC source 1, volts', instance: HOUSE_INSTANCE, of: 'volts' },
+    { role: 'coach-amps', name: 'DC source 1, amps', instance: HOUSE_INSTANCE, of: 'amps' },
+    { role: 'chassis-volts', name: 'DC source 2, volts', instance: CHASSIS_INSTANCE, of: 'volts' },
+    { role: 'chassis-amps', name: 'DC source 2, amps', instance: CHASSIS_INSTANCE, of: 'amps' },
+    { role: 'celsius', name: 'DC source 1, temperature', instance: HOUSE_INSTANCE, of: 'celsius' },
+    { role: 'soc', name: 'DC source 1, charge', instance: HOUSE_INSTANCE, of: 'soc' },
   ];
 
 // (1436509052.249713) can0 19FFFD44#0164F50100943577   or   1436509052.249713 can0 19FFFD44 [8] 01 64 …

@@ -36,7 +36,7 @@ export function faceOf(head: string, zone: string): LogFace {
   return { kind: 'csv', rows: rows.slice(0, 12), delimiter, map: guessMap(rows, zone) };
 }
 
-const LINES = 20_000;
+const LINES_A_BATCH = 20_000;
 
 /** Reads it all. `progress` gets shares; it may throw to cancel. */
 export function readLog(
@@ -65,7 +65,7 @@ export function readLog(
     skipEmptyLines: 'greedy',
     step: ({ data, meta }) => {
       rows.push(data);
-      if (rows.length < LINES) return;
+      if (rows.length < LINES_A_BATCH) return;
       reader.push(rows);
       rows = [];
       if (meta.cursor > done) progress((done = meta.cursor) / text.length);

@@ -48,8 +48,8 @@ export interface LogSeries {
 }
 
 /** A gap is where samples stay away this many times their usual interval. */
-const GAP_TIMES = 6;
-const KEPT_PROBLEMS = 5;
+const GAP_INTERVALS = 6;
+const MAX_PROBLEMS = 5;
 
 /** Takes rows as they come, a million of them; numbers live in arrays that double. */
 export class SeriesBuilder {
@@ -67,7 +67,7 @@ export class SeriesBuilder {
 
   problem(p: LogProblem): void {
     this.counts[p.kind] = (this.counts[p.kind] ?? 0) + 1;
-    if (this.counts[p.kind]! <= KEPT_PROBLEMS) this.problems.push(p);
+    if (this.counts[p.kind]! <= MAX_PROBLEMS) this.problems.push(p);
   }
 
   /** A line that is data but has no place in time. */
@@ -108,7 +108,7 @@ export class SeriesBuilder {
     const interval = steps.length > 0 ? steps[steps.length >> 1]! : 0;
     const gaps: LogSeries['gaps'] = [];
     for (let i = 1; i < this.count; i++)
-      if (t[i]! - t[i - 1]! > Math.max(2, GAP_TIMES * interval)) gaps.push({ from: t[i - 1]!, to: t[i]! });
+      if (t[i]! - t[i - 1]! > Math.max(2, GAP_INTERVALS * interval)) gaps.push({ from: t[i - 1]!, to: t[i]! });
     return {
       t,
       channels: this.of.map((c, k) => ({ ...c, values: this.columns[k]!.slice(0, this.count) })),

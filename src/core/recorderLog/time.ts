@@ -13,8 +13,10 @@ export function daysFromCivil(year: number, month: number, day: number): number 
   );
 }
 
-const DATE =
-  /^\s*(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([AaPp][Mm])?)?\s*(Z|[+-]\d{2}:?\d{2})?\s*$/;
+const DAY_PART = /(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})/;
+const CLOCK_PART = /(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([AaPp][Mm])?)?/;
+const ZONE_PART = /(Z|[+-]\d{2}:?\d{2})?/;
+const DATE = new RegExp(`^\\s*${DAY_PART.source}${CLOCK_PART.source}\\s*${ZONE_PART.source}\\s*$`);
 const daysOfMonth = (year: number, month: number): number =>
   (month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1)) - daysFromCivil(year, month, 1);
 

@@ -8,7 +8,7 @@ export const terminalKey = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 /** Whether a part only joins what is on its terminals: a fuse, a disconnect, a contact, a connector. */
 export const joins = (part: Part): boolean => partKind(part.kind).role === 'inline' || is(part, 'joinsBothWays');
 
-export interface Step {
+export interface FeedStep {
   conductor: Conductor;
   /** The end it arrived at, and the part there; undefined at a ground. */
   to: Endpoint;
@@ -19,9 +19,9 @@ export interface Step {
 }
 
 /** Every feed reached from a terminal, nearest first. @param past whether to go on through a part that joins. */
-export function follow(rig: Rig, from: Endpoint, past: (part: Part) => boolean = () => true): Step[] {
+export function follow(rig: Rig, from: Endpoint, past: (part: Part) => boolean = () => true): FeedStep[] {
   const feeds = rig.conductors.filter((c) => c.use === 'feed');
-  const steps: Step[] = [];
+  const steps: FeedStep[] = [];
   const seen = new Set<string>();
   const queue: { at: string; metres: number; ohms: number }[] = [{ at: terminalKey(from), metres: 0, ohms: 0 }];
   while (queue.length > 0) {

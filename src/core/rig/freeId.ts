@@ -2,7 +2,7 @@
 import type { Rig } from './schema';
 
 /** Room for a number behind it within the 40 characters of an id. */
-const LONGEST = 36;
+const MAX_STEM_LENGTH = 36;
 
 /** An id nobody in the rig has: the words in kebab case, numbered where taken. */
 export function freeId(rig: Pick<Rig, 'parts' | 'conductors' | 'grounds' | 'bonds'>, words: string): string {
@@ -13,7 +13,7 @@ export function freeId(rig: Pick<Rig, 'parts' | 'conductors' | 'grounds' | 'bond
       .normalize('NFKD')
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^[^a-z]+|-+$/g, '')
-      .slice(0, LONGEST) || 'piece';
+      .slice(0, MAX_STEM_LENGTH) || 'piece';
   let id = base;
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;

@@ -10,11 +10,11 @@ import { runsOf } from '../size/runs';
 import type { Part } from '../rig/schema';
 import { closesByVolts, voltsLinksOnLithium } from './lithium';
 import { fitFuse } from './ownFuse';
-import type { Rule, RuleContext, Saw } from './rule';
+import type { DesignRule, RuleContext, Violation } from './rule';
 
 const PRACTICE = 'common practice';
 
-const saw = (at: string, says: string, fix: string, mend?: Saw['mend']): Saw => ({
+const saw = (at: string, says: string, fix: string, mend?: Violation['mend']): Violation => ({
   at,
   says,
   fix,
@@ -41,7 +41,7 @@ const brakeBanks = (c: RuleContext): Part[] =>
         c.parts('battery').some((q) => q.vehicle === p.vehicle && c.blocks(q) > 1),
     );
 
-export const BEHAVIOUR_RULES: readonly Rule[] = [
+export const BEHAVIOUR_RULES: readonly DesignRule[] = [
   {
     id: 'volts-link-on-lithium',
     severity: 'danger',
@@ -64,7 +64,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'When its BMS opens, the alternator sees a load dump.',
     source: PRACTICE,
     check: (c) =>
-      runsOf(c.rig).flatMap((r): Saw[] => {
+      runsOf(c.rig).flatMap((r): Violation[] => {
         const ends = [r.from, r.to].map((e) => c.part(e.part));
         const bank = ends.find((p) => is(p, 'battery') && c.option(p!, 'chemistry') === 'lfp');
         return bank && ends.every((p) => is(p, 'battery'))
@@ -102,7 +102,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     source: PRACTICE,
     check: (c) =>
       c.rig.parts.flatMap((p) =>
-        THRESHOLD_ORDER.flatMap(([low, high]): Saw[] => {
+        THRESHOLD_ORDER.flatMap(([low, high]): Violation[] => {
           const [a, b] = [p.params[low]?.value, p.params[high]?.value];
           return a !== undefined && b !== undefined && a >= b
             ? [
@@ -124,7 +124,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'Load and cable move the volts more than the gap: it hunts.',
     source: `${PRACTICE}; a gap of 0.1 V at 12 V`,
     check: (c) =>
-      c.rig.parts.filter(closesByVolts).flatMap((p): Saw[] => {
+      c.rig.parts.filter(closesByVolts).flatMap((p): Violation[] => {
         const gap = c.value(p, 'closeAt') - c.value(p, 'openAt');
         return gap > 0 && gap < 0.1 * c.blocks(p)
           ? [
@@ -385,7 +385,7 @@ export const BEHAVIOUR_RULES: readonly Rule[] = [
     why: 'It refuses them, or dies of them.',
     source: '25 V on some: common practice',
     check: (c) =>
-      c.parts('panelInput').flatMap((p): Saw[] => {
+      c.parts('panelInput').flatMap((p): Violation[] => {
         const open = c.value(p, 'panelVolts') * (c.option(p, 'panels') === 'series' ? 2 : 1);
         return open > c.value(p, 'panelLimit')
           ? [
@@ -603,8 +603,8 @@ function profile(
   wrong: (absorb: number, blocks: number, limits: { needs: number; most: number }) => boolean,
   word: string,
   which: 'needs' | 'most',
-): Saw[] {
-  return [...c.parts('charger'), ...c.parts('mainsCharger')].flatMap((p): Saw[] => {
+): Violation[] {
+  return [...c.parts('charger'), ...c.parts('mainsCharger')].flatMap((p): Violation[] => {
     const bank = fills(c, p);
     if (!bank) return [];
     const chemistry = c.option(bank, 'chemistry');

@@ -5,9 +5,9 @@ import { partOption, partValue } from '../rig/value';
 import type { Sizing } from '../size/sizing';
 import { BEHAVIOUR_RULES } from './behaviour';
 import { PROTECTION_RULES } from './protection';
-import { SEVERITIES, type Finding, type Rule, type RuleContext } from './rule';
+import { SEVERITIES, type Finding, type DesignRule, type RuleContext } from './rule';
 
-export const RULES: readonly Rule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
+export const RULES: readonly DesignRule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
 
 /** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */
 const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'brake-behind-converter', 'enable-always'];

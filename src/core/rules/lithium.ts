@@ -7,7 +7,7 @@ import type { Part, Rig } from '../rig/schema';
 /** Whether a part links the banks by volts and lets go by them; a charger that starts by volts passes one way only. */
 export const closesByVolts = (part: Part): boolean => is(part, 'byVolts') && !is(part, 'charger');
 /** Charge at which a bank's rest is taken: the flat middle. */
-const RESTS_AT = 0.4;
+const RESTS_AT_CHARGE = 0.4;
 
 /** Each such link with each lithium bank whose rest lies above what the link lets go at, V. */
 export function voltsLinksOnLithium(rig: Rig): { link: Part; bank: Part; openAt: number; rests: number }[] {
@@ -16,7 +16,7 @@ export function voltsLinksOnLithium(rig: Rig): { link: Part; bank: Part; openAt:
     banks.flatMap((bank) => {
       const openAt = partValue(link, traitsOf(link).byVolts!.opens);
       const rests =
-        (restVolts(RESTS_AT, chemistryOf('lfp')) *
+        (restVolts(RESTS_AT_CHARGE, chemistryOf('lfp')) *
           nominalOf(
             bank,
             rig.vehicles.find((v) => v.id === bank.vehicle)!,

@@ -5,23 +5,23 @@ import { runsOf } from '../size/runs';
 import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
 import { midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
-import { follow, type Step } from '../rig/follow';
+import { follow, type FeedStep } from '../rig/follow';
 import type { Conductor } from '../rig/schema';
 import { fitFuse } from './ownFuse';
-import type { Rule, RuleContext, Saw } from './rule';
+import type { DesignRule, RuleContext, Violation } from './rule';
 
 const PRACTICE = 'common practice';
 /** Share of the feed's copper from which a return counts as like it: one AWG step. */
-const SAME_COPPER = 0.6;
+const SAME_COPPER_SHARE = 0.6;
 
 /** Fuse checks with a verdict, as what a rule saw. */
 const fuses = (
   c: RuleContext,
   id: FuseCheck['checks'][number]['id'],
   verdict: 'bad' | 'watch',
-  fix: (f: FuseCheck, c: RuleContext) => Pick<Saw, 'fix' | 'mend'>,
+  fix: (f: FuseCheck, c: RuleContext) => Pick<Violation, 'fix' | 'mend'>,
   only: (f: FuseCheck) => boolean = () => true,
-): Saw[] =>
+): Violation[] =>
   c.sizing.fuses
     .filter(only)
     .flatMap((f) =>
@@ -30,7 +30,7 @@ const fuses = (
         .map((k) => ({ at: f.part, says: `${f.name}: ${k.says}`, ...fix(f, c) })),
     );
 
-const rated = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> =>
+const rated = (f: FuseCheck): Pick<Violation, 'fix' | 'mend'> =>
   f.window.pick === undefined
     ? { fix: 'A thicker wire behind it, or less current.' }
     : {
@@ -45,7 +45,7 @@ const rated = (f: FuseCheck): Pick<Saw, 'fix' | 'mend'> =>
       };
 
 /** A smaller fuse where one still carries the load; else more copper in the piece it does not protect. */
-const protecting = (f: FuseCheck, c: RuleContext): Pick<Saw, 'fix' | 'mend'> => {
+const protecting = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> => {
   if (f.window.pick !== undefined && f.window.pick < f.rating) return rated(f);
   const { id, name, thicker } = f.weakest;
   if (thicker)
@@ -61,7 +61,7 @@ const protecting = (f: FuseCheck, c: RuleContext): Pick<Saw, 'fix' | 'mend'> => 
 };
 
 /** What is reached from a fuse's two studs before another fuse. */
-const around = (c: RuleContext, fuse: string): Step[] =>
+const around = (c: RuleContext, fuse: string): FeedStep[] =>
   ['source', 'load'].flatMap((terminal) => follow(c.rig, { part: fuse, terminal }, (p) => !isFuseOrBreaker(p)));
 
 /** The end of a branch nearer to the fuse before it. */
@@ -72,7 +72,7 @@ const beginsAt = (c: RuleContext, f: FuseCheck, id: string): 'from' | 'to' => {
     : 'from';
 };
 
-const kindFor = (f: FuseCheck, volts: number): Pick<Saw, 'fix' | 'mend'> => {
+const kindFor = (f: FuseCheck, volts: number): Pick<Violation, 'fix' | 'mend'> => {
   const kind = FUSE_KINDS.find((k) => k.volts >= volts && k.interrupts >= f.fault.near && k.ratings.includes(f.rating));
   return kind
     ? {
@@ -92,7 +92,7 @@ const blocksOf = (c: RuleContext, f: FuseCheck): number =>
       .flatMap((p) => (is(p, 'battery') ? [c.blocks(p!)] : [])),
   );
 
-export const PROTECTION_RULES: readonly Rule[] = [
+export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-over-wire',
     severity: 'danger',
@@ -209,7 +209,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
     why: 'A cable with a battery at each end is fed from both.',
     source: PRACTICE,
     check: (c) =>
-      runsOf(c.rig).flatMap((run): Saw[] => {
+      runsOf(c.rig).flatMap((run): Violation[] => {
         const ends = [run.from, run.to].map((e) => c.part(e.part));
         if (!ends.every((p) => is(p, 'battery'))) return [];
         const count = run.inline.filter(isFuseOrBreaker).length;
@@ -243,7 +243,7 @@ export const PROTECTION_RULES: readonly Rule[] = [
     why: 'The bank can feed it; treat every charger terminal as able to feed.',
     source: PRACTICE,
     check: (c) =>
-      runsOf(c.rig).flatMap((run): Saw[] => {
+      runsOf(c.rig).flatMap((run): Violation[] => {
         const [a, b] = [c.part(run.from.part), c.part(run.to.part)];
         const charger = [a, b].find((p) => is(p, 'charger'));
         const bank = [a, b].find((p) => is(p, 'battery'));
@@ -325,10 +325,10 @@ export const PROTECTION_RULES: readonly Rule[] = [
     why: 'Volts fall on both legs; poor returns are as common as poor feeds.',
     source: PRACTICE,
     check: (c) => {
-      return c.parts('charger').flatMap((p): Saw[] => {
+      return c.parts('charger').flatMap((p): Violation[] => {
         const [feed] = c.on(p.id, 'input');
         const [back] = c.on(p.id, 'ground');
-        if (!feed || !back || wireArea(back.gauge) >= SAME_COPPER * wireArea(feed.gauge)) return [];
+        if (!feed || !back || wireArea(back.gauge) >= SAME_COPPER_SHARE * wireArea(feed.gauge)) return [];
         return [
           {
             at: back.id,
@@ -342,8 +342,8 @@ export const PROTECTION_RULES: readonly Rule[] = [
   },
 ];
 
-function thin(c: RuleContext, verdict: 'too thin' | 'locks out' | 'drops too much'): Saw[] {
-  return c.sizing.runs.flatMap((r): Saw[] => {
+function thin(c: RuleContext, verdict: 'too thin' | 'locks out' | 'drops too much'): Violation[] {
+  return c.sizing.runs.flatMap((r): Violation[] => {
     const row = r.table.rows.find((x) => x.gauge === r.table.now)!;
     if (row.verdict !== verdict) return [];
     const says =

@@ -8,16 +8,16 @@ export type Severity = 'danger' | 'will not work' | 'wears out' | 'tidy';
 export const SEVERITIES: readonly Severity[] = ['danger', 'will not work', 'wears out', 'tidy'];
 
 /** An edit that mends it without a judgement: one button. */
-export type Mend =
+export type Autofix =
   { part: string; set: PartChange } | { conductors: readonly string[]; set: ConductorChange } | { pieces: Pieces };
 
-export interface Saw {
+export interface Violation {
   /** Part or conductor it is about. */
   at: string;
   /** What it saw, in numbers. */
   says: string;
   fix: string;
-  mend?: Mend;
+  mend?: Autofix;
 }
 
 export interface RuleContext {
@@ -34,16 +34,16 @@ export interface RuleContext {
   on(part: string, terminal: string): Conductor[];
 }
 
-export interface Rule {
+export interface DesignRule {
   id: string;
   severity: Severity;
   title: string;
   why: string;
   source: string;
-  check(c: RuleContext): Saw[];
+  check(c: RuleContext): Violation[];
 }
 
-export interface Finding extends Saw {
+export interface Finding extends Violation {
   rule: string;
   severity: Severity;
   title: string;

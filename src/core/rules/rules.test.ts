@@ -9,9 +9,9 @@ import type { Part, Rig } from '../rig/schema';
 import { usualScenarios } from '../plan/usualScenarios';
 import { sizeRig } from '../size/sizing';
 import { checkDesign, RULES } from './check';
-import type { Finding, Mend } from './rule';
+import type { Finding, Autofix } from './rule';
 
-const mended = (rig: Rig, m: Mend): Rig =>
+const mended = (rig: Rig, m: Autofix): Rig =>
   'part' in m
     ? withPart(rig, m.part, m.set)
     : 'pieces' in m

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bayDay, type Span } from './bayLoad';
+import { bayDay, type BaySpan } from './bayLoad';
 
 const spans = fc.array(
   fc.record({
@@ -27,7 +27,7 @@ describe('a day in a bay', () => {
     fc.assert(
       fc.property(spans, (list) => {
         const here = list.filter((s) => s.bay === 'A');
-        const minutes = (s: Span) => new Set(Array.from({ length: s.minutes }, (_, k) => s.from + k));
+        const minutes = (s: BaySpan) => new Set(Array.from({ length: s.minutes }, (_, k) => s.from + k));
         const wanted = here.flatMap((x, i) =>
           here
             .slice(i + 1)

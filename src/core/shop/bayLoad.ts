@@ -1,6 +1,6 @@
 /** How full the bays are: minutes booked of minutes open, and what stands in each other's way. */
 
-export interface Span {
+export interface BaySpan {
   id: string;
   bay: string;
   /** Minutes since the day began, by the shop's clock. */
@@ -21,7 +21,11 @@ export interface BayDay {
 }
 
 /** One day of one bay. @param hours when the shop is open, h; a day off has none. */
-export function bayDay(bay: string, spans: readonly Span[], hours: { from: number; to: number } | undefined): BayDay {
+export function bayDay(
+  bay: string,
+  spans: readonly BaySpan[],
+  hours: { from: number; to: number } | undefined,
+): BayDay {
   const here = spans.filter((s) => s.bay === bay).sort((a, b) => a.from - b.from);
   const booked = here.reduce((sum, s) => sum + s.minutes, 0);
   const open = hours ? Math.max(0, (hours.to - hours.from) * 60) : 0;

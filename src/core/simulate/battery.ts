@@ -145,7 +145,7 @@ export class BatteryDynamic implements Dynamic {
     return Math.max(0, Math.min(1, this.soc + this.rate(mean, half) * mean * h - this.standing() * h));
   }
 
-  offer(net: RigNetwork, h: number): void {
+  stamp(net: RigNetwork, h: number): void {
     const { values } = net;
     const mean = (this.amps + this.predicted) / 2;
     const soc = this.socAfter(mean, h);
@@ -179,7 +179,7 @@ export class BatteryDynamic implements Dynamic {
     OVERVOLTAGE.discharging.set(values, this.port, this.blocks * this.chemistry.dischargeOvervolts * least);
   }
 
-  read(net: RigNetwork): number {
+  observe(net: RigNetwork): number {
     this.end = -net.solver.pushed(this.port);
     this.volts = net.solver.volts[this.plus]! - net.solver.volts[this.minus]!;
     const off = Math.abs(this.end - this.predicted);
@@ -191,7 +191,7 @@ export class BatteryDynamic implements Dynamic {
     return (Math.abs(this.end - this.amps - this.slope * h) * h) / SECONDS_PER_HOUR / 6;
   }
 
-  commit(h: number): void {
+  accept(h: number): void {
     if (h > 0) this.advance(h);
     this.slope = h > 0 ? (this.end - this.amps) / h : 0;
     this.amps = this.end;
@@ -237,7 +237,7 @@ export class BatteryDynamic implements Dynamic {
       ((this.emfAtStart + vBefore + this.ohms0 * i0) * i0 + (emfEnd + this.v1 + this.v2 + ohmsEnd * i1) * i1) * (h / 2);
   }
 
-  jump(): void {
+  discontinuity(): void {
     this.slope = 0;
     this.predicted = this.amps;
   }

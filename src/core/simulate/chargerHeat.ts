@@ -8,11 +8,11 @@ import { Warm, type Dynamic } from './dynamic';
 
 /** K per W of loss against the air, by how it is mounted. */
 const KELVIN_PER_WATT: Readonly<Record<string, number>> = { open: 0.35, 'stand-off': 0.5, boxed: 1.3 };
-const SECONDS = 1500;
+const WARMING_SECONDS = 1500;
 /** °C of its fins from which it gives less, by how much a K, and the least it gives. */
-export const CHARGER_DERATES_FROM = 75;
-const DERATES_BY = 0.02;
-const LEAST = 0.3;
+export const CHARGER_DERATES_FROM_CELSIUS = 75;
+const DERATING_PER_KELVIN = 0.02;
+const MIN_OUTPUT_SHARE = 0.3;
 
 export class ChargerHeat extends Warm implements Dynamic {
   readonly part: string;
@@ -31,7 +31,7 @@ export class ChargerHeat extends Warm implements Dynamic {
   ) {
     const { part, outPort, inPort } = net.compiled.converters[converter]!;
     const doc = net.compiled.rig.parts.find((p) => p.id === part)!;
-    super(doc.name, celsius, CHARGER_DERATES_FROM, 'air around its fins and a stand-off would help');
+    super(doc.name, celsius, CHARGER_DERATES_FROM_CELSIUS, 'air around its fins and a stand-off would help');
     this.part = part;
     this.outPort = outPort;
     this.inPort = inPort;
@@ -45,14 +45,17 @@ export class ChargerHeat extends Warm implements Dynamic {
 
   /** Share of its output that its heat leaves it. */
   private share(): number {
-    return Math.max(LEAST, 1 - DERATES_BY * Math.max(0, this.celsius - CHARGER_DERATES_FROM));
+    return Math.max(
+      MIN_OUTPUT_SHARE,
+      1 - DERATING_PER_KELVIN * Math.max(0, this.celsius - CHARGER_DERATES_FROM_CELSIUS),
+    );
   }
 
-  offer(net: RigNetwork): void {
+  stamp(net: RigNetwork): void {
     SOURCE.limit.set(net.values, this.outPort, this.base * this.share());
   }
 
-  read(net: RigNetwork): number {
+  observe(net: RigNetwork): number {
     const taken = net.converterStates[this.converter]!.amps * net.solver.portVolts[this.inPort]!;
     this.watts = Math.max(
       0,
@@ -63,18 +66,20 @@ export class ChargerHeat extends Warm implements Dynamic {
 
   private after(h: number): number {
     const target = this.air + this.watts * this.kelvinPerWatt;
-    return target + (this.celsius - target) * Math.exp(-h / SECONDS);
+    return target + (this.celsius - target) * Math.exp(-h / WARMING_SECONDS);
   }
 
   /** While it gives less with every K, a step of more than 3 K is too long. */
   error(h: number): number {
     const end = this.after(h);
-    return Math.max(end, this.celsius) > CHARGER_DERATES_FROM && Math.abs(end - this.celsius) > 3 && this.watts > 1
+    return Math.max(end, this.celsius) > CHARGER_DERATES_FROM_CELSIUS &&
+      Math.abs(end - this.celsius) > 3 &&
+      this.watts > 1
       ? Infinity
       : 0;
   }
 
-  commit(h: number): void {
+  accept(h: number): void {
     this.warmTo(this.after(h));
   }
 }

@@ -36,17 +36,17 @@ export interface Dynamic {
   /** Where a straight continuation puts the end of a step. */
   predict(h: number): void;
   /** Writes its values for a step of h seconds whose end is as predicted. */
-  offer(net: RigNetwork, h: number): void;
+  stamp(net: RigNetwork, h: number): void;
   /** Reads the solved end of the step; returns how far it is from the prediction, A. */
-  read(net: RigNetwork): number;
+  observe(net: RigNetwork): number;
   /** Error of the step just read against a straight continuation, Ah. */
   error(h: number): number;
   /** Makes the end of the step the start of the next. With h = 0 only the current jumps. */
-  commit(h: number): void;
+  accept(h: number): void;
   /** Forgets a slope that no longer holds. */
-  jump(): void;
+  discontinuity(): void;
   /** What has passed a limit since last asked. */
-  news?(): News | undefined;
+  takeNews?(): News | undefined;
   save(): readonly number[];
   restore(saved: readonly number[]): void;
 }
@@ -72,13 +72,13 @@ export abstract class Warm {
     this.hottest = Math.max(this.hottest, celsius);
   }
 
-  news(): News | undefined {
+  takeNews(): News | undefined {
     return this.heat.at(this.celsius);
   }
 
   /** Temperatures go on from where they are: nothing to foresee, nothing that jumps. */
   predict(): void {}
-  jump(): void {}
+  discontinuity(): void {}
 
   save(): readonly number[] {
     return [this.celsius];

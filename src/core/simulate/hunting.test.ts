@@ -20,7 +20,7 @@ describe('hunting', () => {
     expect(play(watch, () => 30, 4)).toBeUndefined();
     const again = new HuntingWatch(1);
     let news = 0;
-    for (let n = 0; n < 12; n++) if (again.changed(0, 'closed', 30 * n)?.news) news++;
+    for (let n = 0; n < 12; n++) if (again.changed(0, 'closed', 30 * n)?.first) news++;
     expect(news).toBe(1);
     expect(again.hunters).toEqual([0]);
     expect(again.silent(0)).toBe(true);

@@ -4,10 +4,10 @@
  */
 
 /** A cycle longer than this is work, not hunting: a timed window takes hours. */
-const LONGEST_PERIOD = 900;
+const LONGEST_PERIOD_SECONDS = 900;
 /** Cycles that must agree, and how well. */
-const CYCLES = 4;
-const AGREE = 0.08;
+const MIN_CYCLES = 4;
+const AGREE_SHARE = 0.08;
 
 interface Watch {
   /** Times it entered each mode, newest last. */
@@ -22,7 +22,7 @@ export interface Cycle {
   /** s */
   period: number;
   /** True when this controller had not been seen hunting before. */
-  news: boolean;
+  first: boolean;
 }
 
 export class HuntingWatch {
@@ -38,17 +38,20 @@ export class HuntingWatch {
     const watch = this.watches[k]!;
     const times = watch.entered.get(mode) ?? [];
     times.push(t);
-    if (times.length > CYCLES + 1) times.shift();
+    if (times.length > MIN_CYCLES + 1) times.shift();
     watch.entered.set(mode, times);
-    if (times.length <= CYCLES) return undefined;
+    if (times.length <= MIN_CYCLES) return undefined;
     const gaps = times.slice(1).map((x, i) => x - times[i]!);
     const period = gaps[gaps.length - 1]!;
-    const same = period > 0 && period < LONGEST_PERIOD && gaps.every((g) => Math.abs(g - period) <= AGREE * period + 1);
+    const same =
+      period > 0 &&
+      period < LONGEST_PERIOD_SECONDS &&
+      gaps.every((g) => Math.abs(g - period) <= AGREE_SHARE * period + 1);
     watch.hunting = same;
     if (!same) return undefined;
     const news = !this.ever.has(k);
     this.ever.add(k);
-    return { controller: k, mode, period, news };
+    return { controller: k, mode, period, first: news };
   }
 
   /** True while it hunts: its single changes are then not told. */

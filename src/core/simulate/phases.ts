@@ -14,7 +14,7 @@ export interface Phase {
 }
 
 /** A drive alternates road and idle with this period, s: traffic lights and towns, not one long stop. */
-const TRAFFIC_PERIOD = 3600;
+const TRAFFIC_PERIOD_SECONDS = 3600;
 /** Longest scenario, s: two years. */
 export const LONGEST = 2 * 366 * 86_400;
 
@@ -56,7 +56,7 @@ export function phasesOf(scenario: Scenario, nominalVolts: number): Phase[] {
     const idle = leg.kind === 'drive' ? (leg.idleShare ?? 0) : 0;
     if (leg.kind === 'drive' && idle > 0 && idle < 1) {
       while (t < end - 1e-6) {
-        const period = Math.min(TRAFFIC_PERIOD, end - t);
+        const period = Math.min(TRAFFIC_PERIOD_SECONDS, end - t);
         add(t + period * (1 - idle), 'road');
         add(Math.min(end, t + period * idle), 'idle');
       }

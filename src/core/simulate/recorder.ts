@@ -6,19 +6,19 @@ import { partWith } from '../rig/value';
 import type { RigNetwork } from '../operate/rigNetwork';
 import type { AlternatorDynamic } from './alternator';
 import type { BatteryDynamic } from './battery';
-import { CHARGER_DERATES_FROM, type ChargerHeat } from './chargerHeat';
+import { CHARGER_DERATES_FROM_CELSIUS, type ChargerHeat } from './chargerHeat';
 import type { Heating } from './heating';
 import type { Phase } from './phases';
 import type { LinkSummary, SimEvent, SimResult, SimSeries, StartCheck } from './result';
 import type { Scenario } from './scenarioSchema';
 
 /** Amps that count as a link carrying something. */
-const CARRIES = 0.2;
+const CARRIES_AMPS = 0.2;
 
 /** How much more a fall may have become since it was last worked out. */
-const DIP_MARGIN = 1.5;
+const DIP_MARGIN_FACTOR = 1.5;
 /** A worth of looking at what they do to the volts. */
-const LEAST_DIP_AMPS = 0.3;
+const MIN_DIP_AMPS = 0.3;
 
 interface Tap {
   part: string;
@@ -41,7 +41,7 @@ function tapsOf(net: RigNetwork): Tap[] {
       const index = resistor.get(id)!;
       const made = (n: RigNetwork) => Number.isFinite(n.values.resistorOhms[index]!);
       const amps = (n: RigNetwork) => (made(n) ? tap.toward * resistorAmps(n.solver, n.values, index) : 0);
-      return [{ ...named, amps, on: tap.is === 'contact' ? made : (n) => Math.abs(amps(n)) > CARRIES }];
+      return [{ ...named, amps, on: tap.is === 'contact' ? made : (n) => Math.abs(amps(n)) > CARRIES_AMPS }];
     }
     const index = port.get(id)!;
     const amps = (n: RigNetwork) => tap.toward * n.solver.pushed(index);
@@ -49,7 +49,10 @@ function tapsOf(net: RigNetwork): Tap[] {
       {
         ...named,
         amps,
-        on: tap.is === 'converter' ? (n) => SOURCE.limit.get(n.values, index) > 0 : (n) => Math.abs(amps(n)) > CARRIES,
+        on:
+          tap.is === 'converter'
+            ? (n) => SOURCE.limit.get(n.values, index) > 0
+            : (n) => Math.abs(amps(n)) > CARRIES_AMPS,
       },
     ];
   });
@@ -245,7 +248,7 @@ export class Recorder {
   private allOn(net: RigNetwork): void {
     const { leg } = net.inputs;
     const more = leg ? leg.housePeakAmps - leg.houseAmps : 0;
-    if (!this.bus || more < LEAST_DIP_AMPS) {
+    if (!this.bus || more < MIN_DIP_AMPS) {
       this.dips.fill(0);
       this.dippedFor = 0;
       return;
@@ -255,7 +258,7 @@ export class Recorder {
     this.dippedFor = more;
     this.posts.forEach((posts, i) => {
       // Far above its lowest, a battery's fall need not be known again: it changes little from step to step.
-      if (same && this.batteries[i]!.volts - DIP_MARGIN * this.dips[i]! > this.extremes[i]!.lowestAllOn) return;
+      if (same && this.batteries[i]!.volts - DIP_MARGIN_FACTOR * this.dips[i]! > this.extremes[i]!.lowestAllOn) return;
       net.solver.adjoint(posts, [1, -1], this.lambda);
       this.dips[i] = Math.max(0, more * (this.lambda[plus]! - this.lambda[minus]!));
     });
@@ -299,7 +302,9 @@ export class Recorder {
         ...(hottest
           ? { hottest: { body: hottest.body.label, celsius: hottest.hottest, limit: hottest.body.limit } }
           : {}),
-        ...(charger ? { hottest: { body: 'fins', celsius: charger.hottest, limit: CHARGER_DERATES_FROM } } : {}),
+        ...(charger
+          ? { hottest: { body: 'fins', celsius: charger.hottest, limit: CHARGER_DERATES_FROM_CELSIUS } }
+          : {}),
       };
     });
   }

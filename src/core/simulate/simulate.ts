@@ -50,16 +50,16 @@ export class NoOperatingPoint extends Error {}
 const TOLERANCE_AH = 2e-3;
 /** Where an event is located to, s. */
 const EVENT_SECONDS = 0.5;
-const FIRST_STEP = 2;
+const FIRST_STEP_SECONDS = 2;
 const LONGEST_STEP = 6 * 3600;
 /** With the sun on the panels, or an alternator warming, a step of a quarter of an hour is long enough. */
-const DAYLIGHT_STEP = 900;
+const DAYLIGHT_STEP_SECONDS = 900;
 /** A by which the end of a step may still disagree with itself. */
 const UNSETTLED_AMPS = 0.01;
 const MAX_STEPS = 400_000;
 const MAX_CASCADE = 32;
 /** A leap over repeats is at most this long, s: temperatures and timers of others go on in between. */
-const LONGEST_LEAP = 1800;
+const LONGEST_LEAP_SECONDS = 1800;
 
 /** Where charge and sums stood at one point of a cycle. */
 interface Round {
@@ -197,7 +197,7 @@ export class Simulation {
 
   /** One network solve for the end of a step of h seconds. */
   private solveStep(h: number): void {
-    for (const d of this.dynamics) d.offer(this.net, h);
+    for (const d of this.dynamics) d.stamp(this.net, h);
     this.solves++;
     if (!this.net.solve().converged)
       throw new NoOperatingPoint(`the network has no operating point ${(this.t / 3600).toFixed(2)} h in`);
@@ -209,7 +209,7 @@ export class Simulation {
     for (let k = 0; k < rounds; k++) {
       this.solveStep(h);
       off = 0;
-      for (const d of this.dynamics) off = Math.max(off, d.read(this.net));
+      for (const d of this.dynamics) off = Math.max(off, d.observe(this.net));
       if (off < 2e-3) break;
     }
     return off;
@@ -220,9 +220,9 @@ export class Simulation {
     let elapsed = dt;
     for (let round = 0; round < MAX_CASCADE; round++) {
       this.refresh(phase, this.t);
-      for (const d of this.dynamics) d.jump();
+      for (const d of this.dynamics) d.discontinuity();
       this.attempt(0, 8);
-      for (const d of this.dynamics) d.commit(0);
+      for (const d of this.dynamics) d.accept(0);
       if (!this.look(elapsed, true)) return;
       elapsed = 0;
     }
@@ -287,14 +287,14 @@ export class Simulation {
     this.settleInstant(phase);
     this.recorder.record(this.t, this.net);
     this.followed();
-    let h = FIRST_STEP;
+    let h = FIRST_STEP_SECONDS;
     while (this.t < phase.to - 1e-6 && !this.over) {
       if (++this.steps > MAX_STEPS)
         throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
       if (this.options.progress && this.steps % 64 === 0) this.options.progress(this.t / total);
       const longest =
         this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0)
-          ? DAYLIGHT_STEP
+          ? DAYLIGHT_STEP_SECONDS
           : LONGEST_STEP;
       let step = Math.min(h, phase.to - this.t, this.timer, longest);
       const saved = this.dynamics.map((d) => d.save());
@@ -318,7 +318,7 @@ export class Simulation {
         if (cycle) this.jumpCycles(cycle, phase);
         this.settleInstant(phase);
         this.recorder.record(this.t, this.net);
-        h = FIRST_STEP;
+        h = FIRST_STEP_SECONDS;
       } else this.look(step, true);
       this.followed();
     }
@@ -365,13 +365,13 @@ export class Simulation {
   }
 
   private accept(h: number): void {
-    for (const d of this.dynamics) d.commit(h);
+    for (const d of this.dynamics) d.accept(h);
     for (const b of this.heatings) b.commit(this.net, h);
     this.t += h;
     if (this.timer !== Infinity) this.timer -= h;
     this.net.converterStates.forEach((c, k) => c.collapsed && this.collapsed.add(this.compiled.converters[k]!.part));
     for (const d of this.dynamics) {
-      const news = d.news?.();
+      const news = d.takeNews?.();
       if (news) this.events.push({ t: this.t, kind: 'limit', part: d.part, ...news });
     }
     this.recorder.step(h, this.t, this.net);
@@ -392,7 +392,7 @@ export class Simulation {
     };
     const before = this.lastRound.get(key);
     this.lastRound.set(key, now);
-    if (cycle.news) {
+    if (cycle.first) {
       const { part, kind } = this.compiled.controllers[cycle.controller]!;
       this.events.push({
         t: this.t,
@@ -407,7 +407,7 @@ export class Simulation {
     if (!before || this.t - before.t > 1.5 * cycle.period) return;
     const moved = Math.max(1e-9, ...now.socs.map((s, i) => Math.abs(s - before.socs[i]!)));
     const many = Math.floor(
-      Math.min(0.01 / moved, (phase.to - this.t) / cycle.period - 1, LONGEST_LEAP / cycle.period),
+      Math.min(0.01 / moved, (phase.to - this.t) / cycle.period - 1, LONGEST_LEAP_SECONDS / cycle.period),
     );
     if (many < 2) return;
     sums.forEach((list, i) => list.forEach((x, j) => (list[j] = x + many * (now.sums[i]![j]! - before.sums[i]![j]!))));

@@ -12,17 +12,17 @@ import type { Scenario } from '../simulate/scenarioSchema';
 /** A DC-DC chargers are sold in: common sizes, from memory. */
 export const CHARGER_SIZES = [6, 8, 10, 12, 15, 18, 20, 25, 30, 40, 50, 60, 80, 100] as const;
 /** Charge one wants at arrival. */
-const WANTED = 0.9;
+const WANTED_CHARGE = 0.9;
 /** Charge of a bank after some days of use: a charger is sized for a low one (assumed). */
-const LOW = 0.5;
+const LOW_CHARGE = 0.5;
 /** Share of the capacity a bank takes an hour without harm: lead C/4, LFP C/2 (from memory; the label comes first). */
 const TAKES: Readonly<Record<string, number>> = { flooded: 0.25, agm: 0.3, gel: 0.2, lfp: 0.5 };
 /** Share of what an alternator gives hot at idle that may be asked of it for hours: common practice. */
 const IDLE_SHARE = 0.9;
 /** V the input keeps above its lockout. */
-const ABOVE_LOCKOUT = 0.3;
+const ABOVE_LOCKOUT_VOLTS = 0.3;
 /** V at the start battery's post while it charges, engine running, per 12 V. */
-const SOURCE = 13.8;
+const SOURCE_VOLTS = 13.8;
 
 export interface ChargerBound {
   id: 'bank' | 'alternator' | 'upfit' | 'cable';
@@ -79,7 +79,7 @@ function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: F
   const idle = partValue(alternator, 'idleLimit');
   const spare = Math.max(0, IDLE_SHARE * idle - running);
   const takes = (TAKES[chemistry.id] ?? 0.25) * capacity;
-  const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT;
+  const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT_VOLTS;
   const most = Math.max(0, (feed.volts - lowest) / feed.ohms);
   return [
     {
@@ -91,7 +91,7 @@ function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: F
     {
       id: 'alternator',
       label: 'Alternator, hot idle',
-      amps: gives(spare, SOURCE),
+      amps: gives(spare, SOURCE_VOLTS),
       says: `${IDLE_SHARE * 100} % of ${idle.toFixed(0)} A less ${running.toFixed(0)} A of its own loads leave ${spare.toFixed(0)} A in.`,
     },
     ...(upfit > 0
@@ -99,7 +99,7 @@ function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: F
           {
             id: 'upfit',
             label: 'Maker’s upfit limit',
-            amps: gives(upfit, SOURCE),
+            amps: gives(upfit, SOURCE_VOLTS),
             says: `${upfit.toFixed(0)} A may be taken in all.`,
           } as const,
         ]
@@ -130,19 +130,19 @@ function askedOf(
     .flatMap((s) =>
       s.legs
         .filter((l) => l.kind === 'drive')
-        .map((l) => ({ hours: l.hours, from: Math.min(LOW, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
+        .map((l) => ({ hours: l.hours, from: Math.min(LOW_CHARGE, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
     )
     .sort((a, b) => b.hours - a.hours)[0];
   const house = rig.parts.find((p) => is(p, 'houseLoads') && p.vehicle === charger.vehicle);
   const draws = house ? partValue(house, 'draw') : 0;
   if (!drive) return { asks: draws, draws, missing: 0, says: 'No drive in the use: loads alone.' };
-  const missing = Math.max(0, WANTED - drive.from) * partValue(bank, 'capacity');
+  const missing = Math.max(0, WANTED_CHARGE - drive.from) * partValue(bank, 'capacity');
   return {
     asks: missing / drive.hours / chemistryOf(partOption(bank, 'chemistry')).efficiency + draws,
     draws,
     missing,
     says:
-      `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED * 100} ` +
+      `${missing.toFixed(0)} Ah from ${Math.round(drive.from * 100)} to ${WANTED_CHARGE * 100} ` +
       `% in ${drive.hours.toFixed(1)} h, and ${draws.toFixed(1)} A of loads.`,
   };
 }
@@ -171,7 +171,9 @@ export function chargerSize(
   const { efficiency } = chemistryOf(partOption(bank, 'chemistry'));
   const hours = asked.missing / Math.max(0.1, (pick - asked.draws) * efficiency);
   const short =
-    pick <= asked.draws ? 'the loads take all of it' : `about ${hours.toFixed(1)} h of driving to ${WANTED * 100} %`;
+    pick <= asked.draws
+      ? 'the loads take all of it'
+      : `about ${hours.toFixed(1)} h of driving to ${WANTED_CHARGE * 100} %`;
   return {
     part: charger.id,
     name: charger.name,

@@ -12,8 +12,8 @@ import { partOption, partValue, partWith } from '../rig/value';
 /** Seconds a starter turns before one gives up: common practice. */
 export const CRANK_SECONDS = 10;
 /** Charge of a start battery somebody boosts, and of the bank that lends: assumed. */
-const TIRED = 0.15;
-const LENDS = 0.8;
+const TIRED_CHARGE = 0.15;
+const LENDER_CHARGE = 0.8;
 /** C a lithium bank's BMS lets out for some seconds, where its label says nothing: from memory. */
 export const BMS_TIMES_CAPACITY = 2;
 
@@ -52,7 +52,7 @@ export function crankShare(rig: Rig): CrankShare | undefined {
     celsius: 10,
     ageing: 1,
   });
-  const [own, lent] = [state(start, TIRED), state(end.part!, LENDS)];
+  const [own, lent] = [state(start, TIRED_CHARGE), state(end.part!, LENDER_CHARGE)];
   if (own.blocks !== lent.blocks) return undefined;
   // What lies on the way: parts whose both sides the path touches.
   const way = steps.filter(

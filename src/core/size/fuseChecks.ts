@@ -7,7 +7,7 @@ import { BREAKER_TYPES } from '../parts/entries/inline';
 import { isFuseOrBreaker, fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
-import { follow, type Step } from '../rig/follow';
+import { follow, type FeedStep } from '../rig/follow';
 import type { Conductor, Part, Rig } from '../rig/schema';
 import { CRANK_SECONDS, crankShare } from './crankShare';
 import { insulationOf, placeOf } from './gaugeTable';
@@ -18,7 +18,7 @@ import type { WireLoad } from './wireLoads';
 import { ampacity } from '../units/ampacity';
 import { gaugeFamily, gaugesOf, wireArea, type Gauge } from '../units/wire';
 
-export interface Check {
+export interface FuseCriterion {
   id: 'window' | 'made' | 'volts' | 'interrupts' | 'place' | 'clears' | 'type' | 'crank';
   verdict: 'good' | 'watch' | 'bad';
   says: string;
@@ -40,22 +40,22 @@ export interface FuseCheck {
   weakest: { id: string; name: string; thicker?: Gauge };
   /** A a dead short just behind it, and one at the far end, would draw. */
   fault: { near: number; far: number };
-  checks: Check[];
+  checks: FuseCriterion[];
   /** Seconds against amps: the fuse at its slowest, and the weakest wire. */
   curves: { amps: number; fuse: number; wire: number }[];
 }
 
 /** m from a battery within which a fuse belongs: 7 in, 33 CFR 183.455 for boats, the common guide for RVs. */
-const WITHIN = 0.18;
+const WITHIN_METRES = 0.18;
 /** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
-const CHARGING = 14.5;
+const CHARGING_VOLTS = 14.5;
 
 /**
  * Copper of a size over the next thinner one sold, two AWG numbers apart (ASTM B258); how many sizes thicker a wire is
  * made for its fuse.
  */
 const ONE_STEP = 92 ** (4 / 39);
-const STEPS_AT_MOST = 2.5;
+const MAX_STEPS_OVER = 2.5;
 
 interface Reach {
   battery?: Part;
@@ -68,7 +68,8 @@ interface Reach {
 }
 
 /** A hand of cable to a fuse of its own: it need not bear what the fuse before it lets through (33 CFR 183.455, within 7 in). */
-const isPigtail = ({ part, conductor }: Step): boolean => isFuseOrBreaker(part) && conductor.length <= WITHIN;
+const isPigtail = ({ part, conductor }: FeedStep): boolean =>
+  isFuseOrBreaker(part) && conductor.length <= WITHIN_METRES;
 
 /** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
 function reach(rig: Rig, fuse: Part, terminal: string): Reach {
@@ -100,7 +101,7 @@ export function faultAmps(rig: Rig, bank: Part, ohms: number): number {
 
 /** V while the battery at a part's place is charged hard: of the bank itself, or of its vehicle. */
 export const chargingVolts = (rig: Rig, part: Part): number =>
-  (CHARGING *
+  (CHARGING_VOLTS *
     nominalOf(
       part,
       rig.vehicles.find((v) => v.id === part.vehicle)!,
@@ -180,7 +181,7 @@ function factsOf(
       far: bank ? faultAmps(rig, bank, near.ohms + far.farthest) : 0,
     },
     // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
-    charging: bank ? chargingVolts(rig, bank) : CHARGING,
+    charging: bank ? chargingVolts(rig, bank) : CHARGING_VOLTS,
     crank,
     opens: (amps) =>
       rating <= 0 ? Infinity : breaker ? tripSeconds(amps / rating) : opensAtLatest(kind!, amps / rating),
@@ -189,10 +190,10 @@ function factsOf(
 }
 
 /** One check: nothing where it does not arise. A further check is a further function, in the order they are read. */
-type CheckOf = (f: Facts) => Check | undefined;
+type CheckOf = (f: Facts) => FuseCriterion | undefined;
 
 const windowCheck: CheckOf = ({ rating, window, continuous }) => {
-  const say = (verdict: Check['verdict'], says: string): Check => ({ id: 'window', verdict, says });
+  const say = (verdict: FuseCriterion['verdict'], says: string): FuseCriterion => ({ id: 'window', verdict, says });
   const amps = `${continuous.toFixed(1)} A`;
   if (rating <= 0) return say('bad', 'Its rating is not known: read it off the body and put it in under Rig.');
   if (rating > window.to)
@@ -256,7 +257,7 @@ const typeCheck: CheckOf = ({ part, breaker, near, far }) => {
 
 const placeCheck: CheckOf = ({ bank, near }) => {
   if (!bank) return undefined;
-  if (near.metres <= WITHIN)
+  if (near.metres <= WITHIN_METRES)
     return {
       id: 'place',
       verdict: 'good',
@@ -325,7 +326,7 @@ function weakestOf({ rating, window, wires, weakest, fault, opens }: Facts): Fus
       : undefined;
   if (thicker === undefined) return named;
   const steps = Math.log(wireArea(thicker) / wireArea(first.gauge)) / Math.log(ONE_STEP);
-  return steps < STEPS_AT_MOST ? { ...named, thicker } : named;
+  return steps < MAX_STEPS_OVER ? { ...named, thicker } : named;
 }
 
 function curvesOf({ rating, opens, bears }: Facts): FuseCheck['curves'] {

@@ -14,8 +14,8 @@ import { fitsTerminal } from './hardware';
 import { returnOf, returnsOf, type Run } from './runs';
 
 /** Insulation where the document does not say: SAE J1127 battery cable in its usual quality (from memory). */
-export const USUAL_INSULATION: Insulation = 105;
-export const insulationOf = (c: Conductor): Insulation => c.insulation ?? USUAL_INSULATION;
+export const USUAL_INSULATION_CELSIUS: Insulation = 105;
+export const insulationOf = (c: Conductor): Insulation => c.insulation ?? USUAL_INSULATION_CELSIUS;
 export const placeOf = (c: Conductor): WirePlace => (c.inEngineSpace ? 'engine-space' : 'open');
 
 export interface GaugeRow {
@@ -125,7 +125,7 @@ function solveRun(
 }
 
 /** A run that carries this share of its most with the engine on is judged there: off it, a charger stops by its own rules. */
-const NEARLY = 0.8;
+const NEARLY_SHARE = 0.8;
 
 /** An operating state a run is judged in. */
 export interface JudgedIn {
@@ -160,7 +160,9 @@ export function judgedStates(model: RigModel, runs: readonly Run[]): Map<string,
         best.running = { id: s.id, label: s.label, amps };
     }
   }
-  return new Map([...most].map(([id, { any, running }]) => [id, running.amps >= NEARLY * any.amps ? running : any]));
+  return new Map(
+    [...most].map(([id, { any, running }]) => [id, running.amps >= NEARLY_SHARE * any.amps ? running : any]),
+  );
 }
 
 /**

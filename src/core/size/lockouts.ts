@@ -17,16 +17,16 @@ import { middle95, type Interval } from '../units/stats';
 /** Rigs drawn: enough for a share of 100 to within some seven. */
 const SAMPLES = 48;
 /** The lockout is put out of the way by this factor, so that the input is seen under load whatever it is set to. */
-const OUT_OF_THE_WAY = 0.3;
+const OUT_OF_THE_WAY_FACTOR = 0.3;
 /** V a lockout is set under the least it sees, and a restart above the lockout, per 12 V (assumed; 0.5 V apart is common practice). */
-const IN_HAND = 0.15;
-const RESTART_ABOVE = 0.5;
+const IN_HAND_VOLTS = 0.15;
+const RESTART_ABOVE_VOLTS = 0.5;
 /** V per 12 V under which a lockout no longer spares a battery (from memory). */
-const LEAST = 11;
+const MIN_LOCKOUT_VOLTS = 11;
 /** Of 100 rigs drawn: from so many on it is said. */
-const SAID_FROM = 10;
+const SAID_FROM_PERCENT = 10;
 /** A out of the feeding battery that are no rounding. */
-const DRAWS = 0.5;
+const DRAWS_AMPS = 0.5;
 
 export interface Lockout {
   part: string;
@@ -58,8 +58,8 @@ const wiredChargers = (rig: Rig): Part[] =>
 const runs = (p: Part): Effect => ({
   do: 'scale-param',
   param: `${p.id}.lockout`,
-  from: OUT_OF_THE_WAY,
-  to: OUT_OF_THE_WAY,
+  from: OUT_OF_THE_WAY_FACTOR,
+  to: OUT_OF_THE_WAY_FACTOR,
 });
 
 const across = ({ compiled, solver }: RigModel, part: string, plus: string, minus: string): number =>
@@ -119,7 +119,7 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
       const volts = input(model, part);
       loaded.push(volts);
       if (collapsed.includes(part.id) || volts < lockout) starved += 1;
-      if (cells.some((i) => emfAmps(model.solver, model.values, i) < -DRAWS)) drawnOn += 1;
+      if (cells.some((i) => emfAmps(model.solver, model.values, i) < -DRAWS_AMPS)) drawnOn += 1;
       else fed.push(volts);
     }
 
@@ -133,11 +133,14 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
     const least = fed.length > 0 ? middle95(fed).lo : l.lo;
     const of100 = (n: number) => Math.round((100 * n) / SAMPLES);
     const verdict =
-      of100(drawnOn) >= SAID_FROM ? 'more than its feed gives' : least < lockout ? 'may lock out' : 'holds';
-    const lower = Math.floor((least - IN_HAND) * 10) / 10;
+      of100(drawnOn) >= SAID_FROM_PERCENT ? 'more than its feed gives' : least < lockout ? 'may lock out' : 'holds';
+    const lower = Math.floor((least - IN_HAND_VOLTS) * 10) / 10;
     const wants =
-      verdict === 'may lock out' && lower >= LEAST * blocks
-        ? { lockout: lower, restart: Number(Math.min(lower + RESTART_ABOVE * blocks, b.lo - IN_HAND).toFixed(1)) }
+      verdict === 'may lock out' && lower >= MIN_LOCKOUT_VOLTS * blocks
+        ? {
+            lockout: lower,
+            restart: Number(Math.min(lower + RESTART_ABOVE_VOLTS * blocks, b.lo - IN_HAND_VOLTS).toFixed(1)),
+          }
         : undefined;
     const V = (x: number) => `${x.toFixed(1)} V`;
     const says = {
@@ -145,7 +148,9 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
       'may lock out':
         `Running at idle its input may fall to ${V(least)}, under the ${V(lockout)} it locks out at: it ` +
         `lets go, the volts come back, it starts again. ` +
-        `${wants ? 'Its enable wire says that the engine runs, so it may be set lower.' : 'A thicker or shorter line, better joints, or a smaller charger.'}`,
+        (wants
+          ? 'Its enable wire says that the engine runs, so it may be set lower.'
+          : 'A thicker or shorter line, better joints, or a smaller charger.'),
       'more than its feed gives':
         `On ${of100(drawnOn)} of 100 rigs as this one is assumed ${feed?.name ?? 'its battery'} ` +
         `is drawn on at idle while it runs: what fills it has no more to give. A smaller charger.`,

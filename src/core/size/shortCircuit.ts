@@ -11,7 +11,7 @@ import type { Insulation } from '../units/ampacity';
 /** °C an insulation bears once: 160 for thermoplastic, 250 for cross-linked (IEC 60364-4-43 table 43A). */
 const BEARS_ONCE = { thermoplastic: 160, crosslinked: 250 } as const;
 /** Insulations rated above this are cross-linked: SAE J1127 SGX and its like (from memory). */
-const THERMOPLASTIC_TO = 80;
+const THERMOPLASTIC_TO_CELSIUS = 80;
 
 /** k of copper, A·√s/mm², from one temperature to another. */
 export const shortCircuitK = (from: number, to: number): number =>
@@ -19,7 +19,7 @@ export const shortCircuitK = (from: number, to: number): number =>
 
 /** Seconds until `amps` harm a conductor of this gauge. */
 export function bearsSeconds(gauge: Gauge, insulation: Insulation, amps: number): number {
-  const to = insulation <= THERMOPLASTIC_TO ? BEARS_ONCE.thermoplastic : BEARS_ONCE.crosslinked;
+  const to = insulation <= THERMOPLASTIC_TO_CELSIUS ? BEARS_ONCE.thermoplastic : BEARS_ONCE.crosslinked;
   const mm2 = wireArea(gauge) * 1e6;
   return ((shortCircuitK(insulation, to) * mm2) / amps) ** 2;
 }

@@ -55,9 +55,9 @@ export interface SizingAsks {
 /** Runs under this never matter: dash feeds, sense leads. */
 const HEAVY_AMPS = 3;
 /** Share of the nominal volts a charge line may lose: 3 %, common practice (ABYC E-11 says the same of what matters, from memory). */
-export const USUAL_DROP = 0.03;
+export const USUAL_DROP_SHARE = 0.03;
 /** A DC-DC charger’s input may lose more: it makes the volts good again, as long as it does not lock out (from memory: 5 %). */
-export const INPUT_DROP = 0.05;
+export const INPUT_DROP_SHARE = 0.05;
 /** A gauge is more than enough when three steps thinner would do as well. */
 const STEPS_TOO_MANY = 3;
 
@@ -82,7 +82,7 @@ function sizedRun(
   const alternator = ends.find((p) => is(p, 'alternator'));
   const table = gauges(
     Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0),
-    [run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP : USUAL_DROP,
+    [run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP_SHARE : USUAL_DROP_SHARE,
     Math.max(0, ...fuseAmps),
   );
   const at = table.rows.findIndex((r) => r.gauge === table.now);

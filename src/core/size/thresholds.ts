@@ -7,7 +7,7 @@ import type { CompiledRig } from '../compile/compile';
 import { chemistryOf } from '../parts/chemistry';
 import { nominalOf, traitsOf } from '../parts/kinds';
 import { partsWith } from '../rig/value';
-import { STATED_AT, VOLTS_PER_KELVIN } from '../simulate/alternator';
+import { STATED_AT_CELSIUS, VOLTS_PER_KELVIN } from '../simulate/alternator';
 import { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
 import { seededRng } from '../units/rng';
@@ -15,7 +15,7 @@ import { middle95, type Interval } from '../units/stats';
 
 const SAMPLES = 96;
 
-export type Verdict = 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
+export type ThresholdStatus = 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
 
 export interface Threshold {
   part: string;
@@ -28,10 +28,10 @@ export interface Threshold {
   off: Interval;
   before: Interval;
   loaded: Interval;
-  verdict: Verdict;
+  verdict: ThresholdStatus;
   says: string;
   /** The same just started in the cold, and hot after hours. */
-  extremes: { label: string; off: Interval; loaded: Interval; verdict: Verdict }[];
+  extremes: { label: string; off: Interval; loaded: Interval; verdict: ThresholdStatus }[];
   /** Thresholds in the middle of the room there is; undefined where there is none. */
   wants?: { closeAt: number; openAt: number };
 }
@@ -41,9 +41,15 @@ const EXTREMES = [
   { label: 'just started at –20 °C', battery: -20, regulator: -20 },
   { label: 'hot, after hours at 45 °C', battery: 45, regulator: 105 },
 ] as const;
-const STATED_BATTERY = 25;
+const STATED_BATTERY_CELSIUS = 25;
 
-const verdictOf = (closeAt: number, openAt: number, off: Interval, before: Interval, loaded: Interval): Verdict =>
+const verdictOf = (
+  closeAt: number,
+  openAt: number,
+  off: Interval,
+  before: Interval,
+  loaded: Interval,
+): ThresholdStatus =>
   loaded.lo - off.hi <= 0
     ? 'no room'
     : openAt > loaded.lo
@@ -96,8 +102,8 @@ const extremesOf = (
 ): Threshold['extremes'] =>
   EXTREMES.map(({ label, battery, regulator }) => {
     const moved = (r: Interval, by: number): Interval => ({ lo: r.lo + by, hi: r.hi + by });
-    const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY) : 0;
-    const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT);
+    const rest = lead ? blocks * chemistryOf('flooded').voltsPerKelvin * (battery - STATED_BATTERY_CELSIUS) : 0;
+    const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT_CELSIUS);
     const off = moved(felt.off, rest);
     const loaded = moved(felt.loaded, setPoint);
     return { label, off, loaded, verdict: verdictOf(closeAt, openAt, off, moved(felt.before, setPoint), loaded) };
@@ -114,7 +120,7 @@ function roomFor(all: readonly Pick<Felt, 'off' | 'loaded'>[], bay: Felt): Thres
   };
 }
 
-function inWords(verdict: Verdict, { off, before, loaded }: Felt, closeAt: number, openAt: number): string {
+function inWords(verdict: ThresholdStatus, { off, before, loaded }: Felt, closeAt: number, openAt: number): string {
   const V = (x: number) => `${x.toFixed(2)} V`;
   return {
     holds: `Opens at ${V(openAt)}: above the ${V(off.hi)} it rests at, below the ${V(loaded.lo)} it sees under load.`,

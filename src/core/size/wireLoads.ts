@@ -9,7 +9,7 @@ import type { Scenario } from '../simulate/scenarioSchema';
 import { Simulation } from '../simulate/simulate';
 import type { SimResult } from '../simulate/result';
 
-const SECONDS = 600;
+const LOAD_SECONDS = 600;
 
 export interface WireLoad {
   /** A, as heat. */
@@ -35,7 +35,7 @@ export function wireLoads(
     return new Simulation(compiled, scenario, {
       series: false,
       watch(net, h, t) {
-        const share = 1 - Math.exp(-h / SECONDS);
+        const share = 1 - Math.exp(-h / LOAD_SECONDS);
         wires.forEach((w, k) => {
           const amps = Math.abs(resistorAmps(net.solver, net.values, w.index));
           squares[k] = squares[k]! + share * (amps * amps - squares[k]!);

@@ -26,10 +26,11 @@ export type GaugeUnit = (typeof GAUGE_UNITS)[number]['id'];
 export type Jurisdiction = (typeof JURISDICTIONS)[number]['id'];
 
 /** m in a foot, exactly. */
-export const FEET = 0.3048;
-export const lengthShown = (metres: number, unit: LengthUnit): number => (unit === 'ft' ? metres / FEET : metres);
+export const METRES_PER_FOOT = 0.3048;
+export const lengthShown = (metres: number, unit: LengthUnit): number =>
+  unit === 'ft' ? metres / METRES_PER_FOOT : metres;
 export const lengthStored = (shown: number, unit: LengthUnit): number =>
-  Number((unit === 'ft' ? shown * FEET : shown).toFixed(3));
+  Number((unit === 'ft' ? shown * METRES_PER_FOOT : shown).toFixed(3));
 export const celsiusShown = (celsius: number, unit: TemperatureUnit): number =>
   unit === 'F' ? celsius * 1.8 + 32 : celsius;
 export const celsiusStored = (shown: number, unit: TemperatureUnit): number =>

@@ -1,5 +1,5 @@
 /** Kinds of figure a form asks for or shows: stored SI, shown in the shop's units. */
-import { FEET } from './preferences';
+import { METRES_PER_FOOT } from './preferences';
 import type { GaugeUnit, LengthUnit, TemperatureUnit } from './preferences';
 
 export interface Units {
@@ -44,8 +44,8 @@ export const QUANTITIES = {
   torque: plain('N·m', 1),
   length: {
     unit: (u) => u.length,
-    shown: (x, u) => (u.length === 'ft' ? x / FEET : x),
-    stored: (x, u) => (u.length === 'ft' ? x * FEET : x),
+    shown: (x, u) => (u.length === 'ft' ? x / METRES_PER_FOOT : x),
+    stored: (x, u) => (u.length === 'ft' ? x * METRES_PER_FOOT : x),
     digits: 1,
   },
   celsius: {

@@ -1,13 +1,13 @@
 /** The job board: one query a page, tickets as they were written with their jobs. */
 import type { Knex } from 'knex';
 import type { Job } from '../../core/job/job';
-import type { Answer } from '../../core/openFormats/answers';
+import type { ApiAnswer } from '../../core/openFormats/answers';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { loadJob } from './jobStore';
 import { ticketOf, type Ticket } from './ticket';
 
-export type BoardPage = Answer<'boardPage'>;
+export type BoardPage = ApiAnswer<'boardPage'>;
 export type BoardTicket = BoardPage['tickets'][number];
 
 /** Open jobs on a board; a shop has as many bays as it has, and more than this is no board. */

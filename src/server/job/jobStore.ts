@@ -12,7 +12,7 @@ import {
   type Reading,
   type Repair,
   type Revision,
-  type Verdict,
+  type DeclaredFault,
 } from '../../core/job/jobSchema';
 import { ticketOf } from './ticket';
 
@@ -152,7 +152,7 @@ const observations: ListTable<Observation> = {
   }),
 };
 
-const verdicts: ListTable<Verdict> = {
+const verdicts: ListTable<DeclaredFault> = {
   table: 'verdicts',
   toRow: (v) => ({
     epoch: v.epoch,
@@ -174,7 +174,7 @@ const verdicts: ListTable<Verdict> = {
     repair: string;
     probability: number;
     settled: boolean;
-    covers: NonNullable<Verdict['covers']> | null;
+    covers: NonNullable<DeclaredFault['covers']> | null;
     at: Date;
     by_name: string;
     withdrawn: boolean;

@@ -2,14 +2,14 @@
 import type { Knex } from 'knex';
 import type { Job } from '../../core/job/job';
 import { buildPace, type BuildPace } from '../../core/plan/build/buildPace';
-import type { Answer } from '../../core/openFormats/answers';
+import type { ApiAnswer } from '../../core/openFormats/answers';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { loadIdentity } from '../identity';
 import { loadJob } from './jobStore';
 import { loadShop } from '../shop';
 
-export type JobSnapshot = Answer<'jobSnapshot'>;
+export type JobSnapshot = ApiAnswer<'jobSnapshot'>;
 export type Visit = JobSnapshot['visits'][number];
 
 /** What a page of the job shows. */

@@ -41,8 +41,10 @@ function Paper({
             <Text style={s.h1}>{plain(`Job ${data.job}, ${data.rig}`)}</Text>
             <Text>
               {plain(
-                `${data.kind}. Taken in ` +
-                  `${when(data.takenIn)}.${data.cameBack ? ` Came back from job ${data.cameBack.job}${data.cameBack.warranty ? ', under warranty' : ''}.` : ''}`,
+                `${data.kind}. Taken in ${when(data.takenIn)}.` +
+                  (data.cameBack
+                    ? ` Came back from job ${data.cameBack.job}${data.cameBack.warranty ? ', under warranty' : ''}.`
+                    : ''),
               )}
             </Text>
             {whose.length > 0 && <Text>{plain(whose.join(', '))}</Text>}
@@ -61,8 +63,10 @@ function Paper({
             {plain(
               verdict
                 ? `${verdict.name}. ${verdict.shows ? `It shows when ${verdict.shows}. ` : ''}${verdict.confidence} ` +
-                    `when declared by ${verdict.by}, ` +
-                    `${when(verdict.at)}${verdict.settled ? '; no further test was worth its minutes.' : '; the technician decided with questions still open.'}`
+                    `when declared by ${verdict.by}, ${when(verdict.at)}` +
+                    (verdict.settled
+                      ? '; no further test was worth its minutes.'
+                      : '; the technician decided with questions still open.')
                 : 'No verdict yet.',
             )}
           </Text>

@@ -4,7 +4,7 @@ import { ArrowRight } from 'lucide-react';
 import type { Build } from '../../core/job/job';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Cautions } from '../shell/NextSlip';
 
 const CAUTIONS = [
@@ -23,7 +23,7 @@ interface BuildSlipProps {
 }
 
 export function BuildSlip({ plan, build, next, finished, finish, complete }: BuildSlipProps) {
-  const { words, go } = useBench();
+  const { words, go } = useJobPage();
   const number = plan && next ? plan.steps.indexOf(next) + 1 : 0;
   const took = build.done.reduce((sum, d) => sum + (d.minutes ?? 0), 0);
   const missing =

@@ -9,12 +9,12 @@ import type { BuildPlan, JobBuild } from '../../core/plan/build/build';
 import { paced, type BuildPace } from '../../core/plan/build/buildPace';
 import { respects } from '../../core/plan/build/graph';
 import { Choose } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { download } from '../options/exports';
 import { BuildSlip } from './BuildSlip';
 import { CutTable } from './CutTable';
 import { PartTable } from './PartTable';
-import { PlanChange } from './PlanChange';
+import { PlanChangePanel } from './PlanChange';
 import { StepList } from './StepList';
 
 const withPace = (plan: BuildPlan, pace: BuildPace): BuildPlan => {
@@ -35,8 +35,8 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['id'];
 
 export function BuildStation() {
-  const bench = useBench();
-  const { job, options: source, send, setPreview, go, words } = bench;
+  const page = useJobPage();
+  const { job, options: source, send, setPreview, go, words } = page;
   const [view, setView] = useState<View>('steps');
   const [built, setBuilt] = useState<JobBuild>();
   const [failed, setFailed] = useState<string>();
@@ -83,8 +83,8 @@ export function BuildStation() {
         </button>
       </div>
     );
-  const ownMinutes = Object.keys(bench.buildPace).length > 0;
-  const plan = built && withPace(built.plan, bench.buildPace);
+  const ownMinutes = Object.keys(page.buildPace).length > 0;
+  const plan = built && withPace(built.plan, page.buildPace);
   const candidate = choice.candidate;
   const done = new Map(build.done.map((d) => [d.step, d]));
   const next = plan?.steps.find((s) => !done.has(s.id));
@@ -202,7 +202,7 @@ export function BuildStation() {
           </div>
         )}
       </div>
-      {changing && plan && <PlanChange proposed={proposed} plan={plan} onClose={() => setChanging(false)} />}
+      {changing && plan && <PlanChangePanel proposed={proposed} plan={plan} onClose={() => setChanging(false)} />}
       <BuildSlip
         plan={plan}
         build={build}

@@ -3,12 +3,12 @@
 import type { BuildPlan } from '../../core/plan/build/build';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 const USE_WORDS = { feed: 'feed', return: 'return', control: 'control' } as const;
 
 export function CutTable({ plan }: { plan: BuildPlan }) {
-  const { words, settings } = useBench();
+  const { words, settings } = useJobPage();
   const length = (m: number) =>
     `${lengthShown(m, settings.length).toFixed(settings.length === 'ft' ? 1 : 2)} ${settings.length}`;
   return (

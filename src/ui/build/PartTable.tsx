@@ -3,7 +3,7 @@
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BomLine } from '../../core/plan/build/bom';
 import { lengthShown } from '../../core/units/preferences';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 type Tick = 'have' | 'ordered' | 'arrived';
 const STATES: readonly { id: Tick | 'get'; label: string }[] = [
@@ -23,7 +23,7 @@ export function PartTable({
   ticks: Readonly<Record<string, Tick>>;
   tick(line: string, was: Tick | undefined, set: Tick | undefined): void;
 }) {
-  const { words, settings } = useBench();
+  const { words, settings } = useJobPage();
   const much = (l: BomLine) =>
     l.unit === 'm' ? `${lengthShown(l.quantity, settings.length).toFixed(1)} ${settings.length}` : `${l.quantity} ×`;
   return (

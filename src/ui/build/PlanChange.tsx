@@ -10,7 +10,7 @@ import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { showBand } from '../../core/units/format';
 import { showMoney } from '../../core/units/money';
 import { gaugeShown, gaugesOf, type Gauge } from '../../core/units/wire';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 interface Consequences {
@@ -21,9 +21,9 @@ interface Consequences {
 
 const key = (p: Proof): string => `${p.state} ${p.probe} ${p.ref ?? ''}`;
 
-export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; plan: BuildPlan; onClose(): void }) {
-  const bench = useBench();
-  const { settings, send, job, words, actor } = bench;
+export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revision; plan: BuildPlan; onClose(): void }) {
+  const page = useJobPage();
+  const { settings, send, job, words, actor } = page;
   const { doc } = proposed;
   const [wire, setWire] = useState('');
   const [gauge, setGauge] = useState<Gauge>();
@@ -53,7 +53,7 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
   const valid = reason.trim().length >= 8 && !wrong && (conductor ? Object.keys(set).length > 0 : what.trim() !== '');
   const save = async () => {
     setAfter('working');
-    const before = await Promise.all([bench.options.size({}), bench.expect(doc)]);
+    const before = await Promise.all([page.options.size({}), page.expect(doc)]);
     if (conductor) {
       const was = {
         ...(set.gauge ? { gauge: conductor.gauge } : {}),
@@ -72,7 +72,7 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
     });
     if (!conductor) return onClose();
     const next = { ...doc, conductors: doc.conductors.map((c) => (c.id === conductor.id ? { ...c, ...set } : c)) };
-    const then = await Promise.all([bench.options.size({}, next), bench.expect(next)]);
+    const then = await Promise.all([page.options.size({}, next), page.expect(next)]);
     const say = (f: (typeof before)[0]['findings'][number]) => `${f.severity}: ${f.title}. ${f.says}`;
     const [was, is] = [new Set(before[0].findings.map(say)), new Set(then[0].findings.map(say))];
     const old = new Map(before[1].map((p) => [key(p), p]));
@@ -213,7 +213,7 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
                 onClick={() => {
                   send('approval.withdraw', { id: approval.id });
                   send('job.set-status', { status: 'waiting-approval' });
-                  bench.go('fault');
+                  page.go('fault');
                 }}
               >
                 Ask again
@@ -230,7 +230,7 @@ export function PlanChange({ proposed, plan, onClose }: { proposed: Revision; pl
 }
 
 function Listed({ title, items }: { title: string; items: readonly string[] }) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   return (
     <div>
       <div className="lab">{title}</div>

@@ -22,7 +22,7 @@ import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { StepPhotos } from './StepPhotos';
 
 interface StepListProps {
@@ -82,7 +82,7 @@ function Step({
   done: { minutes?: number; by: string } | undefined;
   locked: boolean;
 } & Pick<StepListProps, 'finish' | 'undo'>) {
-  const { words, settings } = useBench();
+  const { words, settings } = useJobPage();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id,
     disabled: locked,

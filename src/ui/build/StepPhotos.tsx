@@ -2,7 +2,7 @@
 /** Pictures of a step: the lug before it is covered, the mark on the nut. */
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 export function StepPhotos({
   step,
@@ -15,7 +15,7 @@ export function StepPhotos({
   locked: boolean;
   shown: boolean;
 }) {
-  const { job, sendPhoto, words } = useBench();
+  const { job, sendPhoto, words } = useJobPage();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string>();
   const mine = job.photos.filter((p) => p.step === step && !p.retracted);

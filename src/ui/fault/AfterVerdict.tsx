@@ -6,9 +6,9 @@ import { estimate } from '../../core/price/estimate';
 import { standingApproval, type Approval, type Job, standingChoice } from '../../core/job/job';
 import { inWordsConfidence, showPercent } from '../../core/units/format';
 import { showMoney, showRange } from '../../core/units/money';
-import type { Bench } from '../shell/jobPage';
+import type { JobPage } from '../shell/jobPage';
 
-type Verdict = Job['verdicts'][number];
+type DeclaredFault = Job['verdicts'][number];
 
 const HOW: readonly { id: Approval['how']; label: string }[] = [
   { id: 'in-person', label: 'In person' },
@@ -18,54 +18,54 @@ const HOW: readonly { id: Approval['how']; label: string }[] = [
 ];
 export const howWords = (how: Approval['how']): string => HOW.find((h) => h.id === how)!.label.toLowerCase();
 
-export function AfterVerdict({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
-  const approval = standingApproval(bench.job, verdict.id);
+export function AfterVerdict({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
+  const approval = standingApproval(page.job, verdict.id);
   const nothing = verdict.fault === NOTHING_WRONG.id;
   return (
     <div className="after">
       <div>
         <div className="lab">Verdict, {verdict.by}</div>
-        <div className="big">{bench.words(verdict.name)}</div>
+        <div className="big">{page.words(verdict.name)}</div>
         <p className="quiet">
           {inWordsConfidence(verdict.probability)} ({showPercent(verdict.probability)} %)
           {verdict.settled ? ', settled' : ', with questions open'}.{' '}
-          <button type="button" className="inline" onClick={() => bench.send('verdict.withdraw', { id: verdict.id })}>
+          <button type="button" className="inline" onClick={() => page.send('verdict.withdraw', { id: verdict.id })}>
             Take the verdict back
           </button>
         </p>
       </div>
-      {(!nothing || standingChoice(bench.job)) && <Estimate bench={bench} verdict={verdict} />}
+      {(!nothing || standingChoice(page.job)) && <Estimate page={page} verdict={verdict} />}
       {!nothing &&
         (approval ? (
-          <Approved bench={bench} approval={approval} />
+          <Approved page={page} approval={approval} />
         ) : (
-          <ApprovalForm key={verdict.id} bench={bench} verdict={verdict} />
+          <ApprovalForm key={verdict.id} page={page} verdict={verdict} />
         ))}
-      <RepairForm bench={bench} verdict={verdict} />
+      <RepairForm page={page} verdict={verdict} />
     </div>
   );
 }
 
 /** The suspect's minutes and parts, where the diagnosis still has them. */
-function useEstimate(bench: Bench, verdict: Verdict) {
+function useEstimate(page: JobPage, verdict: DeclaredFault) {
   // A picked link is what will be built: the estimate follows it.
-  const choice = standingChoice(bench.job);
-  if (choice) return { name: choice.name, sum: estimate(choice, bench.settings) };
-  const suspect = bench.diagnosis?.suspects.find((s) => s.fault === verdict.fault);
+  const choice = standingChoice(page.job);
+  if (choice) return { name: choice.name, sum: estimate(choice, page.settings) };
+  const suspect = page.diagnosis?.suspects.find((s) => s.fault === verdict.fault);
   return suspect?.minutes && suspect.parts
-    ? { name: undefined, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, bench.settings) }
+    ? { name: undefined, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, page.settings) }
     : undefined;
 }
 
-function Estimate({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
-  const e = useEstimate(bench, verdict);
-  const { labourPerHour, currency, partsTimes } = bench.settings;
+function Estimate({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
+  const e = useEstimate(page, verdict);
+  const { labourPerHour, currency, partsTimes } = page.settings;
   if (!e) return null;
   const { sum } = e;
   return (
     <table className="table estimate">
       <caption>
-        Estimate{e.name ? `, ${bench.words(e.name)}` : ''}: {showRange(...sum.total, currency)}
+        Estimate{e.name ? `, ${page.words(e.name)}` : ''}: {showRange(...sum.total, currency)}
       </caption>
       <tbody>
         <tr>
@@ -90,9 +90,9 @@ function Estimate({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
   );
 }
 
-function ApprovalForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
-  const { settings, send } = bench;
-  const suggested = useEstimate(bench, verdict)?.sum.total[1];
+function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
+  const { settings, send } = page;
+  const suggested = useEstimate(page, verdict)?.sum.total[1];
   const [sum, setSum] = useState<string>();
   const [who, setWho] = useState('');
   const [how, setHow] = useState<Approval['how']>('phone');
@@ -108,7 +108,7 @@ function ApprovalForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
       who: who.trim(),
       how,
     });
-    if (bench.job.status === 'waiting-approval') send('job.set-status', { status: 'in-the-bay' });
+    if (page.job.status === 'waiting-approval') send('job.set-status', { status: 'in-the-bay' });
   };
   return (
     <form className="approval" onSubmit={(e) => (e.preventDefault(), valid && who.trim() !== '' && record())}>
@@ -151,14 +151,14 @@ function ApprovalForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
         <button
           type="button"
           className="bx"
-          aria-pressed={bench.job.status === 'waiting-approval'}
+          aria-pressed={page.job.status === 'waiting-approval'}
           onClick={() =>
             send('job.set-status', {
-              status: bench.job.status === 'waiting-approval' ? 'in-the-bay' : 'waiting-approval',
+              status: page.job.status === 'waiting-approval' ? 'in-the-bay' : 'waiting-approval',
             })
           }
         >
-          {bench.job.status === 'waiting-approval' ? 'Back in the bay' : 'Wait for approval'}
+          {page.job.status === 'waiting-approval' ? 'Back in the bay' : 'Wait for approval'}
         </button>
         <button type="submit" className="bx ink" disabled={!valid || who.trim() === ''}>
           Approved
@@ -168,23 +168,23 @@ function ApprovalForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
   );
 }
 
-function Approved({ bench, approval }: { bench: Bench; approval: Approval }) {
-  const choice = standingChoice(bench.job);
+function Approved({ page, approval }: { page: JobPage; approval: Approval }) {
+  const choice = standingChoice(page.job);
   const e =
     choice ??
-    bench.diagnosis?.suspects.find((s) => s.fault === bench.job.verdicts.find((v) => v.id === approval.verdict)?.fault);
-  const high = e?.minutes && e.parts ? estimate({ minutes: e.minutes, parts: e.parts }, bench.settings).total[1] : 0;
+    page.diagnosis?.suspects.find((s) => s.fault === page.job.verdicts.find((v) => v.id === approval.verdict)?.fault);
+  const high = e?.minutes && e.parts ? estimate({ minutes: e.minutes, parts: e.parts }, page.settings).total[1] : 0;
   return (
     <div>
       <div className="lab">Approved</div>
       <p>
         Up to <b>{showMoney(approval.upTo, approval.currency)}</b> by {approval.who}, {howWords(approval.how)}; taken by{' '}
         {approval.by}, {approval.at.slice(0, 16).replace('T', ' ')} UTC.{' '}
-        <button type="button" className="inline" onClick={() => bench.send('approval.withdraw', { id: approval.id })}>
+        <button type="button" className="inline" onClick={() => page.send('approval.withdraw', { id: approval.id })}>
           Take it back
         </button>
       </p>
-      {approval.currency === bench.settings.currency && high > approval.upTo && (
+      {approval.currency === page.settings.currency && high > approval.upTo && (
         <p className="alert alert-warning alert-outline">
           The upper end of the estimate, {showMoney(high, approval.currency)}, is beyond what was approved: ask again
           before going on.
@@ -194,8 +194,8 @@ function Approved({ bench, approval }: { bench: Bench; approval: Approval }) {
   );
 }
 
-function RepairForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
-  const { send, go, job } = bench;
+function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
+  const { send, go, job } = page;
   const [did, setDid] = useState(`${verdict.repair}.`);
   const record = () => {
     send('repair.record', {
@@ -240,20 +240,20 @@ function RepairForm({ bench, verdict }: { bench: Bench; verdict: Verdict }) {
 }
 
 export function Repaired({
-  bench,
+  page,
   verdict,
   repair,
 }: {
-  bench: Bench;
-  verdict: Verdict;
+  page: JobPage;
+  verdict: DeclaredFault;
   repair: Job['repairs'][number];
 }) {
-  const fresh = bench.readings.length === 0;
-  const approval = standingApproval(bench.job, verdict.id);
+  const fresh = page.readings.length === 0;
+  const approval = standingApproval(page.job, verdict.id);
   return (
     <div className="told">
       <div className="lab">Verdict, {verdict.by}</div>
-      <div className="big">{bench.words(verdict.name)}</div>
+      <div className="big">{page.words(verdict.name)}</div>
       <p>
         {inWordsConfidence(verdict.probability)}, {showPercent(verdict.probability)} % when it was declared
         {verdict.settled ? ', settled' : ', with questions open'}.
@@ -273,11 +273,11 @@ export function Repaired({
           type="button"
           className="bx"
           disabled={!fresh}
-          onClick={() => bench.send('repair.withdraw', { id: repair.id })}
+          onClick={() => page.send('repair.withdraw', { id: repair.id })}
         >
           Take the repair back
         </button>
-        <button type="button" className="bx ink" onClick={() => bench.go('prove')}>
+        <button type="button" className="bx ink" onClick={() => page.go('prove')}>
           To the proof
         </button>
       </div>

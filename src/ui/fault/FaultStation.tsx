@@ -11,7 +11,7 @@ import { operatingState } from '../../core/operate/states';
 import { judge } from '../../core/probe/judge';
 import { showBand, showPercent, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
-import { useBench, type Bench } from '../shell/jobPage';
+import { useJobPage, type JobPage } from '../shell/jobPage';
 import { AfterVerdict, Repaired } from './AfterVerdict';
 import { NextTestBox } from './NextTestBox';
 import { ProbabilityWorking } from './ProbabilityWorking';
@@ -38,7 +38,7 @@ function Pull({ clue }: { clue: Clue }) {
   );
 }
 
-function ClueRow({ clue, bench }: { clue: Clue; bench: Bench }) {
+function ClueRow({ clue, page }: { clue: Clue; page: JobPage }) {
   if (clue.answer !== undefined)
     return (
       <div className="ev">
@@ -49,10 +49,10 @@ function ClueRow({ clue, bench }: { clue: Clue; bench: Bench }) {
         <Pull clue={clue} />
       </div>
     );
-  const reading = bench.job.readings.find((r) => r.id === clue.reading);
+  const reading = page.job.readings.find((r) => r.id === clue.reading);
   if (!reading || reading.value === undefined) return null;
-  const m = bench.measurements.find((x) => x.red === reading.probe && x.black === reading.ref);
-  const band = m && bench.band(reading.state, m.id);
+  const m = page.measurements.find((x) => x.red === reading.probe && x.black === reading.ref);
+  const band = m && page.band(reading.state, m.id);
   return (
     <div className="ev">
       <span className="p">{clue.label}</span>
@@ -88,26 +88,26 @@ function SuspectRow({ suspect, rank, on, pick }: { suspect: Suspect; rank: numbe
 const SHOWN = 5;
 
 export function FaultStation() {
-  const bench = useBench();
-  const { job, diagnosis, diagnosing, next, settings } = bench;
+  const page = useJobPage();
+  const { job, diagnosis, diagnosing, next, settings } = page;
   const [picked, pick] = useState<string>();
   const [working, setWorking] = useState(false);
   const verdict = presentVerdict(job);
   const made = madeBy(job);
   const repair = job.repairs.findLast((r) => !r.withdrawn);
   const put = job.verdicts.find((v) => v.id === repair?.verdict);
-  const failed = bench.proofs?.filter((p) => p.after && p.after.verdict !== 'ok') ?? [];
-  const failedChecks = bench.checks?.filter((c) => standingChecks(job, bench.epoch).get(c.id)?.result === 'fail') ?? [];
+  const failed = page.proofs?.filter((p) => p.after && p.after.verdict !== 'ok') ?? [];
+  const failedChecks = page.checks?.filter((c) => standingChecks(job, page.epoch).get(c.id)?.result === 'fail') ?? [];
   if (made && !verdict && failed.length + failedChecks.length === 0)
     return made === 'repair' && repair && put ? (
-      <Repaired bench={bench} verdict={put} repair={repair} />
+      <Repaired page={page} verdict={put} repair={repair} />
     ) : (
       <div className="empty">
         <p>
           The rig is built as it was proposed. What it reads now is proved under Prove; if a proof fails, its suspects
           are here.
         </p>
-        <button type="button" className="bx" onClick={() => bench.go('prove')}>
+        <button type="button" className="bx" onClick={() => page.go('prove')}>
           To the proof
         </button>
       </div>
@@ -122,7 +122,7 @@ export function FaultStation() {
   const shown = diagnosis.suspects.slice(0, SHOWN);
   const rest = diagnosis.suspects.slice(SHOWN);
   const chosen = diagnosis.suspects.find((s) => s.fault === picked) ?? diagnosis.suspects[0]!;
-  const answered = standingAnswers(job, bench.epoch).length;
+  const answered = standingAnswers(job, page.epoch).length;
   const clues = [...chosen.for, ...chosen.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
   return (
     <div className="fault">
@@ -142,7 +142,7 @@ export function FaultStation() {
           </span>
           <b>{showPercent(rest.reduce((sum, s) => sum + s.probability, 0))} %</b>
         </p>
-        <button type="button" className="bx seen-btn" onClick={() => bench.openSeen()}>
+        <button type="button" className="bx seen-btn" onClick={() => page.openSeen()}>
           Seen, heard, tried
           <small>{answered === 0 ? 'click, wedge, ohms, load' : `${answered} answered`}</small>
         </button>
@@ -161,7 +161,7 @@ export function FaultStation() {
             . The readings since the {made} are the evidence; nothing older speaks of this rig.
           </p>
         )}
-        {verdict && <AfterVerdict bench={bench} verdict={verdict} />}
+        {verdict && <AfterVerdict page={page} verdict={verdict} />}
         <div className="hdln">
           <b>{chosen.name}</b>
           <button type="button" className="inline" onClick={() => setWorking(true)}>
@@ -181,29 +181,29 @@ export function FaultStation() {
             in all (assumed).
           </p>
         )}
-        {chosen.fault === NOTHING_WRONG.id && <Explanations bench={bench} />}
+        {chosen.fault === NOTHING_WRONG.id && <Explanations page={page} />}
         <div className="clues">
           {clues.length === 0 && <p className="quiet">No reading speaks for or against it yet.</p>}
           {clues.slice(0, 5).map((c) => (
-            <ClueRow key={c.reading} clue={c} bench={bench} />
+            <ClueRow key={c.reading} clue={c} page={page} />
           ))}
           {clues.length > 5 && <p className="quiet">and {clues.length - 5} weaker</p>}
         </div>
         {diagnosis.contradiction.map((c) => (
           <p key={c.reading} className="alert alert-warning alert-outline" role="status">
-            {labelOf(bench, c.reading)} does not fit the rest: {c.why} Take it again.
+            {labelOf(page, c.reading)} does not fit the rest: {c.why} Take it again.
           </p>
         ))}
-        {!verdict && <NextTestBox bench={bench} declare={chosen} settled={next.kind === 'declare'} />}
+        {!verdict && <NextTestBox page={page} declare={chosen} settled={next.kind === 'declare'} />}
       </section>
-      {working && <ProbabilityWorking bench={bench} suspect={chosen} onClose={() => setWorking(false)} />}
+      {working && <ProbabilityWorking page={page} suspect={chosen} onClose={() => setWorking(false)} />}
     </div>
   );
 }
 
 /** Nothing is wrong: what to tell the customer instead. */
-function Explanations({ bench }: { bench: Bench }) {
-  const list = asDesigned(bench.rig, bench.job.complaint.codes);
+function Explanations({ page }: { page: JobPage }) {
+  const list = asDesigned(page.rig, page.job.complaint.codes);
   if (list.length === 0) return null;
   return (
     <div className="designed">
@@ -217,9 +217,9 @@ function Explanations({ bench }: { bench: Bench }) {
   );
 }
 
-function labelOf(bench: Bench, readingId: string): string {
-  const r = bench.job.readings.find((x) => x.id === readingId);
+function labelOf(page: JobPage, readingId: string): string {
+  const r = page.job.readings.find((x) => x.id === readingId);
   if (!r) return 'A reading';
-  const label = bench.rig.probes.find((p) => p.key === r.probe)?.label ?? r.probe;
+  const label = page.rig.probes.find((p) => p.key === r.probe)?.label ?? r.probe;
   return `${label} at ${operatingState(r.state).label.toLowerCase()}`;
 }

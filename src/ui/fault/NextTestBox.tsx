@@ -5,28 +5,28 @@ import type { NextTest, Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
 import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
-import type { Bench } from '../shell/jobPage';
+import type { JobPage } from '../shell/jobPage';
 
 const title = (t: NextTest) => (t.label === undefined ? t.name : `${t.label}, ${midSentence(t.name)}`);
 
-export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare: Suspect; settled: boolean }) {
-  const { diagnosis, job, ownRound, setOwnRound } = bench;
+export function NextTestBox({ page, declare, settled }: { page: JobPage; declare: Suspect; settled: boolean }) {
+  const { diagnosis, job, ownRound, setOwnRound } = page;
   const [test, ...others] = diagnosis!.next;
   const stop = diagnosis!.stop;
   const open = (t: NextTest) => {
-    if (t.probe === undefined) bench.openSeen(t.test);
+    if (t.probe === undefined) page.openSeen(t.test);
     else {
-      const m = bench.measurements.find((x) => x.id === t.test);
+      const m = page.measurements.find((x) => x.id === t.test);
       if (m) {
-        bench.select(m);
-        bench.go('readings');
+        page.select(m);
+        page.go('readings');
       }
     }
   };
   return (
     <>
       {test && !stop.reached ? (
-        <Best bench={bench} test={test} own={ownRound} />
+        <Best page={page} test={test} own={ownRound} />
       ) : (
         <p className="stopwords">{stop.why}</p>
       )}
@@ -50,9 +50,9 @@ export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare
           </button>
         </div>
       )}
-      <AddedProbes bench={bench} />
+      <AddedProbes page={page} />
       <div className="declare">
-        <button type="button" className="bx" onClick={() => bench.declare(declare, settled)}>
+        <button type="button" className="bx" onClick={() => page.declare(declare, settled)}>
           Declare: {declare.name} ({showPercent(declare.probability)} %)
         </button>
         {!settled && <span className="quiet">You decide and sign: questions are still open.</span>}
@@ -62,13 +62,13 @@ export function NextTestBox({ bench, declare, settled }: { bench: Bench; declare
   );
 }
 
-function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean }) {
+function Best({ page, test, own }: { page: JobPage; test: NextTest; own: boolean }) {
   // In the present state the slip says how it is taken.
   const tips =
-    test.probe === undefined || test.state === bench.job.rigState.id
+    test.probe === undefined || test.state === page.job.rigState.id
       ? []
       : techniqueFor(
-          bench.described,
+          page.described,
           { kind: test.kind as 'volts', red: test.probe, ...(test.ref === undefined ? {} : { black: test.ref }) },
           test.state,
         );
@@ -81,7 +81,7 @@ function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean
         <div className="big">{title(test)}</div>
         <div className="lab">
           {operatingState(test.state).label}
-          {test.state === bench.job.rigState.id ? ', as it is now' : ''}
+          {test.state === page.job.rigState.id ? ', as it is now' : ''}
         </div>
         <div className="outcomes">
           {test.outcomes.map((o) => (
@@ -95,7 +95,7 @@ function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean
         </div>
         {tips.map((t) => (
           <p key={t} className="tip">
-            {bench.words(t)}
+            {page.words(t)}
           </p>
         ))}
         {test.caution && (
@@ -118,8 +118,8 @@ function Best({ bench, test, own }: { bench: Bench; test: NextTest; own: boolean
 }
 
 /** Where no probe tells the leaders apart: points that would. */
-function AddedProbes({ bench }: { bench: Bench }) {
-  const list = bench.diagnosis!.added;
+function AddedProbes({ page }: { page: JobPage }) {
+  const list = page.diagnosis!.added;
   if (list.length === 0) return null;
   return (
     <div className="others" role="group" aria-label="Probes that would tell them apart">
@@ -128,7 +128,7 @@ function AddedProbes({ bench }: { bench: Bench }) {
           key={p.key}
           type="button"
           className="alt"
-          onClick={() => bench.send('probe.add', { key: p.key, name: p.name })}
+          onClick={() => page.send('probe.add', { key: p.key, name: p.name })}
         >
           <span>
             <em>Add a probe:</em> {p.name}, {operatingState(p.state).label.toLowerCase()}

@@ -3,10 +3,10 @@
 import type { Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { showPercent, showText } from '../../core/units/format';
-import type { Bench } from '../shell/jobPage';
+import type { JobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
-export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; suspect: Suspect; onClose(): void }) {
+export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; suspect: Suspect; onClose(): void }) {
   const clues = [...suspect.for, ...suspect.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
   const odds = (p: number) =>
     p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`;
@@ -31,7 +31,7 @@ export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; 
             <td>how common it is and what the intake says; assumed</td>
           </tr>
           {clues.map((c) => {
-            const r = bench.job.readings.find((x) => x.id === c.reading);
+            const r = page.job.readings.find((x) => x.id === c.reading);
             return (
               <tr key={c.reading}>
                 <td>
@@ -58,8 +58,8 @@ export function ProbabilityWorking({ bench, suspect, onClose }: { bench: Bench; 
       </table>
       <p className="quiet">
         Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig.{' '}
-        {Number((100 * bench.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips.
-        Repair: {suspect.repair.toLowerCase()}.
+        {Number((100 * page.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips. Repair:{' '}
+        {suspect.repair.toLowerCase()}.
       </p>
     </Sheet>
   );

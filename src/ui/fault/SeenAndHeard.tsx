@@ -9,7 +9,7 @@ import { grade } from '../../core/diagnose/observations/grades';
 import type { Field, ObservationKind } from '../../core/diagnose/observations/observationKind';
 import { operatingState } from '../../core/operate/states';
 import { celsiusStored, type TemperatureUnit } from '../../core/units/preferences';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 const GROUPS: readonly { id: ObservationKind['group']; title: string }[] = [
@@ -24,7 +24,7 @@ const shownUnit = (field: Field, temperature: TemperatureUnit) =>
   field.unit === '°C' && temperature === 'F' ? '°F' : (UNIT_WORDS[field.unit] ?? field.unit);
 
 export function SeenAndHeard({ question, onClose }: { question?: string | undefined; onClose(): void }) {
-  const { questions, diagnosis } = useBench();
+  const { questions, diagnosis } = useJobPage();
   // What would tell most stands first; the order holds while the sheet is open, whatever is answered.
   const [telling] = useState(diagnosis?.telling ?? {});
   const asked = questions.find((q) => q.id === question);
@@ -67,7 +67,7 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
 }
 
 function Ask({ question: q, focus = false }: { question: ObservationKind; focus?: boolean }) {
-  const { job, epoch, rig, send, settings } = useBench();
+  const { job, epoch, rig, send, settings } = useJobPage();
   const ref = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (focus) ref.current?.querySelector<HTMLElement>('button, input')?.focus();
@@ -132,7 +132,7 @@ function Figures({
   temperature: TemperatureUnit;
   keep(answer: string, values: Record<string, number>): void;
 }) {
-  const { rig } = useBench();
+  const { rig } = useJobPage();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string>();
   const take = () => {

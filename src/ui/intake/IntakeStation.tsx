@@ -8,7 +8,7 @@ import type { PriorLine } from '../../core/diagnose/priors';
 import type { IntakeChange } from '../../core/job/command';
 import type { Identity } from '../../core/job/identity';
 import { showPercent } from '../../core/units/format';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Notes } from './Notes';
 import { Photos } from './Photos';
 
@@ -73,8 +73,8 @@ const without = <T,>(list: readonly T[], id: T): T[] =>
   list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
 
 export function IntakeStation() {
-  const bench = useBench();
-  const { job, send, words } = bench;
+  const page = useJobPage();
+  const { job, send, words } = page;
   const set = (change: IntakeChange) => {
     const now: Required<IntakeChange> = { codes: job.complaint.codes, words: job.complaint.words, ...job.intake };
     const was = Object.fromEntries(Object.keys(change).map((k) => [k, now[k as keyof IntakeChange]])) as IntakeChange;
@@ -137,7 +137,7 @@ const USAGE = [
 ] as const;
 
 function Usage({ set }: { set(change: IntakeChange): void }) {
-  const { job } = useBench();
+  const { job } = useJobPage();
   const { usage } = job.intake;
   return (
     <div className="usage">
@@ -206,7 +206,7 @@ const IDENTITY: readonly { key: keyof Identity; label: string; max: number }[] =
 
 /** Customer and vehicle; and which earlier job it came back from. */
 function Whose() {
-  const { identity, send, visits, job } = useBench();
+  const { identity, send, visits, job } = useJobPage();
   const { cameBack } = job;
   const link = (set: typeof cameBack) =>
     send('visit.link', { ...(cameBack ? { was: cameBack } : {}), ...(set ? { set } : {}) });
@@ -265,7 +265,7 @@ function Whose() {
 
 /** Where the intake starts the search, and why. */
 function Start() {
-  const { job, rig, askPriors, go } = useBench();
+  const { job, rig, askPriors, go } = useJobPage();
   const key = JSON.stringify([job.complaint.codes, job.intake.facts, rig.id]);
   const [lines, setLines] = useState<{ key: string; list: PriorLine[] }>();
   useEffect(() => {

@@ -3,10 +3,10 @@
 import { format } from 'date-fns';
 import { Plus, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 export function Notes() {
-  const { job, send } = useBench();
+  const { job, send } = useJobPage();
   const [typed, setTyped] = useState('');
   const notes = job.observations.filter((o) => o.kind === 'note').sort((a, b) => b.at.localeCompare(a.at));
   const add = () => {

@@ -2,11 +2,11 @@
 /** Photos of the job: taken or chosen, shown, captioned, taken back. Only the picture is kept. */
 import { Camera, Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 export function Photos() {
-  const { job, send, sendPhoto } = useBench();
+  const { job, send, sendPhoto } = useJobPage();
   const input = useRef<HTMLInputElement>(null);
   const [caption, setCaption] = useState('');
   const [busy, setBusy] = useState(0);

@@ -3,9 +3,9 @@
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { canonical } from '../../core/units/canonical';
-import { FUSE_OHMS, huntResult, SLEEP_MINUTES } from '../../core/jobAnswers/parasiticDrawTest';
+import { FUSE_OHMS, drawTestResult, SLEEP_MINUTES } from '../../core/jobAnswers/parasiticDrawTest';
 import type { Hunt } from '../../core/job/job';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 const EMPTY: Hunt = { sleptMinutes: 0, circuits: [] };
 const numberOf = (text: string): number | undefined => {
@@ -14,12 +14,12 @@ const numberOf = (text: string): number | undefined => {
 };
 
 export function Drain() {
-  const { job, send, described, words } = useBench();
+  const { job, send, described, words } = useJobPage();
   // Two entries may follow within a blink, before the first has come round: the second builds on it.
   const [sent, setSent] = useState<Hunt>();
   const stands = sent ?? job.hunt;
   const hunt = stands ?? EMPTY;
-  const result = huntResult(hunt, described);
+  const result = drawTestResult(hunt, described);
   const latest = useRef(stands);
   useEffect(() => {
     latest.current = stands;

@@ -6,18 +6,19 @@ import { useRef, useState } from 'react';
 import { currentRevision } from '../../core/job/job';
 import { parseReadingsCsv, READINGS_CSV_LIMIT, readingsCsv, type ReadingsIn } from '../../core/openFormats/readingsCsv';
 import { operatingState } from '../../core/operate/states';
+import { counted } from '../../core/units/counted';
 import { showText } from '../../core/units/format';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { ServerFile } from '../ServerFile';
 import { download } from '../options/exports';
 
 const STATUS_WORDS = { measured: 'measured', overload: 'over range', 'cannot-reach': 'can’t reach' } as const;
-const counted = (n: number): string => `${n} ${n === 1 ? 'reading' : 'readings'}`;
 const leftOut = ({ here, before }: ReadingsIn): string =>
   [
-    here > 0 && `${counted(here)} of the table ${here === 1 ? 'is' : 'are'} here already.`,
+    here > 0 && `${counted(here, 'reading')} of the table ${here === 1 ? 'is' : 'are'} here already.`,
     before > 0 &&
-      `${counted(before)} ${before === 1 ? 'is' : 'are'} about the rig before it was changed and ${before === 1 ? 'stays' : 'stay'} out.`,
+      `${counted(before, 'reading')} ${before === 1 ? 'is' : 'are'} about the rig before it was changed ` +
+        `and ${before === 1 ? 'stays' : 'stay'} out.`,
   ]
     .filter(Boolean)
     .join(' ');
@@ -26,7 +27,7 @@ const leftOut = ({ here, before }: ReadingsIn): string =>
 const intoView = (box: HTMLElement | null): void => box?.scrollIntoView({ block: 'nearest' });
 
 export function Files() {
-  const { job, described, send, words } = useBench();
+  const { job, described, send, words } = useJobPage();
   const input = useRef<HTMLInputElement>(null);
   const [found, setFound] = useState<{ name: string } & ReadingsIn>();
   const [wrong, setWrong] = useState<string[]>([]);
@@ -111,7 +112,8 @@ export function Files() {
       {found && (
         <div className="found" ref={intoView}>
           <p>
-            <b>{found.name}</b>: {counted(found.readings.length)}, to be kept as entered by you. {leftOut(found)}
+            <b>{found.name}</b>: {counted(found.readings.length, 'reading')}, to be kept as entered by you.{' '}
+            {leftOut(found)}
           </p>
           <ul className="logsays">
             {found.readings.slice(0, 4).map((r, i) => {
@@ -139,7 +141,9 @@ export function Files() {
           </div>
         </div>
       )}
-      {taken !== undefined && <p role="status">{counted(taken)} kept. Each can be taken back on the sheet.</p>}
+      {taken !== undefined && (
+        <p role="status">{counted(taken, 'reading')} kept. Each can be taken back on the sheet.</p>
+      )}
       <p className="quiet">A whole job file is taken in on the board.</p>
     </div>
   );

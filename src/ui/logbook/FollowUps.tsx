@@ -4,7 +4,7 @@ import { addDays, addMonths, format, isBefore, startOfToday } from 'date-fns';
 import { CalendarPlus, Check } from 'lucide-react';
 import { useState } from 'react';
 import type { FollowUp } from '../../core/job/job';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { ServerFile } from '../ServerFile';
 
 /** What a shop usually comes back to: common practice. */
@@ -16,7 +16,7 @@ const USUAL: readonly { what: string; after: (from: Date) => Date }[] = [
 ];
 
 export function FollowUps() {
-  const { job, send, actor } = useBench();
+  const { job, send, actor } = useJobPage();
   const [what, setWhat] = useState('');
   const [due, setDue] = useState('');
   const list = [...(job.followUps ?? [])].sort((a, b) => (a.due < b.due ? -1 : 1));
@@ -76,7 +76,7 @@ export function FollowUps() {
 }
 
 function Row({ item }: { item: FollowUp }) {
-  const { send } = useBench();
+  const { send } = useJobPage();
   const late = item.done === undefined && isBefore(new Date(`${item.due}T00:00:00`), startOfToday());
   return (
     <div className={`fu${item.done ? ' done' : ''}${late ? ' late' : ''}`}>

@@ -3,7 +3,7 @@
 import { format } from 'date-fns';
 import Link from 'next/link';
 import type { Job } from '../../core/job/job';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 interface Entry {
   at: string;
@@ -53,7 +53,7 @@ function entriesOf(job: Job): Entry[] {
 }
 
 export function History({ jobs }: { jobs: readonly Job[] }) {
-  const { job: here, words } = useBench();
+  const { job: here, words } = useJobPage();
   const newest = [...jobs].sort((a, b) => b.number - a.number);
   return (
     <ol className="hist">

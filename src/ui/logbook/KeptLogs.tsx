@@ -3,10 +3,10 @@
 import { format } from 'date-fns';
 import { FileDown, RotateCcw } from 'lucide-react';
 import type { KeptLog } from '../../core/job/job';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 export function KeptLogs({ again }: { again(log: KeptLog): void }) {
-  const { job, send, words } = useBench();
+  const { job, send, words } = useJobPage();
   return (job.logs ?? []).map((l) => (
     <article key={l.id} className="keptlog">
       <b>{l.name}</b>{' '}

@@ -8,7 +8,7 @@ import { logFigure, type LogFigure } from '../../core/recorderLog/figures';
 import { headerKey, type ColumnMap } from '../../core/recorderLog/readCsv';
 import type { LogFace } from '../../core/recorderLog/readLog';
 import { valueInWords } from '../../core/recorderLog/words';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { KeptLogs } from './KeptLogs';
 import { LogChart } from './LogChart';
 import { LogMapping, ZONE } from './LogMapping';
@@ -16,8 +16,8 @@ import type { KeptLog } from '../../core/job/job';
 import type { ReadLog } from './source';
 
 export function LogReader() {
-  const bench = useBench();
-  const { logbook, rig, job, send, actor } = bench;
+  const page = useJobPage();
+  const { logbook, rig, job, send, actor } = page;
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File>();
   const [face, setFace] = useState<LogFace>();
@@ -109,11 +109,11 @@ export function LogReader() {
     }
   };
   // The drain of a sleeping start battery is what the clamp on its negative reads, the way the wire is drawn.
-  const clamp = bench.measurements.find((m) => m.red === 'chassis-negative.clamp');
+  const clamp = page.measurements.find((m) => m.red === 'chassis-negative.clamp');
   const asleep = clamp && {
     red: clamp.red,
     label: clamp.label,
-    sign: (bench.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1,
+    sign: (page.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1,
   };
   const kept = job.logs?.some((l) => l.name === file?.name && l.rows === log?.reading.rows) ?? false;
   return (
@@ -159,7 +159,7 @@ export function LogReader() {
         <>
           <ul className="logsays">
             {log.reading.says.map((s) => (
-              <li key={s}>{bench.words(s)}</li>
+              <li key={s}>{page.words(s)}</li>
             ))}
           </ul>
           {log.problems.length > 0 && (
@@ -188,16 +188,16 @@ export function LogReader() {
               </thead>
               <tbody>
                 {log.reading.estimates
-                  .map((e) => ({ e, f: logFigure(bench.described, e, file!.name) }))
+                  .map((e) => ({ e, f: logFigure(page.described, e, file!.name) }))
                   .map(({ e, f }) => (
                     <tr key={e.id}>
-                      <td>{bench.words(e.name)}</td>
+                      <td>{page.words(e.name)}</td>
                       <td className="num">{valueInWords(e)}</td>
                       <td>
                         {e.from}
                         {f && (
                           <small className="logfigure">
-                            {bench.words(f.name)}:{' '}
+                            {page.words(f.name)}:{' '}
                             {isThere(f)
                               ? 'this is it'
                               : `${Number(f.was.value.toPrecision(4))} ${e.unit}, ${f.was.provenance}`}
@@ -269,7 +269,7 @@ export function LogReader() {
             <ol className="logevents">
               {log.reading.events.slice(0, 200).map((e, i) => (
                 <li key={i}>
-                  <time>{format(new Date(e.t * 1000), 'd MMM HH:mm:ss')}</time> {bench.words(e.says)}
+                  <time>{format(new Date(e.t * 1000), 'd MMM HH:mm:ss')}</time> {page.words(e.says)}
                 </li>
               ))}
             </ol>

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Choose } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { FollowUps } from './FollowUps';
 import { History } from './History';
 
@@ -23,7 +23,7 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['id'];
 
 export function LogbookStation() {
-  const { job, logbook, rig } = useBench();
+  const { job, logbook, rig } = useJobPage();
   const [view, setView] = useState<View>('history');
   const history = useQuery({ queryKey: ['history', job.number], queryFn: () => logbook.history(), staleTime: 30_000 });
   // What is on its way of this very job is shown as it will be.

@@ -10,7 +10,7 @@ import { operatingState } from '../../core/operate/states';
 
 import { measurementId } from '../../core/probe/measurement';
 import { showText } from '../../core/units/format';
-import { useBench, type Bench } from '../shell/jobPage';
+import { useJobPage, type JobPage } from '../shell/jobPage';
 import { Sign } from '../strip/glyphs';
 import { useTheme } from '../theme';
 
@@ -24,27 +24,27 @@ interface Banded {
   hi: number;
 }
 
-const bandOf = (bench: Bench, t: Trend): Banded | undefined =>
-  t.unit === 'ohm' ? CONTACT : t.state && t.probe ? bench.band(t.state, measurementId(t.probe, t.ref)) : undefined;
+const bandOf = (page: JobPage, t: Trend): Banded | undefined =>
+  t.unit === 'ohm' ? CONTACT : t.state && t.probe ? page.band(t.state, measurementId(t.probe, t.ref)) : undefined;
 const verdictOf = (value: number, b: Banded): 'ok' | 'low' | 'high' =>
   value < b.lo ? 'low' : value > b.hi ? 'high' : 'ok';
 const valueText = (t: Trend, value: number): string =>
   t.unit === 'ohm' ? `${(value * 1000).toFixed(2)} mΩ` : showText(value, t.unit);
 
 export function Trends({ jobs }: { jobs: readonly Job[] }) {
-  const bench = useBench();
-  const { words } = bench;
+  const page = useJobPage();
+  const { words } = page;
   const trends = useMemo(() => trendsOf(jobs), [jobs]);
   const [picked, pick] = useState<string>();
   const shown = trends.find((t) => t.id === picked) ?? trends[0];
   if (!shown) return <p className="waiting pad">No reading yet: the first ones of this rig begin its trends.</p>;
-  const band = bandOf(bench, shown);
+  const band = bandOf(page, shown);
   return (
     <div className="trends">
       <nav aria-label="Measurements">
         {trends.map((t) => {
           const last = t.points.at(-1)!;
-          const b = bandOf(bench, t);
+          const b = bandOf(page, t);
           return (
             <button
               key={t.id}

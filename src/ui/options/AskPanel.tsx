@@ -2,11 +2,11 @@
 /** Questions asked backwards of one candidate: how long, how late, how many days. */
 import { has } from '../../core/rig/value';
 import { useState } from 'react';
-import type { Answer } from '../../core/plan/questions';
+import type { HoursAnswer } from '../../core/plan/questions';
 import type { Compared } from '../../core/plan/compare';
 import { LETTERS } from '../../core/plan/letters';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import type { OptionsSource, Question } from './source';
 
 const ASKS = [
@@ -28,14 +28,14 @@ export function AskPanel({
   picked: string;
   house: string | undefined;
 }) {
-  const { rig, words } = useBench();
+  const { rig, words } = useJobPage();
   const [ask, setAsk] = useState<Ask>('how-long');
   const [kind, setKind] = useState<'drive' | 'idle' | 'shore'>('drive');
   const [from, setFrom] = useState(0.4);
   const [to, setTo] = useState(0.8);
   const [hours, setHours] = useState(5);
   const [busy, setBusy] = useState(false);
-  const [answers, setAnswers] = useState<{ id: string; name: string; answer: Answer }[]>();
+  const [answers, setAnswers] = useState<{ id: string; name: string; answer: HoursAnswer }[]>();
   const [failed, setFailed] = useState<string>();
   const shore = has(rig, 'mainsCharger');
   const question = (): Question =>

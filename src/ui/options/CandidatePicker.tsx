@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Candidate } from '../../core/plan/candidates';
 import { LETTERS } from '../../core/plan/letters';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 export function CandidatePicker({
@@ -17,7 +17,7 @@ export function CandidatePicker({
   onClose(): void;
   onSet(ids: readonly string[]): void;
 }) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const [on, setOn] = useState<readonly string[]>(ids);
   const full = on.length >= LETTERS.length;
   return (

@@ -8,7 +8,7 @@ import { standingChoice } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence } from '../../core/plan/sensitivity';
 import { LETTERS } from '../../core/plan/letters';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Cautions } from '../shell/NextSlip';
 
 /** What must be said wherever heavy links are planned. */
@@ -30,7 +30,7 @@ interface Props {
 }
 
 export function OptionSlip({ comparison, picked, influences, choose, spreadBar }: Props) {
-  const { job, words, send, go } = useBench();
+  const { job, words, send, go } = useJobPage();
   const choice = standingChoice(job);
   const changes = comparison?.rows.find((r) => r.candidate.id === choice?.candidate)?.candidate.differences ?? [];
   if (choice)

@@ -5,7 +5,7 @@ import type { Compared, Comparison } from '../../core/plan/compare';
 import type { Spread } from '../../core/plan/sensitivity';
 import { DASHES, LETTERS } from '../../core/plan/letters';
 import { showRange } from '../../core/units/money';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 const percent = (x: number) => Math.round(x * 100);
 
@@ -47,7 +47,7 @@ interface Props {
 }
 
 export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: Props) {
-  const { settings, words } = useBench();
+  const { settings, words } = useJobPage();
   const hasShore = comparison.rows.some((r) => r.outcome.startOnShore !== undefined);
   const hadBoost = comparison.rows.some((r) => r.outcome.boost === 'keeps');
   return (

@@ -11,7 +11,7 @@ import type { Scenario } from '../../core/simulate/scenarioSchema';
 import { rigInWords } from '../../core/rig/inWords';
 import { celsiusShown } from '../../core/units/preferences';
 import { Choose } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { AskPanel } from './AskPanel';
 import { OptionChart, type ChartLine } from './OptionChart';
 import { OptionSlip } from './OptionSlip';
@@ -46,8 +46,8 @@ type Second = (typeof SECOND)[number]['id'];
 const SAMPLES = 60;
 
 export function OptionsStation() {
-  const bench = useBench();
-  const { job, options: source, setPreview, send, settings, words } = bench;
+  const page = useJobPage();
+  const { job, options: source, setPreview, send, settings, words } = page;
   const [list, setList] = useState<OptionList>();
   const [ids, setIds] = useState<readonly string[]>();
   const [comparison, setComparison] = useState<Comparison>();
@@ -225,7 +225,7 @@ export function OptionsStation() {
       <div className="empty">
         <h2>Not simulated</h2>
         <p>{failed}</p>
-        <button type="button" className="bx" onClick={() => bench.go('rig')}>
+        <button type="button" className="bx" onClick={() => page.go('rig')}>
           To the rig
         </button>
       </div>
@@ -238,6 +238,7 @@ export function OptionsStation() {
       </div>
     );
   const long = isLong(total);
+  const digits = second === 'volts' ? 2 : 0;
   const unit = { alternator: 'A', heat: `°${settings.temperature}`, link: 'A toward coach', volts: 'V', start: '%' }[
     second
   ];
@@ -374,7 +375,7 @@ export function OptionsStation() {
                     <span key={l.letter}>
                       <b>{l.letter}</b> {valueAt(l.t, l.values, cursor * 3600).toFixed(0)} %
                       {lines[second][i] &&
-                        `, ${valueAt(lines[second][i].t, lines[second][i].values, cursor * 3600).toFixed(second === 'volts' ? 2 : 0)} ${unit}`}
+                        `, ${valueAt(lines[second][i].t, lines[second][i].values, cursor * 3600).toFixed(digits)} ${unit}`}
                     </span>
                   ))}
                 </>

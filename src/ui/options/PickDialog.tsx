@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Compared } from '../../core/plan/compare';
 import { showRange } from '../../core/units/money';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 interface Props {
@@ -14,7 +14,7 @@ interface Props {
 }
 
 export function PickDialog({ row, reasons, onClose, onPick }: Props) {
-  const { words, settings } = useBench();
+  const { words, settings } = useJobPage();
   const { candidate, estimate } = row;
   const [text, setText] = useState(() => reasons.map((r) => words(r.says)).join(' '));
   const hours = (m: number) => `${Number((m / 60).toFixed(1))} h`;

@@ -1,11 +1,11 @@
 'use client';
 /** How a candidate came to its points: each criterion with what it got and why. */
 import type { Scored } from '../../core/plan/recommend';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: string; onClose(): void }) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   return (
     <Sheet title={`${words(name)}: ${scored.total.toFixed(0)} points`} onClose={onClose}>
       <table className="opointstable">

@@ -18,7 +18,7 @@ import { LOADS } from '../../core/simulate/loadTable';
 import type { Leg, Scenario } from '../../core/simulate/scenarioSchema';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { inHours } from './time';
 
 const KINDS: readonly { id: Leg['kind']; label: string }[] = [
@@ -119,7 +119,7 @@ const loadWords = (watts: number, duty: number): string =>
       : `${watts} W, on ${duty < 0.01 ? 'minutes a day' : `${Math.round(duty * 100)} % of the time`}`;
 
 function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
-  const { settings, rig } = useBench();
+  const { settings, rig } = useJobPage();
   const unit = settings.temperature;
   const has = (trait: TraitName) => rigHas(rig, trait);
   const flag = (

@@ -2,7 +2,7 @@
 import type { Rig } from '../../core/rig/schema';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
-import type { Answer } from '../../core/plan/questions';
+import type { HoursAnswer } from '../../core/plan/questions';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
 import type { JobBuild } from '../../core/plan/build/build';
 import type { Sized } from '../../core/rules/sized';
@@ -22,7 +22,7 @@ export interface OptionsSource {
     told: (share: number) => void,
     signal: AbortSignal,
   ): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
-  ask(asked: Asked): Promise<Answer>;
+  ask(asked: Asked): Promise<HoursAnswer>;
   /** Copper, fuses and chargers of the pick, or of the rig as it is. */
   /** Of the rig that is sized; of another document in its place, to see what a change would do. */
   size(asks: SizingAsks, doc?: Rig): Promise<Sized>;

@@ -2,26 +2,26 @@
 /** Checks of the finished rig that are more than one reading: how, why, the limit, what was found. */
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import { standingChecks, watchEntries, type Check } from '../../core/job/job';
+import { standingChecks, watchEntries, type CheckRecord } from '../../core/job/job';
 import { operatingState } from '../../core/operate/states';
 import { passes, type CheckValue, type RigCheck } from '../../core/prove/check';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
-import { useBench, type Bench } from '../shell/jobPage';
+import { useJobPage, type JobPage } from '../shell/jobPage';
 
 /** A value in the shop's unit, with it. */
-const shown = (bench: Bench, v: CheckValue, value: number): string =>
+const shown = (page: JobPage, v: CheckValue, value: number): string =>
   v.unit === '°C'
-    ? `${Math.round(celsiusShown(value, bench.settings.temperature))} °${bench.settings.temperature}`
+    ? `${Math.round(celsiusShown(value, page.settings.temperature))} °${page.settings.temperature}`
     : v.unit === 'times'
       ? `${value} times`
       : `${value.toFixed(value < 10 ? 2 : 0)}\u00a0${v.unit}`;
 
-const unitOf = (bench: Bench, v: CheckValue): string => (v.unit === '°C' ? `°${bench.settings.temperature}` : v.unit);
+const unitOf = (page: JobPage, v: CheckValue): string => (v.unit === '°C' ? `°${page.settings.temperature}` : v.unit);
 
 export function CheckList({ locked }: { locked: boolean }) {
-  const bench = useBench();
-  const { checks, job, epoch } = bench;
+  const page = useJobPage();
+  const { checks, job, epoch } = page;
   if (!checks) return null;
   const results = standingChecks(job, epoch);
   const due = checks.filter((c) => c.required);
@@ -51,20 +51,20 @@ export function CheckList({ locked }: { locked: boolean }) {
   );
 }
 
-const RESULT_WORDS: Readonly<Record<Check['result'], string>> = {
+const RESULT_WORDS: Readonly<Record<CheckRecord['result'], string>> = {
   pass: 'passed',
   fail: 'failed',
   'does-not-apply': 'does not apply',
   entry: '',
 };
 
-function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | undefined; locked: boolean }) {
-  const bench = useBench();
+function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRecord | undefined; locked: boolean }) {
+  const page = useJobPage();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [note, setNote] = useState('');
   const [again, setAgain] = useState(false);
-  const entries = watchEntries(bench.job, bench.epoch, check.id);
-  const values = readValues(bench, check, typed);
+  const entries = watchEntries(page.job, page.epoch, check.id);
+  const values = readValues(page, check, typed);
   // What a watch found is its highest entry.
   const found: Record<string, number> = {};
   for (const e of entries)
@@ -72,8 +72,8 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
   for (const [k, v] of Object.entries(values)) found[k] = check.watch ? Math.max(found[k] ?? -Infinity, v) : v;
   const ok = passes(check, found);
   const limited = check.values.some((v) => v.most !== undefined);
-  const record = (outcome: Check['result'], of: Record<string, number>) => {
-    bench.send('check.record', {
+  const record = (outcome: CheckRecord['result'], of: Record<string, number>) => {
+    page.send('check.record', {
       id: crypto.randomUUID(),
       check: check.id,
       result: outcome,
@@ -86,7 +86,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
       setAgain(false);
     }
   };
-  const current = bench.next.kind === 'check' && bench.next.check === check.id;
+  const current = page.next.kind === 'check' && page.next.check === check.id;
   const first = entries[0] ? new Date(entries[0].at).getTime() : 0;
   return (
     <section
@@ -104,7 +104,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
             <Sign verdict={result.result === 'fail' ? 'high' : 'ok'} size={15} /> {RESULT_WORDS[result.result]}
             {Object.entries(result.values ?? {}).map(([k, v]) => {
               const spec = check.values.find((x) => x.id === k);
-              return spec ? `, ${shown(bench, spec, v)}` : '';
+              return spec ? `, ${shown(page, spec, v)}` : '';
             })}
           </strong>
         )}
@@ -114,7 +114,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
         Why: {check.why}.{' '}
         {check.values
           .filter((v) => v.most !== undefined)
-          .map((v) => `${v.label} at most ${shown(bench, v, v.most!)} (${v.source})`)
+          .map((v) => `${v.label} at most ${shown(page, v, v.most!)} (${v.source})`)
           .join('; ')}
       </p>
       {check.caution && (
@@ -142,7 +142,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
                 <td>{Math.round((new Date(e.at).getTime() - first) / 60_000)}</td>
                 {check.values.map((v) => (
                   <td key={v.id} className="num">
-                    {e.values?.[v.id] === undefined ? '–' : shown(bench, v, e.values[v.id]!)}
+                    {e.values?.[v.id] === undefined ? '–' : shown(page, v, e.values[v.id]!)}
                   </td>
                 ))}
               </tr>
@@ -160,7 +160,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
           {check.values.map((v) => (
             <label key={v.id} className="field">
               <span>
-                {v.label}, {unitOf(bench, v)}
+                {v.label}, {unitOf(page, v)}
               </span>
               <input
                 className="input"
@@ -217,13 +217,13 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: Check | 
 }
 
 /** What is typed, SI; what is no number is left out. */
-function readValues(bench: Bench, check: RigCheck, typed: Readonly<Record<string, string>>): Record<string, number> {
+function readValues(page: JobPage, check: RigCheck, typed: Readonly<Record<string, string>>): Record<string, number> {
   const values: Record<string, number> = {};
   for (const v of check.values) {
     const text = (typed[v.id] ?? '').trim().replace(',', '.');
     const n = Number(text);
     if (text === '' || !Number.isFinite(n)) continue;
-    values[v.id] = v.unit === '°C' ? celsiusStored(n, bench.settings.temperature) : n;
+    values[v.id] = v.unit === '°C' ? celsiusStored(n, page.settings.temperature) : n;
   }
   return values;
 }

@@ -5,7 +5,7 @@ import { operatingState } from '../../core/operate/states';
 import { midSentence, show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from '../readings/BandMark';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { CheckList } from './CheckList';
 import { SignBox } from './SignBox';
 
@@ -13,8 +13,8 @@ import { SignBox } from './SignBox';
 const waited = (seconds: number): string => (seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`);
 
 export function ProveStation() {
-  const bench = useBench();
-  const { job, proofs, measurements, selected, select } = bench;
+  const page = useJobPage();
+  const { job, proofs, measurements, selected, select } = page;
   const made = madeBy(job);
   if (!made)
     return (
@@ -23,17 +23,16 @@ export function ProveStation() {
           Proof comes after the repair or the build: the probes that were out of their band, and the link’s own
           function, are measured again here against what a healthy rig of this kind reads.
         </p>
-        <button type="button" className="bx" onClick={() => bench.go('fault')}>
+        <button type="button" className="bx" onClick={() => page.go('fault')}>
           To the fault
         </button>
       </div>
     );
   const right = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
   const signed = standingSignOff(job) !== undefined;
-  const results = standingChecks(job, bench.epoch);
+  const results = standingChecks(job, page.epoch);
   const checked =
-    bench.checks?.every((c) => (c.required ? results.has(c.id) : true) && results.get(c.id)?.result !== 'fail') ??
-    false;
+    page.checks?.every((c) => (c.required ? results.has(c.id) : true) && results.get(c.id)?.result !== 'fail') ?? false;
   const all = proofs !== undefined && proofs.length > 0 && right === proofs.length && checked;
   return (
     <div className="prove">
@@ -52,7 +51,7 @@ export function ProveStation() {
               key={`${p.state}${p.probe}${p.ref}`}
               type="button"
               className={`proof${on ? ' on' : ''}${p.after && p.after.verdict !== 'ok' ? ' bad' : ''}`}
-              onClick={() => m && (select(m), p.state !== job.rigState.id && bench.openStates(p.state))}
+              onClick={() => m && (select(m), p.state !== job.rigState.id && page.openStates(p.state))}
             >
               <span className={`pd${p.label.includes('–') ? ' pair' : ''}`}>
                 {p.label.includes('–') ? 'Δ' : p.label}

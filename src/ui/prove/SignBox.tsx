@@ -5,12 +5,12 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { standingSignOff } from '../../core/job/job';
 import { format } from 'date-fns';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 const REASON_MIN = 8;
 
 export function SignBox({ proven }: { proven: boolean }) {
-  const { job, send } = useBench();
+  const { job, send } = useJobPage();
   const [reason, setReason] = useState<string>();
   const signed = standingSignOff(job);
   const earlier = (job.signOffs ?? []).filter((s) => s.reopened);

@@ -6,7 +6,7 @@ import { judge } from '../../core/probe/judge';
 import { parseMeterEntry } from '../../core/units/meterEntry';
 import { showBand, showMiss, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
-import { rigStateOf, useBench } from '../shell/jobPage';
+import { rigStateOf, useJobPage } from '../shell/jobPage';
 import { useSecondsSince } from './StatePlate';
 import { useTyped } from '../typed';
 import { undoWords } from '../../core/job/applyCommand';
@@ -23,7 +23,7 @@ export function useKeep(): {
   value: number | undefined;
   problem: { words: string; suggestion?: number } | undefined;
 } {
-  const { job, selected, setTyped, send } = useBench();
+  const { job, selected, setTyped, send } = useJobPage();
   const { text: typed, millis } = useTyped();
   const seconds = useSecondsSince(job.rigState.since);
   const unit = selected?.kind === 'clamp' ? 'A' : 'V';
@@ -57,7 +57,7 @@ export function useKeep(): {
 }
 
 export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
-  const { job, selected, setTyped, setMillis, band, undo, undoable } = useBench();
+  const { job, selected, setTyped, setMillis, band, undo, undoable } = useJobPage();
   const { text: typed, millis } = useTyped();
   const { keep, cannotReach, overload, value, problem } = useKeep();
   const state = rigStateOf(job);

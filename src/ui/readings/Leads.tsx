@@ -1,6 +1,6 @@
 'use client';
 /** Where red and black go, in words; the sign tells them apart without colour. */
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 export function LeadMark({ lead }: { lead: 'red' | 'black' }) {
   return (
@@ -14,7 +14,7 @@ export function LeadMark({ lead }: { lead: 'red' | 'black' }) {
 
 /** Words for a point: its probe's label and where on it. */
 export function usePointWords(): (key: string) => string {
-  const { rig, point } = useBench();
+  const { rig, point } = useJobPage();
   return (key) => {
     const probe = rig.probes.find((p) => p.key === key);
     const lead = point(key)?.lead ?? key;

@@ -2,10 +2,10 @@
 /** Which meter is in hand: its accuracy goes with every reading. */
 import { Gauge } from 'lucide-react';
 import { isOverdue } from '../../core/probe/instrument';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 export function MeterPick() {
-  const { job, shop, send } = useBench();
+  const { job, shop, send } = useJobPage();
   const live = shop.instruments.filter((i) => !i.retired);
   const inHand = job.instruments.find((i) => i.id === job.meter);
   if (live.length === 0 && !inHand) return null;

@@ -10,7 +10,7 @@ import type { Rig } from '../../core/rig/schema';
 import { show, showBand } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
-import { readingOf, rigStateOf, useBench } from '../shell/jobPage';
+import { readingOf, rigStateOf, useJobPage } from '../shell/jobPage';
 import { LeadMark, usePointWords } from './Leads';
 import { MeterPick } from './MeterPick';
 
@@ -96,6 +96,7 @@ const sameRow = (a: RowProps, b: RowProps): boolean =>
 const Row = memo(function Row({ m, on, now, others, readings, bands, select, showWorking }: RowProps) {
   const [r] = readings;
   const [b] = bands;
+  const shown = r?.value === undefined ? undefined : show(r.value, r.unit);
   return (
     <div className={`sg rw${on ? ' here' : ''}`}>
       <button
@@ -103,7 +104,7 @@ const Row = memo(function Row({ m, on, now, others, readings, bands, select, sho
         className="pn"
         onClick={() => select(m)}
         aria-pressed={on}
-        aria-label={`${m.label} ${m.name}${r?.value === undefined ? ', to take' : `, ${show(r.value, r.unit).text} ${show(r.value, r.unit).unit}`}`}
+        aria-label={`${m.label} ${m.name}, ${shown ? `${shown.text} ${shown.unit}` : 'to take'}`}
       >
         <span className={`pd${m.kind === 'drop' ? ' pair' : ''}`}>{m.kind === 'drop' ? 'Δ' : m.label}</span>
         <span>
@@ -135,8 +136,8 @@ const Row = memo(function Row({ m, on, now, others, readings, bands, select, sho
 }, sameRow);
 
 export function ReadingSheet() {
-  const bench = useBench();
-  const { job, rig, readings, measurements, selected, select, band, openLead, showWorking } = bench;
+  const page = useJobPage();
+  const { job, rig, readings, measurements, selected, select, band, openLead, showWorking } = page;
   const now = rigStateOf(job);
   const others = useMemo(() => besideColumns(rig, now.id, readings), [rig, now.id, readings]);
   const rows = useRef<HTMLDivElement>(null);

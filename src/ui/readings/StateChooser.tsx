@@ -3,11 +3,11 @@
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { operatingState, statesOf } from '../../core/operate/states';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 export function StateChooser({ suggested, onClose }: { suggested: string | undefined; onClose(): void }) {
-  const { job, rig, readings, measurements, send } = useBench();
+  const { job, rig, readings, measurements, send } = useJobPage();
   const now = job.rigState.id;
   const [picked, pick] = useState(suggested ?? now);
   const total = measurements.filter((m) => m.kind !== 'drop').length;

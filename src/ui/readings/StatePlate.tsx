@@ -3,7 +3,7 @@
 import { ChevronDown } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { showClock } from '../../core/units/format';
-import { rigStateOf, useBench } from '../shell/jobPage';
+import { rigStateOf, useJobPage } from '../shell/jobPage';
 
 /** Seconds since an instant, ticking. */
 export function useSecondsSince(instant: string): number {
@@ -21,7 +21,7 @@ export function settledWords(seconds: number, dwell: number): string {
 }
 
 export function StatePlate({ small = false }: { small?: boolean }) {
-  const { job, openStates } = useBench();
+  const { job, openStates } = useJobPage();
   const state = rigStateOf(job);
   const seconds = useSecondsSince(job.rigState.since);
   // Past an hour and a half nobody has been counting: say so in hours.

@@ -8,7 +8,7 @@ import { assumed } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 type Means = 'described-wrong' | 'changed';
 const WHAT = [
@@ -62,7 +62,7 @@ function Means({ disabled, add }: { disabled: boolean; add(means: Means): void }
 const meaning = (means: Means) => ({ means, ...(means === 'changed' ? { revision: crypto.randomUUID() } : {}) });
 
 function usePoints(): { key: string; label: string }[] {
-  const { rig } = useBench();
+  const { rig } = useJobPage();
   return [
     ...rig.parts.flatMap((p) =>
       (PART_KINDS.get(p.kind)?.terminals ?? []).map((t) => ({
@@ -105,7 +105,7 @@ function Pick({
 }
 
 function AddWire({ onAdded }: { onAdded(id: string): void }) {
-  const { described, settings, send } = useBench();
+  const { described, settings, send } = useJobPage();
   const points = usePoints();
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
@@ -159,7 +159,7 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
 }
 
 function AddPart({ onAdded }: { onAdded(id: string): void }) {
-  const { described, settings, send } = useBench();
+  const { described, settings, send } = useJobPage();
   const kinds = [...PART_KINDS.values()];
   const places = [...new Set(described.parts.map((p) => p.place))];
   const [kind, setKind] = useState<PartKindId | ''>('');
@@ -238,7 +238,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
 }
 
 function AddProbe() {
-  const { missing, send } = useBench();
+  const { missing, send } = useJobPage();
   const [key, setKey] = useState('');
   const point = missing.find((p) => p.key === key);
   return (

@@ -8,7 +8,7 @@ import type { Parameter, ParameterSpec } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { ParameterRow } from './ParameterRow';
 
 const JOINTS: ParameterSpec = {
@@ -31,7 +31,7 @@ export function PartEditor({
   set: PartChange;
   change(more: PartChange): void;
 }) {
-  const { length } = useBench().settings;
+  const { length } = useJobPage().settings;
   const kind = partKind(part.kind);
   const now = {
     ...part,
@@ -126,7 +126,7 @@ function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]
 
 /** What is on each terminal, and when a healthy rig has volts there. */
 function Terminals({ rig, part }: { rig: Rig; part: Part }) {
-  const { measurements, band, settings, job, readings, send } = useBench();
+  const { measurements, band, settings, job, readings, send } = useJobPage();
   const kind = partKind(part.kind);
   const nameOf = (id: string) =>
     rig.parts.find((p) => p.id === id)?.name ?? rig.grounds.find((g) => g.id === id)?.name ?? id;
@@ -215,7 +215,7 @@ export function ConductorEditor({
   set: ConductorChange;
   change(more: ConductorChange): void;
 }) {
-  const { length, gauge } = useBench().settings;
+  const { length, gauge } = useJobPage().settings;
   const now = { ...conductor, ...set };
   return (
     <>

@@ -15,7 +15,7 @@ import { unworkable } from '../../core/rig/workable';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
 import { partKind, partOptions } from '../../core/parts/kinds';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { AddPieces } from './AddPieces';
 import { ConductorEditor, PartEditor } from './RigEditors';
 
@@ -47,8 +47,8 @@ const wasOfConductor = (c: Conductor, set: ConductorChange): ConductorChange => 
 });
 
 export function RigStation() {
-  const bench = useBench();
-  const { rig, described, send, setPreview, settings } = bench;
+  const page = useJobPage();
+  const { rig, described, send, setPreview, settings } = page;
   const [picked, pick] = useState<Picked>(() => ({
     part: (partWith(described, 'solenoid') ?? described.parts[0]!).id,
   }));
@@ -105,7 +105,7 @@ export function RigStation() {
     send('pieces.remove', { parts, conductors, ...how(means) });
     choose({ part: described.parts.find((p) => p.id !== part?.id)?.id ?? '' });
   };
-  // A part that ends a bond is bolted to metal: it is not taken out at a bench.
+  // A part that ends a bond is bolted to metal: it is not taken out at a page.
   const removable =
     conductor !== undefined ||
     (part !== undefined && !rig.bonds.some((b) => b.from.part === part.id || b.to.part === part.id));
@@ -117,7 +117,7 @@ export function RigStation() {
         <button type="button" className={'add' in picked ? 'on' : ''} onClick={() => choose({ add: true })}>
           <Plus size={18} aria-hidden="true" /> Add a part, wire or probe
         </button>
-        <Link className="wiring-link" href={`/jobs/${bench.job.number}/wiring`}>
+        <Link className="wiring-link" href={`/jobs/${page.job.number}/wiring`}>
           <Workflow size={18} aria-hidden="true" /> Wiring diagram
         </Link>
         {ordered.map((p) => (
@@ -157,7 +157,7 @@ export function RigStation() {
           <ul className="alert alert-warning alert-outline unworkable" aria-label="What cannot work">
             {problems.map((p) => (
               <li key={p.says}>
-                <b>{bench.words(p.says)}</b> {bench.words(p.remedy)}
+                <b>{page.words(p.says)}</b> {page.words(p.remedy)}
               </li>
             ))}
           </ul>
@@ -195,7 +195,7 @@ export function RigStation() {
                 <button type="button" className="bx" onClick={() => setLeaving(true)} disabled={!removable}>
                   It is not there
                 </button>
-                <button type="button" className="bx" onClick={bench.undo} disabled={bench.undoable === undefined}>
+                <button type="button" className="bx" onClick={page.undo} disabled={page.undoable === undefined}>
                   Undo
                 </button>
               </>

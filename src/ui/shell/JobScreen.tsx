@@ -10,7 +10,7 @@ import type { FlagFace } from '../strip/FlagFaces';
 import { LoomStrip } from '../strip/LoomStrip';
 import { useTheme } from '../theme';
 import { useMedia } from '../useMedia';
-import { readingOf, useBench, type Bench } from './jobPage';
+import { readingOf, useJobPage, type JobPage } from './jobPage';
 import { BenchSlip, NextButton } from './NextSlip';
 import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
 import { Keypad, useKeep } from '../readings/Keypad';
@@ -47,7 +47,7 @@ export interface Dialogs {
 
 /** What each flag shows: the reading in the present state, or the band it should be in. */
 function flagFaces(
-  { measurements, readings, band: bandOf }: Pick<Bench, 'measurements' | 'readings' | 'band'>,
+  { measurements, readings, band: bandOf }: Pick<JobPage, 'measurements' | 'readings' | 'band'>,
   state: string,
 ): Record<string, FlagFace> {
   const faces: Record<string, FlagFace> = {};
@@ -80,8 +80,8 @@ function flagFaces(
 }
 
 function Strip() {
-  const bench = useBench();
-  const { rig, preview, ruled, selected, measurements, readings, band, diagnosis, station, job } = bench;
+  const page = useJobPage();
+  const { rig, preview, ruled, selected, measurements, readings, band, diagnosis, station, job } = page;
   const pan = useRef<HTMLDivElement>(null);
   const state = job.rigState.id;
   const faces = useMemo(
@@ -94,10 +94,10 @@ function Strip() {
     for (const s of diagnosis.suspects) if (s.part) shares[s.part] = (shares[s.part] ?? 0) + s.probability;
     return shares;
   }, [diagnosis, station]);
-  // The strip is heavy to draw: it gets a callback that never changes, which asks the newest bench.
-  const newest = useRef(bench);
+  // The strip is heavy to draw: it gets a callback that never changes, which asks the newest page.
+  const newest = useRef(page);
   useEffect(() => {
-    newest.current = bench;
+    newest.current = page;
   });
   const pick = useCallback((key: string) => {
     const { measurements: all, select, station: at, go } = newest.current;
@@ -143,8 +143,8 @@ function Strip() {
           faces={faces}
           onPick={pick}
           linkClosed={linkOn}
-          unit={bench.settings.length}
-          gauge={bench.settings.gauge}
+          unit={page.settings.length}
+          gauge={page.settings.gauge}
           {...(selected ? { red: selected.red } : {})}
           {...(selected?.black === undefined ? {} : { black: selected.black })}
           {...(suspects ? { suspects } : {})}
@@ -161,7 +161,7 @@ function Strip() {
 
 /** Keyboard for everything the keypad does, and more. A component, so that a digit redraws only what shows it. */
 function Keyboard({ onKeys }: { onKeys(): void }) {
-  const bench = useBench();
+  const page = useJobPage();
   const { text: typed, millis } = useTyped();
   const { keep, value } = useKeep();
   const [, toggleTheme] = useTheme();
@@ -169,7 +169,7 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
       if ((e.ctrlKey || e.metaKey) && e.key === 'z' && !target.closest('input, textarea, select')) {
-        bench.undo();
+        page.undo();
         e.preventDefault();
         return;
       }
@@ -182,8 +182,8 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
       )
         return;
       // Legs and charts have keys of their own; nothing is measured there.
-      if (bench.station === 'options' && !/^[a-z?]$/.test(e.key)) return;
-      const { setTyped, selected, select, measurements } = bench;
+      if (page.station === 'options' && !/^[a-z?]$/.test(e.key)) return;
+      const { setTyped, selected, select, measurements } = page;
       const handled = () => e.preventDefault();
       if (/^[0-9]$/.test(e.key)) {
         setTyped((typed + e.key).slice(0, 12));
@@ -208,7 +208,7 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
         target.tagName !== 'A' &&
         target.getAttribute('role') !== 'button'
       ) {
-        bench.act();
+        page.act();
         handled();
       } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
         const order = groupByPlace(measurements).flatMap((g) => g.rows);
@@ -216,17 +216,17 @@ function Keyboard({ onKeys }: { onKeys(): void }) {
         const to = order[(i + (e.key === 'ArrowDown' ? 1 : -1) + order.length) % order.length];
         if (to) select(to);
         handled();
-      } else if (e.key === 'm') bench.setMillis(!millis);
-      else if (e.key === 's') bench.openStates();
-      else if (e.key === 'u') bench.undo();
-      else if (e.key === 'i') bench.go('intake');
-      else if (e.key === 'g') bench.go('rig');
-      else if (e.key === 'l') bench.openSeen();
-      else if (e.key === 'r') bench.go('readings');
-      else if (e.key === 'f') bench.go('fault');
-      else if (e.key === 'o') bench.go('options');
-      else if (e.key === 'z') bench.go('sizing');
-      else if (e.key === 'p') bench.go('prove');
+      } else if (e.key === 'm') page.setMillis(!millis);
+      else if (e.key === 's') page.openStates();
+      else if (e.key === 'u') page.undo();
+      else if (e.key === 'i') page.go('intake');
+      else if (e.key === 'g') page.go('rig');
+      else if (e.key === 'l') page.openSeen();
+      else if (e.key === 'r') page.go('readings');
+      else if (e.key === 'f') page.go('fault');
+      else if (e.key === 'o') page.go('options');
+      else if (e.key === 'z') page.go('sizing');
+      else if (e.key === 'p') page.go('prove');
       else if (e.key === 'd') toggleTheme();
       else if (e.key === '?') onKeys();
     };
@@ -251,7 +251,7 @@ function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
 
 /** The station; the bar stands under its left column, so that the keypad keeps its height. */
 function Main({ bar }: { bar: ReactNode }) {
-  const { station, job } = useBench();
+  const { station, job } = useJobPage();
   const list =
     station === 'readings' ? <ReadingSheet /> : station === 'prove' && madeBy(job) ? <ProveStation /> : undefined;
   if (list)
@@ -291,8 +291,8 @@ function Main({ bar }: { bar: ReactNode }) {
 }
 
 export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
-  const bench = useBench();
-  const { job, rig, station } = bench;
+  const page = useJobPage();
+  const { job, rig, station } = page;
   const [keys, showKeys] = useState(false);
   const [slip, setSlip] = useState(false);
   const phone = useMedia('(max-width: 480px)');
@@ -335,10 +335,10 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
             <button
               type="button"
               className="keys-btn"
-              onClick={bench.undo}
-              disabled={bench.undoable === undefined}
-              aria-label={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(bench.undoable)}`}
-              title={bench.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(bench.undoable)}`}
+              onClick={page.undo}
+              disabled={page.undoable === undefined}
+              aria-label={page.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(page.undoable)}`}
+              title={page.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(page.undoable)}`}
             >
               <Undo2 size={20} aria-hidden="true" />
             </button>

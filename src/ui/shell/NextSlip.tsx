@@ -10,13 +10,13 @@ import { judge } from '../../core/probe/judge';
 import { techniqueFor } from '../../core/probe/technique';
 import { showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
-import { readingOf, useBench, type Bench } from './jobPage';
+import { readingOf, useJobPage, type JobPage } from './jobPage';
 import { LeadLines } from '../readings/Leads';
 import { useTyped } from '../typed';
 
 /** The next action as a button; while something is typed the keypad's Keep holds the highlighter. */
 export function NextButton({ className = '' }: { className?: string }) {
-  const { next, act } = useBench();
+  const { next, act } = useJobPage();
   const typed = useTyped().text;
   if (next.kind === 'own') return <p className="waiting">{next.words}.</p>;
   if (next.kind === 'wait') return <p className="waiting">{next.words} …</p>;
@@ -34,9 +34,9 @@ export function NextButton({ className = '' }: { className?: string }) {
 }
 
 /** The state's cautions, or those of the state one is about to change to. */
-export function cautionsOf(bench: Bench): readonly string[] {
-  const state = bench.next.kind === 'change-state' ? bench.next.state : bench.job.rigState.id;
-  const fault = bench.diagnosis?.suspects.find((s) => s.fault === presentVerdict(bench.job)?.fault);
+export function cautionsOf(page: JobPage): readonly string[] {
+  const state = page.next.kind === 'change-state' ? page.next.state : page.job.rigState.id;
+  const fault = page.diagnosis?.suspects.find((s) => s.fault === presentVerdict(page.job)?.fault);
   return [...operatingState(state).cautions, ...(fault?.caution ? [fault.caution] : [])];
 }
 
@@ -54,8 +54,8 @@ export function Cautions({ list }: { list: readonly string[] }) {
 }
 
 /** The link's contact in milliohms, where its drop and its amps were both taken in one state. */
-function contacts(bench: Bench): ReactNode[] {
-  const { rig, readings } = bench;
+function contacts(page: JobPage): ReactNode[] {
+  const { rig, readings } = page;
   const link = partWith(rig, 'solenoid');
   const cable = rig.conductors.find((c) => c.from.part === link?.id && c.use === 'feed');
   if (!link || !cable) return [];
@@ -83,12 +83,12 @@ function contacts(bench: Bench): ReactNode[] {
 }
 
 /** What the readings at hand establish, worst first, in one line each. */
-export function established(bench: Bench): ReactNode[] {
+export function established(page: JobPage): ReactNode[] {
   const lines: { bad: boolean; node: ReactNode }[] = [];
-  for (const m of bench.measurements) {
-    for (const state of new Set(bench.readings.map((r) => r.state))) {
-      const r = readingOf(bench.readings, state, m);
-      const band = bench.band(state, m.id);
+  for (const m of page.measurements) {
+    for (const state of new Set(page.readings.map((r) => r.state))) {
+      const r = readingOf(page.readings, state, m);
+      const band = page.band(state, m.id);
       if (r?.value === undefined || !band) continue;
       const verdict = judge(r.value, band);
       lines.push({
@@ -105,18 +105,18 @@ export function established(bench: Bench): ReactNode[] {
     }
   }
   return [
-    ...contacts(bench),
+    ...contacts(page),
     ...lines.filter((l) => l.bad).map((l) => l.node),
     ...lines.filter((l) => !l.bad).map((l) => l.node),
   ];
 }
 
 export function BenchSlip() {
-  const bench = useBench();
-  const { next, diagnosing } = bench;
-  const lines = established(bench);
-  const cautions = cautionsOf(bench);
-  const tips = next.kind === 'measure' ? techniqueFor(bench.described, next.measurement, bench.job.rigState.id) : [];
+  const page = useJobPage();
+  const { next, diagnosing } = page;
+  const lines = established(page);
+  const cautions = cautionsOf(page);
+  const tips = next.kind === 'measure' ? techniqueFor(page.described, next.measurement, page.job.rigState.id) : [];
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>
@@ -127,7 +127,7 @@ export function BenchSlip() {
       {next.kind === 'measure' && <LeadLines red={next.measurement.red} black={next.measurement.black} />}
       {tips.map((t) => (
         <p key={t} className="tip">
-          {bench.words(t)}
+          {page.words(t)}
         </p>
       ))}
       {next.kind === 'change-state' && (

@@ -9,7 +9,7 @@ import { show, showBand, showClock } from '../../core/units/format';
 import { lengthShown } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
 import { MiniStrip } from '../strip/MiniStrip';
-import { useBench, rigStateOf, readingOf } from './jobPage';
+import { useJobPage, rigStateOf, readingOf } from './jobPage';
 import { Cautions, cautionsOf, NextButton } from './NextSlip';
 import { Keypad } from '../readings/Keypad';
 import { LeadLines, LeadMark, usePointWords } from '../readings/Leads';
@@ -24,7 +24,7 @@ const TABS = [
 ] as const;
 
 export function PhoneTop() {
-  const { job, rig, station, go } = useBench();
+  const { job, rig, station, go } = useJobPage();
   return (
     <>
       <header className="ptop">
@@ -52,8 +52,8 @@ export function PhoneTop() {
 }
 
 export function PhoneReadings() {
-  const bench = useBench();
-  const { job, rig, selected, measurements, readings, select, point, band, openLead } = bench;
+  const page = useJobPage();
+  const { job, rig, selected, measurements, readings, select, point, band, openLead } = page;
   const [list, setList] = useState(false);
   const words = usePointWords();
   const state = rigStateOf(job);
@@ -72,7 +72,7 @@ export function PhoneReadings() {
   const where = selected && point(selected.red);
   // Nothing typed and the next action is not this probe: it takes the place of Keep.
   const elsewhere =
-    bench.next.kind !== 'wait' && !(bench.next.kind === 'measure' && bench.next.measurement.id === selected?.id);
+    page.next.kind !== 'wait' && !(page.next.kind === 'measure' && page.next.measurement.id === selected?.id);
   if (list || !selected)
     return (
       <>
@@ -137,18 +137,18 @@ export function PhoneReadings() {
           <div className="big">{selected.name}</div>
           <div className="lab">
             {selected.kind === 'drop' ? `${selected.label}, ` : ''}
-            {selected.place.toLowerCase()}, {lengthShown(selected.station, bench.settings.length).toFixed(0)}{' '}
-            {bench.settings.length}
+            {selected.place.toLowerCase()}, {lengthShown(selected.station, page.settings.length).toFixed(0)}{' '}
+            {page.settings.length}
             {where && where.side !== 'ground' && where.side !== 'both' ? `, ${where.side} side` : ''}
           </div>
         </div>
       </section>
       <LeadLines red={selected.red} black={selected.black} />
-      {techniqueFor(bench.described, selected, state.id)
+      {techniqueFor(page.described, selected, state.id)
         .slice(0, 1)
         .map((t) => (
           <p key={t} className="tip">
-            {bench.words(t)}
+            {page.words(t)}
           </p>
         ))}
       <Keypad heading={false} offer={elsewhere ? <NextButton /> : undefined} />
@@ -182,12 +182,12 @@ export function PhoneReadings() {
 
 /** The next action and its cautions, under any other station on a narrow screen. */
 export function NextBar({ cautions = false }: { cautions?: boolean }) {
-  const bench = useBench();
-  const seconds = useSecondsSince(bench.job.rigState.since);
-  const state = rigStateOf(bench.job);
+  const page = useJobPage();
+  const seconds = useSecondsSince(page.job.rigState.since);
+  const state = rigStateOf(page.job);
   return (
     <footer className="nextbar">
-      {cautions && <Cautions list={cautionsOf(bench).slice(0, 2)} />}
+      {cautions && <Cautions list={cautionsOf(page).slice(0, 2)} />}
       {seconds < state.inputs.dwell && (
         <p className="quiet">
           {state.label} settles in {showClock(state.inputs.dwell - seconds)}.

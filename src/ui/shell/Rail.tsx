@@ -3,7 +3,7 @@
 import { LayoutList, Moon, Sun } from 'lucide-react';
 import Link from 'next/link';
 import { builtOf, madeBy, presentVerdict, standingChecks, standingChoice, standingSignOff } from '../../core/job/job';
-import { STATIONS, useBench, type Station } from './jobPage';
+import { STATIONS, useJobPage, type Station } from './jobPage';
 import { useTheme } from '../theme';
 
 const NAMES: Record<Station, string> = {
@@ -37,8 +37,8 @@ function PipMark({ pip }: { pip: Pip }) {
 }
 
 export function Rail() {
-  const bench = useBench();
-  const { job, rig, station, readings, diagnosis, proofs, checks } = bench;
+  const page = useJobPage();
+  const { job, rig, station, readings, diagnosis, proofs, checks } = page;
   const measuredShare = rig.parts.filter((p) =>
     Object.values(p.params).some((x) => x.provenance === 'measured'),
   ).length;
@@ -48,7 +48,7 @@ export function Rail() {
   const choice = standingChoice(job);
   const made = madeBy(job);
   const signed = standingSignOff(job);
-  const results = standingChecks(job, bench.epoch);
+  const results = standingChecks(job, page.epoch);
   const due = checks?.filter((c) => c.required) ?? [];
   const proved =
     (proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0) +
@@ -91,7 +91,7 @@ export function Rail() {
         : proofs && proved === toProve
           ? ['done', 'proven']
           : ['part', `${proved} of ${toProve}`],
-    logbook: bench.visits.length > 0 ? ['done', `${bench.visits.length + 1} visits`] : ['part', 'first visit'],
+    logbook: page.visits.length > 0 ? ['done', `${page.visits.length + 1} visits`] : ['part', 'first visit'],
   };
   return (
     <nav className="rail" aria-label="Stations">

@@ -1,7 +1,7 @@
 'use client';
 /** Where the job stands in the shop. */
 import type { Job } from '../../core/job/job';
-import { useBench } from './jobPage';
+import { useJobPage } from './jobPage';
 
 export const STATUSES: readonly { id: Job['status']; label: string }[] = [
   { id: 'waiting', label: 'Waiting' },
@@ -12,7 +12,7 @@ export const STATUSES: readonly { id: Job['status']; label: string }[] = [
 ];
 
 export function StatusMenu() {
-  const { job, send } = useBench();
+  const { job, send } = useJobPage();
   return (
     <label className="jobstatus">
       <span className="sr-only">Status of the job</span>

@@ -5,12 +5,12 @@ import type { BandWorking } from '../../core/probe/bands';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
 import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
-import { useBench } from './jobPage';
+import { useJobPage } from './jobPage';
 import { usePointWords } from '../readings/Leads';
 import { Sheet } from '../Dialog';
 
 export function LeadDialog({ onClose }: { onClose(): void }) {
-  const { job, rig, send } = useBench();
+  const { job, rig, send } = useJobPage();
   const words = usePointWords();
   const points = [
     ...rig.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
@@ -51,7 +51,7 @@ export function BandDialog({
   measurement: Measurement;
   onClose(): void;
 }) {
-  const { askWorking } = useBench();
+  const { askWorking } = useJobPage();
   const [working, setWorking] = useState<BandWorking>();
   const [failed, setFailed] = useState(false);
   useEffect(() => {

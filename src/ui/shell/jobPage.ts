@@ -38,7 +38,7 @@ export interface Selection {
   black?: string;
 }
 
-export interface Bench {
+export interface JobPage {
   job: Job;
   /** In the shop's vocabulary, to be shown. */
   rig: Rig;
@@ -88,7 +88,7 @@ export interface Bench {
   preview: Rig | undefined;
   /** Parts a design rule speaks of, marked on the strip. */
   ruled: Readonly<Record<string, 'danger' | 'warn'>> | undefined;
-  setRuled(ruled: Bench['ruled']): void;
+  setRuled(ruled: JobPage['ruled']): void;
   setPreview(rig: Rig | undefined): void;
   next: NextAction;
   act(): void;
@@ -107,13 +107,13 @@ export interface Bench {
   undoable: CommandType | undefined;
 }
 
-const Context = createContext<Bench | undefined>(undefined);
-export const BenchProvider = Context.Provider;
+const Context = createContext<JobPage | undefined>(undefined);
+export const JobPageProvider = Context.Provider;
 
-export function useBench(): Bench {
-  const bench = useContext(Context);
-  if (!bench) throw new Error('useBench outside a job');
-  return bench;
+export function useJobPage(): JobPage {
+  const page = useContext(Context);
+  if (!page) throw new Error('useBench outside a job');
+  return page;
 }
 
 /** The standing reading of a measurement in an operating state. */

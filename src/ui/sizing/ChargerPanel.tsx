@@ -1,24 +1,24 @@
 'use client';
 /** How big a DC-DC charger should be: what the bank asks, what each thing allows, as bars on one scale of amps. */
 import { CircleCheck, TriangleAlert } from 'lucide-react';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Lockout } from '../../core/size/lockouts';
 import { NumberField } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 /** A it takes at most, of what it gives: volts and losses (common practice). */
 const INPUT_OVER_OUTPUT = 1.3;
 
 interface ChargerPanelProps {
   sized: Sized;
-  mend(m: Mend): void;
+  mend(m: Autofix): void;
   upfit: number | undefined;
   setUpfit(amps: number | undefined): void;
 }
 
 export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const make = (part: string, amps: number) => {
     const set = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
     mend({
@@ -100,8 +100,8 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
 }
 
 /** What its input sees under load, against what it locks out at. */
-function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Mend): void }) {
-  const { words } = useBench();
+function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Autofix): void }) {
+  const { words } = useJobPage();
   const param = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
   return (
     <>

@@ -4,9 +4,9 @@ import { Chart, LineController, LineElement, LogarithmicScale, PointElement } fr
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { FuseCheck } from '../../core/size/fuseChecks';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { useTheme } from '../theme';
 
 Chart.register(LogarithmicScale, LineController, LineElement, PointElement);
@@ -93,8 +93,8 @@ function CurveChart({ fuse }: { fuse: FuseCheck }) {
   );
 }
 
-export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Mend): void }) {
-  const { words } = useBench();
+export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Autofix): void }) {
+  const { words } = useJobPage();
   const [at, setAt] = useState<string>();
   const fuse = sized.fuses.find((f) => f.part === at) ?? sized.fuses[0];
   if (!fuse) return <p className="waiting pad">This rig has no fuse in a heavy line. See the rules.</p>;

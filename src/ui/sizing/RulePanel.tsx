@@ -3,21 +3,21 @@
 import { useState } from 'react';
 import { CircleCheck } from 'lucide-react';
 import { RULES_OF } from '../../core/units/preferences';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 const SHORTEST_REASON = 8;
 
 interface RulePanelProps {
   sized: Sized;
-  mend(m: Mend): void;
+  mend(m: Autofix): void;
   waive(f: JobFinding, reason: string): void;
   takeBack(waiver: string): void;
 }
 
 export function RulePanel({ sized, mend, waive, takeBack }: RulePanelProps) {
-  const { settings } = useBench();
+  const { settings } = useJobPage();
   // What was set aside stands last, with its reason.
   const ordered = [...sized.findings.filter((f) => !f.waiver), ...sized.findings.filter((f) => f.waiver)];
   return (
@@ -57,7 +57,7 @@ function Row({
   waive,
   takeBack,
 }: { f: JobFinding; editable: boolean } & Omit<RulePanelProps, 'sized'>) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const [reason, setReason] = useState<string>();
   const short = (reason ?? '').trim().length < SHORTEST_REASON;
   return (

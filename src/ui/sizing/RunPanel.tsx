@@ -2,24 +2,24 @@
 /** Every heavy run, and the one in hand in every gauge: amps it would deliver, what it loses, how warm it gets. */
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Rig } from '../../core/rig/schema';
 import { celsiusShown, lengthShown, lengthStored } from '../../core/units/preferences';
 import { INSULATIONS } from '../../core/units/ampacity';
 import { gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 interface Props {
   sized: Sized;
   doc: Rig;
   setDrop(run: string, share: number): void;
-  mend(m: Mend): void;
+  mend(m: Autofix): void;
 }
 
 export function RunPanel({ sized, doc, setDrop, mend }: Props) {
-  const { settings, words } = useBench();
+  const { settings, words } = useJobPage();
   const [at, setAt] = useState<string>();
   const run = sized.runs.find((r) => r.id === at) ?? sized.runs[0];
   if (!run) return <p className="waiting pad">No cable of this rig carries anything to speak of on this use.</p>;

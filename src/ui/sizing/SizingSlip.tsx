@@ -1,10 +1,10 @@
 'use client';
 /** The slip of the Sizing station: the worst thing that one press mends, how the design stands, cautions. */
 import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { Cautions } from '../shell/NextSlip';
 
 const CAUTIONS = [
@@ -21,7 +21,7 @@ const SHOWN = 5;
 
 interface SizingSlipProps {
   sized: Sized | undefined;
-  mend(m: Mend): void;
+  mend(m: Autofix): void;
   show(view: 'rules'): void;
   /** While the tow plug is looked at. */
   tow?: TowReport;
@@ -30,7 +30,7 @@ interface SizingSlipProps {
 }
 
 export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSlipProps) {
-  const { words, go } = useBench();
+  const { words, go } = useJobPage();
   if (tow) {
     const { before, changes, left } = tow.audit;
     return (

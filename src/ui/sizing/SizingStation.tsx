@@ -3,9 +3,9 @@
 import { partWith } from '../../core/rig/value';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Choose } from '../fields';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { standingChoice } from '../../core/job/job';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
 import type { TowInterface } from '../../core/rig/tow';
@@ -28,8 +28,8 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['id'];
 
 export function SizingStation() {
-  const bench = useBench();
-  const { job, options: source, send, setPreview, setRuled } = bench;
+  const page = useJobPage();
+  const { job, options: source, send, setPreview, setRuled } = page;
   const [view, setView] = useState<View>('runs');
   const [sized, setSized] = useState<Sized>();
   const [failed, setFailed] = useState<string>();
@@ -43,8 +43,8 @@ export function SizingStation() {
   });
   const choice = standingChoice(job);
   const doc = useMemo(
-    () => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? bench.described,
-    [job.revisions, choice?.revision, bench.described],
+    () => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? page.described,
+    [job.revisions, choice?.revision, page.described],
   );
   useEffect(() => {
     let alive = true;
@@ -54,7 +54,7 @@ export function SizingStation() {
         (t) => alive && setTow(t),
         () => alive && setTow(undefined),
       );
-      newest.current.size({ drops, gauge: bench.settings.gauge, ...(upfit === undefined ? {} : { upfit }) }).then(
+      newest.current.size({ drops, gauge: page.settings.gauge, ...(upfit === undefined ? {} : { upfit }) }).then(
         (s) => {
           if (!alive) return;
           setSized(s);
@@ -72,7 +72,7 @@ export function SizingStation() {
       alive = false;
       clearTimeout(timer);
     };
-  }, [doc, job.usage, job.waivers, drops, upfit, bench.settings.gauge]);
+  }, [doc, job.usage, job.waivers, drops, upfit, page.settings.gauge]);
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);
@@ -95,7 +95,7 @@ export function SizingStation() {
     send('waiver.record', { id: crypto.randomUUID(), rule: f.rule, at: f.at, reason });
   const takeBack = (id: string) => send('waiver.withdraw', { id });
 
-  const mend = (m: Mend) => {
+  const mend = (m: Autofix) => {
     const revision = sized?.revision;
     if (!revision) return;
     if ('part' in m) {
@@ -167,7 +167,7 @@ export function SizingStation() {
           <span className="oprogress" role="status">
             {working ? 'Working out …' : ''}
           </span>
-          <b className="ofor">{choice ? bench.words(choice.name) : 'The rig as it is'}</b>
+          <b className="ofor">{choice ? page.words(choice.name) : 'The rig as it is'}</b>
         </div>
         {failed && (
           <p className="otroubles" role="alert">

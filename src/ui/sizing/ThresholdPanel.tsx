@@ -1,13 +1,13 @@
 'use client';
 /** Thresholds against what they will feel: rested below, under load above, and whether the two fit between. */
 import { CircleCheck, TriangleAlert } from 'lucide-react';
-import type { Mend } from '../../core/rules/rule';
+import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Threshold } from '../../core/size/thresholds';
-import { useBench } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
-export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Mend): void }) {
-  const { words } = useBench();
+export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Autofix): void }) {
+  const { words } = useJobPage();
   const set = (t: Threshold, to: { closeAt: number; openAt: number }) => {
     const param = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
     mend({

@@ -1,20 +1,24 @@
 /** The ruler along the strip: its cells show where it stretches. */
-import { FEET } from '../../core/units/preferences';
+import { METRES_PER_FOOT } from '../../core/units/preferences';
 import { type StripLayout } from './geometry';
 
 /** Ticks for a ruler: every two feet, with the labels that fit. */
 export function feetTicks(layout: StripLayout): { x0: number; x1: number; dark: boolean }[] {
-  const feet = layout.length / FEET;
+  const feet = layout.length / METRES_PER_FOOT;
   const ticks: { x0: number; x1: number; dark: boolean }[] = [];
   for (let f = 0; f < feet - 0.01; f += 2) {
-    ticks.push({ x0: layout.x(f * FEET), x1: layout.x(Math.min(f + 2, feet) * FEET), dark: (f / 2) % 2 === 0 });
+    ticks.push({
+      x0: layout.x(f * METRES_PER_FOOT),
+      x1: layout.x(Math.min(f + 2, feet) * METRES_PER_FOOT),
+      dark: (f / 2) % 2 === 0,
+    });
   }
   return ticks;
 }
 
 /** Labels along the ruler with at least `gap` px between them. */
 export function rulerLabels(layout: StripLayout, unit: 'ft' | 'm', gap: number): { x: number; text: string }[] {
-  const step = unit === 'ft' ? 2 * FEET : 1;
+  const step = unit === 'ft' ? 2 * METRES_PER_FOOT : 1;
   const labels: { x: number; text: string }[] = [];
   for (let k = 0; k * step <= layout.length + 0.01; k++) {
     const x = layout.x(k * step);

@@ -1,6 +1,6 @@
 'use client';
 /** What a rig is made of, as a form: the motorhome's choices, and two coupled vehicles'. */
-import { FEET } from '@/core/units/preferences';
+import { METRES_PER_FOOT } from '@/core/units/preferences';
 import type { ReactNode } from 'react';
 import {
   CHARGER_CHOICES,
@@ -86,10 +86,10 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
           <NumberField
             label="Length"
             unit="ft"
-            value={Math.round(c.length / FEET)}
+            value={Math.round(c.length / METRES_PER_FOOT)}
             min={14}
             max={49}
-            onChange={(feet) => set({ length: feet * FEET })}
+            onChange={(feet) => set({ length: feet * METRES_PER_FOOT })}
           />
           <NumberField
             label="Alternator rating"
@@ -190,10 +190,10 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
     <NumberField
       label={label}
       unit="ft"
-      value={Math.round(value / FEET)}
+      value={Math.round(value / METRES_PER_FOOT)}
       min={min}
       max={max}
-      onChange={(feet) => put(feet * FEET)}
+      onChange={(feet) => put(feet * METRES_PER_FOOT)}
     />
   );
   return (

@@ -1,6 +1,6 @@
 /** A network by names whose topology is the same in every situation: what is off is an open circuit, or gives nothing. */
 import { DEVICE_PARAMS, deviceIndex, type DeviceKind, type DeviceParamName } from '../../circuit/devices';
-import type { Topology, Values } from '../../circuit/network';
+import type { Topology, DeviceValues } from '../../circuit/network';
 import { bankOhms, bankRestVolts, type BankState } from '../../parts/chemistry';
 import { METER_OHMS } from '../compile';
 import type { TowSituation } from './situations';
@@ -13,7 +13,7 @@ const inSituation = (x: BySituation, s: TowSituation): number => (typeof x === '
 export class TowNet {
   readonly topology: Topology = { nodeNames: ['vehicle frame'], resistors: [], emfs: [], ports: [] };
   private readonly byName = new Map<string, number>([['vehicle frame', 0]]);
-  private readonly set: ((v: Values, s: TowSituation) => void)[] = [];
+  private readonly set: ((v: DeviceValues, s: TowSituation) => void)[] = [];
   node(name: string): number {
     let n = this.byName.get(name);
     if (n === undefined) {
@@ -67,7 +67,7 @@ export class TowNet {
       (s) => bankOhms(b, s.engine),
     );
   }
-  values(into: Values, s: TowSituation): void {
+  values(into: DeviceValues, s: TowSituation): void {
     for (const f of this.set) f(into, s);
   }
 }

@@ -36,7 +36,7 @@ function hitchOf(rig: Rig): Bond | undefined {
 }
 
 /** °C the audit is made for. */
-const CELSIUS = 20;
+const AUDIT_CELSIUS = 20;
 
 export function bankState(rig: Rig, part: Part): BankState {
   return {
@@ -48,7 +48,7 @@ export function bankState(rig: Rig, part: Part): BankState {
         rig.vehicles.find((v) => v.id === part.vehicle)!,
       ) / 12,
     soc: Math.min(1, Math.max(0.02, partValue(part, 'soc'))),
-    celsius: CELSIUS,
+    celsius: AUDIT_CELSIUS,
     ageing: 1,
   };
 }

@@ -2,7 +2,7 @@
  * Figures turned into an answer: how hot is hot, what a load test passes. Light: the page grades what is
  * typed, and shows the rule it went by.
  */
-export type Values = Readonly<Record<string, number>>;
+export type GradeValues = Readonly<Record<string, number>>;
 
 export interface Graded {
   /** Id of the answer. */
@@ -41,23 +41,26 @@ export function loadTestLimit(celsius: number): number {
 export const cellVolts = (gravity: number): number => gravity + 0.845;
 
 /** Above ambient, after ten minutes or more at working current. Common practice, no source: bounds assumed. */
-const WARM = 15;
-const HOT = 40;
+const WARM_KELVIN = 15;
+const HOT_KELVIN = 40;
 /** Cells of one battery further apart than this point at a weak one; below this they are low. Common practice. */
 const GRAVITY_APART = 0.05;
 const GRAVITY_LOW = 1.225;
 
 export const GRADES = {
-  'temperature-rise': ({ spot, ambient }: Values): Graded => {
+  'temperature-rise': ({ spot, ambient }: GradeValues): Graded => {
     const rise = spot! - ambient!;
-    const answer = rise > HOT ? 'hot' : rise > WARM ? 'warm' : 'cool';
-    return { answer, why: `${one(rise)} °C above ambient; over ${WARM} counts as warm, over ${HOT} as hot` };
+    const answer = rise > HOT_KELVIN ? 'hot' : rise > WARM_KELVIN ? 'warm' : 'cool';
+    return {
+      answer,
+      why: `${one(rise)} °C above ambient; over ${WARM_KELVIN} counts as warm, over ${HOT_KELVIN} as hot`,
+    };
   },
-  continuity: ({ ohms }: Values): Graded => {
+  continuity: ({ ohms }: GradeValues): Graded => {
     const answer = ohms! > 1000 ? 'open' : ohms! > 1.5 ? 'ohms' : 'good';
     return { answer, why: `${one(ohms!)} Ω; up to 1.5 Ω is a sound wire with its leads, over 1,000 Ω is open` };
   },
-  coil: ({ ohms }: Values, nominal: number): Graded => {
+  coil: ({ ohms }: GradeValues, nominal: number): Graded => {
     const at12 = ohms! / (nominal / 12) ** 2;
     const answer = at12 > 200 ? 'open' : at12 < 7 ? 'low' : 'right';
     return {
@@ -65,14 +68,14 @@ export const GRADES = {
       why: `${one(ohms!)} Ω; continuous-duty coils are 12–18 Ω, starter-type ones 3–5 Ω at 12 V (from memory)`,
     };
   },
-  'load-test': ({ volts, celsius }: Values, nominal: number): Graded => {
+  'load-test': ({ volts, celsius }: GradeValues, nominal: number): Graded => {
     const limit = loadTestLimit(celsius!) * (nominal / 12);
     return {
       answer: volts! >= limit ? 'passes' : 'fails',
       why: `${volts!.toFixed(2)} V after 15 s; the limit at ${one(celsius!)} °C is ${limit.toFixed(2)} V (from memory)`,
     };
   },
-  gravity: ({ lowest, highest }: Values): Graded => {
+  gravity: ({ lowest, highest }: GradeValues): Graded => {
     const apart = highest! - lowest!;
     const answer = apart > GRAVITY_APART ? 'apart' : highest! < GRAVITY_LOW ? 'low' : 'good';
     return {
@@ -82,9 +85,9 @@ export const GRADES = {
         `cell rests at about ${cellVolts(lowest!).toFixed(2)} V, gravity + 0.845 (from memory)`,
     };
   },
-} as const satisfies Record<string, (values: Values, nominal: number) => Graded>;
+} as const satisfies Record<string, (values: GradeValues, nominal: number) => Graded>;
 
 export type GradeId = keyof typeof GRADES;
 
 /** Grades what was typed; `nominal` is 12 or 24. */
-export const grade = (id: GradeId, values: Values, nominal: number): Graded => GRADES[id](values, nominal);
+export const grade = (id: GradeId, values: GradeValues, nominal: number): Graded => GRADES[id](values, nominal);

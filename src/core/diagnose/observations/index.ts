@@ -5,7 +5,7 @@ import { has, partWith } from '../../rig/value';
 import { ownersOf, type Fault, type Owner } from '../faults';
 import { SEEN } from './seen';
 import { TRIED } from './tried';
-import type { Answer, AskedOf, Chances, ObservationKind, ObservationTemplate } from './observationKind';
+import type { Answer, ObservationContext, Chances, ObservationKind, ObservationTemplate } from './observationKind';
 
 export const TEMPLATES: readonly ObservationTemplate[] = [...SEEN, ...TRIED];
 
@@ -18,10 +18,10 @@ export interface Observed {
 }
 
 /** AWG numbers from here on are control wire: it is rung out with an ohmmeter, heavier cable is not. */
-const THIN_FROM = 10;
-const isThin = (gauge: string) => !gauge.includes('/') && Number(gauge) >= THIN_FROM;
+const THIN_FROM_AWG = 10;
+const isThin = (gauge: string) => !gauge.includes('/') && Number(gauge) >= THIN_FROM_AWG;
 
-function askedOf(rig: Rig, of: AskedOf, faults: readonly Fault[]): Owner[] {
+function askedOf(rig: Rig, of: ObservationContext, faults: readonly Fault[]): Owner[] {
   if ('first' in of) {
     const first = partWith(rig, of.first);
     return first && (of.with === undefined || has(rig, of.with)) ? [{ id: '', name: '', part: first.id }] : [];

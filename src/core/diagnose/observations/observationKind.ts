@@ -27,11 +27,11 @@ export interface Field {
  * Whose question it is: every part with a trait; the thin or heavy wires that can have faults; or once a rig, of its
  * first part with a trait, where it also has a part with another.
  */
-export type AskedOf = OwnerParts | { wires: 'thin' | 'heavy' } | { first: TraitName; with?: TraitName };
+export type ObservationContext = OwnerParts | { wires: 'thin' | 'heavy' } | { first: TraitName; with?: TraitName };
 
 export interface ObservationTemplate {
   id: string;
-  of: AskedOf;
+  of: ObservationContext;
   /** {owner} stands for the part's or wire's name. */
   ask: string;
   /** How to look, listen or try it. */

@@ -5,20 +5,20 @@
 import { partKind } from '../../parts/kinds';
 import type { Conductor, Endpoint, Part, Rig } from '../../rig/schema';
 import { textWidth } from './drawing';
-import { SheetNames, type Units } from './names';
+import { SheetNames, type WiringUnits } from './names';
 
-export const MARGIN = 8;
-const PIN = 7;
-const BOX_MIN = 21;
-const GAP = 5;
-const TRACK = 5.6;
-const CLEAR = 7;
+export const MARGIN_MM = 8;
+const PIN_MM = 7;
+const MIN_BOX_MM = 21;
+const GAP_MM = 5;
+const TRACK_MM = 5.6;
+const CLEAR_MM = 7;
 /** Down from the main row to the end of what hangs below it. */
-export const STUB = 31;
+export const STUB_MM = 31;
 /** Where the rows begin. */
-export const TOP = MARGIN + 12;
+export const TOP = MARGIN_MM + 12;
 /** Two pins nearer than this would seem joined. */
-const APART = 1.3;
+const APART_MM = 1.3;
 
 export interface Pin {
   part: string;
@@ -85,8 +85,8 @@ function usedOf(rig: Rig, p: Part): Used {
 
 /** Boxes side by side from the margin, spread over the width. */
 function spreadOut(row: readonly Part[], widthOf: (p: Part) => number, inner: number, at: Map<string, Box>): void {
-  const spread = row.length > 1 ? (inner - widthOfRow(row, widthOf)) / (row.length - 1) + GAP : 0;
-  let x = MARGIN;
+  const spread = row.length > 1 ? (inner - widthOfRow(row, widthOf)) / (row.length - 1) + GAP_MM : 0;
+  let x = MARGIN_MM;
   for (const p of row) {
     at.set(p.id, { x, w: widthOf(p) });
     x += widthOf(p) + spread;
@@ -99,12 +99,12 @@ interface Box {
 }
 
 const widthOfRow = (row: readonly Part[], widthOf: (p: Part) => number): number =>
-  row.reduce((sum, p) => sum + widthOf(p), 0) + GAP * Math.max(0, row.length - 1);
+  row.reduce((sum, p) => sum + widthOf(p), 0) + GAP_MM * Math.max(0, row.length - 1);
 
 /** x over a station of the rig, between the middles of the boxes below. */
 function over(middles: readonly (readonly [station: number, x: number])[], station: number): number {
   const k = middles.findIndex(([s]) => s > station);
-  if (k <= 0) return k === 0 ? middles[0]![1] : (middles.at(-1)?.[1] ?? MARGIN);
+  if (k <= 0) return k === 0 ? middles[0]![1] : (middles.at(-1)?.[1] ?? MARGIN_MM);
   const [s0, x0] = middles[k - 1]!;
   const [s1, x1] = middles[k]!;
   return s1 === s0 ? x0 : x0 + ((x1 - x0) * (station - s0)) / (s1 - s0);
@@ -119,17 +119,17 @@ function placeOver(
   at: Map<string, Box>,
 ): void {
   const middles = under.map((p) => [p.station, at.get(p.id)!.x + at.get(p.id)!.w / 2] as const);
-  let x = MARGIN;
+  let x = MARGIN_MM;
   const spots = row.map((p) => {
     const w = widthOf(p);
     const left = Math.max(x, over(middles, p.station) - w / 2);
-    x = left + w + GAP;
+    x = left + w + GAP_MM;
     return { p, left, w };
   });
-  let right = MARGIN + inner;
+  let right = MARGIN_MM + inner;
   for (const spot of spots.reverse()) {
     const left = Math.min(spot.left, right - spot.w);
-    right = left - GAP;
+    right = left - GAP_MM;
     at.set(spot.p.id, { x: left, w: spot.w });
   }
 }
@@ -139,7 +139,7 @@ function pinsOn(box: Box, part: string, list: Terminals, up: boolean, y: number,
   const made: Pin[] = [];
   list.forEach((t, i) => {
     let x = box.x + (box.w * (i + 0.5)) / list.length;
-    while (taken && [...taken, ...made].some((q) => Math.abs(q.x - x) < APART)) x += APART;
+    while (taken && [...taken, ...made].some((q) => Math.abs(q.x - x) < APART_MM)) x += APART_MM;
     made.push({ part, terminal: t.id, x, y, up });
   });
   return made;
@@ -174,7 +174,7 @@ function tracksOf(
   return { spans: placed, tracks: tracks.length };
 }
 
-export function layoutOf(rig: Rig, units: Units): Layout {
+export function layoutOf(rig: Rig, units: WiringUnits): Layout {
   const names = new SheetNames(rig, units);
   const bySide = [...rig.parts].sort((a, b) => a.station - b.station);
   const rows = { top: bySide.filter(isAbove), main: bySide.filter((p) => !isAbove(p)) };
@@ -183,7 +183,7 @@ export function layoutOf(rig: Rig, units: Units): Layout {
   const widthOf = (p: Part): number => {
     const u = used(p);
     const most = isAbove(p) ? u.pins.length : Math.max(u.above.length, u.below.length);
-    return Math.max(BOX_MIN, most * PIN + 4);
+    return Math.max(MIN_BOX_MM, most * PIN_MM + 4);
   };
   const inner = Math.max(widthOfRow(rows.main, widthOf), widthOfRow(rows.top, widthOf), 150);
   const at = new Map<string, Box>();
@@ -198,14 +198,14 @@ export function layoutOf(rig: Rig, units: Units): Layout {
     top: Math.max(0, ...rows.top.map((p) => nameHeight(p) + words(p, used(p).pins) + 4)),
     main: Math.max(0, ...rows.main.map((p) => namesAt + nameHeight(p) + words(p, used(p).below))),
   };
-  const topBottom = rows.top.length > 0 ? TOP + heights.top : TOP - CLEAR;
+  const topBottom = rows.top.length > 0 ? TOP + heights.top : TOP - CLEAR_MM;
 
   // x of the pins, the main row first; how many tracks they need sets how far apart the rows stand.
   const pins: Pin[] = [];
   for (const p of rows.main) pins.push(...pinsOn(at.get(p.id)!, p.id, used(p).above, true, 0, pins));
   for (const p of rows.top) pins.push(...pinsOn(at.get(p.id)!, p.id, used(p).pins, false, topBottom, pins));
   const { spans, tracks } = tracksOf(names, pins);
-  const mainTop = topBottom + CLEAR + tracks * TRACK + CLEAR;
+  const mainTop = topBottom + CLEAR_MM + tracks * TRACK_MM + CLEAR_MM;
   for (const q of pins) if (q.up) q.y = mainTop;
   return {
     rig,
@@ -214,12 +214,12 @@ export function layoutOf(rig: Rig, units: Units): Layout {
     at,
     pins,
     belowPins: rows.main.flatMap((p) => pinsOn(at.get(p.id)!, p.id, used(p).below, false, mainTop + heights.main)),
-    spans: spans.map(({ track, ...s }) => ({ ...s, y: mainTop - CLEAR - track * TRACK })),
+    spans: spans.map(({ track, ...s }) => ({ ...s, y: mainTop - CLEAR_MM - track * TRACK_MM })),
     heights,
     topBottom,
     mainTop,
     namesAt,
-    width: inner + 2 * MARGIN,
+    width: inner + 2 * MARGIN_MM,
   };
 }
 

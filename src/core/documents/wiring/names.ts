@@ -4,7 +4,7 @@ import type { Conductor, Endpoint, Part, Rig } from '../../rig/schema';
 import { lengthShown, type GaugeUnit, type LengthUnit } from '../../units/preferences';
 import { gaugeShown } from '../../units/wire';
 
-export interface Units {
+export interface WiringUnits {
   length: LengthUnit;
   gauge: GaugeUnit;
 }
@@ -12,7 +12,7 @@ export interface Units {
 /** Wires by number, in the order of the document: an id keeps its number while nothing before it is taken out. */
 export const wireLabels = (rig: Rig): Map<string, string> => new Map(rig.conductors.map((c, i) => [c.id, `W${i + 1}`]));
 
-const lengthWords = (metres: number, u: Units): string =>
+const lengthWords = (metres: number, u: WiringUnits): string =>
   `${lengthShown(metres, u.length).toFixed(u.length === 'ft' ? 0 : 1)} ${u.length}`.replace(/^0 ft$/, '< 1 ft');
 
 export class SheetNames {
@@ -22,7 +22,7 @@ export class SheetNames {
 
   constructor(
     readonly rig: Rig,
-    private readonly units: Units,
+    private readonly units: WiringUnits,
   ) {
     this.labels = wireLabels(rig);
     this.grounds = new Map(

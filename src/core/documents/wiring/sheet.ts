@@ -7,8 +7,8 @@ import { partKind } from '../../parts/kinds';
 import type { Conductor, Endpoint, Part, Rig } from '../../rig/schema';
 import { awgNumber } from '../../units/wire';
 import { textWidth, type Shape, type Wiring, type WireRow } from './drawing';
-import { isAbove, isGround, layoutOf, MARGIN, STUB, TOP, wrapped, type Layout, type Pin } from './layout';
-import type { Units } from './names';
+import { isAbove, isGround, layoutOf, MARGIN_MM, STUB_MM, TOP, wrapped, type Layout, type Pin } from './layout';
+import type { WiringUnits } from './names';
 
 /** mm of ink a conductor is drawn with. */
 const ink = (c: Conductor): number =>
@@ -59,7 +59,7 @@ const spanLabels = ({ spans, names, width }: Layout): Shape[] =>
     const label = names.span(s.c);
     const crossing = spans.flatMap((t) => [t.a.x, t.b.x]).filter((x) => x > s.lo + 0.5 && x < s.hi - 0.5);
     const w = textWidth(label, 2.5) + 0.8;
-    const x = labelPlace(s.lo, s.hi, w, crossing, MARGIN, width - MARGIN);
+    const x = labelPlace(s.lo, s.hi, w, crossing, MARGIN_MM, width - MARGIN_MM);
     return [
       { kind: 'box', x: x - w / 2, y: s.y - 3.5, w, h: 2.5, width: 0, white: true },
       { kind: 'text', x, y: s.y - 1.4, text: label, size: 2.5, anchor: 'middle' },
@@ -88,7 +88,7 @@ function returnsAt(l: Layout, q: Pin): Shape[] {
   // Beside what already leaves the pin upward, a return goes off a little to the side.
   const crowded = l.pins.includes(q);
   const x = crowded ? q.x + 2.2 : q.x;
-  const length = q.y === topBottom ? 4 : down ? STUB - 17 : 4;
+  const length = q.y === topBottom ? 4 : down ? STUB_MM - 17 : 4;
   const end = down ? q.y + length : q.y - length;
   const knee: Points = crowded ? [[x, down ? q.y + 1.4 : q.y - 1.4]] : [];
   const stubs = mine.flatMap((c) => wire(c, [[q.x, q.y], ...knee, [x, end]]));
@@ -130,8 +130,8 @@ const strapsOf = (rig: Rig): Conductor[] => rig.conductors.filter((c) => isGroun
 /** Straps from metal to metal, in a row of their own under the grounds. */
 const straps = ({ rig, names, mainTop, heights }: Layout): Shape[] =>
   strapsOf(rig).flatMap((c, i): Shape[] => {
-    const y = mainTop + heights.main + STUB - 1;
-    const x = MARGIN + 6 + i * 46;
+    const y = mainTop + heights.main + STUB_MM - 1;
+    const x = MARGIN_MM + 6 + i * 46;
     const name = (e: Endpoint) => names.ground(`${e.part}.${e.terminal}`);
     return [
       ...wire(c, [
@@ -208,7 +208,7 @@ function borders({ rig, rows, at }: Layout, height: number): { lines: Shape[]; n
       kind: 'line',
       points: [
         [x, TOP - 4],
-        [x, height - MARGIN],
+        [x, height - MARGIN_MM],
       ],
       width: 0.3,
       dash: [4, 1.2, 0.8, 1.2],
@@ -223,10 +223,10 @@ function borders({ rig, rows, at }: Layout, height: number): { lines: Shape[]; n
 }
 
 const captions = (rig: Rig, height: number): Shape[] => [
-  { kind: 'text', x: MARGIN, y: MARGIN + 1, text: `${rig.name}: wiring`, size: 4.2, anchor: 'start', bold: true },
+  { kind: 'text', x: MARGIN_MM, y: MARGIN_MM + 1, text: `${rig.name}: wiring`, size: 4.2, anchor: 'start', bold: true },
   {
     kind: 'text',
-    x: MARGIN,
+    x: MARGIN_MM,
     y: height - 3,
     text:
       'Solid: feed, as thick as its gauge. Hollow: return. Dashed: control. A dot ' +
@@ -251,9 +251,9 @@ const wireRows = ({ rig, names }: Layout): WireRow[] =>
   });
 
 /** The diagram of a revision, and its schedule. */
-export function wiringOf(rig: Rig, units: Units): Wiring {
+export function wiringOf(rig: Rig, units: WiringUnits): Wiring {
   const layout = layoutOf(rig, units);
-  const height = layout.mainTop + layout.heights.main + STUB + (strapsOf(rig).length > 0 ? 4 : 0) + MARGIN;
+  const height = layout.mainTop + layout.heights.main + STUB_MM + (strapsOf(rig).length > 0 ? 4 : 0) + MARGIN_MM;
   const border = borders(layout, height);
   return {
     drawing: {

@@ -24,7 +24,9 @@ function one(s: Shape): string {
     case 'text':
       return (
         `<text x="${n(s.x)}" y="${n(s.y)}" ` +
-        `font-size="${n(s.size)}"${s.anchor === 'start' ? '' : ` text-anchor="${s.anchor}"`}${s.bold ? ' font-weight="700"' : ''}${s.up ? ` transform="rotate(-90 ${n(s.x)} ${n(s.y)})"` : ''}>${escaped(s.text)}</text>`
+        `font-size="${n(s.size)}"${s.anchor === 'start' ? '' : ` text-anchor="${s.anchor}"`}` +
+        `${s.bold ? ' font-weight="700"' : ''}${s.up ? ` transform="rotate(-90 ${n(s.x)} ${n(s.y)})"` : ''}` +
+        `>${escaped(s.text)}</text>`
       );
   }
 }

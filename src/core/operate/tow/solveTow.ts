@@ -3,7 +3,7 @@
  * the van's own charger takes from the start battery what it gives, with its losses.
  */
 import { CURRENT } from '../../circuit/devices';
-import { emptyValues, type Values } from '../../circuit/network';
+import { emptyValues, type DeviceValues } from '../../circuit/network';
 import { Solver } from '../../circuit/solve';
 import { CompiledTow } from '../../compile/tow/compileTow';
 import { TOW_SITUATIONS, type TowSituation } from '../../compile/tow/situations';
@@ -16,7 +16,7 @@ import type { TowInterface } from '../../rig/tow';
 /** V at which an input that senses says "engine on": common practice, 13.0–13.8. */
 export const SENSE_ON_VOLTS = 13.2;
 /** Rounds of a charger's power against its feed. */
-const ROUNDS = 40;
+const MAX_ROUNDS = 40;
 
 export interface WayFlow {
   /** A toward the trailer. */
@@ -44,7 +44,7 @@ export interface TowSolution {
 /** A compiled tow interface and its solver. */
 export class TowCircuit {
   private readonly solver: Solver;
-  private readonly values: Values;
+  private readonly values: DeviceValues;
 
   constructor(private readonly model: CompiledTow) {
     this.solver = new Solver(model.net.topology);
@@ -60,7 +60,7 @@ export class TowCircuit {
     const { solver, values } = this;
     const { filler } = this.model;
     solver.iterate(values);
-    for (let k = 0; filler && k < ROUNDS; k++) {
+    for (let k = 0; filler && k < MAX_ROUNDS; k++) {
       const given = Math.max(0, solver.pushed(filler.out)) * Math.max(1, this.at('accessory'));
       const taken = given / DCDC_EFFICIENCY / Math.max(8, this.at('start'));
       if (Math.abs(taken - CURRENT.amps.get(values, filler.in)) < 1e-4) return;
@@ -87,7 +87,7 @@ export class TowCircuit {
             ? open > lockout
             : open >= SENSE_ON_VOLTS || (ran && open >= lockout);
     if (!told || open <= 1) return 'off';
-    for (let k = 0; k < ROUNDS && input() >= lockout; k++) {
+    for (let k = 0; k < MAX_ROUNDS && input() >= lockout; k++) {
       const wanted = Math.min(inLimit, (amps * outVolts) / DCDC_EFFICIENCY / input());
       if (Math.abs(wanted - CURRENT.amps.get(values, charger.port)) < 1e-3) return 'on';
       CURRENT.amps.set(values, charger.port, wanted);

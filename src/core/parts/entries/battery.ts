@@ -13,18 +13,18 @@ import { celsiusShown } from '../../units/preferences';
 import { bms } from '../../control/bms';
 import { assumed } from '../../units/parameter';
 import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts, taperOhms } from '../chemistry';
-import { constant, definePart, type PartContext, type Rule } from '../part';
+import { constant, definePart, type PartContext, type ParameterExpression } from '../part';
 
 const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!);
 /** 12 V blocks in series. */
 const blocks = (part: PartContext) => part.nominal / 12;
 
 /** Half of the bank's rest volts and half of its resistance: the bank is two equal halves in series. */
-const halfVolts: Rule = {
+const halfVolts: ParameterExpression = {
   params: ['soc', 'surface'],
   value: ([soc, surface], _, part) => (blocks(part) * (restVolts(soc!, chemistry(part)) + surface!)) / 2,
 };
-const halfOhms: Rule = {
+const halfOhms: ParameterExpression = {
   params: ['capacity', 'soc', 'ageing'],
   value: ([ah, soc, ageing], inputs, part) => {
     const { ohmsTimesAh, grows } = chemistry(part);

@@ -16,8 +16,8 @@ import {
   type ControllerWiring,
   type ElementSpec,
   type PartContext,
-  type Rule,
-  type Value,
+  type ParameterExpression,
+  type ElementValue,
 } from '../part';
 import { PANEL_AMPS, PANEL_PARAMS } from './sources';
 
@@ -31,7 +31,7 @@ const volts = (label: string, value: number, spread: number): ParameterSpec => (
 });
 const byVolts = (part: PartContext) => ENABLE_SCHOOLS.find((s) => s.id === part.options['enable'])?.by === 'volts';
 
-const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: param('absorb'), float: param('float') } };
+const STAGE_VOLTS: ElementValue = { by: 'stage', of: { absorb: param('absorb'), float: param('float') } };
 
 /** Share of what it takes that it gives, at full output: 85–90 %, common practice. */
 export const DCDC_EFFICIENCY = 0.88;
@@ -128,7 +128,7 @@ const dcdc = {
     restart: volts('Restarts above', 12.7, 0.06),
     droop: { unit: 'ohm', scale: 'ratio', label: 'Output droop', min: 1e-5, max: 1, default: assumed(0.003, 0.3) },
   },
-  elements: (limit: Rule): readonly ElementSpec[] => [
+  elements: (limit: ParameterExpression): readonly ElementSpec[] => [
     {
       kind: 'converter',
       id: 'converter',

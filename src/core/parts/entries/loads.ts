@@ -9,9 +9,9 @@ import { assumed, type ParameterSpec } from '../../units/parameter';
 import { type PartContext, definePart } from '../part';
 
 /** Volts at which a load's amps are stated, per 12 V. */
-const AT_VOLTS = 12.5;
+const STATED_AT_VOLTS = 12.5;
 /** Nothing takes less: what a few idle electronics draw. Keeps the resistance finite. */
-const LEAST_AMPS = 0.002;
+const MIN_AMPS = 0.002;
 
 const terminals = [
   { id: 'plus', label: '+', lead: '+ bus of the fuse panel' },
@@ -27,7 +27,7 @@ const amps = (label: string, value: number, spread: number): ParameterSpec => ({
   default: assumed(value, spread),
 });
 const ohms = (value: number, part: PartContext): number =>
-  (AT_VOLTS * (part.nominal / 12)) / Math.max(LEAST_AMPS, value);
+  (STATED_AT_VOLTS * (part.nominal / 12)) / Math.max(MIN_AMPS, value);
 
 export const chassisLoads = definePart({
   id: 'chassis-loads',

@@ -6,7 +6,15 @@ import { assumed, type ParameterSpec } from '../../units/parameter';
 import { smartRegulator } from '../../control/smartRegulator';
 import { chargeStages } from '../../control/chargeStages';
 import { standbyCharger } from '../../control/standbyCharger';
-import { constant, definePart, param, type ElementSpec, type PartContext, type Rule, type Value } from '../part';
+import {
+  constant,
+  definePart,
+  param,
+  type ElementSpec,
+  type PartContext,
+  type ParameterExpression,
+  type ElementValue,
+} from '../part';
 
 export const alternator = definePart({
   id: 'alternator',
@@ -65,7 +73,10 @@ export const alternator = definePart({
         by: 'stage',
         of: {
           charge: param('setPoint'),
-          hold: { params: ['setPoint'], value: ([volts], _, part) => volts! - SMART_HOLDS_BACK * (part.nominal / 12) },
+          hold: {
+            params: ['setPoint'],
+            value: ([volts], _, part) => volts! - SMART_HOLDS_BACK_VOLTS * (part.nominal / 12),
+          },
         },
       },
       ohms: param('droop'),
@@ -93,7 +104,7 @@ export const alternator = definePart({
 });
 
 /** V under its charging set-point: about 12.7 V in all, within the 12.2–15 V of common practice. */
-const SMART_HOLDS_BACK = 1.4;
+const SMART_HOLDS_BACK_VOLTS = 1.4;
 
 /** What every charger on the coach side has: two terminals, a set-point behind a droop, and a limit of its own. */
 const output = {
@@ -115,7 +126,7 @@ const output = {
       default: assumed(14_400, 0.1),
     },
   },
-  element: (limit: Value): ElementSpec => ({
+  element: (limit: ElementValue): ElementSpec => ({
     kind: 'source',
     id: 'output',
     plus: 'plus',
@@ -126,13 +137,13 @@ const output = {
   }),
 } as const;
 
-const STAGE_VOLTS: Value = { by: 'stage', of: { absorb: param('setPoint'), float: param('float') } };
+const STAGE_VOLTS: ElementValue = { by: 'stage', of: { absorb: param('setPoint'), float: param('float') } };
 
 /** Volts under which a floating charger of a 12 V bank starts over: from memory. */
-const REBULK = 12.8;
+const REBULK_VOLTS = 12.8;
 
 /** Volts of a 12 V bank under which the second of two chargers joins the first: from memory. */
-const JOINS_BELOW = 13;
+const JOINS_BELOW_VOLTS = 13;
 
 /** Three stages, or one where the unit has just one; the second of two stands by. */
 const stages = (part: PartContext) => ({
@@ -140,7 +151,7 @@ const stages = (part: PartContext) => ({
   senses: { volts: ['plus', 'minus'] as const },
   amps: { amps: 'output' },
   settings: ['setPoint', 'float', 'tail', 'absorbFor', 'droop'],
-  constants: { rebulk: (REBULK * part.nominal) / 12, joinBelow: (JOINS_BELOW * part.nominal) / 12 },
+  constants: { rebulk: (REBULK_VOLTS * part.nominal) / 12, joinBelow: (JOINS_BELOW_VOLTS * part.nominal) / 12 },
 });
 
 /** Converter or inverter-charger: on the mains of a pitch or of the rig's own generator. */
@@ -193,7 +204,7 @@ export const shoreCharger = definePart({
 });
 
 /** Share of its rating a panel gives on a roof in full sun, flat, warm and dusty, its controller's loss with it: from memory. */
-const PANEL_YIELD = 0.7;
+const PANEL_YIELD_SHARE = 0.7;
 const CHARGING_VOLTS = 13.5;
 
 export const PANEL_PARAMS = {
@@ -202,10 +213,10 @@ export const PANEL_PARAMS = {
 } satisfies Record<string, ParameterSpec>;
 
 /** Amps of panels at the bank: as found while one measures, by the sun in a simulation. */
-export const PANEL_AMPS: Rule = {
+export const PANEL_AMPS: ParameterExpression = {
   params: ['amps', 'panel'],
   value: ([amps, panel], inputs, part) => {
-    if (inputs.leg) return (panel! * PANEL_YIELD * inputs.leg.sun) / (CHARGING_VOLTS * (part.nominal / 12));
+    if (inputs.leg) return (panel! * PANEL_YIELD_SHARE * inputs.leg.sun) / (CHARGING_VOLTS * (part.nominal / 12));
     return inputs.covered ? 0 : amps!;
   },
 };

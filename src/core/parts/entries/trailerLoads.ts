@@ -66,7 +66,7 @@ export const fridgeElement = definePart({
 });
 
 /** Volts at which a load's amps are stated, per 12 V. */
-const AT_VOLTS = 12.5;
+const STATED_AT_VOLTS = 12.5;
 
 export const towedCarLoads = definePart({
   id: 'towed-car-loads',
@@ -102,7 +102,8 @@ export const towedCarLoads = definePart({
       ohms: {
         params: ['off', 'accessory', 'brake'],
         value: ([off, accessory, brake], inputs, part) =>
-          (AT_VOLTS * (part.nominal / 12)) / Math.max(0.002, inputs.engine === 'road' ? accessory! + brake! : off!),
+          (STATED_AT_VOLTS * (part.nominal / 12)) /
+          Math.max(0.002, inputs.engine === 'road' ? accessory! + brake! : off!),
       },
     },
   ],

@@ -17,9 +17,9 @@ export interface BomLine {
 }
 
 /** Metres of cable a tie is put to: about every 150 mm, common practice. */
-const TIE_EVERY = 0.15;
+const TIE_EVERY_METRES = 0.15;
 /** Cable is bought with this much over for mistakes. */
-const SPARE = 1.1;
+const SPARE_FACTOR = 1.1;
 
 /** Figures of a part by its kind: what its parameters say, with their units. */
 function needs(part: Part): string {
@@ -73,7 +73,7 @@ function cableLines(cuts: readonly Cut[]): BomLine[] {
     ]);
   return [...byGauge].map(([key, list]) => {
     const [gauge, use] = key.split(' ') as [Gauge, string];
-    const metres = Math.ceil(list.reduce((sum, c) => sum + c.length, 0) * SPARE * 10) / 10;
+    const metres = Math.ceil(list.reduce((sum, c) => sum + c.length, 0) * SPARE_FACTOR * 10) / 10;
     return {
       id: `cable-${gauge.replace('/', '-')}-${use}`,
       what: `Cable, ${gaugeName(gauge)}, ${use === 'return' ? 'black' : 'red'}`,
@@ -117,7 +117,7 @@ function protectionLines(cuts: readonly Cut[]): BomLine[] {
   });
   return [
     line('loom', 'Split loom', 'over every run, split hose at edges', Math.ceil(metres), 'm'),
-    line('ties', 'Cable ties', 'UV-proof, one about every 150 mm', Math.ceil(metres / TIE_EVERY)),
+    line('ties', 'Cable ties', 'UV-proof, one about every 150 mm', Math.ceil(metres / TIE_EVERY_METRES)),
     line('grommets', 'Grommets', 'one for each hole in metal', heavy.filter((c) => c.length > 1).length),
     line('labels', 'Wire labels', 'two a wire, heat-shrink or wrapped', 2 * cuts.length),
   ];

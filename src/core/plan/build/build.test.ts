@@ -6,7 +6,7 @@ import { LINK_CHOICES } from '../../rig/archetypes/choices';
 import type { Rig } from '../../rig/schema';
 import { candidatesOf } from '../candidates';
 import { buildPlan } from './build';
-import { SERVICE_LOOP } from './cutList';
+import { SERVICE_LOOP_METRES } from './cutList';
 import { orderSteps, respects, trips, type BuildStep } from './graph';
 import { buildSteps } from './steps';
 
@@ -67,7 +67,7 @@ describe('a build', () => {
     const wires = to.conductors.filter((c) => !from.conductors.some((d) => JSON.stringify(d) === JSON.stringify(c)));
     for (const c of plan.cuts) {
       expect(wires.map((w) => w.id)).toContain(c.id);
-      const run = to.conductors.find((w) => w.id === c.id)!.length + 2 * SERVICE_LOOP;
+      const run = to.conductors.find((w) => w.id === c.id)!.length + 2 * SERVICE_LOOP_METRES;
       expect(c.length).toBeGreaterThanOrEqual(run - 1e-6);
       expect(c.length).toBeLessThan(run + 0.011);
     }

@@ -1,8 +1,8 @@
 /** The plan of a build: what to order, what to cut, what to bring, what to do in which order. */
-import type { Band as Range } from '../../parts/price';
+import type { PriceRange } from '../../parts/price';
 import type { Rig } from '../../rig/schema';
 import { billOfMaterials, type BomLine } from './bom';
-import { cutList, SERVICE_LOOP, type Cut } from './cutList';
+import { cutList, SERVICE_LOOP_METRES, type Cut } from './cutList';
 import { orderSteps, respects, type BuildStep } from './graph';
 import { buildSteps } from './steps';
 
@@ -14,7 +14,7 @@ export interface BuildPlan {
   tools: string[];
   /** In the order they are to be done. */
   steps: BuildStep[];
-  minutes: Range;
+  minutes: PriceRange;
 }
 
 /** The plan of a job's pick. */
@@ -46,9 +46,9 @@ export function buildPlan(from: Rig, to: Rig, order?: readonly string[]): BuildP
   return {
     parts: steps.length > 0 ? billOfMaterials(from, to, cuts) : [],
     cuts,
-    serviceLoop: SERVICE_LOOP,
+    serviceLoop: SERVICE_LOOP_METRES,
     tools: toolsFor(cuts, steps),
     steps,
-    minutes: steps.reduce<Range>((sum, s) => [sum[0] + s.minutes[0], sum[1] + s.minutes[1]], [0, 0]),
+    minutes: steps.reduce<PriceRange>((sum, s) => [sum[0] + s.minutes[0], sum[1] + s.minutes[1]], [0, 0]),
   };
 }

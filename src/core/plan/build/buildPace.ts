@@ -10,7 +10,7 @@ export interface DoneStep {
 export type BuildPace = Readonly<Record<string, { times: number; steps: number }>>;
 
 /** Fewer say nothing. */
-const ENOUGH = 3;
+const MIN_SAMPLES = 3;
 /** Beyond these somebody was called away, or ticked it off later: assumed. */
 const SANE = { least: 0.2, most: 5 };
 
@@ -28,7 +28,7 @@ export function buildPace(builds: readonly (readonly DoneStep[])[]): BuildPace {
   }
   return Object.fromEntries(
     [...ratios]
-      .filter(([, list]) => list.length >= ENOUGH)
+      .filter(([, list]) => list.length >= MIN_SAMPLES)
       .map(([kind, list]) => {
         const sorted = [...list].sort((a, b) => a - b);
         const middle = sorted.length >> 1;

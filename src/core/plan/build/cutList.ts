@@ -5,7 +5,7 @@ import { endsFor, fitsTerminal } from '../../size/hardware';
 import type { Gauge } from '../../units/wire';
 
 /** m of slack left at each end so that a terminal can be made again: common practice. */
-export const SERVICE_LOOP = 0.15;
+export const SERVICE_LOOP_METRES = 0.15;
 
 export interface CutEnd {
   /** Part or ground it ends on, and the terminal. */
@@ -79,7 +79,7 @@ export function cutList(from: Rig, to: Rig): Cut[] {
         use: c.use,
         gauge: c.gauge,
         // Up to the next centimetre: a cable too short is no cable.
-        length: Math.ceil((c.length + 2 * SERVICE_LOOP) * 100 - 1e-6) / 100,
+        length: Math.ceil((c.length + 2 * SERVICE_LOOP_METRES) * 100 - 1e-6) / 100,
         ends: [end(to, c, c.from, c.to), end(to, c, c.to, c.from)],
         shrink: ends.shrink,
         crimper: ends.crimper,

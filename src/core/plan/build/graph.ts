@@ -1,5 +1,5 @@
 /** Steps as a graph, and orders of them: nothing here knows what a step is about. */
-import type { Band as Range } from '../../parts/price';
+import type { PriceRange } from '../../parts/price';
 import type { Gauge } from '../../units/wire';
 
 export interface BuildStep {
@@ -9,7 +9,7 @@ export interface BuildStep {
   place: string;
   /** Whether one lies under the vehicle for it. */
   under: boolean;
-  minutes: Range;
+  minutes: PriceRange;
   /** Ids of steps that come before it. */
   after: string[];
   cautions: string[];

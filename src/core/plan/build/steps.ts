@@ -4,7 +4,7 @@
  * everything else, their fuses after them, negatives last. Minutes are assumed.
  */
 import { isFuseOrBreaker } from '../../parts/fuses';
-import type { Band as Range } from '../../parts/price';
+import type { PriceRange } from '../../parts/price';
 import { is, partKind } from '../../parts/kinds';
 import type { Conductor, Part, Rig } from '../../rig/schema';
 import { awgNumber } from '../../units/wire';
@@ -14,7 +14,7 @@ import type { BuildStep } from './graph';
 /** From this thick a lug is no matter of a hand crimper, and a tight place none for a lug. */
 const HEAVY_AWG = 6;
 /** Cable longer than this goes under the floor. */
-const UNDER_METRES = 2;
+const UNDER_FLOOR_METRES = 2;
 const MINUTES = {
   isolate: [5, 10],
   remove: [8, 20],
@@ -26,9 +26,9 @@ const MINUTES = {
   setup: [5, 15],
   negative: [4, 8],
   label: [5, 10],
-} as const satisfies Record<string, Range>;
+} as const satisfies Record<string, PriceRange>;
 const MOUNT_SHARE = 0.5;
-const pullMinutes = (c: Cut): Range => [4 + 3 * c.length, 8 + 6 * c.length];
+const pullMinutes = (c: Cut): PriceRange => [4 + 3 * c.length, 8 + 6 * c.length];
 const LIVE = 'Fuse out or negative off before heavy cable moves; second wrench on the inner nut.';
 
 const isCharger = (p: Part): boolean => is(p, 'charger') || is(p, 'mainsCharger') || is(p, 'waitsForCharge');
@@ -112,7 +112,7 @@ const takeOut = ({ wiresGone, cuts, placeOf, add }: Work, off: Ids): Ids =>
         id: `out-${c.id}`,
         title: `Take out ${c.name}`,
         place: placeOf(c.from.part),
-        under: c.length > UNDER_METRES,
+        under: c.length > UNDER_FLOOR_METRES,
         minutes: [3 + c.length, 5 + 2 * c.length],
         after: off,
         cautions: [LIVE],
@@ -187,7 +187,7 @@ function pullCables(
           cut,
         })
       : undefined;
-    const under = c.length > UNDER_METRES;
+    const under = c.length > UNDER_FLOOR_METRES;
     pulled.set(
       c.id,
       add({

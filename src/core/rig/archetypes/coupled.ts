@@ -2,7 +2,7 @@
  * Two coupled vehicles from a handful of choices: tow vehicle and trailer, truck and camper, motorhome and
  * towed car, van with a second battery, 48 V trailer. Lengths and joints are a plausible rig's, all assumed.
  */
-import { FEET } from '../../units/preferences';
+import { METRES_PER_FOOT } from '../../units/preferences';
 import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
@@ -24,8 +24,8 @@ import {
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
 const USUAL: Omit<CoupledChoices, 'family'> = {
-  towLength: 19 * FEET,
-  behindLength: 24 * FEET,
+  towLength: 19 * METRES_PER_FOOT,
+  behindLength: 24 * METRES_PER_FOOT,
   alternatorAmps: 160,
   smart: false,
   link: 'thin-line',
@@ -40,12 +40,12 @@ const USUAL: Omit<CoupledChoices, 'family'> = {
 /** A usual rig of each family. */
 export const USUAL_COUPLED: Readonly<Record<CoupledFamily, CoupledChoices>> = {
   trailer: { ...USUAL, family: 'trailer' },
-  camper: { ...USUAL, family: 'camper', behindLength: 10 * FEET, behind: flooded(100), fridge: true },
+  camper: { ...USUAL, family: 'camper', behindLength: 10 * METRES_PER_FOOT, behind: flooded(100), fridge: true },
   'towed-car': {
     ...USUAL,
     family: 'towed-car',
-    towLength: 32 * FEET,
-    behindLength: 13 * FEET,
+    towLength: 32 * METRES_PER_FOOT,
+    behindLength: 13 * METRES_PER_FOOT,
     alternatorAmps: 150,
     start: flooded(110),
     behind: flooded(50),
@@ -55,7 +55,7 @@ export const USUAL_COUPLED: Readonly<Record<CoupledFamily, CoupledChoices>> = {
     ...USUAL,
     family: 'second-battery',
     link: 'chained',
-    behindLength: 16 * FEET,
+    behindLength: 16 * METRES_PER_FOOT,
     alternatorAmps: 150,
     smart: true,
     start: { ...flooded(90), chemistry: 'agm' },
@@ -71,7 +71,7 @@ export const USUAL_COUPLED: Readonly<Record<CoupledFamily, CoupledChoices>> = {
     link: 'dcdc',
     dcdcAmps: 12,
     alternatorAmps: 220,
-    behindLength: 28 * FEET,
+    behindLength: 28 * METRES_PER_FOOT,
     behind: { chemistry: 'lfp', layout: 'single', capacity: 100 },
     solar: true,
   },

@@ -57,7 +57,7 @@ export const PROFILES = {
 export const chargerGauge = (amps: number): Gauge => (amps <= 22 ? '8' : amps <= 32 ? '6' : amps <= 55 ? '4' : '2');
 
 /** V a charger's own line may lose in its copper, out and back: 4 % of 12 V, from memory. */
-const LINE_DROP = 0.48;
+const LINE_DROP_VOLTS = 0.48;
 
 /**
  * Gauge for a charger's own line of so many metres out and back: never thinner than practice lays for the amps, thicker
@@ -65,7 +65,7 @@ const LINE_DROP = 0.48;
  */
 export const lineGauge = (amps: number, metres: number): Gauge => {
   const usual = AWG_GAUGES.indexOf(chargerGauge(amps) as (typeof AWG_GAUGES)[number]);
-  return AWG_GAUGES.find((g, i) => i >= usual && amps * wireResistance(g, metres) <= LINE_DROP) ?? '4/0';
+  return AWG_GAUGES.find((g, i) => i >= usual && amps * wireResistance(g, metres) <= LINE_DROP_VOLTS) ?? '4/0';
 };
 
 /** How a heavy-line fuse of a rating is usually made: the smaller ones on smaller studs. */

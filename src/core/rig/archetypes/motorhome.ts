@@ -4,7 +4,7 @@
  * Lengths, gauges and joint resistances are a plausible rig's: every one is marked assumed until somebody
  * measures it on the real one. Ids do not depend on the choices: a probe keeps its key when the link changes.
  */
-import { FEET } from '../../units/preferences';
+import { METRES_PER_FOOT } from '../../units/preferences';
 import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
@@ -13,7 +13,7 @@ import { at, bankNote, cable, chargerGauge, drawPart, fuseAbove, fuseRating, fus
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
-  length: 36 * FEET,
+  length: 36 * METRES_PER_FOOT,
   nominalVolts: 12,
   link: 'ignition-delay',
   boost: true,
@@ -411,7 +411,7 @@ function draftOf(c: MotorhomeChoices) {
     tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.3),
   };
 
-  const point = (where: PlaceName, feet: number) => Number((station(where) + feet * FEET).toFixed(3));
+  const point = (where: PlaceName, feet: number) => Number((station(where) + feet * METRES_PER_FOOT).toFixed(3));
   return {
     c,
     station,
@@ -945,7 +945,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     id,
     name,
     made: { family: 'motorhome', choices: c },
-    kind: `${Math.round(c.length / FEET)}-ft ${c.engineAt}-engine motorhome`,
+    kind: `${Math.round(c.length / METRES_PER_FOOT)}-ft ${c.engineAt}-engine motorhome`,
     vehicles: [
       { id: 'coach', role: 'motorhome', length: c.length, engineAt: c.engineAt, nominalVolts: c.nominalVolts },
     ],

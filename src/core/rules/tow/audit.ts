@@ -13,10 +13,10 @@ import { hoursToNoStart, breakawayMinutes, towTroubles, type TowContext, type To
 import type { TowVehicle } from '../../compile/tow/vehicle';
 
 /** Changes in a set beyond which the search gives up, and interfaces it looks at. */
-const MOST_CHANGES = 6;
-const MOST_LOOKED_AT = 450;
+const MAX_CHANGES = 6;
+const MAX_LOOKED_AT = 450;
 /** Sets up to this size are tried whole. */
-const EXHAUSTIVE = 2;
+const EXHAUSTIVE_UP_TO = 2;
 
 export interface TowSummary {
   troubles: TowTrouble[];
@@ -107,13 +107,13 @@ export function smallestChanges(tow: TowInterface, vehicle: TowVehicle): Reached
   let best: Reached = { tow, changes: [], minutes: 0, smallest: true };
   let level: Reached[] = [best];
   const reachedAt = new Set<string>([JSON.stringify(tow)]);
-  for (let size = 1; size <= MOST_CHANGES && level.length > 0 && known.size <= MOST_LOOKED_AT; size++) {
+  for (let size = 1; size <= MAX_CHANGES && level.length > 0 && known.size <= MAX_LOOKED_AT; size++) {
     const next = new Map<string, Reached>();
     let good: Reached | undefined;
     // The most promising first, should the search have to stop.
     for (const r of level.sort((a, b) => left(a.tow) - left(b.tow) || a.minutes - b.minutes)) {
-      if (known.size > MOST_LOOKED_AT) break;
-      for (const reached of steps(r, size <= EXHAUSTIVE)) {
+      if (known.size > MAX_LOOKED_AT) break;
+      for (const reached of steps(r, size <= EXHAUSTIVE_UP_TO)) {
         const key = JSON.stringify(reached.tow);
         const before = next.get(key);
         if (reachedAt.has(key) || (before && before.minutes <= reached.minutes)) continue;
@@ -123,12 +123,12 @@ export function smallestChanges(tow: TowInterface, vehicle: TowVehicle): Reached
         if (wrong < left(best.tow)) best = reached;
       }
     }
-    if (good) return { ...good, smallest: known.size <= MOST_LOOKED_AT };
+    if (good) return { ...good, smallest: known.size <= MAX_LOOKED_AT };
     for (const key of next.keys()) reachedAt.add(key);
     level = [...next.values()];
   }
   // Too many things wrong to try every set: on from the best, each time by the change that leaves fewest.
-  for (let k = 0; k < MOST_CHANGES && left(best.tow) > 0; k++) {
+  for (let k = 0; k < MAX_CHANGES && left(best.tow) > 0; k++) {
     const on = steps(best, true).sort((a, b) => left(a.tow) - left(b.tow) || a.minutes - b.minutes)[0];
     if (!on || left(on.tow) >= left(best.tow)) break;
     best = on;

@@ -32,7 +32,7 @@ const RATINGS = [
     FUSE_KINDS.filter((k) => k.id.startsWith('blade') || k.id.startsWith('bolt-small')).flatMap((k) => k.ratings),
   ),
 ].sort((a, b) => a - b);
-const INSULATION = 105;
+const INSULATION_CELSIUS = 105;
 /** Share of its rating a charger is set to draw through a position. */
 const CHARGER_SHARE = 0.8;
 /** Ah of the breakaway batteries one can buy: common sizes, from memory. */
@@ -84,7 +84,10 @@ const thicker = (g: Gauge, most: Gauge): Gauge | undefined => {
 };
 /** Smallest fuse over a load that still protects its wire. */
 export function fuseFor(amps: number, way: TowWay): number | undefined {
-  const bears = Math.min(ampacity(way.gauge, INSULATION, 'open'), ampacity(way.usesGauge, INSULATION, 'open'));
+  const bears = Math.min(
+    ampacity(way.gauge, INSULATION_CELSIUS, 'open'),
+    ampacity(way.usesGauge, INSULATION_CELSIUS, 'open'),
+  );
   return (
     RATINGS.find((r) => r * CONTINUOUS_SHARE >= amps && r <= bears) ?? RATINGS.find((r) => r >= amps && r <= bears)
   );

@@ -7,11 +7,11 @@ import { pinFeed, type FeedId, type PinCondition } from '../../parts/pinUses';
 import type { PinSeen, TowWay } from '../../rig/tow';
 
 /** V below which a position is dead; between that and live it is neither. */
-const DEAD = 1;
+const DEAD_BELOW_VOLTS = 1;
 /** A fall of more than half a volt under a lamp is bad: common practice. */
-export const BAD_FALL = 0.5;
+export const BAD_FALL_VOLTS = 0.5;
 /** V by which two readings of one thing may differ. */
-const AGREES = 0.15;
+const AGREES_WITHIN_VOLTS = 0.15;
 
 /** Largest fall under load, V; undefined where none was loaded. */
 export const loadedFall = (way: TowWay): number | undefined => {
@@ -44,7 +44,7 @@ const liveOf = (seen: readonly PinSeen[]): Live => {
   const by = new Map<PinCondition, PinSeen>(seen.map((s) => [s.when, s]));
   return (when) => {
     const s = by.get(when);
-    return s && (Math.abs(s.open) >= LIVE_VOLTS ? true : Math.abs(s.open) <= DEAD ? false : undefined);
+    return s && (Math.abs(s.open) >= LIVE_VOLTS ? true : Math.abs(s.open) <= DEAD_BELOW_VOLTS ? false : undefined);
   };
 };
 
@@ -53,14 +53,14 @@ function contradictionsOf(seen: readonly PinSeen[], live: Live): string[] {
   const contradictions: string[] = [];
   for (const s of seen) {
     const words = CONDITION_WORDS[s.when];
-    if (s.loaded !== undefined && Math.abs(s.loaded) > Math.abs(s.open) + AGREES)
+    if (s.loaded !== undefined && Math.abs(s.loaded) > Math.abs(s.open) + AGREES_WITHIN_VOLTS)
       contradictions.push(
         `With ${words}, ${s.loaded} V under load is more than ${s.open} V without: the two are swapped, or something changed between them.`,
       );
-    if (Math.abs(s.open) > DEAD && Math.abs(s.open) < LIVE_VOLTS)
+    if (Math.abs(s.open) > DEAD_BELOW_VOLTS && Math.abs(s.open) < LIVE_VOLTS)
       contradictions.push(`With ${words}, ${s.open} V is neither live nor dead: load it with a lamp and read again.`);
   }
-  if (seen.some((s) => s.open > DEAD) && seen.some((s) => s.open < -DEAD))
+  if (seen.some((s) => s.open > DEAD_BELOW_VOLTS) && seen.some((s) => s.open < -DEAD_BELOW_VOLTS))
     contradictions.push('Both signs at one position: one of the readings had its leads swapped.');
   const [off, on, running] = [live('key-off'), live('key-on'), live('engine-on')];
   if (off === true && (on === false || running === false))

@@ -2,7 +2,7 @@
  * What can go wrong when vehicle and trailer are coupled: a row looks at the interface and at the coupled rig
  * solved in every situation, and says what it saw in numbers. Limits are common practice unless named.
  */
-import { startLimitSoc } from '../../size/bench/batteries';
+import { startLimitSoc } from '../../size/calculators/batteries';
 import { positionShown } from '../../parts/connectors';
 import { pinFeed, pinUse, type UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
@@ -12,7 +12,7 @@ import type { Severity } from '../rule';
 import type { TowSituation } from '../../compile/tow/situations';
 import { feeds, waysOf, type Way } from '../../compile/tow/ways';
 import { solveTow, type TowSolution } from '../../operate/tow/solveTow';
-import { BAD_FALL, loadedFall, readPin } from './pinReadings';
+import { BAD_FALL_VOLTS, loadedFall, readPin } from './pinReadings';
 import type { TowVehicle } from '../../compile/tow/vehicle';
 
 /** 49 CFR 393.43(d): brakes held on for at least 15 minutes; a commercial-vehicle rule used as the yardstick. */
@@ -23,6 +23,11 @@ export const COUPLED_HOURS = 48;
 const PARKED_AMPS = 1;
 /** V below which a fridge element hardly heats, and magnets hardly hold. */
 const FRIDGE_VOLTS = 10.5;
+const FRIDGE_STAYS_ON = {
+  none: 'no relay switches it',
+  looped: 'its relay is looped to the feed',
+  pin: 'its trigger stays live',
+} as const;
 const BRAKE_VOLTS = 10.2;
 /** V the frames may stand apart for hours. */
 const RETURN_VOLTS = 0.6;
@@ -31,10 +36,10 @@ const HITCH_AMPS = 1;
 /** A into a breakaway battery on the road that counts as being charged. */
 const BREAKAWAY_AMPS = 0.05;
 /** Times its rating a position bears while one brakes: from memory. */
-const BRIEFLY = 1.5;
+const BRIEFLY_TIMES_RATING = 1.5;
 /** Share of a small lead-acid battery's charge it gives in a quarter of an hour: from memory. */
 const QUICK_SHARE = 0.55;
-const INSULATION = 105;
+const INSULATION_CELSIUS = 105;
 
 export interface TowContext {
   tow: TowInterface;
@@ -218,7 +223,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
               says:
                 `${n(worst.uses.get('fridge')!.amps)} A ${worst.situation.label}: ` +
                 `${w.way.feed === 'constant' ? 'the feed is constant' : 'the feed stays live'} and ` +
-                `${c.tow.fridge!.trigger === 'none' ? 'no relay switches it' : c.tow.fridge!.trigger === 'looped' ? 'its relay is looped to the feed' : 'its trigger stays live'}.`,
+                `${FRIDGE_STAYS_ON[c.tow.fridge!.trigger]}.`,
             },
           ]
         : [];
@@ -385,8 +390,8 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     see: (c) =>
       c.ways.flatMap((w) => {
         const bears = w.connector.positions.find((p) => p.id === w.way.pin)!.amps;
-        const { amps, s } = most(c, w.key, (x) => (x.braking ? 1 / BRIEFLY : 1));
-        return amps > bears * (s.situation.braking ? BRIEFLY : 1)
+        const { amps, s } = most(c, w.key, (x) => (x.braking ? 1 / BRIEFLY_TIMES_RATING : 1));
+        return amps > bears * (s.situation.braking ? BRIEFLY_TIMES_RATING : 1)
           ? [{ at: w.key, says: `${n(amps)} A through ${wayName(w)} ${s.situation.label}; it bears ${bears} A.` }]
           : [];
       }),
@@ -411,8 +416,8 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     see: (c) =>
       c.ways.flatMap((w) => {
         const bears = Math.min(
-          ampacity(w.way.gauge, INSULATION, 'open'),
-          w.way.uses.length > 0 ? ampacity(w.way.usesGauge, INSULATION, 'open') : Infinity,
+          ampacity(w.way.gauge, INSULATION_CELSIUS, 'open'),
+          w.way.uses.length > 0 ? ampacity(w.way.usesGauge, INSULATION_CELSIUS, 'open') : Infinity,
         );
         return (w.way.fuse ?? 0) > bears
           ? [{ at: w.key, says: `${w.way.fuse} A on a wire that carries ${bears} A.` }]
@@ -536,8 +541,8 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     see: (c) =>
       c.ways.flatMap((w) => {
         const fall = loadedFall(w.way);
-        return fall !== undefined && fall > BAD_FALL
-          ? [{ at: w.key, says: `${wayName(w)} fell ${n(fall)} V under load; over ${BAD_FALL} V is bad.` }]
+        return fall !== undefined && fall > BAD_FALL_VOLTS
+          ? [{ at: w.key, says: `${wayName(w)} fell ${n(fall)} V under load; over ${BAD_FALL_VOLTS} V is bad.` }]
           : [];
       }),
   },

@@ -77,7 +77,10 @@ export function Face({ plug, side, picked, bad, pick, words }: FaceProps) {
               role="button"
               tabIndex={0}
               aria-pressed={picked === p.id}
-              aria-label={`Position ${p.id}, ${words(POSITION_WORDS[convention.uses[p.id]!])}${wired ? '' : ', not wired'}${bad.has(p.id) ? ', something is wrong' : ''}`}
+              aria-label={
+                `Position ${p.id}, ${words(POSITION_WORDS[convention.uses[p.id]!])}` +
+                `${wired ? '' : ', not wired'}${bad.has(p.id) ? ', something is wrong' : ''}`
+              }
               onClick={() => pick(p.id)}
               onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick(p.id))}
             >

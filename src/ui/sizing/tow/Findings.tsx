@@ -2,7 +2,7 @@
 /** What goes wrong when the two are coupled, the smallest set of changes, and what is so after them. */
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { TowReport } from '../../../core/rules/tow/report';
-import { useBench } from '../../shell/jobPage';
+import { useJobPage } from '../../shell/jobPage';
 
 const hours = (h: number): string =>
   h > 24 * 60 ? 'over 60 days' : h > 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`;
@@ -15,7 +15,7 @@ interface FindingsProps {
 }
 
 export function Findings({ report, pick, apply, applies }: FindingsProps) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const { before, after, changes, left, contradictions, smallest } = report.audit;
   const figures = (s: typeof before) => (
     <dl className="twfigures">

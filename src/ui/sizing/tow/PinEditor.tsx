@@ -12,7 +12,7 @@ import {
 import type { PinSeen, TowWay } from '../../../core/rig/tow';
 import { gaugesOf, gaugeShown, type Gauge } from '../../../core/units/wire';
 import { lengthShown, lengthStored } from '../../../core/units/preferences';
-import { useBench } from '../../shell/jobPage';
+import { useJobPage } from '../../shell/jobPage';
 import { NumberField } from '../../fields';
 import { SeenField } from './SeenField';
 
@@ -33,7 +33,7 @@ interface PinEditorProps {
 }
 
 export function PinEditor({ connector, convention, way, accessory, change }: PinEditorProps) {
-  const { settings, words } = useBench();
+  const { settings, words } = useJobPage();
   const position = connector.positions.find((p) => p.id === way.pin)!;
   const fed = way.feed === 'constant' || way.feed === 'ignition';
   const gauges = (value: Gauge, label: string, set: (g: Gauge) => void) => (

@@ -5,7 +5,7 @@ import { connectorOf, POSITION_WORDS, positionShown } from '../../../core/parts/
 import { pinFeed, pinUse } from '../../../core/parts/pinUses';
 import type { TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowSolution } from '../../../core/operate/tow/solveTow';
-import { useBench } from '../../shell/jobPage';
+import { useJobPage } from '../../shell/jobPage';
 
 const FLOWS = 0.05;
 const seen = (way: TowWay): string =>
@@ -20,7 +20,7 @@ interface PinTableProps {
 }
 
 export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const connector = connectorOf(plug.connector);
   const convention = connector.conventions.find((c) => c.id === plug.convention) ?? connector.conventions[0]!;
   return (

@@ -5,7 +5,7 @@ import { connectorOf, CONNECTORS } from '../../../core/parts/connectors';
 import { pinUse } from '../../../core/parts/pinUses';
 import type { TowInterface, TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowReport } from '../../../core/rules/tow/report';
-import { useBench } from '../../shell/jobPage';
+import { useJobPage } from '../../shell/jobPage';
 import { Face } from './Face';
 import { Findings } from './Findings';
 import { PinEditor } from './PinEditor';
@@ -32,7 +32,7 @@ const unwired = (pin: string): TowWay => ({
 });
 
 export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const { tow, audit } = report;
   const [plugId, setPlug] = useState<string>();
   const [pin, setPin] = useState<string>();

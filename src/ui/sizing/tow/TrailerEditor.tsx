@@ -1,11 +1,11 @@
 'use client';
 /** What the trailer has behind its plug: charger, fridge, brakes, breakaway battery. */
 import type { TowInterface } from '../../../core/rig/tow';
-import { useBench } from '../../shell/jobPage';
+import { useJobPage } from '../../shell/jobPage';
 import { Choose, NumberField } from '../../fields';
 
 export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(tow: TowInterface): void }) {
-  const { words } = useBench();
+  const { words } = useJobPage();
   const { charger, fridge, brakes, breakaway } = tow;
   return (
     <section className="twtrailer" aria-label={words('Behind the plug')}>

@@ -14,7 +14,7 @@ import { measurementId, type Measurement } from '@/core/probe/measurement';
 import { rigInWords } from '@/core/rig/inWords';
 import type { Rig } from '@/core/rig/schema';
 import { allInWords, inWords, type Vocabulary } from '@/core/units/vocabulary';
-import { BenchProvider, readingOf, STATIONS, type Bench, type Station } from '@/ui/shell/jobPage';
+import { JobPageProvider, readingOf, STATIONS, type JobPage, type Station } from '@/ui/shell/jobPage';
 import { BenchScreen } from '@/ui/shell/JobScreen';
 import { Notices } from '@/ui/shell/Notices';
 import { nextAction, stationOf, type NextAction } from '@/ui/shell/nextAction';
@@ -103,7 +103,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const [seen, setSeen] = useState<{ question?: string }>();
   const [ownRound, setOwnRound] = useState(false);
   const [preview, setPreview] = useState<Rig>();
-  const [ruled, setRuled] = useState<Bench['ruled']>();
+  const [ruled, setRuled] = useState<JobPage['ruled']>();
   const [working, setWorking] = useState<{ state: string; measurement: Measurement }>();
   const { send } = view;
 
@@ -159,7 +159,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     [core.rig],
   );
 
-  const bench: Bench = {
+  const page: JobPage = {
     job,
     rig,
     described: core.rig.doc,
@@ -287,7 +287,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   }, [job.number, core.rig.doc.name]);
 
   return (
-    <BenchProvider value={bench}>
+    <JobPageProvider value={page}>
       <BenchScreen
         dialogs={{
           chooser,
@@ -314,6 +314,6 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
         onDismiss={view.dismiss}
         onResend={view.resend}
       />
-    </BenchProvider>
+    </JobPageProvider>
   );
 }

@@ -31,7 +31,7 @@ export interface Figure {
   mark?: 'good' | 'watch' | 'bad';
 }
 
-export interface Answer {
+export interface CalculatorAnswer {
   /** The figure one came for, first. */
   figures: Figure[];
   /** A sentence that judges it, or what follows from it. */
@@ -41,7 +41,7 @@ export interface Answer {
   working: Figure[];
 }
 
-export interface Values {
+export interface CalculatorInputs {
   number(id: string): number;
   choice(id: string): string;
 }
@@ -56,7 +56,7 @@ export interface Calculator {
   formula: string;
   source: string;
   caution?: string;
-  answer(v: Values): Answer;
+  answer(v: CalculatorInputs): CalculatorAnswer;
 }
 
 export const number = (
@@ -88,7 +88,10 @@ export const gaugeChoices = GAUGES.map((g) => ({
 }));
 
 /** Values from what an address or a form holds, usual ones where it is silent or out of bounds. */
-export function valuesOf(calculator: Calculator, given: Readonly<Record<string, string | undefined>>): Values {
+export function valuesOf(
+  calculator: Calculator,
+  given: Readonly<Record<string, string | undefined>>,
+): CalculatorInputs {
   const input = (id: string): Input => {
     const found = calculator.inputs.find((i) => i.id === id);
     if (!found) throw new Error(`${calculator.id} has no input ${id}`);

@@ -12,7 +12,7 @@ import {
 } from '../../parts/chemistry';
 import { coldOil, startLimit } from '../../simulate/starter';
 import { bisect } from '../../units/stats';
-import { choice, figure, number, type Answer, type Calculator, type Values } from './calculator';
+import { choice, figure, number, type CalculatorAnswer, type Calculator, type CalculatorInputs } from './calculator';
 
 const chemistryChoices = CHEMISTRIES.map(({ id, label }) => ({ id, label }));
 const systemChoices = [
@@ -119,7 +119,7 @@ export const chargeTime: Calculator = {
   ],
   formula: 't = ∫ Q · ds / (η(s) · I(s)), I the charger’s amps or what the bank takes at its volts, whichever is less',
   source: `${TABLE} 40 A into 400 Ah takes about ten hours (common practice).`,
-  answer(v): Answer {
+  answer(v): CalculatorAnswer {
     const b: BankState = {
       ...NEW,
       chemistry: chemistryOf(v.choice('chemistry')),
@@ -256,7 +256,7 @@ export const bank: Calculator = {
   formula: 'volts = blocks in series · volts of one; Ah = strings in parallel · Ah of one',
   source: 'Series and parallel circuits. Lead from opposite corners, equal links: common practice.',
   caution: 'Same kind, age and charge in one bank. Join strings only at equal volts.',
-  answer(v: Values): Answer {
+  answer(v: CalculatorInputs): CalculatorAnswer {
     const series = Math.round(v.number('series'));
     const parallel = Math.round(v.number('parallel'));
     const volts = Number(v.choice('block')) * series;

@@ -1,14 +1,14 @@
 /** The bench calculators in the order they are offered. A new one is a row here. */
 import { bank, chargeTime, parasitic, rested } from './batteries';
 import type { Calculator } from './calculator';
-import { alternator, chargerInput, contact, delta, lampAndDiode } from './charging';
+import { alternatorAtIdle, chargerInput, contact, delta, lampAndDiode } from './charging';
 import { conversion, drop, fuse } from './wiring';
 
 export const CALCULATORS: readonly Calculator[] = [
   drop,
   fuse,
   chargerInput,
-  alternator,
+  alternatorAtIdle,
   contact,
   delta,
   rested,

@@ -64,7 +64,7 @@ export const chargerInput: Calculator = {
   },
 };
 
-export const alternator: Calculator = {
+export const alternatorAtIdle: Calculator = {
   id: 'alternator',
   title: 'Alternator margin',
   asks: 'What is left for charging at idle and under way?',
@@ -172,7 +172,7 @@ export const contact: Calculator = {
 };
 
 /** Fuse, holder and leads, Ω: from memory. */
-const LEADS = 0.05;
+const LEAD_OHMS = 0.05;
 
 /** A through fuse, lamp and diode from one voltage to another; none where the far side is higher. */
 export function lampAndDiodeAmps(
@@ -186,7 +186,7 @@ export function lampAndDiodeAmps(
     lampCurrent(nominal, watts, lamp, out);
     const amps = out[0]!;
     const diode = DIODE.emission * Math.log(amps / DIODE.saturation + 1) + amps * DIODE.ohms;
-    return { total: lamp + diode + amps * LEADS, amps, diode };
+    return { total: lamp + diode + amps * LEAD_OHMS, amps, diode };
   };
   const gap = from - to;
   if (gap <= 0) return { amps: 0, lamp: 0, diode: gap };
