@@ -13,6 +13,38 @@ import { compare } from './compare';
 
 const RATES = { labourPerHour: 130, partsTimes: 1.3 };
 
+describe('leaving it', () => {
+  it('costs no minute and no part, with a fault and without, and is offered first', () => {
+    const [done] = demoJobs(new Date('2026-11-24T16:00:00Z'));
+    const rig = currentRevision(done!).doc;
+    const fault = {
+      name: 'Open contact',
+      repair: 'Replace it',
+      effects: [],
+      minutes: [30, 50],
+      parts: [80, 120],
+    } as const;
+    for (const list of [candidatesOf(rig), candidatesOf(rig, fault as never)]) {
+      expect(list[0]).toMatchObject({ id: 'leave', minutes: [0, 0], parts: [0, 0], differences: [] });
+      expect(list[0]!.rig).toBe(rig);
+    }
+    expect(candidatesOf(rig, fault as never)[1]).toMatchObject({ id: 'repair', says: 'Replace it', minutes: [30, 50] });
+    // Everything else is a change, and a change is paid for.
+    for (const c of candidatesOf(rig).slice(1)) {
+      expect(c.differences.length, c.id).toBeGreaterThan(0);
+      expect(c.minutes[0], c.id).toBeGreaterThan(0);
+      expect(c.minutes[0], c.id).toBeLessThanOrEqual(c.minutes[1]);
+      expect(c.parts[0], c.id).toBeLessThanOrEqual(c.parts[1]);
+    }
+  });
+
+  it('or repairing are all there is for a rig that no archetype drew', () => {
+    const [done] = demoJobs(new Date('2026-11-24T16:00:00Z'));
+    const { made: _, ...rig } = currentRevision(done!).doc;
+    expect(candidatesOf(rig as never).map((c) => c.id)).toEqual(['leave']);
+  });
+});
+
 describe('a charger’s own line', () => {
   it('is never thinner than practice lays for the amps, loses at most 0.48 V, and no thinner one would do', () => {
     fc.assert(

@@ -9,6 +9,12 @@ describe('a contact', () => {
     // The other form of the same rule: more than about 0.3 V at a working current means replace.
     expect(contactVerdict(0.3, 70).says).toBe('replace');
     expect(contactVerdict(-0.3, -70).says).toBe('replace');
+    // On the edge it is still the better of the two; and 30 A is enough.
+    expect(contactVerdict(0.2, 100).says).toBe('good');
+    expect(contactVerdict(0.4, 100).says).toBe('watch it');
+    expect(contactVerdict(0.4001, 100).says).toBe('replace');
+    expect(contactVerdict(0.05, 30).says).toBe('good');
+    expect(contactVerdict(0.05, 29.9).says).toBe('not enough current to judge');
     expect(contactVerdict(0.3, 12).says).toBe('not enough current to judge');
     expect(contactVerdict(0.3, 0)).toEqual({ milliohms: Infinity, says: 'not enough current to judge' });
   });

@@ -34,6 +34,17 @@ describe('an instrument', () => {
     expect(isOverdue(USUAL_INSTRUMENT, '2026-06-01')).toBe(true);
   });
 
+  it('reads to half its last digit at best, however few counts its sheet promises', () => {
+    expect(accuracyOf({ ...meter, voltDigits: 0 }, '2026-06-01').voltNoise).toBe(0.5);
+    expect(accuracyOf({ ...meter, voltDigits: 1 }, '2026-06-01').voltNoise).toBe(0.5);
+    expect(accuracyOf({ ...meter, voltDigits: 6 }, '2026-06-01').voltNoise).toBe(3);
+  });
+
+  it('of a data sheet’s limit is half that as a standard deviation: 0.5 % is 0.25 %', () => {
+    const sheet = { ...meter, voltPercent: 0.5, ampPercent: 2, ampFloor: 0.3 };
+    expect(accuracyOf(sheet, '2026-06-01')).toMatchObject({ voltShare: 0.0025, ampShare: 0.01, ampFloor: 0.15 });
+  });
+
   it('that is worse has more noise, whatever it reads', () => {
     const poor = accuracyOf({ ...meter, voltDigits: 9, ampPercent: 5, ampFloor: 2 }, '2026-06-01');
     for (const v of [0.01, 0.5, 5, 13, 28]) expect(meterNoise('V', v, poor)).toBeGreaterThan(meterNoise('V', v));

@@ -169,6 +169,32 @@ describe('a CAN log', () => {
 });
 
 describe('thinning for the screen', () => {
+  it('takes each point from its own part of the window: lowest and highest of every part, as a plain loop finds them', () => {
+    const n = 6400;
+    // Coprime steps: no two values alike, no order in them.
+    const values = Float64Array.from({ length: n }, (_, i) => (i * 2741) % 6397);
+    const t = Float64Array.from({ length: n }, (_, i) => i);
+    for (const [from, to, buckets] of [
+      [0, n, 9],
+      [130, 5000, 7],
+      [1, 6398, 31],
+    ] as const) {
+      const w = new Extremes(t, values).window(from, to, buckets);
+      const [a, b] = [Math.max(0, from - 1), Math.min(n, to + 1)];
+      const wanted = Array.from({ length: buckets }, (_, k) => {
+        const part = values.slice(
+          a + Math.floor((k * (b - a)) / buckets),
+          a + Math.floor(((k + 1) * (b - a)) / buckets),
+        );
+        return [Math.min(...part), Math.max(...part)];
+      });
+      const found = Array.from({ length: buckets }, (_, k) =>
+        [...w.values.slice(2 * k, 2 * k + 2)].sort((x, y) => x - y),
+      );
+      expect(found).toEqual(wanted);
+    }
+  });
+
   it('keeps every extreme of every window, and never more points than asked', () => {
     fc.assert(
       fc.property(

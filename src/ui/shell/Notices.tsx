@@ -1,5 +1,8 @@
 'use client';
-/** What is not yet safe on the server, what it did not take, and what failed: always said, never in the way. */
+/**
+ * What is not yet safe on the server, what it did not take, and what failed. Always said, above everything, so that it
+ * covers neither keypad nor slip.
+ */
 import { CloudOff, TriangleAlert } from 'lucide-react';
 import { undoWords } from '../../core/job/applyCommand';
 
@@ -33,12 +36,14 @@ export interface NoticesProps {
 const copyOf = (entry: NotTaken): string =>
   `data:application/json,${encodeURIComponent(JSON.stringify(entry.command, null, 2))}`;
 
+const ACTIONS = 'flex flex-none items-center gap-3 whitespace-nowrap';
+
 export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend }: NoticesProps) {
   if (!trouble && refused.length === 0 && !failed) return null;
   return (
-    <div className="notices" role="status" aria-live="polite">
+    <div className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1" role="status" aria-live="polite">
       {trouble && waiting > 0 && (
-        <p className="notice">
+        <p className="notice flex-wrap">
           <CloudOff size={18} aria-hidden="true" />
           <span>
             {waiting} {waiting === 1 ? 'entry waits' : 'entries wait'} on this device. {trouble}
@@ -46,33 +51,35 @@ export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend
         </p>
       )}
       {failed && (
-        <p className="notice bad">
+        <p className="notice bad flex-wrap">
           <TriangleAlert size={18} aria-hidden="true" />
           <span>The calculation failed: {failed}. Readings are still kept. Reload the page to try again.</span>
         </p>
       )}
       {refused.map((r) => (
-        <p key={r.id} className="notice bad" role="alert">
+        <p key={r.id} className="notice bad flex-wrap" role="alert">
           <TriangleAlert size={18} aria-hidden="true" />
-          <span>
+          <span className="min-w-0 flex-1 basis-64">
             <b>
               {nameOf(r.type)} {r.aside ? 'is set aside on this device.' : 'was not taken.'}
             </b>{' '}
             {r.reason}
           </span>
-          {r.aside && (
-            <button type="button" className="inline" onClick={() => onResend(r.id)}>
-              Send again
+          <span className={ACTIONS}>
+            {r.aside && (
+              <button type="button" className="inline" onClick={() => onResend(r.id)}>
+                Send again
+              </button>
+            )}
+            {r.aside && (
+              <a className="inline" href={copyOf(r)} download={`surrik-${r.type}-${r.id.slice(0, 8)}.json`}>
+                Save a copy
+              </a>
+            )}
+            <button type="button" className="inline" onClick={() => onDismiss(r.id)}>
+              {r.aside ? 'Throw away' : 'Understood'}
             </button>
-          )}
-          {r.aside && (
-            <a className="inline" href={copyOf(r)} download={`surrik-${r.type}-${r.id.slice(0, 8)}.json`}>
-              Save a copy
-            </a>
-          )}
-          <button type="button" className="inline" onClick={() => onDismiss(r.id)}>
-            {r.aside ? 'Throw away' : 'Understood'}
-          </button>
+          </span>
         </p>
       ))}
     </div>

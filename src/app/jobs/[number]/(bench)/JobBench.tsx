@@ -288,32 +288,36 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
 
   return (
     <JobPageProvider value={page}>
-      <BenchScreen
-        dialogs={{
-          chooser,
-          closeChooser: () => setChooser(undefined),
-          lead,
-          closeLead: () => setLead(false),
-          working,
-          closeWorking: () => setWorking(undefined),
-          seen,
-          closeSeen: () => setSeen(undefined),
-        }}
-      />
-      <Notices
-        waiting={view.waiting}
-        trouble={view.trouble}
-        refused={view.refused.map((e) => ({
-          id: e.command.id,
-          type: e.command.type,
-          reason: e.reason ?? '',
-          aside: e.status === 'aside',
-          command: e.command,
-        }))}
-        failed={core.failed}
-        onDismiss={view.dismiss}
-        onResend={view.resend}
-      />
+      <div className="flex h-dvh flex-col">
+        <Notices
+          waiting={view.waiting}
+          trouble={view.trouble}
+          refused={view.refused.map((e) => ({
+            id: e.command.id,
+            type: e.command.type,
+            reason: e.reason ?? '',
+            aside: e.status === 'aside',
+            command: e.command,
+          }))}
+          failed={core.failed}
+          onDismiss={view.dismiss}
+          onResend={view.resend}
+        />
+        <div className="min-h-0 flex-1">
+          <BenchScreen
+            dialogs={{
+              chooser,
+              closeChooser: () => setChooser(undefined),
+              lead,
+              closeLead: () => setLead(false),
+              working,
+              closeWorking: () => setWorking(undefined),
+              seen,
+              closeSeen: () => setSeen(undefined),
+            }}
+          />
+        </div>
+      </div>
     </JobPageProvider>
   );
 }
