@@ -1,12 +1,13 @@
 /**
  * What the program answers on its examples, as plain data: the headless verbs on every example job, the drawings of
- * every rig family, the documents of the demo jobs, the calculators, a log. `tests/reference/answers.test.ts` holds the
+ * every rig family, the documents of the demo jobs, the calculators, a log; and what stored files rely on in the catalogues. `tests/reference/answers.test.ts` holds the
  * answers against the hashes in `tests/fixtures/answers.json`.
  */
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { VERBS } from '../src/cli/verbs';
 import type { VerbContext } from '../src/cli/verb';
+import { INTAKE_FACTS } from '../src/core/diagnose/intake';
 import { ownerCard } from '../src/core/documents/ownerCard';
 import { reportOf } from '../src/core/documents/report';
 import { wiringOf } from '../src/core/documents/wiring/sheet';
@@ -14,6 +15,12 @@ import { currentRevision, type Job } from '../src/core/job/job';
 import { auditJob, jobCandidates, sizeJob } from '../src/core/jobAnswers/options';
 import { trendsOf } from '../src/core/jobAnswers/trends';
 import { statesOf } from '../src/core/operate/states';
+import { CHEMISTRIES, CHARGE_VOLTS } from '../src/core/parts/chemistry';
+import { CONNECTORS } from '../src/core/parts/connectors';
+import { FUSE_KINDS } from '../src/core/parts/fuses';
+import { PART_KINDS, partKind } from '../src/core/parts/kinds';
+import type { ElementSpec, ElementValue } from '../src/core/parts/part';
+import { PIN_USES } from '../src/core/parts/pinUses';
 import { buildPlan } from '../src/core/plan/build/build';
 import { rigChecks } from '../src/core/prove/checks';
 import { analyseLog } from '../src/core/recorderLog/analyse';
@@ -93,6 +100,42 @@ function ofCalculators(): Answers {
   );
 }
 
+/** The numbers of an element with its kind's usual parameters, whatever picks between them. */
+function numbersOf(kind: string, element: ElementSpec): unknown {
+  const { params } = partKind(kind);
+  const options = Object.fromEntries(Object.entries(partKind(kind).options ?? {}).map(([k, o]) => [k, o.default]));
+  const numbers = (value: ElementValue): unknown =>
+    'by' in value
+      ? Object.fromEntries(Object.entries(value.of).map(([mode, v]) => [mode, numbers(v)]))
+      : (['off', 'idle', 'road'] as const).map((engine) =>
+          value.value(
+            value.params.map((p) => params[p]!.default.value),
+            { engine, key: engine !== 'off' } as never,
+            { options, nominal: 12 },
+          ),
+        );
+  return Object.fromEntries(
+    Object.entries(element).map(([key, v]) => [
+      key,
+      typeof v === 'object' && ('by' in v || 'params' in v) ? numbers(v as ElementValue) : v,
+    ]),
+  );
+}
+
+/** What a stored rig or job relies on without holding it: usual values, limits, weights, ratings. */
+function ofCatalogues(): Answers {
+  const kinds = [...PART_KINDS.values()].map((kind): [string, () => unknown] => [
+    `part kind: ${kind.id}`,
+    () => [kind.terminals, kind.params, kind.options, kind.faults, kind.elements.map((e) => numbersOf(kind.id, e))],
+  ]);
+  return {
+    ...Object.fromEntries(kinds),
+    'intake facts': () => INTAKE_FACTS,
+    'fuses, connectors, chemistries': () => [FUSE_KINDS, CONNECTORS, PIN_USES, CHEMISTRIES, CHARGE_VOLTS],
+    'what the calculators ask': () => CALCULATORS.map((c) => [c.id, c.inputs]),
+  };
+}
+
 function ofLogs(): Answers {
   return {
     'log of a trip': () => {
@@ -108,5 +151,6 @@ export const answers = (): Answers => ({
   ...ofDrawings(),
   ...ofDocuments(),
   ...ofCalculators(),
+  ...ofCatalogues(),
   ...ofLogs(),
 });

@@ -36,6 +36,11 @@ describe('where no probe tells the leaders apart', () => {
     const offered = addedProbes(belief);
     expect(offered.map((p) => p.key)).toContain('boost.output');
     const tab = offered.find((p) => p.key === 'boost.output')!;
+    // The one that tells most comes first, three at most, none twice.
+    const apart = offered.map((p) => Math.abs(p.reads[0].value - p.reads[1].value));
+    expect(apart[0]).toBe(Math.max(...apart));
+    expect(offered.length).toBeLessThanOrEqual(3);
+    expect(new Set(offered.map((p) => p.key)).size).toBe(offered.length);
     expect(Math.abs(tab.reads[0].value - tab.reads[1].value)).toBeGreaterThan(5);
   });
 

@@ -268,6 +268,25 @@ describe('samples of the assumptions', () => {
     expect(hangs[0]!.share).toBeLessThanOrEqual(1);
     // The charge it starts from is not told here: it must be among them.
     expect(hangs.map((h) => h.key)).toContain('coach-bank.soc');
+    // An arrival that hangs on one number alone: that one explains all of it, in the right direction.
+    const draws = new Draws(compileRig(leave!.rig), 30, 1);
+    const alone = compileRig(leave!.rig).params.findIndex((p) => p.key === 'coach-bank.capacity');
+    for (const sign of [1, -1]) {
+      const made = drawn.map((d) => ({ ...d, arrives: 0.5 + sign * 0.02 * draws.z(d.sample)[alone]! }));
+      const [first] = influences(leave!, made, 30, 1);
+      expect(first).toMatchObject({ key: 'coach-bank.capacity', raises: sign > 0 });
+      expect(first!.share).toBeCloseTo(1, 9);
+    }
+    // Always the same arrival hangs on nothing; of seven draws nothing is said.
+    expect(
+      influences(
+        leave!,
+        drawn.map((d) => ({ ...d, arrives: 0.5 })),
+        30,
+        1,
+      ),
+    ).toEqual([]);
+    expect(influences(leave!, drawn.slice(0, 7), 30, 1)).toEqual([]);
     expect(bandOf([3])).toEqual({ lo: 3, middle: 3, hi: 3 });
   });
 });

@@ -37,6 +37,29 @@ describe('points of a link', () => {
     expect(s.points.reduce((sum, p) => sum + p.of, 0)).toBeCloseTo(all, 9);
   });
 
+  it('of no criterion are more than it has, nor less than none, whatever the link does', () => {
+    const some: Partial<CandidateOutcome>[] = [
+      { startOnShore: true },
+      { startOnShore: false },
+      { boost: 'none' },
+      { handsOff: false },
+      { arrives: 0 },
+      { arrives: 1, lowest: 1, ends: 1 },
+      { lowest: 0, dangers: ['a danger'], cautions: ['a caution'] },
+      { start: { volts: 14, limit: 9.6, starts: true } as NonNullable<CandidateOutcome['start']> },
+      { alternator: { idleShare: 0, roadShare: 0, peakAmps: 0, hottest: 20 } },
+      { alternator: { idleShare: 9, roadShare: 9, peakAmps: 900, hottest: 300 } },
+    ];
+    for (const more of some)
+      for (const p of score(more).points) {
+        expect(p.got, p.criterion).toBeGreaterThanOrEqual(0);
+        expect(p.got, p.criterion).toBeLessThanOrEqual(p.of + 1e-9);
+      }
+    expect(got(score({ startOnShore: true }), 'Start battery on shore power')).toBe(WEIGHTS.shore);
+    expect(got(score({ startOnShore: false }), 'Start battery on shore power')).toBe(0);
+    expect(got(score(), 'Start battery on shore power')).toBeUndefined();
+  });
+
   it('fall a point a hundred dollars of the middle of the price', () => {
     expect(score({}, [300, 500]).total).toBeCloseTo(score().total - 4, 9);
   });

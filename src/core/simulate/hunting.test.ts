@@ -26,6 +26,11 @@ describe('hunting', () => {
     expect(again.silent(0)).toBe(true);
   });
 
+  it('is quicker than a quarter of an hour: at exactly that it is work', () => {
+    expect(play(new HuntingWatch(1), () => 900, 8)).toBeUndefined();
+    expect(play(new HuntingWatch(1), () => 899, 8)).toMatchObject({ period: 899 });
+  });
+
   it('tells the period', () => {
     const watch = new HuntingWatch(1);
     expect(play(watch, () => 42, 6)).toMatchObject({ controller: 0, mode: 'closed', period: 42 });
@@ -52,6 +57,6 @@ describe('hunting', () => {
     const watch = new HuntingWatch(1);
     for (let n = 0; n < 6; n++) watch.changed(0, 'closed', 30 * n);
     watch.shift(3000);
-    expect(watch.changed(0, 'closed', 3000 + 180)).toMatchObject({ period: 30, news: false });
+    expect(watch.changed(0, 'closed', 3000 + 180)).toMatchObject({ period: 30, first: false });
   });
 });

@@ -18,6 +18,14 @@ describe('what is typed at the keypad', () => {
     expect(value('.5')).toBe(0.5);
   });
 
+  it('knows every way the units are written, large and small', () => {
+    for (const unit of ['v', 'V', 'volt', 'Volts']) expect(value(`12 ${unit}`), unit).toBe(12);
+    for (const unit of ['mV', 'MV', 'millivolts']) expect(value(`12 ${unit}`), unit).toBe(0.012);
+    expect(value('0.05 kV')).toBe(50);
+    for (const unit of ['a', 'A', 'amp', 'amps']) expect(value(`7 ${unit}`, 'A'), unit).toBe(7);
+    for (const unit of ['mA', 'milliamps']) expect(value(`70 ${unit}`, 'A'), unit).toBe(0.07);
+  });
+
   it('refuses 1260 but offers 12.60', () => {
     expect(value('1260')).toMatchObject({ found: '1260', suggestion: 12.6 });
     expect(value('-1340')).toMatchObject({ suggestion: -13.4 });
