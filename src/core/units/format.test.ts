@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { PART_KINDS } from '../parts/kinds';
 import { displayUnit } from './display';
-import { assumed } from './parameter';
+import { assumed, type ParameterSpec } from './parameter';
 import {
   inWordsConfidence,
   midSentence,
@@ -112,7 +112,7 @@ describe('a figure on the screen', () => {
       '\u00b12 m\u03a9',
     ]);
     // What is shown times what it is stored as: a thousand milliohms an ohm, a hundred per cent a whole.
-    const spec = (unit: string, value: number, max: number) => ({ unit, max, default: assumed(value, 0) });
+    const spec = (unit: ParameterSpec['unit'], value: number, max: number) => ({ unit, max, default: assumed(value, 0) });
     expect(displayUnit(spec('ohm', 0.0009, 1))).toEqual({ unit: 'mΩ', times: 1000 });
     expect(displayUnit(spec('ohm', 1, 100))).toEqual({ unit: 'Ω', times: 1 });
     expect(displayUnit(spec('', 0.8, 1))).toEqual({ unit: '%', times: 100 });

@@ -1,7 +1,7 @@
 'use client';
 /**
- * What is not yet safe on the server, what it did not take, and what failed. Always said, above everything, so that it
- * covers neither keypad nor slip.
+ * What is not yet safe on the server, what it did not take, and what failed. Always said, where it covers neither keypad
+ * nor slip: at the foot of the sheet, on a phone above everything.
  */
 import { CloudOff, TriangleAlert } from 'lucide-react';
 import { undoWords } from '../../core/job/applyCommand';
@@ -41,7 +41,11 @@ const ACTIONS = 'flex flex-none items-center gap-3 whitespace-nowrap';
 export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend }: NoticesProps) {
   if (!trouble && refused.length === 0 && !failed) return null;
   return (
-    <div className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1" role="status" aria-live="polite">
+    <div
+      className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1 sm:fixed sm:bottom-2 sm:left-28 sm:z-40 sm:max-w-xl"
+      role="status"
+      aria-live="polite"
+    >
       {trouble && waiting > 0 && (
         <p className="notice flex-wrap">
           <CloudOff size={18} aria-hidden="true" />
@@ -67,16 +71,16 @@ export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend
           </span>
           <span className={ACTIONS}>
             {r.aside && (
-              <button type="button" className="inline" onClick={() => onResend(r.id)}>
+              <button type="button" className="btn btn-sm" onClick={() => onResend(r.id)}>
                 Send again
               </button>
             )}
             {r.aside && (
-              <a className="inline" href={copyOf(r)} download={`surrik-${r.type}-${r.id.slice(0, 8)}.json`}>
+              <a className="btn btn-sm" href={copyOf(r)} download={`surrik-${r.type}-${r.id.slice(0, 8)}.json`}>
                 Save a copy
               </a>
             )}
-            <button type="button" className="inline" onClick={() => onDismiss(r.id)}>
+            <button type="button" className="btn btn-sm" onClick={() => onDismiss(r.id)}>
               {r.aside ? 'Throw away' : 'Understood'}
             </button>
           </span>

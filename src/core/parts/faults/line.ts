@@ -105,7 +105,8 @@ export const DIODE_LAMP_FAULTS: readonly PartFault[] = [
   {
     id: 'lamp-blown',
     name: 'Lamp of the {owner} blown',
-    effects: [{ do: 'open', element: 'fuse' }],
+    // Not wholly open: between an open fuse and a filament nothing would hold the volts, and no point would be found.
+    effects: [{ do: 'replace-ohms', element: 'fuse', from: 1e6, to: 1e7 }],
     prior: 6,
     explains: NOT_CHARGING,
     repair: 'Replace the lamp or its fuse',

@@ -1,0 +1,60 @@
+/**
+ * Every fault of the catalogue on every rig the archetypes draw, in every operating state and at both ends of its
+ * severity: an operating point is found, every reading is a number a meter could show, and so is every slope.
+ */
+import { describe, expect, it } from 'vitest';
+import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
+import { ENTRY_LIMIT } from '../units/meterEntry';
+import { compileRig } from '../compile/compile';
+import { rigFaults } from '../diagnose/faults';
+import { Lineariser, readOutputs, rigOutputs } from '../probe/outputs';
+import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
+import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
+import { motorhome } from '../rig/archetypes/motorhome';
+import type { Rig } from '../rig/schema';
+import { hasSeverity } from './effects';
+import { RigModel } from './settle';
+import { statesOf } from './states';
+
+const rigs: [string, Rig][] = [
+  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
+  ...COUPLED_FAMILIES.flatMap(({ id: family }) =>
+    linksFor(family).map(({ id: link }): [string, Rig] => [
+      `${family}, ${link}`,
+      coupledRig('t', 'T', { ...USUAL_COUPLED[family], link }),
+    ]),
+  ),
+];
+
+it.each(rigs)('%s', (_, rig) => {
+  const compiled = compileRig(rig);
+  const model = new RigModel(compiled);
+  const outputs = rigOutputs(compiled);
+  const lineariser = new Lineariser(model, outputs);
+  const y = new Float64Array(outputs.length);
+  const slopes = new Float64Array(outputs.length * lineariser.width);
+  const wrong: string[] = [];
+  for (const fault of rigFaults(rig))
+    for (const state of statesOf(rig))
+      for (const severity of hasSeverity(fault.effects) ? [0, 1] : [0.5]) {
+        const at = `${fault.id} (${severity}) ${state.id}`;
+        const settled = model.settle(state.id, { effects: fault.effects, severity });
+        if (!settled.solved) wrong.push(`${at}: no operating point`);
+        readOutputs(model, outputs, y);
+        outputs.forEach((o, i) => {
+          // Between two batteries in parallel under a dead short anything flows; no meter shows more than its range.
+          const most = o.kind === 'volts' ? ENTRY_LIMIT.V : Infinity;
+          if (!(Math.abs(y[i]!) < most)) wrong.push(`${at}: ${o.key} reads ${y[i]}`);
+        });
+        lineariser.write(y, slopes, 0);
+        if (slopes.some((x) => !Number.isFinite(x))) wrong.push(`${at}: a slope is no number`);
+      }
+  expect(wrong).toEqual([]);
+});
+
+describe('the catalogue', () => {
+  it('is walked whole: every fault of a part comes up on some rig', () => {
+    const seen = new Set(rigs.flatMap(([, rig]) => rigFaults(rig).map((f) => f.id.split('.').at(-1)!)));
+    expect(seen.size).toBeGreaterThan(40);
+  });
+});
