@@ -1,6 +1,7 @@
 /**
  * What the program answers on its examples, as plain data: the headless verbs on every example job, the drawings of
- * every rig family, the documents of the demo jobs, the calculators, a log; and what stored files rely on in the catalogues. `tests/reference/answers.test.ts` holds the
+ * every rig family, the documents of the demo jobs, the calculators, a log; and what stored files rely on in the
+ * catalogues. `tests/reference/answers.test.ts` holds the
  * answers against the hashes in `tests/fixtures/answers.json`.
  */
 import { readFileSync } from 'node:fs';
