@@ -122,6 +122,7 @@ export function portValueSlopes(
   }
   const eta = u >= 0 ? p1 : p2;
   const x = Math.max(-LINEAR_BEYOND_ETA, Math.min(LINEAR_BEYOND_ETA, u / eta));
-  out[0] = -Math.sinh(x);
+  // Beyond the straight line's beginning the current goes on along it.
+  out[0] = -Math.sinh(x) - Math.cosh(x) * (u / eta - x);
   out[u >= 0 ? 1 : 2] = (p0 * Math.cosh(x) * u) / (eta * eta);
 }

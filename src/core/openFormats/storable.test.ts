@@ -31,6 +31,7 @@ describe('text that cannot be stored', () => {
   });
 
   it('of a hostile document is told a bounded number of times', () => {
-    expect(unstorableText(Array.from({ length: 5000 }, () => '\0'))).toHaveLength(MAX_ISSUES);
+    expect(unstorableText(Array.from({ length: 5000 }, () => '\0'))).toHaveLength(100);
+    expect(MAX_ISSUES).toBe(100);
   });
 });

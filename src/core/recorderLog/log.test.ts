@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
+import { faceOf } from './readLog';
 import { describe, expect, it } from 'vitest';
 import { analyseLog } from './analyse';
 import { eventsOf } from './events';
@@ -112,6 +113,19 @@ describe('a recorder’s CSV', () => {
     for (const bad of ['', ' ', '12.5V', '1.2.3', '--1', 'NaN', 'Infinity', '0x10', '=1+1'])
       expect(readNumber(bad, '.')).toBeNaN();
   });
+  it('tells the day from the month where a number gives it away, and takes the day first where none does', () => {
+    const order = (...times: string[]) =>
+      faceOf(['time,Start battery (V)', ...times.map((t) => `${t},12.6`)].join('\n'), 'UTC').map!.format;
+    expect(order('13/02/2026 10:00', '14/02/2026 10:00')).toBe('day-first');
+    expect(order('02/13/2026 10:00', '02/14/2026 10:00')).toBe('month-first');
+    expect(order('02/03/2026 10:00', '02/04/2026 10:00')).toBe('day-first');
+    expect(order('02/03/2026 10:00', '02/14/2026 10:00')).toBe('month-first');
+    expect(order('2026-02-03 10:00')).toBe('iso');
+    expect(order('1760000000')).toBe('seconds');
+    expect(order('1760000000000')).toBe('milliseconds');
+    expect(order('12.5')).toBe('elapsed');
+  });
+
   it('finds a mapping again by its header', () => {
     expect(headerKey([' Time ', 'VOLTS'])).toBe(headerKey(['time', 'volts']));
   });

@@ -71,6 +71,15 @@ describe('figures on screen', () => {
     expect(showVolts(-0.00001)).toEqual({ text: '0', unit: 'mV' });
     expect(showVolts(12.4)).toEqual({ text: '12.40', unit: 'V' });
     expect(showAmps(-0.01).text).toBe('0.0');
+    // A clamp shows a tenth to a hundred amps, whole amps from there.
+    expect([99.94, 99.96, 120.4, 149, -99.94, -140].map((a) => showAmps(a).text)).toEqual([
+      '99.9',
+      '100',
+      '120',
+      '149',
+      '\u221299.9',
+      '\u2212140',
+    ]);
     expect(showBand(-0.0051, 0.0492, 'V')).toBe('\u22125 to 49 mV');
     expect(showBand(13.36, 14.41, 'V')).toBe('13.4 to 14.4 V');
   });
