@@ -16,6 +16,35 @@ const compiled = compileRig(rig);
 describe('bands', () => {
   const table = new BandTable(compiled);
 
+  it('name the six assumptions that widen them most, the strongest first, and what the meter adds', () => {
+    for (const [state, red, black] of [
+      ['idle', 'coach-bank.plus', 'frame.bay-2'],
+      ['rested', 'coach-bank.plus', 'frame.bay-2'],
+      ['idle', 'link-cable.clamp', undefined],
+    ] as const) {
+      const w = table.working(state, red, black)!;
+      expect(w.shares).toHaveLength(6);
+      for (let i = 1; i < 6; i++) expect(w.shares[i]!.effect).toBeLessThanOrEqual(w.shares[i - 1]!.effect);
+      expect(w.shares[0]!.effect).toBeGreaterThan(0);
+      expect(w.meter).toBeGreaterThan(0);
+      expect(w.band).toEqual(table.band(state, red, black));
+      // No one assumption moves it by more than the band is wide: two standard deviations either way and the meter.
+      expect(2 * w.shares[0]!.effect).toBeLessThan(w.band.hi - w.band.lo + 4 * w.meter);
+    }
+    expect(table.working('idle', 'nowhere')).toBeUndefined();
+    expect(table.band('never', 'coach-bank.plus')).toBeUndefined();
+  });
+
+  it('between two points are as the points turn: swapped leads, mirrored band', () => {
+    const a = table.band('idle', 'coach-bank.plus', 'link.coach-stud')!;
+    const b = table.band('idle', 'link.coach-stud', 'coach-bank.plus')!;
+    expect(b.nominal).toBeCloseTo(-a.nominal, 12);
+    expect(b.lo).toBeLessThan(b.nominal);
+    // The 2.5 and 97.5 per cent marks are counted from below: mirrored, one sample of 192 may be another.
+    expect(b.lo).toBeCloseTo(-a.hi, 2);
+    expect(b.hi).toBeCloseTo(-a.lo, 2);
+  });
+
   it('hold about 95 % of healthy rigs drawn afresh, at every point and state', () => {
     const model = new RigModel(compiled);
     const outputs = rigOutputs(compiled);
