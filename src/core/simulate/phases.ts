@@ -15,8 +15,6 @@ export interface Phase {
 
 /** A drive alternates road and idle with this period, s: traffic lights and towns, not one long stop. */
 const TRAFFIC_PERIOD_SECONDS = 3600;
-/** Longest scenario, s: two years. */
-export const LONGEST = 2 * 366 * 86_400;
 
 const PARKED: Omit<OperatingInputs, 'leg'> = {
   key: false,
