@@ -284,6 +284,50 @@ describe('readings at a position', () => {
   });
 });
 
+describe('what the audit puts in', () => {
+  /** Minutes a breakaway battery holds the brakes, worked out once more: 55 % of its charge in a quarter of an hour. */
+  const minutes = (ah: number, soc: number, amps: number) => (ah * soc * 0.55 * 60) / amps;
+
+  it.each([6, 10, 12, 16, 20])(
+    'holds brakes of %d A for a quarter of an hour by the smallest battery that does',
+    (amps) => {
+      const tow = spoil((t) => {
+        t.brakes = { amps, supply: 'pin' };
+        t.breakaway = { capacity: 5, soc: 0.9 };
+      });
+      const { before, after } = auditTow(tow, vehicle);
+      const short = minutes(5, 0.9, amps) < 15;
+      expect(before.troubles.some((t) => t.id === 'tow-breakaway-short')).toBe(short);
+      if (!short) return;
+      const fitted = after!.tow.breakaway!.capacity;
+      const sizes = [5, 7, 9, 12, 18];
+      expect(sizes).toContain(fitted);
+      expect(minutes(fitted, 0.9, amps)).toBeGreaterThanOrEqual(15);
+      for (const smaller of sizes.filter((s) => s < fitted)) expect(minutes(smaller, 0.9, amps)).toBeLessThan(15);
+    },
+  );
+
+  it('leaves a breakaway nobody can make large enough to the technician', () => {
+    const { left } = auditTow(
+      spoil((t) => (t.brakes = { amps: 60, supply: 'pin' })),
+      vehicle,
+    );
+    expect(left.map((t) => t.id)).toContain('tow-breakaway-short');
+  });
+
+  it('swaps leads only where the meter showed them reversed, and forgets what was read at that plug', () => {
+    const read = (open: number) =>
+      spoil((_, w) => {
+        w('power.plus').seen = [{ when: 'key-off', open }];
+      });
+    const reversed = auditTow(read(-12.6), vehicle);
+    expect(reversed.before.troubles.map((t) => t.id)).toContain('tow-polarity');
+    expect(reversed.changes.map((c) => c.says).join()).toMatch(/Swap plus and ground/);
+    expect(reversed.after!.tow.plugs[1]!.ways.every((w) => w.seen === undefined)).toBe(true);
+    expect(auditTow(read(12.6), vehicle).changes).toEqual([]);
+  });
+});
+
 describe('a badly described interface', () => {
   const wrong = (tow: TowInterface) => checkRig({ ...van, tow }).map((i) => `${i.pointer}: ${i.wanted}`);
   it('is told at its place what is wanted', () => {
