@@ -100,6 +100,24 @@ describe('a ratio', () => {
     expect(r.value).toBeCloseTo(3, 12);
     expect(r.hi - r.lo).toBeLessThan(1e-9);
   });
+
+  it('has the interval of a jackknife over twenty blocks, worked out plainly', () => {
+    const rng = seededRng(11);
+    const x = Float64Array.from({ length: 2000 }, () => 20 + rng.normal());
+    const y = x.map((v) => 0.5 * v + 2 * rng.normal());
+    const r = ratio(x, y, every(2000))!;
+    const sum = (a: Float64Array) => a.reduce((s, v) => s + v, 0);
+    // One block of a hundred left out at a time; t of 19 degrees of freedom is 2.093 (any table).
+    const without = Array.from({ length: 20 }, (_, b) => {
+      const rest = (a: Float64Array) => sum(a) - sum(a.slice(100 * b, 100 * b + 100));
+      return rest(y) / rest(x);
+    });
+    const mean = without.reduce((a, b) => a + b, 0) / 20;
+    const half = 2.093 * Math.sqrt((19 / 20) * without.reduce((a, b) => a + (b - mean) ** 2, 0));
+    expect(r.value).toBeCloseTo(sum(y) / sum(x), 12);
+    expect((r.hi - r.lo) / 2).toBeCloseTo(half, 5);
+    expect(r.samples).toBe(2000);
+  });
 });
 
 describe('a level', () => {
