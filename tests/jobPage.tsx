@@ -131,6 +131,7 @@ export const rendered = (page: JobPage, piece: ReactNode): string =>
 export const readable = (html: string): string =>
   [html, ...[...html.matchAll(/(?:aria-label|title|placeholder|alt)="([^"]*)"/g)].map((m) => ` ${m[1]} `)]
     .join(' ')
+    .replaceAll(/<script[\s\S]*?<\/script>/g, ' ')
     .replaceAll(/<[^>]+>/g, ' ')
     .replaceAll('&#x27;', '’')
     .replaceAll('&amp;', '&')

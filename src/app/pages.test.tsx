@@ -1,0 +1,146 @@
+/**
+ * Pages outside a job: every rig one can have drawn up has its form, every calculator its answer with units, the board
+ * its tickets in their columns.
+ */
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
+import { describe, expect, it, vi } from 'vitest';
+import { readable } from '../../tests/jobPage';
+import { VARIETY, motorhomeInWords } from '../../tests/motorhomes';
+import { USUAL_COUPLED } from '../core/rig/archetypes/coupled';
+import { COUPLED_FAMILIES, linksFor } from '../core/rig/archetypes/coupledChoices';
+import { LINK_CHOICES } from '../core/rig/archetypes/choices';
+import { CALCULATORS } from '../core/size/calculators';
+import type { BoardPage, BoardTicket } from '../server/job/board';
+import { Board } from './Board';
+import { Calculators } from './calculators/Calculators';
+import { CoupledForm, MotorhomeForm } from './jobs/new/RigForms';
+
+const search = vi.hoisted(() => ({ now: new URLSearchParams() }));
+vi.mock('next/navigation', () => ({
+  useRouter: () => ({ push: () => undefined, refresh: () => undefined }),
+  useSearchParams: () => search.now,
+}));
+vi.mock('./sign-in/actions', () => ({ signOutAction: () => undefined }));
+
+const html = (piece: ReactNode) =>
+  renderToStaticMarkup(<QueryClientProvider client={new QueryClient()}>{piece}</QueryClientProvider>);
+const SLIPS = /undefined|NaN|\[object|Infinity|null\b/;
+const nothing = () => undefined;
+/** Every field has words that say what it is. */
+function unnamed(drawn: string): string[] {
+  const labelled = drawn.replaceAll(/<label[\s\S]*?<\/label>/g, '');
+  return [...labelled.matchAll(/<(?:input|select)([^>]*)>/g)]
+    .map(([whole]) => whole)
+    .filter((x) => !/aria-label(ledby)?="[^"]+"|type="hidden"/.test(x));
+}
+
+describe('the form of a motorhome', () => {
+  it.each(VARIETY.map((c) => [motorhomeInWords(c), c] as const))('%s', (_, choices) => {
+    const drawn = html(<MotorhomeForm c={choices} set={nothing} />);
+    const text = readable(drawn);
+    expect(text).not.toMatch(SLIPS);
+    expect(unnamed(drawn)).toEqual([]);
+    for (const { label } of LINK_CHOICES) expect(text).toContain(label);
+    expect(text).toContain(LINK_CHOICES.find((l) => l.id === choices.link)!.says);
+    expect(drawn).toContain(`value="${choices.coach.capacity}"`);
+  });
+});
+
+describe('the form of two coupled vehicles', () => {
+  it.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l) => [id, l.id, l] as const)))(
+    '%s, %s',
+    (family, link, row) => {
+      const drawn = html(<CoupledForm c={{ ...USUAL_COUPLED[family], link }} set={nothing} />);
+      const text = readable(drawn);
+      expect(text).not.toMatch(SLIPS);
+      expect(unnamed(drawn)).toEqual([]);
+      // Only links this family can have are offered, and the chosen one says what it is.
+      for (const other of linksFor(family)) expect(text).toContain(other.label);
+      expect(text).toContain(row.says);
+    },
+  );
+});
+
+describe('a calculator', () => {
+  it.each(CALCULATORS.map((c) => [c.id, c] as const))('%s shows its inputs, its answer and its formula', (id, c) => {
+    search.now = new URLSearchParams({ c: id });
+    const drawn = html(<Calculators />);
+    const text = readable(drawn);
+    expect(text).not.toMatch(SLIPS);
+    expect(text).toContain(c.title);
+    expect(text).toContain(c.asks);
+    for (const input of c.inputs) expect(text).toContain(input.label);
+    const value = (i: string) => c.inputs.find((x) => x.id === i)!.value;
+    const answer = c.answer({ number: (i) => Number(value(i)), choice: (i) => String(value(i)) });
+    expect(text).toContain(answer.says);
+    for (const figure of answer.figures) expect(text).toContain(figure.label);
+    expect(unnamed(drawn)).toEqual([]);
+  });
+
+  it('lists all the others to go to', () => {
+    search.now = new URLSearchParams();
+    const drawn = html(<Calculators />);
+    for (const c of CALCULATORS) expect(drawn).toContain(`href="?c=${c.id}"`);
+  });
+
+  it('takes what its address says, and its usual value where that is nonsense', () => {
+    const [c] = CALCULATORS;
+    const number = c!.inputs.find((i) => i.kind === 'number')!;
+    search.now = new URLSearchParams({ c: c!.id, [number.id]: 'a lot' });
+    expect(readable(html(<Calculators />))).not.toMatch(SLIPS);
+  });
+});
+
+describe('the board', () => {
+  const ticket = (number: number, status: BoardTicket['status'], more: Partial<BoardTicket> = {}): BoardTicket => ({
+    number,
+    status,
+    rig: `Rig ${number}`,
+    kind: '36-ft coach',
+    complaint: 'Coach bank not charging',
+    changedAt: '2026-11-24T10:00:00Z',
+    by: 'Bay 2 technician',
+    next: { station: 'Readings', words: 'Measure P12' },
+    ...more,
+  });
+  const page = (tickets: BoardTicket[]): BoardPage => ({
+    stamp: '1',
+    shop: 'Shop',
+    actor: 'Bay 2 technician',
+    tickets,
+    counts: { waiting: 1, 'in-the-bay': 2, 'waiting-approval': 0, 'waiting-parts': 1, done: 40 } as never,
+  });
+
+  it('has every ticket once, under its column, with what is next and the way there', () => {
+    const drawn = html(
+      <Board
+        initial={page([
+          ticket(1, 'waiting'),
+          ticket(2, 'in-the-bay'),
+          ticket(3, 'waiting-parts', { next: { station: 'Build', words: 'Order a lug' } }),
+          ticket(4, 'done'),
+        ])}
+      />,
+    );
+    const text = readable(drawn);
+    for (const n of [1, 2, 3, 4]) expect((drawn.match(new RegExp(`>${n}</a>`, 'g')) ?? []).length, `${n}`).toBe(1);
+    expect(drawn).toContain('href="/jobs/2/readings"');
+    expect(drawn).toContain('href="/jobs/3/build"');
+    expect(drawn).toContain('href="/jobs/4/report"');
+    const at = (words: string) => text.indexOf(words);
+    expect(at('Waiting')).toBeLessThan(at('Rig 1'));
+    expect(at('Rig 1')).toBeLessThan(at('Rig 2'));
+    expect(at('Rig 2')).toBeLessThan(at('Rig 3'));
+    expect(at('Rig 3')).toBeLessThan(at('Rig 4'));
+    expect(text).toContain('Build: Order a lug');
+    expect(text).not.toMatch(SLIPS);
+  });
+
+  it('says of an empty shop what each column will hold', () => {
+    const text = readable(html(<Board initial={page([])} />));
+    for (const words of ['No rig in a bay.', 'Nothing held up.', 'Nothing finished yet.'])
+      expect(text).toContain(words);
+  });
+});
