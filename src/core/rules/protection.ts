@@ -45,8 +45,11 @@ const rated = (f: FuseCheck): Pick<Violation, 'fix' | 'mend'> =>
       };
 
 /** A smaller fuse where one still carries the load; else more copper in the piece it does not protect. */
-const protecting = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> => {
-  if (f.window.pick !== undefined && f.window.pick < f.rating) return rated(f);
+const protecting = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> =>
+  f.window.pick !== undefined && f.window.pick < f.rating ? rated(f) : moreCopper(f, c);
+
+/** More copper in the piece a fuse does not protect, or a fuse of its own there. */
+const moreCopper = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> => {
   const { id, name, thicker } = f.weakest;
   if (thicker)
     return {
@@ -162,7 +165,8 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
     title: 'A short outlasts its wire',
     why: 'At the far end the bank’s current is too small to open the fuse in time.',
     source: 'IEC 60364-4-43, 434.5.2; gates of ISO 8820',
-    check: (c) => fuses(c, 'clears', 'bad', protecting),
+    // A smaller fuse from the window need not open sooner than the wire is harmed: only copper or a fuse nearer does.
+    check: (c) => fuses(c, 'clears', 'bad', moreCopper),
   },
   {
     id: 'fuse-far',

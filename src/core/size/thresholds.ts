@@ -109,10 +109,14 @@ const extremesOf = (
     return { label, off, loaded, verdict: verdictOf(closeAt, openAt, off, moved(felt.before, setPoint), loaded) };
   });
 
+/** V per 12 V of room that are used at most: on a line that is dead at rest the middle would be no threshold at all. */
+const MOST_ROOM_VOLTS = 1.2;
+
 /** Thresholds in the middle of the room that is left at every temperature; at the bay's where none is. */
-function roomFor(all: readonly Pick<Felt, 'off' | 'loaded'>[], bay: Felt): Threshold['wants'] {
+function roomFor(all: readonly Pick<Felt, 'off' | 'loaded'>[], bay: Felt, blocks: number): Threshold['wants'] {
   const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
-  const [from, to] = high > low ? [low, high] : [bay.off.hi, bay.loaded.lo];
+  const [rests, to] = high > low ? [low, high] : [bay.off.hi, bay.loaded.lo];
+  const from = Math.max(rests, to - MOST_ROOM_VOLTS * blocks);
   if (to <= from) return undefined;
   return {
     openAt: Number((from + (to - from) / 3).toFixed(2)),
@@ -159,7 +163,7 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
       ) / 12;
     const lead = partsWith(rig, 'battery').some((p) => p.options?.['chemistry'] !== 'lfp');
     const extremes = extremesOf(bands, blocks, lead, closeAt, openAt);
-    const wants = roomFor([bands, ...extremes], bands);
+    const wants = roomFor([bands, ...extremes], bands, blocks);
     return {
       part: part.id,
       name: part.name,
