@@ -1,0 +1,55 @@
+/** An entry on which the server fails again and again is set aside, told where it covers nothing, and sent again at will. */
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { freshJob, openJob, signIn } from './world';
+
+const fails = (page: Page) =>
+  page.route('**/api/commands**', (r) =>
+    r.fulfill({
+      status: 500,
+      contentType: 'application/json',
+      body: JSON.stringify({ error: { code: 'fault', message: 'Something failed on our side.' } }),
+    }),
+  );
+/** Whether two things on the screen lie on each other. */
+async function overlap(a: Locator, b: Locator): Promise<boolean> {
+  const [p, q] = [(await a.boundingBox())!, (await b.boundingBox())!];
+  return p.x < q.x + q.width && q.x < p.x + p.width && p.y < q.y + q.height && q.y < p.y + p.height;
+}
+
+for (const [where, width, height] of [
+  ['on a bench screen', 1280, 800],
+  ['on a phone', 390, 844],
+] as const)
+  test(`what the server fails on ${where} is set aside, covers neither keypad nor slip, and goes through later`, async ({
+    page,
+  }) => {
+    const number = width === 390 ? 2098 : 2099;
+    await page.setViewportSize({ width, height });
+    await freshJob(number);
+    await signIn(page);
+    await openJob(page, number);
+    await fails(page);
+    for (const key of ['1', '2', '.', '6']) await page.getByRole('button', { name: key, exact: true }).click();
+    await page.getByRole('button', { name: /^Keep P/ }).click();
+    const notice = page.getByRole('alert').filter({ hasText: 'is set aside on this device' });
+    await expect(notice).toBeVisible({ timeout: 30_000 });
+    await expect(notice).toContainText('Something failed on our side.');
+    for (const name of ['Send again', 'Throw away']) await expect(notice.getByRole('button', { name })).toBeVisible();
+    // Nothing one types or reads next is under it.
+    for (const key of ['7', '0', '.'])
+      expect(await overlap(notice, page.getByRole('button', { name: key, exact: true })), key).toBe(false);
+    if (width === 1280)
+      expect(await overlap(notice, page.getByRole('complementary', { name: 'Bench slip' }))).toBe(false);
+    // The copy is the entry itself.
+    const [copy] = await Promise.all([
+      page.waitForEvent('download'),
+      notice.getByRole('link', { name: 'Save a copy' }).click(),
+    ]);
+    expect(copy.suggestedFilename()).toMatch(/^surrik-reading\.keep-[0-9a-f]{8}\.json$/);
+    // The server is well again: it goes through, and stays.
+    await page.unroute('**/api/commands**');
+    await notice.getByRole('button', { name: 'Send again' }).click();
+    await expect(notice).toHaveCount(0, { timeout: 30_000 });
+    await page.reload();
+    await expect(page.getByText('12.60').first()).toBeVisible({ timeout: 20_000 });
+  });
