@@ -80,7 +80,7 @@ module.exports = {
       name: 'heavy-core-through-worker',
       severity: 'error',
       comment: 'pages ask the engine, they do not solve; tables of words are light',
-      from: { path: '^src/(ui|app|client)/' },
+      from: { path: '^src/(ui|app|client)/', pathNot: '\\.test\\.tsx?$' },
       to: {
         path: '^src/core/(circuit|compile|simulate|diagnose|size|rules|plan|prove)/',
         pathNot:

@@ -16,10 +16,7 @@ import { DEFAULT_SETTINGS } from '../src/core/shop/shop';
 import type { Settings, Shop } from '../src/core/shop/shop';
 import { nextAction } from '../src/ui/shell/nextAction';
 import { JobPageProvider, type JobPage, type Station } from '../src/ui/shell/jobPage';
-import type { CoreApi } from '../src/workers/core.worker';
 import { workerApi } from './workerApi';
-
-let core: CoreApi | undefined;
 
 /** A page of a job. @param sent takes what would be sent */
 export async function jobPageOf(
@@ -27,7 +24,7 @@ export async function jobPageOf(
   station: Station,
   { settings = DEFAULT_SETTINGS, sent = [] }: { settings?: Settings; sent?: { type: string; payload: unknown }[] } = {},
 ): Promise<JobPage> {
-  core ??= await workerApi<CoreApi>(() => import('../src/workers/core.worker'));
+  const core = await workerApi('core');
   const revision = currentRevision(job);
   const { epoch } = revision;
   const rig = { key: revision.id, doc: revision.doc };

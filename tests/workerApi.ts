@@ -1,8 +1,28 @@
-/** What a web worker offers, without a worker: comlink's `expose` is caught while the module is read. */
+/**
+ * What a web worker offers, without a worker: comlink's `expose` is caught while the module is read. Test files that
+ * share a process share what was caught: a module is read once.
+ */
 import { vi } from 'vitest';
+import type { CoreApi } from '../src/workers/core.worker';
+import type { LogApi } from '../src/workers/log.worker';
+import type { OptionsApi } from '../src/workers/options.worker';
 
-/** Reads a worker's module and returns the functions it exposes. @param load `() => import('…/x.worker')` */
-export async function workerApi<T>(load: () => Promise<unknown>): Promise<T> {
+interface Apis {
+  core: CoreApi;
+  log: LogApi;
+  options: OptionsApi;
+}
+const MODULES: Readonly<Record<keyof Apis, () => Promise<unknown>>> = {
+  core: () => import('../src/workers/core.worker'),
+  log: () => import('../src/workers/log.worker'),
+  options: () => import('../src/workers/options.worker'),
+};
+const caught = ((globalThis as { workerApis?: Partial<Apis> }).workerApis ??= {});
+
+/** The functions a worker exposes. */
+export async function workerApi<K extends keyof Apis>(which: K): Promise<Apis[K]> {
+  const known = caught[which];
+  if (known) return known;
   const exposed: unknown[] = [];
   vi.doMock('comlink', () => ({
     expose: (api: unknown) => exposed.push(api),
@@ -12,10 +32,10 @@ export async function workerApi<T>(load: () => Promise<unknown>): Promise<T> {
     },
   }));
   try {
-    await load();
+    await MODULES[which]();
   } finally {
     vi.doUnmock('comlink');
   }
   if (exposed.length !== 1) throw new Error(`a worker exposes one object, this one ${exposed.length}`);
-  return exposed[0] as T;
+  return (caught[which] = exposed[0] as Apis[K]);
 }

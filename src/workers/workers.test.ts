@@ -20,7 +20,7 @@ const ASSUMED = { likelihoods: DEFAULT_SETTINGS.likelihoods, openMinutes: DEFAUL
 describe('the core’s worker', () => {
   let core: CoreApi;
   beforeAll(async () => {
-    core = await workerApi<CoreApi>(() => import('./core.worker'));
+    core = await workerApi('core');
   });
 
   it('has a band for every measurement in every state, the same the core has', () => {
@@ -88,7 +88,7 @@ describe('the options’ worker', () => {
   const job = exampleJob('heron');
   let options: OptionsApi;
   beforeAll(async () => {
-    options = await workerApi<OptionsApi>(() => import('./options.worker'));
+    options = await workerApi('options');
   });
 
   it('lists what can be compared and picks some of it to begin with', () => {
@@ -151,7 +151,7 @@ describe('the options’ worker', () => {
 describe('the log’s worker', () => {
   let log: LogApi;
   beforeAll(async () => {
-    log = await workerApi<LogApi>(() => import('./log.worker'));
+    log = await workerApi('log');
   });
   const file = (text: string) => new Blob([text]);
   const CSV = ['time,Start battery (V),Coach battery (V)']

@@ -112,7 +112,11 @@ describe('a figure on the screen', () => {
       '\u00b12 m\u03a9',
     ]);
     // What is shown times what it is stored as: a thousand milliohms an ohm, a hundred per cent a whole.
-    const spec = (unit: ParameterSpec['unit'], value: number, max: number) => ({ unit, max, default: assumed(value, 0) });
+    const spec = (unit: ParameterSpec['unit'], value: number, max: number) => ({
+      unit,
+      max,
+      default: assumed(value, 0),
+    });
     expect(displayUnit(spec('ohm', 0.0009, 1))).toEqual({ unit: 'mΩ', times: 1000 });
     expect(displayUnit(spec('ohm', 1, 100))).toEqual({ unit: 'Ω', times: 1 });
     expect(displayUnit(spec('', 0.8, 1))).toEqual({ unit: '%', times: 100 });
