@@ -59,6 +59,13 @@ describe('the hunt for a drain', () => {
   it('tells to wait until it sleeps', () => {
     expect(drawTestResult(hunt({ sleptMinutes: 5, amps: 0.4 }), doc).says[0]).toContain('Wait until it sleeps');
   });
+  it('asleep is usual up to 0.05 A, wants a name above, and is a fault from 0.25 A', () => {
+    const says = (amps: number) => drawTestResult(hunt({ sleptMinutes: 40, amps }), doc).says.join(' ');
+    for (const amps of [0.02, 0.05]) expect(says(amps), `${amps} A`).toContain('asleep is usual.');
+    for (const amps of [0.051, 0.07, 0.2, 0.249])
+      expect(says(amps), `${amps} A`).toContain('more than the usual 0.05 A');
+    for (const amps of [0.25, 0.4, 2]) expect(says(amps), `${amps} A`).toContain('is a fault');
+  });
   it('stands longer with less drain, and much longer once it is put right', () => {
     let last = Infinity;
     for (const amps of [0.02, 0.07, 0.25, 0.5, 1]) {

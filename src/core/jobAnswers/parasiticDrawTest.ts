@@ -41,9 +41,10 @@ export const FUSE_OHMS: readonly { id: string; label: string; milliohms: number 
 /** One standard deviation of a fuse's ohms, and of the meter, mV. Assumed. */
 const FUSE_SPREAD = 0.15;
 const METER_MILLIVOLTS = 0.05;
-/** A that is worth a look at one circuit; and that a whole vehicle may draw asleep: common practice. */
+/** A that is worth a look at one circuit; that a whole vehicle usually draws asleep; that is a fault: common practice. */
 const SUSPECT_AMPS = 0.02;
-const ALLOWED_AMPS = 0.25;
+const USUAL_AMPS = 0.05;
+const FAULT_AMPS = 0.25;
 /** Minutes until everything sleeps: common practice, 20 to 60. */
 export const SLEEP_MINUTES = 20;
 /** The season the days are asked for, °C, and how full the battery is left. Assumed. */
@@ -120,9 +121,11 @@ export function drawTestResult(hunt: Hunt, rig: Rig): DrawTestResult {
     );
   if (hunt.amps !== undefined)
     says.push(
-      hunt.amps > ALLOWED_AMPS
-        ? `${ampsText(hunt.amps)} asleep is a fault: 0.07 A of alarm and tracker is usual.`
-        : `${ampsText(hunt.amps)} asleep is within what is usual.`,
+      hunt.amps >= FAULT_AMPS
+        ? `${ampsText(hunt.amps)} asleep is a fault: up to 0.05 A is usual.`
+        : hunt.amps > USUAL_AMPS
+          ? `${ampsText(hunt.amps)} asleep is more than the usual 0.05 A: name what draws it, alarm and tracker alone are about 0.07 A.`
+          : `${ampsText(hunt.amps)} asleep is usual.`,
     );
   if (suspects.length > 0)
     says.push(

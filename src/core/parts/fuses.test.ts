@@ -4,7 +4,7 @@
  */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { FUSE_KINDS, fuseKind, opensAtEarliest, opensAtLatest, opensSeconds } from './fuses';
+import { FUSE_KINDS, fuseKind, interruptsAt, opensAtEarliest, opensAtLatest, opensSeconds } from './fuses';
 
 /** Share of rating → seconds it may take, from and to. */
 const PUBLISHED: readonly (readonly [kind: string, standard: string, gates: readonly (readonly number[])[]])[] = [
@@ -21,13 +21,12 @@ const PUBLISHED: readonly (readonly [kind: string, standard: string, gates: read
   ],
   [
     'blade-large',
-    'ISO 8820-3',
+    'ISO 8820-3 type E',
     [
-      [1.35, 0.75, 600],
-      [1.6, 0.25, 50],
-      [2, 0.15, 5],
-      [3.5, 0.04, 0.5],
-      [6, 0.02, 0.1],
+      [1.35, 60, 1800],
+      [2, 2, 60],
+      [3.5, 0.2, 7],
+      [6, 0.04, 1],
     ],
   ],
   [
@@ -146,9 +145,26 @@ describe('the kinds of fuse', () => {
       for (const amps of wanted) expect(fuseKind(id)!.ratings, id).toContain(amps);
   });
 
-  it('open into less the less they are made for: blades 1 kA, bolt-ins 2 kA, on the post 10 kA, class T 20 kA', () => {
-    expect(['blade', 'bolt-large', 'terminal', 'class-t'].map((id) => fuseKind(id)!.interrupts)).toEqual([
-      1000, 2000, 10_000, 20_000,
-    ]);
+  /** From memory of the standards and of makers' sheets: what a kind breaks at the volts of a 12, 24 and 48 V system. */
+  it.each([
+    ['blade', 1000, 1000, 0],
+    ['blade-large', 1000, 1000, 0],
+    ['bolt-small', 2000, 2000, 0],
+    ['bolt-large', 2000, 2000, 0],
+    ['bolt-58', 2500, 2500, 2500],
+    ['terminal', 10_000, 5000, 2000],
+    ['class-t', 20_000, 20_000, 20_000],
+  ] as const)('%s opens into %d A at 14.5 V, %d A at 29 V, %d A at 58 V', (id, at12, at24, at48) => {
+    const kind = fuseKind(id)!;
+    expect([14.5, 29, 58].map((volts) => interruptsAt(kind, volts))).toEqual([at12, at24, at48]);
+  });
+
+  it('never open into more at more volts, and into nothing beyond what they are made for', () => {
+    for (const kind of FUSE_KINDS) {
+      expect(interruptsAt(kind, kind.volts)).toBeGreaterThan(0);
+      expect(interruptsAt(kind, kind.volts + 1)).toBe(0);
+      for (let volts = 2; volts <= kind.volts; volts++)
+        expect(interruptsAt(kind, volts), `${kind.id} ${volts} V`).toBeLessThanOrEqual(interruptsAt(kind, volts - 1));
+    }
   });
 });

@@ -19,8 +19,8 @@ export interface Proving {
 
 /** °C of an alternator's housing at which to stop where its maker states none: from memory. */
 export const HOUSING_LIMIT_CELSIUS = 105;
-/** A of sleep current over which a start battery's drain is looked for: common practice, no source. */
-export const SLEEP_LIMIT_AMPS = 0.25;
+/** A of sleep current over which a start battery's drain is looked for: 25 to 50 mA is usual (common practice, no source). */
+export const SLEEP_LIMIT_AMPS = 0.05;
 
 /** Whether work was done at the tow connector or on a wire that ends at it. */
 function towTouched({ rig, from, repaired }: Proving): boolean {
@@ -163,7 +163,8 @@ const sleepCheck: CheckOf = ({ made }) => [
         label: 'Start battery, asleep',
         unit: 'A',
         most: SLEEP_LIMIT_AMPS,
-        source: 'common practice: 0.07 A of alarm and tracker is usual, 0.25 A is a fault',
+        source:
+          'common practice: 0.025 to 0.05 A is usual, 0.07 A with alarm and tracker wants naming, 0.25 A is a fault',
       },
     ],
     watch: false,

@@ -1,6 +1,6 @@
 /** The mend that puts a fuse of its own into a conductor. */
 import { is } from '../parts/kinds';
-import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
+import { FUSE_KINDS, interruptsAt, isFuseOrBreaker } from '../parts/fuses';
 import { chargingVolts, faultAmps } from '../size/fuseChecks';
 import { insulationOf, placeOf } from '../size/gaugeTable';
 import { fuseWindow } from '../size/protect';
@@ -38,7 +38,7 @@ export function ownFuse(c: RuleContext, conductor: Conductor, end: 'from' | 'to'
   const volts = chargingVolts(c.rig, bank ?? c.part(conductor[end === 'from' ? 'to' : 'from'].part)!);
   const wires = run.conductors.map((x) => ({ gauge: x.gauge, insulation: insulationOf(x), place: placeOf(x) }));
   for (const kind of FUSE_KINDS) {
-    if (kind.volts < volts || kind.interrupts < amps) continue;
+    if (kind.volts < volts || interruptsAt(kind, volts) < amps) continue;
     const { fits, tight, to } = fuseWindow(Math.max(load ?? 0, 0.1), wires, kind);
     const pick =
       fits.find((r) => others.includes(r)) ??

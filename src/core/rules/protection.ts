@@ -2,7 +2,7 @@
 import { is } from '../parts/kinds';
 import type { FuseCheck } from '../size/fuseChecks';
 import { runsOf } from '../size/runs';
-import { FUSE_KINDS, isFuseOrBreaker } from '../parts/fuses';
+import { FUSE_KINDS, interruptsAt, isFuseOrBreaker } from '../parts/fuses';
 import { midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type FeedStep } from '../rig/follow';
@@ -76,10 +76,10 @@ const beginsAt = (c: RuleContext, f: FuseCheck, id: string): 'from' | 'to' => {
 };
 
 const kindFor = (f: FuseCheck, volts: number): Pick<Violation, 'fix' | 'mend'> => {
-  const kind = FUSE_KINDS.find((k) => k.volts >= volts && k.interrupts >= f.fault.near && k.ratings.includes(f.rating));
+  const kind = FUSE_KINDS.find((k) => interruptsAt(k, volts) >= f.fault.near && k.ratings.includes(f.rating));
   return kind
     ? {
-        fix: `Take “${kind.label}”: ${kind.volts} V, opens into ${kind.interrupts} A.`,
+        fix: `Take “${kind.label}”: opens into ${interruptsAt(kind, volts)} A at ${volts.toFixed(0)} V.`,
         mend: { part: f.part, set: { options: { type: kind.id } } },
       }
     : { fix: 'Take a fuse of class T, in a rating that is made.' };
@@ -287,22 +287,6 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
     check: (c) => thin(c, 'drops too much'),
   },
   {
-    id: 'copper-wasted',
-    severity: 'tidy',
-    title: 'More copper than it needs',
-    why: 'Some oversize on purpose; heavy cable may not enter its terminal.',
-    source: PRACTICE,
-    check: (c) =>
-      c.sizing.runs
-        .filter((r) => r.verdict === 'more than enough')
-        .map((r) => ({
-          at: r.id,
-          says: `${r.name}: ${gaugeName(r.table.now)} where ${gaugeName(r.table.pick ?? r.table.now)} would do.`,
-          fix: `${gaugeName(r.table.pick ?? r.table.now)}, or leave it.`,
-          mend: { conductors: r.conductors.map((x) => x.id), set: { gauge: r.table.pick! } },
-        })),
-  },
-  {
     id: 'terminal-misfit',
     severity: 'will not work',
     title: 'A cable that will not enter its terminal',
@@ -354,14 +338,18 @@ function thin(c: RuleContext, verdict: 'too thin' | 'locks out' | 'drops too muc
       verdict === 'too thin'
         ? `${r.table.continuous.toFixed(0)} A for hours in ${gaugeName(row.gauge)}, which carries ${row.ampacity.toFixed(0)} A.`
         : `${row.loopDrop.toFixed(2)} V lost at ${row.amps.toFixed(0)} A, ${(r.table.allowed ?? 0).toFixed(2)} V allowed.`;
+    const { pick } = r.table;
+    // What is as thick already stays as it is: no button lays a thinner wire.
+    const own = (id: string) => c.rig.conductors.find((x) => x.id === id)!;
+    const thinner = r.conductors.map((x) => x.id).filter((id) => pick && wireArea(own(id).gauge) < wireArea(pick));
     return [
       {
         at: r.id,
         says: `${r.name}: ${says}`,
-        ...(r.table.pick
+        ...(pick
           ? {
-              fix: `${gaugeName(r.table.pick)}.`,
-              mend: { conductors: r.conductors.map((x) => x.id), set: { gauge: r.table.pick } },
+              fix: `${gaugeName(pick)}.`,
+              ...(thinner.length > 0 ? { mend: { conductors: thinner, set: { gauge: pick } } } : {}),
             }
           : { fix: 'No single gauge will do: a shorter run, better joints, or a smaller charger.' }),
       },

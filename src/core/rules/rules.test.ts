@@ -122,11 +122,6 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     breaks: () => coupled({ family: 'trailer', link: 'dcdc', dcdcAmps: 40 }),
     keeps: () => home({ link: 'dcdc', dcdcAmps: 40 }),
   },
-  'copper-wasted': {
-    breaks: () =>
-      ['dcdc-output', 'dcdc-fuse-lead'].reduce((r, id) => wire(r, id, '4/0'), home({ link: 'dcdc', dcdcAmps: 20 })),
-    keeps: () => home({ link: 'switch' }),
-  },
   'terminal-misfit': {
     breaks: () => wire(home({ link: 'dcdc', dcdcAmps: 40 }), 'dcdc-output', '4/0'),
     keeps: () => coupled({ family: 'trailer' }),

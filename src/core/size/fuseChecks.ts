@@ -4,7 +4,7 @@
  */
 import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
 import { BREAKER_TYPES } from '../parts/entries/inline';
-import { isFuseOrBreaker, fuseKind, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
+import { isFuseOrBreaker, fuseKind, interruptsAt, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
 import { follow, type FeedStep } from '../rig/follow';
@@ -227,19 +227,22 @@ const voltsCheck: CheckOf = ({ kind, charging }) =>
         says: `Made for ${kind.volts} V: at ${charging.toFixed(0)} V its arc may hold. Take one of 58 V or more.`,
       });
 
-const interruptsCheck: CheckOf = ({ kind, bank, fault }) => {
+const interruptsCheck: CheckOf = ({ kind, bank, fault, charging }) => {
   if (!kind || !bank) return undefined;
   const amps = fault.near.toFixed(0);
-  return kind.interrupts >= fault.near
+  const opensInto = interruptsAt(kind, charging);
+  return opensInto >= fault.near
     ? {
         id: 'interrupts',
         verdict: 'good',
-        says: `Opens into ${kind.interrupts} A; ${bank.name} can push ${amps} A.`,
+        says: `Opens into ${opensInto} A at ${charging.toFixed(0)} V; ${bank.name} can push ${amps} A.`,
       }
     : {
         id: 'interrupts',
         verdict: 'bad',
-        says: `${bank.name} can push ${amps} A into a short, this kind opens into ${kind.interrupts} A: take a class T fuse.`,
+        says:
+          `${bank.name} can push ${amps} A into a short, this kind opens into ` +
+          `${opensInto} A at ${charging.toFixed(0)} V: take a class T fuse.`,
       };
 };
 

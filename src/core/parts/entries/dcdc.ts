@@ -58,7 +58,7 @@ const dcdc = {
           `The charger (${p.name}) fills its bank at up to ${Math.round(p.value('limit'))} A while the key is on. It works one way only.`,
       },
       {
-        option: { name: 'enable', is: ['voltage'] },
+        option: { name: 'enable', is: ['volts'] },
         says: (p) =>
           `The charger (${p.name}) starts by itself some minutes after the engine, ` +
           `at up to ${Math.round(p.value('limit'))} A. It works one way only.`,

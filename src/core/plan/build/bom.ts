@@ -1,5 +1,5 @@
 /** What is to be ordered: parts with the figures a counter asks for, cable by the metre, what goes on its ends. */
-import { fuseKind } from '../../parts/fuses';
+import { fuseKind, interruptsAt } from '../../parts/fuses';
 import { partKind, partOptions } from '../../parts/kinds';
 import type { Part, Rig } from '../../rig/schema';
 import { gaugeName, type Gauge } from '../../units/wire';
@@ -31,7 +31,7 @@ function needs(part: Part): string {
   const rating = value('rating');
   if (rating !== undefined && !part.note?.includes(`${rating} A`)) said.push(`${rating} A`);
   const fuse = options['type'] !== undefined ? fuseKind(options['type']) : undefined;
-  if (fuse) said.push(`${fuse.label}, ${fuse.volts} V, opens into ${fuse.interrupts} A`);
+  if (fuse) said.push(`${fuse.label}, ${fuse.volts} V, opens into ${interruptsAt(fuse, fuse.volts)} A there`);
   for (const [name, spec] of Object.entries(kind.options ?? {})) {
     if (name === 'type' && fuse) continue;
     const choice = spec.choices.find((c) => c.id === options[name]);

@@ -3,6 +3,7 @@
  * lamps, brakes and breakaway battery such a trailer usually has (assumed).
  */
 import type { TraitName } from '../../parts/traits';
+import type { EnableSchool } from '../../parts/enableSchools';
 import { isFuseOrBreaker } from '../../parts/fuses';
 import { connectorOf, type PositionUse } from '../../parts/connectors';
 import type { FeedId, UseId } from '../../parts/pinUses';
@@ -35,14 +36,12 @@ const BREAKAWAY = { capacity: 7, soc: 0.85 };
 const LAMP_WIRE = { vehicle: 7, behind: 8 };
 
 /** Enable of the drawn charger in the words of the interface. */
-const ENABLES: Readonly<Record<string, 'wire' | 'pin' | 'sense' | 'always'>> = {
+const ENABLES: Readonly<Record<EnableSchool['id'], 'wire' | 'pin' | 'sense' | 'always'>> = {
   ignition: 'wire',
   manual: 'wire',
-  voltage: 'sense',
+  volts: 'sense',
   always: 'always',
-  'cut-off': 'sense',
-  lamp: 'pin',
-  'marker-light': 'pin',
+  'marker-lights': 'pin',
 };
 
 /** Whether a relay in the line is closed by the ignition. */
@@ -207,7 +206,7 @@ export function usualTow(rig: Rig): TowInterface | undefined {
             inLimit: partValue(charger, 'inLimit'),
             lockout: partValue(charger, 'lockout'),
             outVolts: partValue(charger, 'absorb'),
-            enable: ENABLES[partOption(charger, 'enable')] ?? 'wire',
+            enable: ENABLES[partOption(charger, 'enable') as EnableSchool['id']] ?? 'wire',
           },
         }
       : {}),

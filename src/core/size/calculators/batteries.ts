@@ -199,7 +199,7 @@ export const parasitic: Calculator = {
   formula: 'days = (charge − charge at which the start fails) · Q / (24 · (I + standing loss))',
   source:
     'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). ' +
-    '0.07 A of alarm and tracker is usual, 0.25 A is a fault (common practice).',
+    '0.025 to 0.05 A asleep is usual, 0.25 A is a fault (common practice).',
   answer(v) {
     const b = {
       ...NEW,
