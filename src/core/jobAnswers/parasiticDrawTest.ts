@@ -92,6 +92,13 @@ function daysWith(rig: Rig, amps: number): number | undefined {
 const ampsText = (a: number): string => `${a.toFixed(a < 1 ? 2 : 1)} A`;
 
 /** What the worksheet says so far. */
+/** What a sleeping vehicle's whole current says. */
+function asleepWords(amps: number): string {
+  if (amps >= FAULT_AMPS) return `${ampsText(amps)} asleep is a fault: up to 0.05 A is usual.`;
+  if (amps <= USUAL_AMPS) return `${ampsText(amps)} asleep is usual.`;
+  return `${ampsText(amps)} asleep is more than the usual 0.05 A: name what draws it, alarm and tracker alone are about 0.07 A.`;
+}
+
 export function drawTestResult(hunt: Hunt, rig: Rig): DrawTestResult {
   const lines = hunt.circuits.map((c): DrawTestLine => {
     const ohms = FUSE_OHMS.find((f) => f.id === c.fuse)?.milliohms ?? NaN;
@@ -119,14 +126,7 @@ export function drawTestResult(hunt: Hunt, rig: Rig): DrawTestResult {
     says.push(
       `Wait until it sleeps: ${SLEEP_MINUTES} to 60 minutes, doors latched, key away. What is measured before counts what is still awake.`,
     );
-  if (hunt.amps !== undefined)
-    says.push(
-      hunt.amps >= FAULT_AMPS
-        ? `${ampsText(hunt.amps)} asleep is a fault: up to 0.05 A is usual.`
-        : hunt.amps > USUAL_AMPS
-          ? `${ampsText(hunt.amps)} asleep is more than the usual 0.05 A: name what draws it, alarm and tracker alone are about 0.07 A.`
-          : `${ampsText(hunt.amps)} asleep is usual.`,
-    );
+  if (hunt.amps !== undefined) says.push(asleepWords(hunt.amps));
   if (suspects.length > 0)
     says.push(
       `Look at ${suspects
