@@ -91,7 +91,6 @@ function daysWith(rig: Rig, amps: number): number | undefined {
 
 const ampsText = (a: number): string => `${a.toFixed(a < 1 ? 2 : 1)} A`;
 
-/** What the worksheet says so far. */
 /** What a sleeping vehicle's whole current says. */
 function asleepWords(amps: number): string {
   if (amps >= FAULT_AMPS) return `${ampsText(amps)} asleep is a fault: up to 0.05 A is usual.`;
@@ -99,6 +98,7 @@ function asleepWords(amps: number): string {
   return `${ampsText(amps)} asleep is more than the usual 0.05 A: name what draws it, alarm and tracker alone are about 0.07 A.`;
 }
 
+/** What the worksheet says so far. */
 export function drawTestResult(hunt: Hunt, rig: Rig): DrawTestResult {
   const lines = hunt.circuits.map((c): DrawTestLine => {
     const ohms = FUSE_OHMS.find((f) => f.id === c.fuse)?.milliohms ?? NaN;
