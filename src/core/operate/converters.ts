@@ -65,11 +65,8 @@ export function solveWithConverters(
       let next = open < MIN_INPUT_VOLTS ? 0 : (open - Math.sqrt(Math.max(0, root))) / (2 * ohms);
       if (next > limits[k]!) {
         // At its input limit it gives less: as much less as it would have taken more.
-        const before = SOURCE.limit.get(values, c.outPort);
-        const allowed = Math.min(before, (out * limits[k]!) / next);
-        SOURCE.limit.set(values, c.outPort, allowed);
-        // What it gives has moved though what it takes may stand at its limit already.
-        moved = Math.max(moved, before - allowed);
+        const allowed = (rated * limits[k]!) / next;
+        SOURCE.limit.set(values, c.outPort, Math.min(SOURCE.limit.get(values, c.outPort), allowed));
         next = limits[k]!;
       }
       moved = Math.max(moved, Math.abs(next - s.amps));
