@@ -120,6 +120,11 @@ describe('the options’ worker', () => {
     expect(options.sample(job, c!.id, scenarios, 4, 8, [0])[0]!.arrives).not.toBe(together[0]!.arrives);
   });
 
+  it('draws rigs that can be simulated, a charger at its input limit too', () => {
+    // The twenty-first of sixty: once it had no operating point, and the page waited for ever.
+    expect(options.sample(job, 'dcdc-60', jobScenarios(job), 60, 1, [20])).toHaveLength(1);
+  });
+
   it('answers how long a drive takes as a simulation of that drive does', () => {
     const candidate = jobCandidates(job).find((c) => c.id !== 'leave')!;
     const answer = options.ask(job, {

@@ -116,7 +116,7 @@ test('how sure it is: samples of the assumptions with progress, and a stop that 
   await page.getByRole('button', { name: 'How sure is this?' }).click();
   await page.getByRole('button', { name: 'Stop' }).click();
   await page.getByRole('button', { name: 'How sure is this?' }).click();
-  await expect(page.locator('.slip')).toContainText('nine tenths of 60 draws', { timeout: 400_000 });
+  await expect(page.locator('.slip')).toContainText('nine tenths of 60 draws', { timeout: 100_000 });
   await expect(page.locator('.otable tbody tr').first()).toContainText(/\d+ to \d+/);
 });
 

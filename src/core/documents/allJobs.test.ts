@@ -1,12 +1,9 @@
 /** The papers of every demo job in every setting of a shop: whole sentences, units, nothing only a program would say. */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
 import { exampleJob } from '../../../tests/answers';
 import { currentRevision } from '../job/job';
 import { DEFAULT_SETTINGS, type Settings } from '../shop/shop';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
-import { motorhome } from '../rig/archetypes/motorhome';
 import type { Rig } from '../rig/schema';
 import { reportOf } from './report';
 import { wiringOf } from './wiring/sheet';
@@ -36,14 +33,8 @@ describe.each(JOBS)('the report of %s', (name) => {
   });
 });
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
+const rigs: (readonly [string, Rig])[] = [
+  ...EVERY_RIG,
   ...JOBS.map((name): [string, Rig] => [name, currentRevision(exampleJob(name)).doc]),
 ];
 

@@ -2,31 +2,17 @@
  * Every fault of the catalogue on every rig the archetypes draw, in every operating state and at both ends of its
  * severity: an operating point is found, every reading is a number a meter could show, and so is every slope.
  */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { ENTRY_LIMIT } from '../units/meterEntry';
 import { compileRig } from '../compile/compile';
 import { rigFaults } from '../diagnose/faults';
 import { Lineariser, readOutputs, rigOutputs } from '../probe/outputs';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhome } from '../rig/archetypes/motorhome';
-import type { Rig } from '../rig/schema';
 import { hasSeverity } from './effects';
 import { RigModel } from './settle';
 import { statesOf } from './states';
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id: family }) =>
-    linksFor(family).map(({ id: link }): [string, Rig] => [
-      `${family}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[family], link }),
-    ]),
-  ),
-];
-
-it.each(rigs)('%s', (_, rig) => {
+it.each(EVERY_RIG)('%s', (_, rig) => {
   const compiled = compileRig(rig);
   const model = new RigModel(compiled);
   const outputs = rigOutputs(compiled);
@@ -54,7 +40,7 @@ it.each(rigs)('%s', (_, rig) => {
 
 describe('the catalogue', () => {
   it('is walked whole: every fault of a part comes up on some rig', () => {
-    const seen = new Set(rigs.flatMap(([, rig]) => rigFaults(rig).map((f) => f.id.split('.').at(-1)!)));
+    const seen = new Set(EVERY_RIG.flatMap(([, rig]) => rigFaults(rig).map((f) => f.id.split('.').at(-1)!)));
     expect(seen.size).toBeGreaterThan(40);
   });
 });

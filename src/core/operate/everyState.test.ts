@@ -2,35 +2,22 @@
  * Every rig the archetypes draw, in every operating state, against what physics allows: currents add up at every
  * node, nothing makes energy, no source gives more than it has, nothing is warmer than what feeds it.
  */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { CURRENT, SOURCE } from '../circuit/devices';
 import { emfAmps, kirchhoffResidual, resistorAmps } from '../circuit/readings';
 import { compileRig } from '../compile/compile';
 import { is, nominalOf } from '../parts/kinds';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhome } from '../rig/archetypes/motorhome';
 import type { Rig } from '../rig/schema';
 import { seededRng } from '../units/rng';
 import { RigModel } from './settle';
 import { operatingState, statesOf } from './states';
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
-];
-
-describe.each(rigs)('%s', (_, rig) => {
+describe.each(EVERY_RIG)('%s', (_, rig) => {
   const compiled = compileRig(rig);
   const model = new RigModel(compiled);
   const rng = seededRng(5);
-  /** As described, and as four other rigs of the same description are. */
+  /** As described, and as four other EVERY_RIG of the same description are. */
   const draws = [undefined, ...Array.from({ length: 4 }, () => Float64Array.from(compiled.params, () => rng.normal()))];
   const everywhere = (look: (state: string, at: string) => void) => {
     for (const state of statesOf(rig))

@@ -1,27 +1,17 @@
 /** What can be measured on every rig one can have drawn: each point once, its leads named, somewhere on the rig. */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
+import { VARIETY } from '../../../tests/motorhomes';
 import { partKind } from '../parts/kinds';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
 import { motorhome } from '../rig/archetypes/motorhome';
 import type { Rig } from '../rig/schema';
 import { measurementId, pointPlace, rigMeasurements } from './measurement';
 import { rigOutputs } from './outputs';
 import { compileRig } from '../compile/compile';
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
-];
 const reference = (rig: Rig) => `${rig.reference.part}.${rig.reference.terminal}`;
 
-describe.each(rigs)('%s', (_, rig) => {
+describe.each(EVERY_RIG)('%s', (_, rig) => {
   const list = rigMeasurements(rig, reference(rig));
 
   it('asks for each thing once, by an id made of its leads', () => {

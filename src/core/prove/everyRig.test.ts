@@ -1,25 +1,11 @@
 /** Checks of a finished rig, on every rig one can have drawn, repaired or built: which come up, and what passes them. */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { is } from '../parts/kinds';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhome } from '../rig/archetypes/motorhome';
-import type { Rig } from '../rig/schema';
 import { passes } from './check';
 import { rigChecks } from './checks';
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
-];
-
-describe.each(rigs)('%s', (_, rig) => {
+describe.each(EVERY_RIG)('%s', (_, rig) => {
   const all = (['repair', 'build'] as const).flatMap((made) => rigChecks({ rig, from: undefined, made }));
 
   it('has checks with an id of their own, in whole words, with a source for every limit', () => {

@@ -2,13 +2,10 @@
  * What a button mends, on every rig the archetypes draw: the finding it stands by is gone, no danger is new, the rig
  * is still a rig, and pressing the buttons one after the other comes to an end.
  */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { compileRig } from '../compile/compile';
 import { checkRig } from '../rig/check';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhome } from '../rig/archetypes/motorhome';
 import { withConductor, withPart, withPieces } from '../rig/applyEdit';
 import type { Rig } from '../rig/schema';
 import { houseBankOf } from '../rig/value';
@@ -17,16 +14,6 @@ import { simulate } from '../simulate/simulate';
 import { sizeRig } from '../size/sizing';
 import { checkDesign } from './check';
 import type { Autofix, Finding } from './rule';
-
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
-];
 
 const look = (rig: Rig): Finding[] => checkDesign(rig, sizeRig(rig, usualScenarios({}, houseBankOf(rig)?.id)));
 const pressed = (rig: Rig, fix: Autofix): Rig =>
@@ -38,7 +25,7 @@ const pressed = (rig: Rig, fix: Autofix): Rig =>
 const dangers = (list: readonly Finding[]) =>
   list.filter((f) => f.severity === 'danger').map((f) => `${f.rule} ${f.at}`);
 
-describe.each(rigs)('%s', (_, rig) => {
+describe.each(EVERY_RIG)('%s', (_, rig) => {
   const found = look(rig);
   const mendable = found.filter((f) => f.mend);
 

@@ -1,17 +1,14 @@
 /**
- * No button makes a rig less protected: on every rig one can have drawn, and on rigs spoiled at random, none lays a
+ * No button makes a rig less protected: on every rig one can have drawn, and on EVERY_RIG spoiled at random, none lays a
  * thinner wire, takes a fuse out, or puts one in that its own wire does not bear.
  */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { ampacity } from '../units/ampacity';
 import { AWG_GAUGES, wireArea } from '../units/wire';
 import { isFuseOrBreaker } from '../parts/fuses';
 import { withConductor, withPart } from '../rig/applyEdit';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhome } from '../rig/archetypes/motorhome';
 import type { Rig } from '../rig/schema';
 import { houseBankOf } from '../rig/value';
 import { usualScenarios } from '../plan/usualScenarios';
@@ -20,15 +17,6 @@ import { sizeRig } from '../size/sizing';
 import { checkDesign } from './check';
 import type { Finding } from './rule';
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
-];
 const look = (rig: Rig): Finding[] => checkDesign(rig, sizeRig(rig, usualScenarios({}, houseBankOf(rig)?.id)));
 
 /** What a button would take from a rig's protection, in words; nothing where it takes none. */
@@ -54,18 +42,18 @@ function weakens(rig: Rig, { mend }: Finding): string[] {
 }
 
 describe('a button', () => {
-  it.each(rigs)('of %s takes nothing from its protection', (_, rig) => {
+  it.each(EVERY_RIG)('of %s takes nothing from its protection', (_, rig) => {
     for (const f of look(rig)) expect(weakens(rig, f), `${f.rule} at ${f.at}: ${f.fix}`).toEqual([]);
   });
 
   it('of a rig that somebody spoiled takes nothing from its protection either', () => {
     fc.assert(
       fc.property(
-        fc.nat(rigs.length - 1),
+        fc.nat(EVERY_RIG.length - 1),
         fc.array(fc.tuple(fc.nat(1000), fc.nat(AWG_GAUGES.length - 1)), { minLength: 1, maxLength: 4 }),
         fc.array(fc.tuple(fc.nat(1000), fc.constantFrom(5, 15, 30, 60, 150, 300)), { maxLength: 2 }),
         (which, wires, fuses) => {
-          let [, rig] = rigs[which]!;
+          let [, rig] = EVERY_RIG[which]!;
           const feeds = rig.conductors.filter((c) => c.use === 'feed');
           for (const [n, g] of wires) rig = withConductor(rig, feeds[n % feeds.length]!.id, { gauge: AWG_GAUGES[g]! });
           const fitted = rig.parts.filter(isFuseOrBreaker);
@@ -84,7 +72,7 @@ describe('a button', () => {
 
 describe('a cable thicker than it needs to be', () => {
   it('is nothing to mend: no finding asks for less copper', () => {
-    for (const [, rig] of rigs.slice(0, 6)) {
+    for (const [, rig] of EVERY_RIG.slice(0, 6)) {
       const thick = rig.conductors
         .filter((c) => c.use === 'feed')
         .reduce((r, c) => withConductor(r, c.id, { gauge: '4/0' }), rig);

@@ -2,29 +2,15 @@
  * Set points that are advised, on every rig one can have drawn: inside what a battery lives at, apart enough not to
  * chatter, and better than what they replace.
  */
+import { EVERY_RIG } from '../../../tests/everyRig';
 import { describe, expect, it } from 'vitest';
-import { motorhomeInWords, VARIETY } from '../../../tests/motorhomes';
 import { compileRig } from '../compile/compile';
 import { nominalOf } from '../parts/kinds';
 import { withPart } from '../rig/applyEdit';
-import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
-import { COUPLED_FAMILIES, linksFor } from '../rig/archetypes/coupledChoices';
-import { motorhome } from '../rig/archetypes/motorhome';
-import type { Rig } from '../rig/schema';
 import { lockoutsOf } from './lockouts';
 import { thresholdsOf } from './thresholds';
 
-const rigs: [string, Rig][] = [
-  ...VARIETY.map((c): [string, Rig] => [motorhomeInWords(c), motorhome('t', 'T', c)]),
-  ...COUPLED_FAMILIES.flatMap(({ id }) =>
-    linksFor(id).map(({ id: link }): [string, Rig] => [
-      `${id}, ${link}`,
-      coupledRig('t', 'T', { ...USUAL_COUPLED[id], link }),
-    ]),
-  ),
-];
-
-describe.each(rigs)('%s', (_, rig) => {
+describe.each(EVERY_RIG)('%s', (_, rig) => {
   const blocks = (id: string) => {
     const part = rig.parts.find((p) => p.id === id)!;
     return (
