@@ -4,6 +4,7 @@
  */
 const ARROWS = {
   units: [],
+  codes: ['units'],
   circuit: [],
   control: [],
   parts: ['control', 'units'],
@@ -14,16 +15,16 @@ const ARROWS = {
   probe: ['circuit', 'compile', 'operate', 'parts', 'rig', 'units'],
   simulate: ['circuit', 'compile', 'control', 'operate', 'parts', 'rig', 'units'],
   diagnose: ['compile', 'operate', 'parts', 'probe', 'rig', 'units'],
-  size: ['circuit', 'compile', 'control', 'operate', 'parts', 'probe', 'rig', 'simulate', 'units'],
-  rules: ['compile', 'diagnose', 'operate', 'parts', 'rig', 'size', 'units'],
+  size: ['circuit', 'codes', 'compile', 'control', 'operate', 'parts', 'probe', 'rig', 'simulate', 'units'],
+  rules: ['codes', 'compile', 'diagnose', 'operate', 'parts', 'rig', 'size', 'units'],
   plan: ['compile', 'operate', 'parts', 'price', 'rig', 'rules', 'simulate', 'size', 'units'],
   prove: ['operate', 'parts', 'probe', 'rig', 'units'],
   recorderLog: ['parts', 'rig', 'units'],
   job: ['diagnose', 'operate', 'parts', 'probe', 'rig', 'simulate', 'units'],
   shop: ['diagnose', 'job', 'probe', 'recorderLog', 'units'],
-  jobAnswers: ['compile', 'diagnose', 'job', 'parts', 'plan', 'probe', 'rig', 'rules', 'simulate', 'size', 'units'],
+  jobAnswers: ['codes', 'compile', 'diagnose', 'job', 'parts', 'plan', 'probe', 'rig', 'rules', 'simulate', 'size', 'units'],
   documents: [
-    ...['compile', 'diagnose', 'job', 'jobAnswers', 'operate', 'parts', 'plan', 'price', 'probe', 'prove', 'rig'],
+    ...['codes', 'compile', 'diagnose', 'job', 'jobAnswers', 'operate', 'parts', 'plan', 'price', 'probe', 'prove', 'rig'],
     ...['shop', 'simulate', 'size', 'units'],
   ],
   openFormats: ['compile', 'job', 'operate', 'plan', 'recorderLog', 'rig', 'shop', 'simulate', 'units'],

@@ -93,7 +93,12 @@ export const checked = after(
 export const BY = 'Bay 2 technician';
 export const followUp = { id: demoUuid('follow'), due: '2027-05-01', what: 'Drop across the contact', by: BY };
 export const hunt = { sleptMinutes: 40, amps: 0.31, circuits: [] };
-export const waiver = { id: demoUuid('waiver'), rule: 'fuse-far', at: 'link-fuse', reason: 'Sheathed all the way up.' };
+export const waiver = {
+  id: demoUuid('waiver'),
+  rule: 'feed-look',
+  at: 'dash-feed',
+  reason: 'A fusible link, seen at the post.',
+};
 export const coupled = demoJobs(NOW).find((j) => currentRevision(j).doc.vehicles.length === 2)!;
 export const towed = usualTow(currentRevision(coupled).doc)!;
 

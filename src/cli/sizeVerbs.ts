@@ -1,6 +1,9 @@
 /** Verbs about the design: size, check. */
 import { auditJob, sizedRevision, sizeJob } from '../core/jobAnswers/options';
 import { RULES } from '../core/rules/check';
+import { SEVERITIES } from '../core/rules/rule';
+import { USUAL_JURISDICTION } from '../core/codes';
+import { JURISDICTIONS, type Jurisdiction } from '../core/units/preferences';
 import type { TowAudit } from '../core/rules/tow/audit';
 import type { TowReport } from '../core/rules/tow/report';
 import { BadInput, type Verb, type VerbContext } from './verb';
@@ -8,6 +11,15 @@ import { BadInput, type Verb, type VerbContext } from './verb';
 /** The revision named on the line; the pick that stands where none is. */
 const revisionOf = ({ job, revision, options }: VerbContext) =>
   options['rig'] === undefined ? sizedRevision(job) : revision;
+
+/** Whose rules it is judged by. */
+function jurisdictionOf({ options }: VerbContext): Jurisdiction {
+  const asked = options['jurisdiction'] ?? USUAL_JURISDICTION;
+  const found = JURISDICTIONS.find((j) => j.id === asked);
+  if (!found) throw new BadInput('--jurisdiction', asked, `one of ${JURISDICTIONS.map((j) => j.id).join(', ')}`);
+  return found.id;
+}
+const JURISDICTION_HELP = `--jurisdiction ${JURISDICTIONS.map((j) => j.id).join('|')}  whose rules (default ${USUAL_JURISDICTION})`;
 
 /** The audit as JSON: hours are null where nothing drains the start battery. */
 const towShown = ({ tow, described, audit }: TowReport) => {
@@ -44,7 +56,7 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
     example: 'size examples/heron.surrik.json --drop 3',
     options:
       '  --run ID  only this cable  --drop PERCENT  of the nominal volts a charge ' +
-      'line may lose (default 3)  --upfit AMPS  the vehicle’s maker allows',
+      `line may lose (default 3)  --upfit AMPS  the vehicle’s maker allows  ${JURISDICTION_HELP}`,
     run(context) {
       const text = context.options['drop'] ?? '3';
       const percent = Number(text);
@@ -53,10 +65,12 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
       const upfit = upfitText === undefined ? undefined : Number(upfitText);
       if (upfit !== undefined && !(upfit > 0 && upfit <= 500))
         throw new BadInput('--upfit', upfitText!, 'amps above 0, at most 500');
+      const jurisdiction = jurisdictionOf(context);
       const revision = revisionOf(context);
       const drops = Object.fromEntries(revision.doc.conductors.map((c) => [c.id, percent / 100]));
       const { runs, fuses, chargers, thresholds, lockouts } = sizeJob(context.job, revision, {
         drops,
+        jurisdiction,
         ...(upfit === undefined ? {} : { upfit }),
       });
       const only = context.options['run'];
@@ -64,6 +78,7 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
         throw new BadInput('--run', only, `one of ${runs.map((r) => r.id).join(', ')}`);
       return {
         revision: { id: revision.id, kind: revision.kind },
+        jurisdiction,
         runs: runs.filter((r) => only === undefined || r.id === only),
         fuses: fuses.map(({ curves: _, ...f }) => f),
         chargers,
@@ -75,18 +90,20 @@ export const SIZE_VERBS: Readonly<Record<string, Verb>> = {
   check: {
     about: `the ${RULES.length} design rules and the tow-interface audit: what each saw in numbers, why it matters, what mends it`,
     example: 'check examples/osprey.surrik.json',
-    options: '  --severity danger  only findings this grave or graver',
+    options: `  --severity danger  only findings this grave or graver  ${JURISDICTION_HELP}`,
     run(context) {
       const revision = revisionOf(context);
-      const order = ['danger', 'will not work', 'wears out', 'tidy'];
+      const order: readonly string[] = SEVERITIES;
+      const jurisdiction = jurisdictionOf(context);
       const least = context.options['severity'];
       if (least !== undefined && !order.includes(least))
         throw new BadInput('--severity', least, `one of ${order.join(', ')}`);
-      const { findings } = sizeJob(context.job, revision);
+      const { findings } = sizeJob(context.job, revision, { jurisdiction });
       const shown = findings.filter((f) => least === undefined || order.indexOf(f.severity) <= order.indexOf(least));
-      const tow = auditJob(context.job, revision);
+      const tow = auditJob(context.job, revision, jurisdiction);
       return {
         revision: { id: revision.id, kind: revision.kind },
+        jurisdiction,
         rules: RULES.length,
         findings: shown,
         ...(tow ? { tow: towShown(tow) } : {}),

@@ -66,7 +66,7 @@ export function useOptions(job: Job, settings: Settings): OptionsSource {
       },
       size: (asks, doc) => workers()[1]!.size(job, asks, doc),
       build: () => workers()[1]!.build(job),
-      tow: () => workers()[0]!.tow(job),
+      tow: (jurisdiction) => workers()[0]!.tow(job, jurisdiction),
       ask: (asked) => workers()[1]!.ask(job, asked),
     }),
     [job, labourPerHour, partsTimes],

@@ -10,6 +10,7 @@ import type { JobBuild } from '../core/plan/build/build';
 import type { Rig } from '../core/rig/schema';
 import type { Sized } from '../core/rules/sized';
 import type { SizingAsks } from '../core/size/sizing';
+import type { Jurisdiction } from '../core/units/preferences';
 import type { TowReport } from '../core/rules/tow/report';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
@@ -79,8 +80,8 @@ const api = {
   size(job: Job, asks: SizingAsks, doc?: Rig): Sized {
     return sizeJob(job, doc && { ...sizedRevision(job), doc }, asks);
   },
-  tow(job: Job): TowReport | undefined {
-    return auditJob(job);
+  tow(job: Job, jurisdiction: Jurisdiction): TowReport | undefined {
+    return auditJob(job, sizedRevision(job), jurisdiction);
   },
   build(job: Job): JobBuild | undefined {
     return buildJob(job);

@@ -14,12 +14,15 @@ test('screens are accessible in both themes, one highlight at most', async ({ pa
   };
   const theme = (id: string) => page.evaluate((t) => document.documentElement.setAttribute('data-theme', t), id);
   const scan = async (name: string) => {
-    await wrong(new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']), name);
+    // The strip is the same drawing on every station: it is looked at once, where it stands at its full height.
+    const axe = new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']);
+    await wrong(name === 'readings' ? axe : axe.exclude('svg'), name);
     expect(await markers(page), name).toBeLessThanOrEqual(1);
     if (!DARK.has(name)) return;
     // What the other theme changes is its colours.
     await theme('carbon');
-    await wrong(new AxeBuilder({ page }).withRules(['color-contrast']), `${name}, dark`);
+    const colors = new AxeBuilder({ page }).withRules(['color-contrast']);
+    await wrong(name === 'readings' ? colors : colors.exclude('svg'), `${name}, dark`);
     await theme('ticket');
   };
   await page.goto('/sign-in');
@@ -74,7 +77,7 @@ test('nothing spills on a screen, a tablet, a phone, and what is pressed is larg
     for (const [width, height] of SIZES) {
       const where = `${path} at ${width} × ${height}`;
       await page.setViewportSize({ width, height });
-      await page.waitForTimeout(500);
+      await page.waitForTimeout(200);
       const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
       expect(over, where).toBeLessThanOrEqual(0);
       const small = await page.evaluate(() =>

@@ -2,6 +2,7 @@
  * The tow audit against a second solve written apart from it, and its smallest set of changes against trying
  * every smaller set.
  */
+import { RULE_SETS } from '../../src/core/codes';
 import { describe, expect, it } from 'vitest';
 import { connectorOf } from '../../src/core/parts/connectors';
 import { pinUse, type FeedId } from '../../src/core/parts/pinUses';
@@ -184,7 +185,7 @@ describe('the audit', () => {
       if (audit.changes.length > 2 || !audit.smallest) continue;
       // Every smaller set, of all changes against any trouble: none is enough.
       const { troubles, solved } = towTroubles(tow, vehicle);
-      const context = { tow, vehicle, ways: waysOf(tow), solved };
+      const context = { tow, vehicle, ways: waysOf(tow), solved, rules: RULE_SETS.us };
       if (audit.changes.length === 2)
         for (const t of troubles)
           for (const change of changesFor(context, t))

@@ -6,7 +6,8 @@ import { useShop, type ShopView } from '@/client/useShop';
 import { ASSUMPTION_LIMITS, type EditableAssumption } from '@/core/diagnose/assumptionLimits';
 import { DEFAULT_SETTINGS, type Shop } from '@/core/shop/shop';
 import { CURRENCIES, showMoney } from '@/core/units/money';
-import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, RULES_OF, TEMPERATURE_UNITS } from '@/core/units/preferences';
+import { RULE_SETS } from '@/core/codes';
+import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, TEMPERATURE_UNITS } from '@/core/units/preferences';
 import { inWords, VOCABULARIES } from '@/core/units/vocabulary';
 import { Choose, NumberField } from '@/ui/fields';
 import { PageTop } from '@/ui/PageTop';
@@ -122,7 +123,8 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
             onChange={(jurisdiction) => set({ jurisdiction })}
           />
           <p className="quiet">
-            {RULES_OF[s.jurisdiction]} (from memory: check the edition). Local codes and licensed practice come first.
+            {RULE_SETS[s.jurisdiction].standards} (from memory: check the edition). Local codes and licensed practice
+            come first.
           </p>
         </Group>
         <Group title="Bays and hours" says="What the calendar holds bookings against.">

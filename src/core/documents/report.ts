@@ -16,7 +16,8 @@ import { proofs, type Proof } from '../prove/proofs';
 import type { Rig } from '../rig/schema';
 import { rigFaults } from '../diagnose/faults';
 import { inWordsConfidence, showBand, showPercent, showText } from '../units/format';
-import { celsiusShown, RULES_OF } from '../units/preferences';
+import { RULE_SETS } from '../codes';
+import { celsiusShown } from '../units/preferences';
 import { allInWords } from '../units/vocabulary';
 import { jobEvidence } from '../jobAnswers/evidence';
 import {
@@ -299,7 +300,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     checks: checkRows(checks, settings),
     ...signedSections(matter),
     ...(made ? { made } : {}),
-    rules: RULES_OF[settings.jurisdiction],
+    rules: RULE_SETS[settings.jurisdiction].standards,
   };
   return allInWords(settings.vocabulary, data);
 }

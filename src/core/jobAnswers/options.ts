@@ -1,4 +1,7 @@
 /** What a job brings to the comparison of links: its rig, the fault found in it, how it is used. */
+import { RULE_SETS, USUAL_JURISDICTION } from '../codes';
+import { cited } from '../codes/ruleSet';
+import type { Jurisdiction } from '../units/preferences';
 import { houseBankOf } from '../rig/value';
 import { rigFaults } from '../diagnose/faults';
 import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
@@ -72,16 +75,22 @@ export function sizeJob(job: Job, revision: Revision = sizedRevision(job), asks?
 }
 
 /** Audits the tow interface of a revision, as described or as drawn and usual; undefined where it has none. */
-export function auditJob(job: Job, revision: Revision = sizedRevision(job)): TowReport | undefined {
+export function auditJob(
+  job: Job,
+  revision: Revision = sizedRevision(job),
+  jurisdiction: Jurisdiction = USUAL_JURISDICTION,
+): TowReport | undefined {
+  const rules = RULE_SETS[jurisdiction];
   const parent = revision.kind === 'proposed' ? job.revisions.find((r) => r.id === revision.parent) : undefined;
-  const tow = towOf(revision.doc, parent?.doc.tow);
+  const tow = towOf(revision.doc, parent?.doc.tow, rules);
   const vehicle = towVehicle(revision.doc);
   if (!tow || !vehicle) return undefined;
   return {
     tow,
     described: revision.doc.tow !== undefined,
     accessory: vehicle.accessory !== undefined,
-    audit: auditTow(tow, vehicle),
+    audit: auditTow(tow, vehicle, rules),
+    breakaway: `${rules.breakaway.says} ${cited(rules.breakaway.from)}.`,
     ...(revision.kind === 'proposed' ? { revision: revision.id } : {}),
   };
 }

@@ -9,6 +9,12 @@ export interface Chemistry {
   restVolts: readonly (readonly [soc: number, volts: number])[];
   /** Ohmic resistance × capacity, Ω·Ah, when full and new. */
   ohmsTimesAh: number;
+  /**
+   * The same into a dead short of a full, new, warm bank, erring low so that the fault current errs high: apart from
+   * what charging meets. Prismatic LFP cells have 0.25–0.35 Ω·Ah a 12 V block by their data sheets, so 4–5 kA per
+   * 100 Ah; lead-acid plates push up to twice what their resting resistance says (from memory, both).
+   */
+  shortOhmsTimesAh: number;
   /** Share by which the resistance grows from full to flat: 1 + grows·(1 − soc)². */
   grows: number;
   /** i = I0·sinh(u/η): I0 in A per Ah, η in V fully developed. */
@@ -62,7 +68,14 @@ const LEAD_ACID = {
 } as const;
 
 export const CHEMISTRIES: readonly Chemistry[] = [
-  { id: 'flooded', label: 'Flooded lead-acid', restVolts: FLOODED, ohmsTimesAh: 0.7, ...LEAD_ACID },
+  {
+    id: 'flooded',
+    label: 'Flooded lead-acid',
+    restVolts: FLOODED,
+    ohmsTimesAh: 0.7,
+    shortOhmsTimesAh: 0.4,
+    ...LEAD_ACID,
+  },
   // AGM rests 0.1–0.15 V above flooded (common practice); its lower resistance is from memory.
   {
     id: 'agm',
@@ -70,6 +83,7 @@ export const CHEMISTRIES: readonly Chemistry[] = [
     restVolts: above(0.12),
     ...LEAD_ACID,
     ohmsTimesAh: 0.5,
+    shortOhmsTimesAh: 0.28,
     peukert: 1.1,
     selfDischargePerDay: 0.0007,
   },
@@ -80,6 +94,7 @@ export const CHEMISTRIES: readonly Chemistry[] = [
     restVolts: above(0.08),
     ...LEAD_ACID,
     ohmsTimesAh: 0.75,
+    shortOhmsTimesAh: 0.45,
     peukert: 1.12,
     selfDischargePerDay: 0.0007,
   },
@@ -103,6 +118,7 @@ export const CHEMISTRIES: readonly Chemistry[] = [
     ],
     // 400 Ah: 2.5 mΩ at once, 0.75 mΩ more within a minute, 1 mΩ over 40 minutes.
     ohmsTimesAh: 1,
+    shortOhmsTimesAh: 0.3,
     grows: 0.3,
     exchangePerAh: 1,
     chargeOvervolts: 0.7,
@@ -184,6 +200,18 @@ export function bankOhms(b: BankState, charging: boolean): number {
   const cold = 1 + ohmsPerKelvin * Math.max(0, 25 - b.celsius);
   const base = (ohmsTimesAh / b.capacity) * (1 + grows * (1 - b.soc) ** 2) * b.ageing * cold;
   return b.blocks * (base + (charging ? taperOhms(b.soc, b.capacity, b.chemistry) : 0));
+}
+
+/** V of a full 12 V block that drive a short circuit: at rest after a charge. */
+const SHORT_VOLTS = { lead: 12.8, lithium: 13.5 } as const;
+
+/**
+ * A a bank pushes into a short behind so many ohms: full, new and warm, the most it could be.
+ * @param capacity Ah. @param blocks 12 V blocks in series. @param ohms of everything outside its posts.
+ */
+export function shortCircuitAmps(chemistry: Chemistry, capacity: number, blocks: number, ohms: number): number {
+  const volts = blocks * (chemistry.bms ? SHORT_VOLTS.lithium : SHORT_VOLTS.lead);
+  return volts / ((blocks * chemistry.shortOhmsTimesAh) / capacity + ohms);
 }
 
 /** Overvoltage of a whole bank once it has fully built up, V: η·asinh(I/I0). */

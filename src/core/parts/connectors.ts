@@ -132,10 +132,10 @@ export const CONNECTORS: readonly Connector[] = [
     positions: [
       hour('1', 5, 30, '8'),
       hour('2', 7, 30, '10'),
-      hour('3', 9, 20, '10'),
+      hour('3', 1, 20, '10'),
       hour('4', 11, 30, '8'),
-      hour('5', 1, 20, '10'),
-      hour('6', 3, 20, '10'),
+      hour('5', 3, 20, '10'),
+      hour('6', 9, 20, '10'),
       { id: '7', x: 0, y: 0, amps: 20, thickest: '12' },
     ],
     conventions: [
@@ -186,7 +186,7 @@ export const CONNECTORS: readonly Connector[] = [
     source: 'SAE J1239, from memory',
     body: 'flat',
     contact: 'pin',
-    key: 'the bare pin is ground on the trailer’s side',
+    key: 'the bare pin on the vehicle’s side is ground; the trailer’s ground is the shrouded one',
     combined: true,
     positions: row(['1', '2', '3', '4'], 0, 10, '14', 0.7),
     conventions: [
@@ -345,6 +345,16 @@ export const CONNECTORS: readonly Connector[] = [
         6: ['switched', 'red'],
         7: ['ground-switched', 'black'],
       }),
+      // Two feeds of one body before 1998: a self-switched one at 2 for the battery, the caravan's interior at 4.
+      wired('early-uk', 'UK before 1998', {
+        1: ['reverse', 'yellow'],
+        2: ['charge', 'blue'],
+        3: ['ground', 'white'],
+        4: ['spare', 'green'],
+        5: ['spare', 'brown'],
+        6: ['switched', 'red'],
+        7: ['ground-switched', 'black'],
+      }),
     ],
   },
   twoPole(50, '6'),
@@ -361,8 +371,10 @@ export function connectorOf(id: string): Connector {
   return connector;
 }
 
+/** What stands on the body where it is not the id: 6-way bodies mark tail lamps TM. */
+const MARKED: Readonly<Record<string, string>> = { plus: '+', minus: '–', td: 'TM' };
 /** A position as it is called: 4, A, +. */
-export const positionShown = (id: string): string => (id === 'plus' ? '+' : id === 'minus' ? '–' : id.toUpperCase());
+export const positionShown = (id: string): string => MARKED[id] ?? id.toUpperCase();
 
 /** Positions as seen from a side: looking into the socket, or at the plug's face, which is its mirror. */
 export const facing = (connector: Connector, side: 'socket' | 'plug'): Position[] =>

@@ -122,13 +122,17 @@ describe('the kinds of fuse', () => {
 
   /** Ratings made, from memory of the standards' tables and of the shelves: the least, the most. */
   it.each([
-    ['blade', 5, 40, 32],
-    ['blade-large', 20, 80, 32],
+    ['blade', 1, 40, 32],
+    ['blade-mini', 2, 30, 32],
+    ['blade-micro', 5, 30, 32],
+    ['blade-large', 20, 100, 32],
+    ['cartridge', 20, 60, 32],
+    ['strip', 35, 750, 32],
     ['bolt-small', 30, 200, 32],
     ['bolt-large', 60, 500, 32],
     ['bolt-58', 30, 300, 58],
     ['terminal', 30, 300, 58],
-    ['class-t', 60, 400, 125],
+    ['class-t', 15, 400, 125],
   ] as const)('%s is made from %d to %d A, for %d V', (id, least, most, volts) => {
     const kind = fuseKind(id)!;
     expect([kind.ratings[0], kind.ratings.at(-1), kind.volts]).toEqual([least, most, volts]);
@@ -136,8 +140,8 @@ describe('the kinds of fuse', () => {
 
   it('have what a shelf has of each: the ratings that are asked for most', () => {
     for (const [id, wanted] of [
-      ['blade', [10, 15, 20, 30]],
-      ['blade-large', [40, 50, 60, 80]],
+      ['blade', [1, 2, 3, 10, 15, 20, 30, 35]],
+      ['blade-large', [35, 40, 50, 60, 80, 100]],
       ['bolt-small', [60, 100, 150]],
       ['bolt-large', [100, 150, 200, 250]],
       ['class-t', [110, 200, 300, 400]],

@@ -74,6 +74,13 @@ export interface Traits {
   towedCar?: true;
   /** Charging current ends or begins here: a drop on the way costs volts at a battery. */
   charges?: true;
+  /**
+   * A a terminal passes for hours, by its id, whatever one use of the rig asks: a parameter of the part, or a usual
+   * figure (common practice) for what no label says.
+   */
+  carries?: Readonly<Record<string, string | number>>;
+  /** Turned by a battery for seconds: its cable is a cranking cable, which no code asks to be fused. */
+  cranked?: { terminal: string };
   /** Sits in the line: the two terminals a heavy cable passes through. */
   line?: readonly [left: string, right: string];
   /** The element whose amps are what the link passes, and which way they count: +1 toward the coach. */

@@ -27,6 +27,8 @@ export const ConductorChangeSchema = Type.Object(
     joints: Type.Optional(ParameterSchema),
     insulation: ConductorSchema.properties.insulation,
     inEngineSpace: ConductorSchema.properties.inEngineSpace,
+    bundled: ConductorSchema.properties.bundled,
+    looked: ConductorSchema.properties.looked,
   },
   { ...omit, minProperties: 1 },
 );

@@ -18,9 +18,32 @@ export interface FeedStep {
   ohms: number;
 }
 
-/** Every feed reached from a terminal, nearest first. @param past whether to go on through a part that joins. */
-export function follow(rig: Rig, from: Endpoint, past: (part: Part) => boolean = () => true): FeedStep[] {
-  const feeds = rig.conductors.filter((c) => c.use === 'feed');
+/** Terminals a feed goes on from, once it has come to one of a part that joins: through its contact or element, never its coil. */
+export function onwards(part: Part, terminal: string): string[] {
+  const kind = partKind(part.kind);
+  if (!joins(part)) return [];
+  return kind.elements.flatMap((el) =>
+    el.kind === 'contact' || (el.kind === 'resistor' && kind.role === 'inline')
+      ? el.a === terminal
+        ? [el.b]
+        : el.b === terminal
+          ? [el.a]
+          : []
+      : [],
+  );
+}
+
+/**
+ * Every feed reached from a terminal, nearest first: other wires on a stud with it, but not those on a battery's post.
+ * @param past whether to go on through a part that joins. @param uses what is followed: feeds alone, or signal wires too.
+ */
+export function follow(
+  rig: Rig,
+  from: Endpoint,
+  past: (part: Part) => boolean = () => true,
+  uses: readonly Conductor['use'][] = ['feed'],
+): FeedStep[] {
+  const feeds = rig.conductors.filter((c) => uses.includes(c.use));
   const steps: FeedStep[] = [];
   const seen = new Set<string>();
   const queue: { at: string; metres: number; ohms: number }[] = [{ at: terminalKey(from), metres: 0, ohms: 0 }];
@@ -42,9 +65,9 @@ export function follow(rig: Rig, from: Endpoint, past: (part: Part) => boolean =
       };
       const part = rig.parts.find((p) => p.id === to.part);
       steps.push({ conductor, to, ...(part ? { part } : {}), ...along });
-      if (!part || !joins(part) || !past(part)) continue;
-      for (const t of partKind(part.kind).terminals)
-        if (t.id !== to.terminal) queue.push({ at: `${part.id}.${t.id}`, ...along });
+      if (!part || is(part, 'battery')) continue;
+      queue.push({ at: terminalKey(to), ...along });
+      if (past(part)) for (const t of onwards(part, to.terminal)) queue.push({ at: `${part.id}.${t}`, ...along });
     }
   }
   return steps;

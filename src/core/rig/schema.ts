@@ -86,9 +86,19 @@ export const ConductorSchema = Type.Object(
     length: Type.Number({ exclusiveMinimum: 0, maximum: 100, description: 'metres, one way' }),
     joints: ParameterSchema,
     insulation: Type.Optional(
-      Type.Enum([...INSULATIONS], { description: '°C its insulation bears; 105 where not stated' }),
+      Type.Enum([...INSULATIONS], { description: '°C read off its jacket; 80 where nobody has read it' }),
     ),
     inEngineSpace: Type.Optional(Type.Boolean({ description: 'runs where the air is hot' })),
+    bundled: Type.Optional(
+      Type.Integer({
+        minimum: 1,
+        maximum: 60,
+        description: 'current-carrying conductors in its jacket or loom, itself one',
+      }),
+    ),
+    looked: Type.Optional(
+      Type.Boolean({ description: 'somebody has followed it: it has the fuses that are drawn, and no others' }),
+    ),
   },
   { additionalProperties: false },
 );

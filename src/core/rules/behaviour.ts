@@ -6,8 +6,11 @@ import { CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
 import { asDesigned } from '../diagnose/asDesigned';
 import { is, partKind } from '../parts/kinds';
 import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
+import { isFuseOrBreaker } from '../parts/fuses';
 import { runsOf } from '../size/runs';
-import type { Part } from '../rig/schema';
+import { follow } from '../rig/follow';
+import type { Conductor, Part } from '../rig/schema';
+import { unlookedIn } from './batteryFeeds';
 import { closesByVolts, voltsLinksOnLithium } from './lithium';
 import { fitFuse } from './ownFuse';
 import type { DesignRule, RuleContext, Violation } from './rule';
@@ -41,19 +44,30 @@ const brakeBanks = (c: RuleContext): Part[] =>
         c.parts('battery').some((q) => q.vehicle === p.vehicle && c.blocks(q) > 1),
     );
 
+/** Fridge elements on a tow connector's pin with nothing on the way that lets go, and the feed they are on. */
+function unswitchedFridges(c: RuleContext): { fridge: Part; feed: Conductor; unlooked: boolean }[] {
+  if (c.parts('solenoid').length > 0 || c.rig.parts.some(closesByVolts)) return [];
+  const unlooked = unlookedIn(c.rig);
+  return c.parts('fridge').flatMap((fridge) => {
+    const [feed] = c.on(fridge.id, 'plus');
+    const onPin = feed && follow(c.rig, { part: fridge.id, terminal: 'plus' }).some((s) => is(s.part, 'towConnector'));
+    return onPin ? [{ fridge, feed, unlooked: unlooked(feed) }] : [];
+  });
+}
+
 export const BEHAVIOUR_RULES: readonly DesignRule[] = [
   {
     id: 'volts-link-on-lithium',
     severity: 'danger',
-    title: 'A link by volts beside lithium',
-    why: 'Lithium rests where lead is charging: the link stays closed until the bank is nearly flat.',
+    title: 'Voltage-sensing link on a lithium bank',
+    why: 'Lithium rests at a voltage where lead-acid is charging: the link stays closed until the bank is nearly flat.',
     source: PRACTICE,
     check: (c) =>
       voltsLinksOnLithium(c.rig).map(({ link, bank, openAt, rests }) =>
         saw(
           link.id,
           `${link.name} opens under ${openAt.toFixed(1)} V, ${bank.name} rests at ${rests.toFixed(1)} V.`,
-          'An ignition enable, or its open threshold above the bank’s rest.',
+          'An ignition enable, or an open threshold above the bank’s resting voltage.',
         ),
       ),
   },
@@ -64,24 +78,26 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
     why: 'When its BMS opens, the alternator sees a load dump.',
     source: PRACTICE,
     check: (c) =>
-      runsOf(c.rig).flatMap((r): Violation[] => {
-        const ends = [r.from, r.to].map((e) => c.part(e.part));
-        const bank = ends.find((p) => is(p, 'battery') && c.option(p!, 'chemistry') === 'lfp');
-        return bank && ends.every((p) => is(p, 'battery'))
-          ? [
-              saw(
-                r.id,
-                `${r.name} joins ${bank.name} straight to the alternator’s side.`,
-                'A DC-DC charger between, or a start battery that stays on the alternator whatever the BMS does; tell the owner.',
-              ),
-            ]
-          : [];
-      }),
+      c
+        .parts('battery')
+        .filter((bank) => c.option(bank, 'chemistry') === 'lfp')
+        .flatMap((bank): Violation[] => {
+          const other = follow(c.rig, { part: bank.id, terminal: 'plus' }).find((s) => is(s.part, 'battery'))?.part;
+          return other
+            ? [
+                saw(
+                  bank.id,
+                  `${bank.name} is joined straight to ${other.name}, on the alternator’s side.`,
+                  'A DC-DC charger between, or a start battery that stays on the alternator whatever the BMS does; tell the owner.',
+                ),
+              ]
+            : [];
+        }),
   },
   {
     id: 'profile-too-high',
     severity: 'danger',
-    title: 'A charger above what its bank bears',
+    title: 'Charge voltage too high for this battery',
     why: 'Gassing, heat, a BMS that trips.',
     source: PRACTICE,
     check: (c) => profile(c, (absorb, n, { most }) => absorb > most * n, 'at most', 'most'),
@@ -89,8 +105,8 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
   {
     id: 'profile-too-low',
     severity: 'will not work',
-    title: 'A charger below what its bank needs',
-    why: 'The bank never fills; lead sulphates.',
+    title: 'Charge voltage too low for this battery',
+    why: 'The bank never fills; lead-acid sulfates.',
     source: PRACTICE,
     check: (c) => profile(c, (absorb, n, { needs }) => absorb < needs * n, 'at least', 'needs'),
   },
@@ -346,20 +362,33 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
     why: 'Left on 12 V it flattens the start battery.',
     source: PRACTICE,
     check: (c) =>
-      c.parts('fridge').length > 0 && c.parts('solenoid').length === 0 && c.rig.parts.filter(closesByVolts).length === 0
-        ? c
-            .parts('fridge')
-            .filter((p) =>
-              c.on(p.id, 'plus').some((w) => [w.from.part, w.to.part].some((id) => is(c.part(id), 'towConnector'))),
-            )
-            .map((p) =>
-              saw(
-                p.id,
-                `${p.name} hangs on a pin that nothing switches.`,
-                'An ignition-switched feed, or a relay on the trigger pin: exactly one of them.',
-              ),
-            )
-        : [],
+      unswitchedFridges(c)
+        .filter(({ unlooked }) => !unlooked)
+        .map(({ fridge }) =>
+          saw(
+            fridge.id,
+            `${fridge.name} is fed from a pin that nothing switches.`,
+            'An ignition-switched feed, or a relay on the trigger pin: exactly one of them.',
+          ),
+        ),
+  },
+  {
+    id: 'fridge-look',
+    severity: 'look',
+    title: 'Does the fridge’s feed stop with the ignition?',
+    why: 'Left on 12 V it flattens the start battery. It was drawn as usual rigs are; only a look tells.',
+    source: PRACTICE,
+    check: (c) =>
+      unswitchedFridges(c)
+        .filter(({ unlooked }) => unlooked)
+        .map(({ fridge, feed }) => ({
+          ...saw(
+            fridge.id,
+            `${fridge.name} is fed from a pin that nothing is drawn to switch, and nobody has looked.`,
+            'Measure its feed with the ignition off, and look for a relay at the fridge.',
+          ),
+          answers: [{ says: 'Nothing switches it', edit: { conductors: [feed.id], set: { looked: true } } }],
+        })),
   },
   {
     id: 'sense-behind-disconnect',
@@ -544,7 +573,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
     check: (c) =>
       brakeBanks(c)
         .flatMap((p) => c.on(p.id, 'plus'))
-        .filter((w) => ![w.from, w.to].some((e) => is(c.part(e.part), 'fuse')))
+        .filter((w) => ![w.from, w.to].some((e) => isFuseOrBreaker(c.part(e.part))))
         .map((w) => {
           const { fix, mend } = fitFuse(
             c,

@@ -1,4 +1,5 @@
 /** All design rules over a rig; the worst first. A rule is a row in one of the tables. */
+import { RULE_SETS, USUAL_JURISDICTION } from '../codes';
 import { nominalOf, is, isOneOf } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 import { partOption, partValue } from '../rig/value';
@@ -10,18 +11,26 @@ import { SEVERITIES, type Finding, type DesignRule, type RuleContext } from './r
 export const RULES: readonly DesignRule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
 
 /** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */
-const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'brake-behind-converter', 'enable-always'];
-const UNSIZED: Sizing = { runs: [], fuses: [], chargers: [], thresholds: [], lockouts: [] };
+const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'fridge-look', 'brake-behind-converter', 'enable-always'];
+const UNSIZED: Sizing = {
+  runs: [],
+  fuses: [],
+  chargers: [],
+  thresholds: [],
+  lockouts: [],
+  jurisdiction: USUAL_JURISDICTION,
+};
 
 /** What the rules call a danger in the way a rig is linked, whatever it is built of. */
 export const linkDangers = (rig: Rig): Finding[] =>
-  checkDesign(rig, UNSIZED).filter((f) => f.severity === 'danger' && OF_THE_LINK.includes(f.rule));
+  checkDesign(rig, UNSIZED).filter((f) => OF_THE_LINK.includes(f.rule));
 
 /** What the rules see in a rig whose sizing is known. */
 export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
   const context: RuleContext = {
     rig,
     sizing,
+    rules: RULE_SETS[sizing.jurisdiction],
     parts: (trait) => rig.parts.filter((p) => (typeof trait === 'string' ? is(p, trait) : isOneOf(p, trait))),
     part: (id) => rig.parts.find((p) => p.id === id),
     option: partOption,
@@ -34,14 +43,16 @@ export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
     on: (part, terminal) =>
       rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
   };
-  return RULES.flatMap((rule) =>
-    rule.check(context).map((s): Finding => ({
-      ...s,
-      rule: rule.id,
-      severity: rule.severity,
-      title: rule.title,
-      why: rule.why,
-      source: rule.source,
-    })),
-  ).sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  return RULES.filter((r) => r.only?.includes(sizing.jurisdiction) ?? true)
+    .flatMap((rule) =>
+      rule.check(context).map((s): Finding => ({
+        ...s,
+        rule: rule.id,
+        severity: rule.severity,
+        title: rule.title,
+        why: rule.why,
+        source: typeof rule.source === 'string' ? rule.source : rule.source(context.rules),
+      })),
+    )
+    .sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }

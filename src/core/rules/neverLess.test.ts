@@ -5,14 +5,14 @@
 import { EVERY_RIG } from '../../../tests/everyRig';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ampacity } from '../units/ampacity';
 import { AWG_GAUGES, wireArea } from '../units/wire';
 import { isFuseOrBreaker } from '../parts/fuses';
 import { withConductor, withPart } from '../rig/applyEdit';
 import type { Rig } from '../rig/schema';
 import { houseBankOf } from '../rig/value';
 import { usualScenarios } from '../plan/usualScenarios';
-import { insulationOf, placeOf } from '../size/gaugeTable';
+import { RULE_SETS } from '../codes';
+import { fuseLimit, wireSpecOf } from '../size/fuseLimit';
 import { sizeRig } from '../size/sizing';
 import { checkDesign } from './check';
 import type { Finding } from './rule';
@@ -35,7 +35,7 @@ function weakens(rig: Rig, { mend }: Finding): string[] {
     // A smaller one takes nothing from anybody; a larger one has to be borne by every wire on it.
     if (isFuseOrBreaker(part) && rating && rating.value > (part.params['rating']?.value ?? 0))
       for (const c of rig.conductors.filter((x) => x.use === 'feed' && [x.from, x.to].some((e) => e.part === part.id)))
-        if (rating.value > ampacity(c.gauge, insulationOf(c), placeOf(c)))
+        if (rating.value > fuseLimit(wireSpecOf(c), RULE_SETS.us).amps)
           wrong.push(`${part.id}: ${rating.value} A on ${c.gauge} AWG`);
   } else if (!mend.pieces.parts.some(isFuseOrBreaker)) wrong.push('pieces without a fuse');
   return wrong;

@@ -6,9 +6,10 @@ import { FUSE_KINDS, interruptsAt, isFuseOrBreaker } from '../parts/fuses';
 import { midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type FeedStep } from '../rig/follow';
-import type { Conductor } from '../rig/schema';
 import { fitFuse } from './ownFuse';
-import type { DesignRule, RuleContext, Violation } from './rule';
+import type { Autofix, DesignRule, RuleContext, Violation } from './rule';
+import { unprotectedFeeds, type UnprotectedFeed } from './batteryFeeds';
+import { cited } from '../codes/ruleSet';
 
 const PRACTICE = 'common practice';
 /** Share of the feed's copper from which a return counts as like it: one AWG step. */
@@ -79,10 +80,10 @@ const kindFor = (f: FuseCheck, volts: number): Pick<Violation, 'fix' | 'mend'> =
   const kind = FUSE_KINDS.find((k) => interruptsAt(k, volts) >= f.fault.near && k.ratings.includes(f.rating));
   return kind
     ? {
-        fix: `Take “${kind.label}”: opens into ${interruptsAt(kind, volts)} A at ${volts.toFixed(0)} V.`,
+        fix: `Fit “${kind.label}”: interrupting rating ${interruptsAt(kind, volts).toLocaleString('en-US')} A at ${volts.toFixed(0)} V.`,
         mend: { part: f.part, set: { options: { type: kind.id } } },
       }
-    : { fix: 'Take a fuse of class T, in a rating that is made.' };
+    : { fix: 'Fit a class T fuse, in a rating that is made.' };
 };
 const blocksOf = (c: RuleContext, f: FuseCheck): number =>
   14.5 *
@@ -95,13 +96,53 @@ const blocksOf = (c: RuleContext, f: FuseCheck): number =>
       .flatMap((p) => (is(p, 'battery') ? [c.blocks(p!)] : [])),
   );
 
+/** A fuse comes first on the way, and it is this battery's own: nearer to it than to any other. */
+const farWithFuse = (c: RuleContext, { fuse, metres, battery }: UnprotectedFeed): boolean =>
+  fuse !== undefined &&
+  metres > c.rules.fuseWithin.most &&
+  around(c, fuse.id).every((s) => !is(s.part, 'battery') || s.part === battery || s.metres >= metres);
+
+const unfusedAt = ({ conductor, battery, fuse, metres }: UnprotectedFeed): string =>
+  `${conductor.name}, ${gaugeName(conductor.gauge)}: no fuse at ${battery.name}` +
+  (fuse ? `; the first is ${fuse.name}, ${metres.toFixed(1)} m on` : '');
+
+const moveOrFit = (c: RuleContext, f: UnprotectedFeed): Pick<Violation, 'fix' | 'mend'> => {
+  const fit = fitFuse(c, f.conductor, f.end, `at ${f.battery.name}`);
+  return fit.mend
+    ? { ...fit, fix: `Move it to the battery, or fit one there. ${fit.fix}` }
+    : { fix: 'Move the fuse to the battery.' };
+};
+
+/** A fuse somebody has seen: its rating is still to be read. */
+const asSeen = (mend: Autofix): Autofix =>
+  'pieces' in mend
+    ? {
+        pieces: {
+          ...mend.pieces,
+          parts: mend.pieces.parts.map((p) => ({
+            ...p,
+            params: {
+              ...p.params,
+              rating: {
+                ...p.params['rating']!,
+                provenance: 'assumed',
+                source: 'usual on this cable: read it off the fuse',
+              },
+            },
+          })),
+        },
+      }
+    : mend;
+
 export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-over-wire',
     severity: 'danger',
-    title: 'A fuse rated over its wire',
+    title: 'Fuse too big for its wire',
     why: 'The wire burns before the fuse opens.',
-    source: '33 CFR 183.460 (from memory); ampacity by 183.425 table 5',
+    source: (r) =>
+      `${r.smallWire ? `${cited(r.smallWire.from)}; ` : ''}33 CFR 183.455(c) and 183.425 table 5 (from memory; ` +
+      'boats allow 150 % of ampacity, this is stricter)',
     check: (c) => fuses(c, 'window', 'bad', protecting, (f) => f.rating > f.window.to),
   },
   {
@@ -115,9 +156,9 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-tight',
     severity: 'wears out',
-    title: 'A tight fuse',
+    title: 'Fuse with too little headroom',
     why: 'Over 80 % of its rating for hours it runs warm and ages.',
-    source: `${PRACTICE}; NEC 210.20(A) says the same`,
+    source: 'Fuse makers rate for 75–80 % continuous (from memory)',
     check: (c) => fuses(c, 'window', 'watch', rated),
   },
   {
@@ -138,8 +179,8 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-not-made',
     severity: 'will not work',
-    title: 'A fuse nobody makes',
-    why: 'This kind does not come in that rating.',
+    title: 'Not a standard rating for this fuse type',
+    why: 'This type is not sold in that rating.',
     source: 'Ratings by kind, from memory',
     check: (c) => fuses(c, 'made', 'bad', rated),
   },
@@ -154,8 +195,8 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-interrupts',
     severity: 'danger',
-    title: 'A fuse that cannot open into this bank',
-    why: 'A bank gives more into a short than it can break: it may burst.',
+    title: 'Interrupting rating too low',
+    why: 'The banks can push more into a short than it can break: it may burst.',
     source: 'Interrupt ratings by kind, from memory',
     check: (c) => fuses(c, 'interrupts', 'bad', (f) => kindFor(f, blocksOf(c, f))),
   },
@@ -171,28 +212,32 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-far',
     severity: 'danger',
-    title: 'Much unprotected cable',
+    title: 'Too much unprotected cable',
     why: 'Between battery and fuse a chafed cable has nothing to stop it.',
-    source: '33 CFR 183.455 (7 in, for boats): common guide for RVs',
+    source: (r) => r.fuseWithin.says,
     check: (c) =>
-      fuses(c, 'place', 'bad', (f) => {
-        const near = around(c, f.part)
-          .filter((s) => is(s.part, 'battery'))
-          .sort((a, b) => a.metres - b.metres)[0];
-        const wire = near?.conductor;
-        const fit = wire && fitFuse(c, wire, wire.from.part === near.part!.id ? 'from' : 'to', `at ${near.part!.name}`);
-        return fit?.mend
-          ? { ...fit, fix: `Move it to the battery, or fit one there. ${fit.fix}` }
-          : { fix: 'Move the fuse to the battery.' };
-      }),
+      unprotectedFeeds(c.rig, c.rules)
+        .filter((f) => !f.unlooked && farWithFuse(c, f))
+        .map((f) => ({
+          at: f.conductor.id,
+          says: `${f.conductor.name}: ${f.metres.toFixed(1)} m of cable from ${f.battery.name} to ${f.fuse!.name}.`,
+          ...moveOrFit(c, f),
+        })),
   },
   {
     id: 'fuse-somewhat-far',
     severity: 'tidy',
     title: 'A fuse some way from its battery',
-    why: 'The guide is 0.18 m; more wants loom and a clear route.',
-    source: '33 CFR 183.455 (7 in, for boats): common guide for RVs',
-    check: (c) => fuses(c, 'place', 'watch', () => ({ fix: 'Nearer, or sheath the cable up to it.' })),
+    why: 'The guide is 7 in (0.18 m); more wants loom and a clear route.',
+    source: (r) => r.fuseWithin.says,
+    check: (c) =>
+      unprotectedFeeds(c.rig, c.rules)
+        .filter((f) => f.metres <= c.rules.fuseWithin.most)
+        .map((f) => ({
+          at: f.conductor.id,
+          says: `${f.conductor.name}: ${f.metres.toFixed(2)} m of cable from ${f.battery.name} to ${f.fuse!.name}.`,
+          fix: 'Nearer, or sheath the cable up to it.',
+        })),
   },
   {
     id: 'breaker-auto-between',
@@ -207,66 +252,47 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
       })),
   },
   {
-    id: 'one-end-fused',
+    id: 'feed-unfused',
     severity: 'danger',
-    title: 'One end of two without a fuse',
-    why: 'A cable with a battery at each end is fed from both.',
-    source: PRACTICE,
+    title: 'No fuse at the battery',
+    why: 'What a chafed cable draws is set by the battery alone: it burns. Cranking cables are exempt.',
+    source: (r) => r.fuseWithin.says,
     check: (c) =>
-      runsOf(c.rig).flatMap((run): Violation[] => {
-        const ends = [run.from, run.to].map((e) => c.part(e.part));
-        if (!ends.every((p) => is(p, 'battery'))) return [];
-        const count = run.inline.filter(isFuseOrBreaker).length;
-        if (count >= 2) return [];
-        // The end farther from the fuse that is there, by cable.
-        const metres = (list: readonly Conductor[]) =>
-          list
-            .slice(
-              0,
-              Math.max(
-                0,
-                list.findIndex((w) => [w.from, w.to].some((e) => isFuseOrBreaker(c.part(e.part)))),
-              ),
-            )
-            .reduce((s, w) => s + w.length, 0);
-        const last = count === 1 && metres(run.conductors) <= metres([...run.conductors].reverse());
-        const [bank, wire] = last ? [ends[1]!, run.conductors.at(-1)!] : [ends[0]!, run.conductors[0]!];
-        return [
-          {
-            at: run.id,
-            says: `${run.name}: ${count === 0 ? 'no fuse' : 'one fuse'} between ${ends[0]!.name} and ${ends[1]!.name}.`,
-            ...fitFuse(c, wire, wire.from.part === bank.id ? 'from' : 'to', `at ${bank.name}`),
-          },
-        ];
-      }),
+      unprotectedFeeds(c.rig, c.rules)
+        .filter((f) => !f.unlooked && f.metres > c.rules.fuseWithin.most && !farWithFuse(c, f))
+        .map((f) => ({
+          at: f.conductor.id,
+          says: `${unfusedAt(f)}.`,
+          ...fitFuse(c, f.conductor, f.end, `at ${f.battery.name}`),
+        })),
   },
   {
-    id: 'charger-side-unfused',
-    severity: 'danger',
-    title: 'A charger’s lead without a fuse at the battery',
-    why: 'The bank can feed it; treat every charger terminal as able to feed.',
-    source: PRACTICE,
+    id: 'feed-look',
+    severity: 'look',
+    title: 'Is there a fuse at the battery?',
+    why: 'It was drawn as usual rigs are; only a look tells. Without one, a chafed cable burns.',
+    source: (r) => r.fuseWithin.says,
     check: (c) =>
-      runsOf(c.rig).flatMap((run): Violation[] => {
-        const [a, b] = [c.part(run.from.part), c.part(run.to.part)];
-        const charger = [a, b].find((p) => is(p, 'charger'));
-        const bank = [a, b].find((p) => is(p, 'battery'));
-        if (!charger || !bank || run.inline.some(isFuseOrBreaker)) return [];
-        const wire = run.conductors.find((w) => [w.from, w.to].some((e) => e.part === bank.id))!;
-        return [
-          {
-            at: run.id,
-            says: `${run.name}: nothing between ${bank.name} and ${charger.name}.`,
-            ...fitFuse(c, wire, wire.from.part === bank.id ? 'from' : 'to', `at ${bank.name}`),
-          },
-        ];
-      }),
+      unprotectedFeeds(c.rig, c.rules)
+        .filter((f) => f.unlooked && f.metres > c.rules.fuseWithin.most)
+        .map((f) => {
+          const { mend } = fitFuse(c, f.conductor, f.end, '');
+          return {
+            at: f.conductor.id,
+            says: `${unfusedAt(f)}, and nobody has looked.`,
+            fix: `Follow ${midSentence(f.conductor.name)} from the post of ${f.battery.name}.`,
+            answers: [
+              ...(mend ? [{ says: 'It has a fuse there', edit: asSeen(mend) }] : []),
+              { says: 'No fuse there', edit: { conductors: [f.conductor.id], set: { looked: true } } },
+            ],
+          };
+        }),
   },
   {
     id: 'wire-too-thin',
     severity: 'danger',
     title: 'A wire too thin for its current',
-    why: 'It is hotter than its insulation bears.',
+    why: 'It runs hotter than its insulation is rated for.',
     source: '33 CFR 183.425 table 5 (from memory)',
     check: (c) => thin(c, 'too thin'),
   },
@@ -289,8 +315,8 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'terminal-misfit',
     severity: 'will not work',
-    title: 'A cable that will not enter its terminal',
-    why: 'Cut strands are hot strands.',
+    title: 'Cable too big for the terminal',
+    why: 'Never trim strands: what is left runs hot.',
     source: `${PRACTICE}; sizes assumed`,
     check: (c) =>
       c.sizing.runs.flatMap((r) => {
@@ -334,10 +360,16 @@ function thin(c: RuleContext, verdict: 'too thin' | 'locks out' | 'drops too muc
   return c.sizing.runs.flatMap((r): Violation[] => {
     const row = r.table.rows.find((x) => x.gauge === r.table.now)!;
     if (row.verdict !== verdict) return [];
+    // Where no copper helps it is not the cable that starves it: another rule says what does.
+    if (verdict === 'locks out' && r.table.rows.every((x) => x.verdict === verdict)) return [];
     const says =
       verdict === 'too thin'
-        ? `${r.table.continuous.toFixed(0)} A for hours in ${gaugeName(row.gauge)}, which carries ${row.ampacity.toFixed(0)} A.`
-        : `${row.loopDrop.toFixed(2)} V lost at ${row.amps.toFixed(0)} A, ${(r.table.allowed ?? 0).toFixed(2)} V allowed.`;
+        ? `${Math.max(r.table.continuous, r.table.flows).toFixed(0)} A continuous on ${gaugeName(row.gauge)} ` +
+          `(ampacity ${row.ampacity.toFixed(0)} A).`
+        : verdict === 'locks out'
+          ? `on ${gaugeName(row.gauge)} the input sags below its lockout.`
+          : `${row.loopDrop.toFixed(2)} V lost at ${row.lostAt.toFixed(0)} A, ` +
+            `${(r.table.allowed ?? 0).toFixed(2)} V allowed.`;
     const { pick } = r.table;
     // What is as thick already stays as it is: no button lays a thinner wire.
     const own = (id: string) => c.rig.conductors.find((x) => x.id === id)!;

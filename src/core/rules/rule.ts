@@ -1,11 +1,14 @@
 /** A design rule: what it looks for in a rig, what it saw in numbers, why it matters, and what mends it. */
+import type { RuleSet } from '../codes/ruleSet';
+import type { Jurisdiction } from '../units/preferences';
 import type { TraitName } from '../parts/traits';
 import type { ConductorChange, PartChange, Pieces } from '../rig/edit';
 import type { Conductor, Part, Rig } from '../rig/schema';
 import type { Sizing } from '../size/sizing';
 
-export type Severity = 'danger' | 'will not work' | 'wears out' | 'tidy';
-export const SEVERITIES: readonly Severity[] = ['danger', 'will not work', 'wears out', 'tidy'];
+/** `look`: what was drawn as usual and nobody has seen yet; it is asked, not condemned. */
+export type Severity = 'danger' | 'look' | 'will not work' | 'wears out' | 'tidy';
+export const SEVERITIES: readonly Severity[] = ['danger', 'look', 'will not work', 'wears out', 'tidy'];
 
 /** An edit that mends it without a judgement: one button. */
 export type Autofix =
@@ -18,11 +21,15 @@ export interface Violation {
   says: string;
   fix: string;
   mend?: Autofix;
+  /** What one may have found on the rig, each with what it makes of the description. */
+  answers?: readonly { says: string; edit: Autofix }[];
 }
 
 export interface RuleContext {
   rig: Rig;
   sizing: Sizing;
+  /** The rules of the place it was sized for. */
+  rules: RuleSet;
   /** Parts with a trait, or with one of several. */
   parts(trait: TraitName | readonly TraitName[]): Part[];
   part(id: string): Part | undefined;
@@ -39,7 +46,10 @@ export interface DesignRule {
   severity: Severity;
   title: string;
   why: string;
-  source: string;
+  /** Where it stands, or "common practice"; a code's own clause where the place has one. */
+  source: string | ((rules: RuleSet) => string);
+  /** Places it applies in; everywhere where not said. */
+  only?: readonly Jurisdiction[];
   check(c: RuleContext): Violation[];
 }
 

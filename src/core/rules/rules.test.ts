@@ -3,6 +3,7 @@ import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
 import type { CoupledChoices } from '../rig/archetypes/coupledSchema';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
 import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
+import { RULE_SETS } from '../codes';
 import { withConductor, withPart, withPieces } from '../rig/applyEdit';
 import { checkRig } from '../rig/check';
 import type { Part, Rig } from '../rig/schema';
@@ -49,6 +50,26 @@ const wire = (rig: Rig, id: string, gauge: '18' | '12' | '10' | '8' | '4' | '1/0
 const cut = (rig: Rig, id: string): Rig => ({ ...rig, conductors: rig.conductors.filter((c) => c.id !== id) });
 const lfp = { chemistry: 'lfp', layout: 'parallel', capacity: 400 } as const;
 
+/** Somebody has followed these wires, or every one: what is drawn is what is there. */
+const looked = (rig: Rig, ...ids: string[]): Rig => ({
+  ...rig,
+  conductors: rig.conductors.map((c) => (ids.length === 0 || ids.includes(c.id) ? { ...c, looked: true } : c)),
+});
+/** A usual coach's wires with one of them so long, and followed. */
+const lengthened = (id: string, length: number): Rig['conductors'] =>
+  home({}).conductors.map((c) => (c.id === id ? { ...c, length, looked: true } : c));
+/** A clinic whose brakes hang on the line with nothing between. */
+const brakesUnfused = (): Rig => {
+  const rig = coupled({ family: 'trailer-48', dcdcAmps: 15 });
+  return {
+    ...rig,
+    parts: rig.parts.filter((p) => p.id !== 'brake-breaker'),
+    conductors: rig.conductors
+      .filter((c) => c.id !== 'brake-tap')
+      .map((c) => (c.id === 'brake-feed' ? { ...c, from: { part: 'connector', terminal: 'rear' } } : c)),
+  };
+};
+
 /** For each rule a rig that breaks it, and one beside it that does not. */
 const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
   'fuse-over-wire': {
@@ -66,26 +87,18 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     breaks: () => part(coupled({ family: 'trailer-48' }), 'behind-fuse', {}, { type: 'bolt-large' }),
     keeps: () => coupled({ family: 'trailer-48' }),
   },
-  'fuse-interrupts': { breaks: () => home({}), keeps: () => part(home({}), 'link-fuse', {}, { type: 'class-t' }) },
+  'fuse-interrupts': { breaks: () => part(home({}), 'link-fuse', {}, { type: 'bolt-large' }), keeps: () => home({}) },
   'short-harms-wire': {
     breaks: () => part(wire(coupled({ family: 'trailer', link: 'dcdc' }), 'line', '12'), 'link-fuse', { rating: 200 }),
     keeps: () => coupled({ family: 'trailer', link: 'dcdc' }),
   },
   'fuse-far': {
-    breaks: () => home({}),
-    keeps: () => ({
-      ...home({}),
-      conductors: home({}).conductors.map((c) => (c.id === 'fuse-lead' ? { ...c, length: 0.15 } : c)),
-    }),
+    breaks: () => ({ ...home({}), conductors: lengthened('fuse-lead', 1.2) }),
+    keeps: () => home({}),
   },
   'fuse-somewhat-far': {
-    breaks: () => coupled({ family: 'trailer' }),
-    keeps: () => ({
-      ...coupled({ family: 'trailer' }),
-      conductors: coupled({ family: 'trailer' }).conductors.map((c) =>
-        c.id === 'fuse-lead' || c.id === 'bank-lead' ? { ...c, length: 0.15 } : c,
-      ),
-    }),
+    breaks: () => ({ ...home({}), conductors: lengthened('fuse-lead', 0.3) }),
+    keeps: () => home({}),
   },
   'breaker-auto-between': {
     breaks: () => {
@@ -101,11 +114,8 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     },
     keeps: () => coupled({ family: 'trailer' }),
   },
-  'one-end-fused': { breaks: () => home({}), keeps: () => coupled({ family: 'trailer' }) },
-  'charger-side-unfused': {
-    breaks: () => coupled({ family: 'second-battery' }),
-    keeps: () => coupled({ family: 'trailer', link: 'dcdc' }),
-  },
+  'feed-unfused': { breaks: () => looked(home({}), 'link-cable'), keeps: () => home({}) },
+  'feed-look': { breaks: () => home({}), keeps: () => looked(home({})) },
   'wire-too-thin': {
     breaks: () => wire(home({}), 'alternator-cable', '10'),
     keeps: () => home({ link: 'dcdc', dcdcAmps: 40 }),
@@ -119,7 +129,7 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     keeps: () => coupled({ family: 'trailer', link: 'dcdc', dcdcAmps: 15 }),
   },
   'drops-too-much': {
-    breaks: () => coupled({ family: 'trailer', link: 'dcdc', dcdcAmps: 40 }),
+    breaks: () => coupled({ family: 'camper', link: 'thin-line' }),
     keeps: () => home({ link: 'dcdc', dcdcAmps: 40 }),
   },
   'terminal-misfit': {
@@ -190,6 +200,10 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     keeps: () => coupled({ family: 'second-battery', link: 'dcdc' }),
   },
   'fridge-constant': {
+    breaks: () => looked(coupled({ family: 'camper', feed: 'constant' }), 'fridge-feed'),
+    keeps: () => coupled({ family: 'camper', feed: 'constant' }),
+  },
+  'fridge-look': {
     breaks: () => coupled({ family: 'camper', feed: 'constant' }),
     keeps: () => coupled({ family: 'camper' }),
   },
@@ -235,10 +249,7 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     },
     keeps: () => coupled({ family: 'trailer-48' }),
   },
-  'brake-line-unfused': {
-    breaks: () => coupled({ family: 'trailer-48' }),
-    keeps: () => coupled({ family: 'trailer' }),
-  },
+  'brake-line-unfused': { breaks: () => brakesUnfused(), keeps: () => coupled({ family: 'trailer-48' }) },
   'frame-return-only': {
     breaks: () => cut(coupled({ family: 'trailer' }), 'plug-return'),
     keeps: () => coupled({ family: 'trailer' }),
@@ -255,7 +266,11 @@ describe('the design rules', () => {
   it('are forty or more, each with why, source and a case here', () => {
     expect(RULES.length).toBeGreaterThanOrEqual(40);
     expect(new Set(RULES.map((r) => r.id)).size).toBe(RULES.length);
-    for (const r of RULES) expect(r.why.length * r.source.length, r.id).toBeGreaterThan(0);
+    for (const r of RULES)
+      for (const set of Object.values(RULE_SETS))
+        expect(r.why.length * (typeof r.source === 'string' ? r.source : r.source(set)).length, r.id).toBeGreaterThan(
+          0,
+        );
     expect(Object.keys(CASES).sort()).toEqual(RULES.map((r) => r.id).sort());
   });
 
@@ -291,14 +306,14 @@ describe('the design rules', () => {
     }
     expect(pressed.length).toBeGreaterThanOrEqual(14);
     expect(pressed).toEqual(
-      expect.arrayContaining(['one-end-fused', 'charger-side-unfused', 'fuse-far', 'brake-line-unfused']),
+      expect.arrayContaining(['feed-unfused', 'fuse-far', 'fuse-interrupts', 'brake-line-unfused']),
     );
   });
 });
 
 describe('a branch with a fuse of its own', () => {
   it('is no longer the bigger fuse’s to protect, nor is the hand of cable to it', () => {
-    const rig = coupled({ family: 'trailer-48', dcdcAmps: 15 });
+    const rig = brakesUnfused();
     const sized = (r: Rig) => sizeRig(r, use);
     const protects = (r: Rig) => sized(r).fuses.find((f) => f.part === 'link-fuse')!.protects;
     expect(protects(rig)).toContain('brake-feed');

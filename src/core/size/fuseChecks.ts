@@ -2,7 +2,8 @@
  * Each fuse and breaker of a rig against its load, its wire and its bank: window, volts, what it must
  * interrupt, where it sits, and whether it opens before a short harms the wire.
  */
-import { chemistryOf, bankOhms, bankRestVolts } from '../parts/chemistry';
+import type { RuleSet } from '../codes/ruleSet';
+import { chemistryOf, bankOhms, bankRestVolts, shortCircuitAmps } from '../parts/chemistry';
 import { BREAKER_TYPES } from '../parts/entries/inline';
 import { isFuseOrBreaker, fuseKind, interruptsAt, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
@@ -10,12 +11,12 @@ import { tripSeconds } from '../control/breaker';
 import { follow, type FeedStep } from '../rig/follow';
 import type { Conductor, Part, Rig } from '../rig/schema';
 import { CRANK_SECONDS, crankShare } from './crankShare';
-import { insulationOf, placeOf } from './gaugeTable';
+import { fuseLimit, insulationOf, wireSpecOf } from './fuseLimit';
 import { fuseWindow, type FuseWindow } from './protect';
 import { ratingOf } from './rating';
 import { bearsSeconds } from './shortCircuit';
 import type { WireLoad } from './wireLoads';
-import { ampacity } from '../units/ampacity';
+import { BOAT_GUIDE_METRES } from '../codes/ruleSet';
 import { gaugeFamily, gaugesOf, wireArea, type Gauge } from '../units/wire';
 
 export interface FuseCriterion {
@@ -38,15 +39,13 @@ export interface FuseCheck {
    * thicker: a branch wants a fuse of its own.
    */
   weakest: { id: string; name: string; thicker?: Gauge };
-  /** A a dead short just behind it, and one at the far end, would draw. */
+  /** A a dead short just behind it draws at most, from every bank joined there; and one at the far end at least. */
   fault: { near: number; far: number };
   checks: FuseCriterion[];
   /** Seconds against amps: the fuse at its slowest, and the weakest wire. */
   curves: { amps: number; fuse: number; wire: number }[];
 }
 
-/** m from a battery within which a fuse belongs: 7 in, 33 CFR 183.455 for boats, the common guide for RVs. */
-const WITHIN_METRES = 0.18;
 /** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
 const CHARGING_VOLTS = 14.5;
 
@@ -69,11 +68,11 @@ interface Reach {
 
 /** A hand of cable to a fuse of its own: it need not bear what the fuse before it lets through (33 CFR 183.455, within 7 in). */
 const isPigtail = ({ part, conductor }: FeedStep): boolean =>
-  isFuseOrBreaker(part) && conductor.length <= WITHIN_METRES;
+  isFuseOrBreaker(part) && conductor.length <= BOAT_GUIDE_METRES;
 
 /** What is reached from a fuse's terminal: the wires it protects on that side, and the nearest battery. */
 function reach(rig: Rig, fuse: Part, terminal: string): Reach {
-  const steps = follow(rig, { part: fuse.id, terminal }, (p) => !isFuseOrBreaker(p));
+  const steps = follow(rig, { part: fuse.id, terminal }, (p) => !isFuseOrBreaker(p), ['feed', 'control']);
   const near = steps.filter((s) => is(s.part, 'battery')).sort((a, b) => a.metres - b.metres)[0];
   return {
     ...(near ? { battery: near.part!, metres: near.metres, ohms: near.ohms } : { metres: Infinity, ohms: 0 }),
@@ -82,22 +81,43 @@ function reach(rig: Rig, fuse: Part, terminal: string): Reach {
   };
 }
 
-/** A into a dead short behind so many ohms: a full, new, warm bank. */
-export function faultAmps(rig: Rig, bank: Part, ohms: number): number {
-  const state = {
-    chemistry: chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!),
-    capacity: bank.params['capacity']?.value ?? 100,
-    blocks:
-      nominalOf(
-        bank,
-        rig.vehicles.find((v) => v.id === bank.vehicle)!,
-      ) / 12,
-    soc: 1,
-    celsius: 25,
-    ageing: 1,
-  };
+const stateOf = (rig: Rig, bank: Part) => ({
+  chemistry: chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!),
+  capacity: bank.params['capacity']?.value ?? 100,
+  blocks:
+    nominalOf(
+      bank,
+      rig.vehicles.find((v) => v.id === bank.vehicle)!,
+    ) / 12,
+  soc: 1,
+  celsius: 25,
+  ageing: 1,
+});
+
+/** A a bank pushes at most into a dead short behind so many ohms: what a fuse must open into. */
+export function mostFaultAmps(rig: Rig, bank: Part, ohms: number): number {
+  const { chemistry, capacity, blocks } = stateOf(rig, bank);
+  return shortCircuitAmps(chemistry, capacity, blocks, ohms);
+}
+
+/** A it pushes at least, when it is in order: what a fuse must open at in time. By the resistance charging meets. */
+export function leastFaultAmps(rig: Rig, bank: Part, ohms: number): number {
+  const state = stateOf(rig, bank);
   return bankRestVolts(state) / (bankOhms(state, false) + ohms);
 }
+
+/**
+ * A a fuse may have to open into: all banks joined on its one side push into a short on the other. Each by its own way
+ * there, as if no other shared it: the sum errs high.
+ */
+const intoFuse = (rig: Rig, fuse: Part): number =>
+  Math.max(
+    ...['source', 'load'].map((terminal) =>
+      follow(rig, { part: fuse.id, terminal }, (p) => p.id !== fuse.id)
+        .filter((s) => is(s.part, 'battery'))
+        .reduce((sum, s) => sum + mostFaultAmps(rig, s.part!, s.ohms), 0),
+    ),
+  );
 
 /** V while the battery at a part's place is charged hard: of the bank itself, or of its vehicle. */
 export const chargingVolts = (rig: Rig, part: Part): number =>
@@ -134,8 +154,11 @@ interface Facts {
   weakest: Conductor;
   bank?: Part;
   fault: { near: number; far: number };
+  /** A of a short at the far end and of one just behind it, at least: the slower it opens. */
+  shorts: readonly number[];
   /** V it may have to break. */
   charging: number;
+  rules: RuleSet;
   crank: ReturnType<typeof crankShare>;
   /** Seconds until it opens, at its slowest, and until `weakest` is harmed. */
   opens(amps: number): number;
@@ -149,13 +172,16 @@ function factsOf(
   part: Part,
   loads: ReadonlyMap<string, WireLoad>,
   crank: ReturnType<typeof crankShare>,
+  rules: RuleSet,
 ): Facts {
   const sides = [reach(rig, part, 'source'), reach(rig, part, 'load')] as const;
   const [near, far] = sides[0].metres <= sides[1].metres ? sides : [sides[1], sides[0]];
   const rating = ratingOf(part);
   const breaker = is(part, 'breaker');
   const kind = breaker ? undefined : fuseKind(partOptions(partKind(part.kind), part)['type']!);
-  const touching = rig.conductors.filter((c) => c.use === 'feed' && (c.from.part === part.id || c.to.part === part.id));
+  const touching = rig.conductors.filter(
+    (c) => c.use !== 'return' && (c.from.part === part.id || c.to.part === part.id),
+  );
   const continuous = Math.max(0, ...touching.map((c) => loads.get(c.id)?.continuous ?? 0));
   const wires = far.wires.length > 0 ? far.wires : touching;
   const weakest = wires.reduce((a, b) => (bearsOf(b, 1000) < bearsOf(a, 1000) ? b : a));
@@ -168,7 +194,8 @@ function factsOf(
     continuous,
     window: fuseWindow(
       Math.max(continuous, 0.1),
-      wires.map((c) => ({ gauge: c.gauge, insulation: insulationOf(c), place: placeOf(c) })),
+      wires.map((c) => wireSpecOf(c)),
+      rules,
       kind,
     ),
     near,
@@ -177,9 +204,11 @@ function factsOf(
     weakest,
     ...(bank ? { bank } : {}),
     fault: {
-      near: bank ? faultAmps(rig, bank, near.ohms) : 0,
-      far: bank ? faultAmps(rig, bank, near.ohms + far.farthest) : 0,
+      near: bank ? intoFuse(rig, part) : 0,
+      far: bank ? leastFaultAmps(rig, bank, near.ohms + far.farthest) : 0,
     },
+    shorts: bank ? [near.ohms + far.farthest, near.ohms].map((ohms) => leastFaultAmps(rig, bank, ohms)) : [],
+    rules,
     // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
     charging: bank ? chargingVolts(rig, bank) : CHARGING_VOLTS,
     crank,
@@ -199,7 +228,9 @@ const windowCheck: CheckOf = ({ rating, window, continuous }) => {
   if (rating > window.to)
     return say(
       'bad',
-      `${rating} A is more than the ${window.to.toFixed(0)} A its weakest wire carries: the wire is the fuse.`,
+      window.limit.by === 'code'
+        ? `${rating} A is more than the code allows: ${window.limit.says}.`
+        : `${rating} A is more than the weakest wire’s ${window.to.toFixed(0)} A ampacity: the wire is the fuse.`,
     );
   if (rating < continuous) return say('bad', `${rating} A is less than the ${amps} it carries for hours.`);
   if (rating < window.from)
@@ -227,23 +258,25 @@ const voltsCheck: CheckOf = ({ kind, charging }) =>
         says: `Made for ${kind.volts} V: at ${charging.toFixed(0)} V its arc may hold. Take one of 58 V or more.`,
       });
 
-const interruptsCheck: CheckOf = ({ kind, bank, fault, charging }) => {
+/** Thickest wire that is itself most of what a short at a small fuse meets. */
+export const THIN_LEAD: Gauge = '10';
+
+const interruptsCheck: CheckOf = ({ kind, bank, fault, charging, wires }) => {
   if (!kind || !bank) return undefined;
-  const amps = fault.near.toFixed(0);
-  const opensInto = interruptsAt(kind, charging);
-  return opensInto >= fault.near
+  const ratedInto = interruptsAt(kind, charging);
+  const says =
+    `Interrupting rating ${ratedInto.toLocaleString('en-US')} A at ${charging.toFixed(0)} V; ` +
+    `available fault current about ${(Math.ceil(fault.near / 100) * 100).toLocaleString('en-US')} A.`;
+  if (ratedInto >= fault.near) return { id: 'interrupts', verdict: 'good', says };
+  // A small fuse on a thin lead: the fuse’s own element and its lead hold the short down. Common practice allows it.
+  const thin = ratedInto > 0 && wires.every((c) => wireArea(c.gauge) <= wireArea(THIN_LEAD));
+  return thin
     ? {
         id: 'interrupts',
-        verdict: 'good',
-        says: `Opens into ${opensInto} A at ${charging.toFixed(0)} V; ${bank.name} can push ${amps} A.`,
+        verdict: 'watch',
+        says: `${says} An in-line holder on a thin lead is common practice; a fuse block behind the main fuse is better.`,
       }
-    : {
-        id: 'interrupts',
-        verdict: 'bad',
-        says:
-          `${bank.name} can push ${amps} A into a short, this kind opens into ` +
-          `${opensInto} A at ${charging.toFixed(0)} V: take a class T fuse.`,
-      };
+    : { id: 'interrupts', verdict: 'bad', says: `${says} Take a kind that opens into more.` };
 };
 
 const typeCheck: CheckOf = ({ part, breaker, near, far }) => {
@@ -258,9 +291,9 @@ const typeCheck: CheckOf = ({ part, breaker, near, far }) => {
     : { id: 'type', verdict: 'good', says: `${type.label}.` };
 };
 
-const placeCheck: CheckOf = ({ bank, near }) => {
+const placeCheck: CheckOf = ({ bank, near, rules: { fuseWithin } }) => {
   if (!bank) return undefined;
-  if (near.metres <= WITHIN_METRES)
+  if (near.metres <= fuseWithin.guide)
     return {
       id: 'place',
       verdict: 'good',
@@ -268,14 +301,14 @@ const placeCheck: CheckOf = ({ bank, near }) => {
     };
   return {
     id: 'place',
-    verdict: near.metres <= 1 ? 'watch' : 'bad',
-    says: `${near.metres.toFixed(1)} m of cable from ${bank.name}: that much is unprotected, 0.18 m is the guide.`,
+    verdict: near.metres <= fuseWithin.most ? 'watch' : 'bad',
+    says: `${near.metres.toFixed(1)} m of cable from ${bank.name} is unprotected; ${fuseWithin.says}.`,
   };
 };
 
-const clearsCheck: CheckOf = ({ bank, fault, opens, bears }) => {
+const clearsCheck: CheckOf = ({ bank, fault, opens, bears, shorts }) => {
   if (!bank) return undefined;
-  const slow = [fault.far, fault.near].find((a) => opens(a) > bears(a));
+  const slow = shorts.find((a) => opens(a) > bears(a));
   const within = (amps: number) => `${inSeconds(opens(amps))}, the wire bears ${inSeconds(bears(amps))}.`;
   return slow === undefined
     ? {
@@ -313,8 +346,8 @@ const CHECKS: readonly CheckOf[] = [
 ];
 
 /** The wire a fuse fails first, and the thinnest gauge in its place that the fuse protects, unless that is far thicker. */
-function weakestOf({ rating, window, wires, weakest, fault, opens }: Facts): FuseCheck['weakest'] {
-  const carries = (c: Conductor, g: Gauge) => ampacity(g, insulationOf(c), placeOf(c));
+function weakestOf({ rating, window, wires, weakest, shorts, opens, rules }: Facts): FuseCheck['weakest'] {
+  const carries = (c: Conductor, g: Gauge) => fuseLimit(wireSpecOf(c, g), rules).amps;
   const first =
     rating > window.to ? wires.reduce((a, b) => (carries(b, b.gauge) < carries(a, a.gauge) ? b : a)) : weakest;
   const named = { id: first.id, name: first.name };
@@ -324,7 +357,7 @@ function weakestOf({ rating, window, wires, weakest, fault, opens }: Facts): Fus
           (g) =>
             wireArea(g) > wireArea(first.gauge) &&
             carries(first, g) >= rating &&
-            [fault.far, fault.near].every((a) => opens(a) <= bearsOf(first, a, g)),
+            shorts.every((a) => opens(a) <= bearsOf(first, a, g)),
         )
       : undefined;
   if (thicker === undefined) return named;
@@ -340,11 +373,11 @@ function curvesOf({ rating, opens, bears }: Facts): FuseCheck['curves'] {
   return curves;
 }
 
-/** Every fuse and breaker of a rig, checked. @param loads A of each wire, by its id. */
-export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>): FuseCheck[] {
+/** Every fuse and breaker of a rig, checked. @param loads A of each wire, by its id. @param rules of the place. */
+export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>, rules: RuleSet): FuseCheck[] {
   const crank = crankShare(rig);
   return rig.parts.filter(isFuseOrBreaker).map((part): FuseCheck => {
-    const facts = factsOf(rig, part, loads, crank);
+    const facts = factsOf(rig, part, loads, crank, rules);
     return {
       part: part.id,
       name: part.name,

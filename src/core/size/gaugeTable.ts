@@ -8,28 +8,27 @@ import type { RigModel } from '../operate/settle';
 import { statesOf } from '../operate/states';
 import { resistorAmps } from '../circuit/readings';
 import type { Conductor, Rig } from '../rig/schema';
-import { ampacity, conductorCelsius, type Insulation, type WirePlace } from '../units/ampacity';
+import { conductorCelsius, type Insulation, type WirePlace } from '../units/ampacity';
 import { GAUGES, gaugesOf, wireResistance, type Gauge } from '../units/wire';
+import type { RuleSet } from '../codes/ruleSet';
+import { ampacityOf, fuseLimit, insulationOf } from './fuseLimit';
 import { fitsTerminal } from './hardware';
 import { returnOf, returnsOf, type Run } from './runs';
-
-/** Insulation where the document does not say: SAE J1127 battery cable in its usual quality (from memory). */
-export const USUAL_INSULATION_CELSIUS: Insulation = 105;
-export const insulationOf = (c: Conductor): Insulation => c.insulation ?? USUAL_INSULATION_CELSIUS;
-export const placeOf = (c: Conductor): WirePlace => (c.inEngineSpace ? 'engine-space' : 'open');
 
 export interface GaugeRow {
   gauge: Gauge;
   /** A in the worst state. */
   amps: number;
-  /** V lost along the feed, and in feed and return together. */
+  /** V lost along the feed, and in feed and return together; and the A it is lost at. */
   feedDrop: number;
   loopDrop: number;
+  lostAt: number;
   /** W lost in the run's own feed and returns. */
   watts: number;
-  /** °C at the continuous amps; A it carries for ever. */
+  /** °C at the continuous amps; A it carries for as long as one likes, and most a fuse before it may be rated. */
   celsius: number;
   ampacity: number;
+  fuseLimit: number;
   verdict: 'good' | 'drops too much' | 'too thin' | 'under its fuse' | 'locks out';
   /** What it does not fit, if anything. */
   fit?: string;
@@ -46,6 +45,8 @@ export interface GaugeTable {
   out: number;
   back: number;
   continuous: number;
+  /** A that can flow in it for hours, whatever one use asks. */
+  flows: number;
   rows: GaugeRow[];
   now: Gauge;
   /** Thinnest that is good; undefined where none is. */
@@ -165,19 +166,26 @@ export function judgedStates(model: RigModel, runs: readonly Run[]): Map<string,
   );
 }
 
-/**
- * @param model of the whole rig, shared by its runs. @param continuous A the run carries for ten minutes or more on
- * the customer's use, in its present gauge.
- * @param share of the nominal volts the loop may lose. @param fuseAmps of the largest fuse that must protect it, 0 for none.
- * @param family of sizes to try, beside the one that is drawn. @param state it is judged in.
- */
+/** What one run is asked of. */
+export interface RunAsks {
+  /** A it carries for ten minutes or more on the customer's use, in its present gauge. */
+  continuous: number;
+  /** A that can flow in it for hours, whatever one use asks. */
+  flows: number;
+  /** Share of the nominal volts the loop may lose. */
+  share: number;
+  /** A of the largest fuse that must protect it, 0 for none. */
+  fuseAmps: number;
+  /** Sizes to try, beside the one that is drawn. */
+  family?: 'awg' | 'mm2';
+  rules?: RuleSet;
+}
+
+/** @param model of the whole rig, shared by its runs. @param state it is judged in. */
 export function gaugeTable(
   model: RigModel,
   run: Run,
-  continuous: number,
-  share: number,
-  fuseAmps: number,
-  family: 'awg' | 'mm2' = 'awg',
+  { continuous, flows, share, fuseAmps, family = 'awg', rules }: RunAsks,
   state: JudgedIn = judgedStates(model, [run]).get(run.id)!,
 ): GaugeTable {
   // What it would carry were copper no matter: a starved charger must not be taken for a small load.
@@ -189,6 +197,7 @@ export function gaugeTable(
   // The weakest of the run's pieces decides: hottest place, poorest insulation.
   const insulation = Math.min(...run.conductors.map(insulationOf)) as Insulation;
   const place: WirePlace = run.conductors.some((c) => c.inEngineSpace) ? 'engine-space' : 'open';
+  const bundled = Math.max(1, ...run.conductors.map((c) => c.bundled ?? 1));
   const now = run.conductors.reduce((a, b) => (b.length > a.length ? b : a)).gauge;
   const present = solveRun(model, run, state.id, returns, []);
   const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)!);
@@ -202,25 +211,37 @@ export function gaugeTable(
   const allowed = direct ? undefined : share * nominal;
   const rows = gaugesOf(family, now).map((gauge): GaugeRow => {
     const s = solveRun(model, run, state.id, returns, inGauge(wires, gauge));
-    const steady = Math.max(s.amps, present.amps > 0.01 ? continuous * (s.amps / present.amps) : continuous);
-    const carries = ampacity(gauge, insulation, place);
+    // A direct link's loop sets its current: other copper, other amps. What hangs on a charger or a load asks its own.
+    const asked = direct && present.amps > 0.01 ? continuous * (s.amps / present.amps) : continuous;
+    const steady = Math.max(s.amps, asked, flows);
+    // Where the state it is judged in asks less than the use does (a charger that waits), the use says what is lost.
+    const more = !direct && s.amps < asked ? asked - s.amps : 0;
+    const ohms = (list: readonly Conductor[]) =>
+      list.reduce((sum, c) => sum + wireResistance(gauge, c.length) + c.joints.value, 0);
+    const feedDrop = s.feedDrop + more * ohms(run.conductors);
+    const loopDrop = s.loopDrop + more * (ohms(run.conductors) + ohms(returns));
+    const spec = { gauge, insulation, place, bundled };
+    const carries = ampacityOf(spec);
+    const fusedAt = fuseLimit(spec, rules).amps;
     const misfit = ends.map((p) => ({ p, fit: fitsTerminal(p.kind, gauge) })).find(({ fit }) => fit && !fit.fits);
     return {
       gauge,
       amps: s.amps,
-      feedDrop: s.feedDrop,
-      loopDrop: s.loopDrop,
+      feedDrop,
+      loopDrop,
+      lostAt: s.amps + more,
       watts: s.watts,
-      celsius: conductorCelsius(gauge, insulation, place, steady),
+      celsius: conductorCelsius(gauge, insulation, place, steady, undefined, bundled),
       ampacity: carries,
+      fuseLimit: fusedAt,
       verdict:
         s.starved || (charger && s.amps < 0.5 * wants)
           ? 'locks out'
           : steady > carries
             ? 'too thin'
-            : fuseAmps > carries
+            : fuseAmps > fusedAt
               ? 'under its fuse'
-              : allowed !== undefined && s.loopDrop > allowed
+              : allowed !== undefined && loopDrop > allowed
                 ? 'drops too much'
                 : 'good',
       ...(misfit ? { fit: `${misfit.p.name} ${misfit.fit!.how}` } : {}),
@@ -238,6 +259,7 @@ export function gaugeTable(
     out: metres(run.conductors),
     back: metres(returns),
     continuous,
+    flows,
     rows,
     now,
     ...(pick ? { pick } : {}),

@@ -79,7 +79,11 @@ export interface Feed {
 /** What feeds a charger, as solved at idle with and without it. */
 export function feedOf(model: RigModel, charger: Part): Feed {
   const { rig, resistor } = model.compiled;
-  const battery = follow(rig, { part: charger.id, terminal: 'input' }).find((s) => is(s.part, 'battery'))?.part;
+  // The one that feeds it, not a small one that hangs on the same line beside it.
+  const banks = follow(rig, { part: charger.id, terminal: 'input' }).flatMap((s) =>
+    s.part && is(s.part, 'battery') ? [s.part] : [],
+  );
+  const battery = banks.find((p) => p.vehicle !== charger.vehicle) ?? banks[0];
   const lead = rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === charger.id && e.terminal === 'input'));
   model.settle('idle', { effects: [{ do: 'dead-controller', part: charger.id }] });
   const volts = input(model, charger);

@@ -1,27 +1,24 @@
 /**
- * Which fuse protects a wire and lets its load run: rated from continuous amps ÷ 0.8 (common practice; NEC
- * 210.20(A) says the same as 125 %) up to what the weakest wire behind it carries. A window of nothing is
- * said; a fuse under ÷ 0.8 that still carries the load is "tight": it runs warm and may age.
+ * Which fuse protects a wire and lets its load run: rated from continuous amps ÷ 0.8 (fuse makers rate for 75–80 %
+ * held for hours; from memory) up to what the weakest wire behind it may be fused at. Boats allow 150 % of ampacity
+ * under 50 V (33 CFR 183.455(c), from memory): 100 % here is stricter. A window of nothing is said; a fuse under
+ * ÷ 0.8 that still carries the load is "tight": it runs warm and may age.
  */
-import { ampacity, type Insulation, type WirePlace } from '../units/ampacity';
+import type { RuleSet } from '../codes/ruleSet';
 import { FUSE_KINDS, type FuseKind } from '../parts/fuses';
-import type { Gauge } from '../units/wire';
+import { leastFuseLimit, type FuseLimit, type WireSpec } from './fuseLimit';
 
 /** Share of its rating a fuse may carry for ever. */
 export const CONTINUOUS_SHARE = 0.8;
 /** A tight fuse still has this much over the load. */
 const TIGHT_SHARE = 0.92;
 
-export interface WireSpec {
-  gauge: Gauge;
-  insulation: Insulation;
-  place: WirePlace;
-}
-
 export interface FuseWindow {
   /** Least rating for the load, and most for the wire, A. */
   from: number;
   to: number;
+  /** What sets the most. */
+  limit: FuseLimit;
   /** Standard ratings inside, and those that are only tight, smallest first. */
   fits: number[];
   tight: number[];
@@ -36,16 +33,23 @@ export const RATINGS: readonly number[] = [...new Set(FUSE_KINDS.flatMap((k) => 
 
 /**
  * @param continuous A the load takes for hours. @param wires everything thinner or hotter the fuse must protect.
- * @param kind only its ratings count, where given.
+ * @param rules of the place. @param kind only its ratings count, where given.
  */
-export function fuseWindow(continuous: number, wires: readonly WireSpec[], kind?: FuseKind): FuseWindow {
+export function fuseWindow(
+  continuous: number,
+  wires: readonly WireSpec[],
+  rules?: RuleSet,
+  kind?: FuseKind,
+): FuseWindow {
   const from = continuous / CONTINUOUS_SHARE;
-  const to = Math.min(...wires.map((w) => ampacity(w.gauge, w.insulation, w.place)));
+  const limit = leastFuseLimit(wires, rules);
+  const to = limit.amps;
   const ratings = kind?.ratings ?? RATINGS;
   const fits = ratings.filter((r) => r >= from && r <= to);
   const tight = ratings.filter((r) => r < from && r >= continuous / TIGHT_SHARE && r <= to);
-  const between = `between ${from.toFixed(0)} A (${continuous.toFixed(1)} A ÷ 0.8) and the ${to.toFixed(0)} A of the weakest wire`;
-  const limits = { from, to, fits, tight };
+  const most = limit.by === 'code' ? limit.says : `the ${to.toFixed(0)} A of the weakest wire`;
+  const between = `between ${from.toFixed(0)} A (${continuous.toFixed(1)} A ÷ 0.8) and ${most}`;
+  const limits = { from, to, limit, fits, tight };
   if (fits.length > 0) return { ...limits, verdict: 'fits', pick: fits[0]!, says: `${fits[0]} A lies ${between}.` };
   if (tight.length > 0) {
     const pick = tight[tight.length - 1]!;

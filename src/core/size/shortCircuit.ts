@@ -10,8 +10,11 @@ import type { Insulation } from '../units/ampacity';
 
 /** °C an insulation bears once: 160 for thermoplastic, 250 for cross-linked (IEC 60364-4-43 table 43A). */
 const BEARS_ONCE = { thermoplastic: 160, crosslinked: 250 } as const;
-/** Insulations rated above this are cross-linked: SAE J1127 SGX and its like (from memory). */
-const THERMOPLASTIC_TO_CELSIUS = 80;
+/**
+ * Insulations rated up to this may be thermoplastic: PVC boat cable, machine-tool wire and battery cable are sold to
+ * 105 °C. Cross-linked cable (SAE J1127 SGX, J1128 GXL) says 125 °C (from memory).
+ */
+const THERMOPLASTIC_TO_CELSIUS = 105;
 
 /** k of copper, A·√s/mm², from one temperature to another. */
 export const shortCircuitK = (from: number, to: number): number =>

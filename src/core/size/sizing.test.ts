@@ -11,6 +11,7 @@ import type { Made, Rig } from '../rig/schema';
 import { usualScenarios } from '../plan/usualScenarios';
 import { simulate } from '../simulate/simulate';
 import { GAUGES } from '../units/wire';
+import { RULE_SETS } from '../codes';
 import { fuseChecks } from './fuseChecks';
 import { gaugeTable, withGauge } from './gaugeTable';
 import { endsFor } from './hardware';
@@ -81,7 +82,7 @@ describe('a run in every gauge', () => {
       for (const run of runsOf(rig)
         .filter((r) => r.inline.length > 0)
         .slice(0, 3)) {
-        const { rows, pick, allowed } = gaugeTable(model, run, 10, 0.03, 0);
+        const { rows, pick, allowed } = gaugeTable(model, run, { continuous: 10, flows: 0, share: 0.03, fuseAmps: 0 });
         for (let i = 1; i < rows.length; i++) {
           const [a, b] = [rows[i - 1]!, rows[i]!];
           // Ohms of the loop: drop over amps, where there is a current to speak of.
@@ -109,7 +110,12 @@ describe('a run in every gauge', () => {
   it('a charger at the end of a thin line is said to lock out, not to draw little', () => {
     const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 40 });
     const run = runsOf(rig).find((r) => r.id === 'line')!;
-    const { rows } = gaugeTable(new RigModel(compileRig(rig)), run, 50, 0.03, 0);
+    const { rows } = gaugeTable(new RigModel(compileRig(rig)), run, {
+      continuous: 50,
+      flows: 0,
+      share: 0.03,
+      fuseAmps: 0,
+    });
     expect(rows.find((r) => r.gauge === '12')!.verdict).toBe('locks out');
     expect(rows.find((r) => r.gauge === '2')!.verdict).not.toBe('locks out');
   });
@@ -118,7 +124,7 @@ describe('a run in every gauge', () => {
 describe('fuses of a rig', () => {
   it('every fuse of every rig is checked, with the wires it must protect', () => {
     for (const rig of RIGS) {
-      const checks = fuseChecks(rig, wireLoads(compileRig(rig), drive).loads);
+      const checks = fuseChecks(rig, wireLoads(compileRig(rig), drive).loads, RULE_SETS.us);
       expect(checks.map((f) => f.part).sort()).toEqual(
         rig.parts
           .filter((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker')
@@ -141,7 +147,7 @@ describe('fuses of a rig', () => {
       parts: rig.parts.map((p) => (p.id === 'behind-fuse' ? { ...p, options: { type } } : p)),
     });
     const volts = (r: Rig) =>
-      fuseChecks(r, wireLoads(compileRig(r), drive).loads)
+      fuseChecks(r, wireLoads(compileRig(r), drive).loads, RULE_SETS.us)
         .find((f) => f.part === 'behind-fuse')!
         .checks.find((c) => c.id === 'volts')!.verdict;
     expect(volts(typed('bolt-large'))).toBe('bad');
@@ -151,7 +157,7 @@ describe('fuses of a rig', () => {
   it('a bigger bank asks for a fuse that opens into more', () => {
     const near = (capacity: number) => {
       const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, chassis: { ...USUAL_MOTORHOME.chassis, capacity } });
-      return fuseChecks(rig, new Map())[0]!.fault.near;
+      return fuseChecks(rig, new Map(), RULE_SETS.us)[0]!.fault.near;
     };
     expect(near(400)).toBeGreaterThan(1.5 * near(200));
   });

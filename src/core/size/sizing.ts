@@ -4,8 +4,12 @@ import { compileRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
 import type { Rig } from '../rig/schema';
 import type { Scenario } from '../simulate/scenarioSchema';
+import { RULE_SETS, USUAL_JURISDICTION } from '../codes';
+import type { RuleSet } from '../codes/ruleSet';
+import type { Jurisdiction } from '../units/preferences';
+import { canFlow } from './canFlow';
 import { fuseChecks, type FuseCheck } from './fuseChecks';
-import { gaugeTable, judgedStates, type GaugeTable } from './gaugeTable';
+import { gaugeTable, judgedStates, type GaugeTable, type RunAsks } from './gaugeTable';
 import { chargerSize, type ChargerSize } from './chargerSize';
 import { endsFor, type Ends } from './hardware';
 import { feedOf, lockoutsOf, type Lockout } from './lockouts';
@@ -41,6 +45,8 @@ export interface Sizing {
   runs: SizedRun[];
   fuses: FuseCheck[];
   chargers: ChargerSize[];
+  /** Whose rules it was sized by. */
+  jurisdiction: Jurisdiction;
 }
 
 export interface SizingAsks {
@@ -48,6 +54,8 @@ export interface SizingAsks {
   drops?: Readonly<Record<string, number>>;
   /** A the vehicle's maker allows to be taken, where known. */
   upfit?: number;
+  /** Where the shop is: whose rules it goes by. */
+  jurisdiction?: Jurisdiction;
   /** The family of sizes sold where the shop is. */
   gauge?: 'awg' | 'mm2';
 }
@@ -56,8 +64,11 @@ export interface SizingAsks {
 const HEAVY_AMPS = 3;
 /** Share of the nominal volts a charge line may lose: 3 %, common practice (ABYC E-11 says the same of what matters, from memory). */
 export const USUAL_DROP_SHARE = 0.03;
-/** A DC-DC charger’s input may lose more: it makes the volts good again, as long as it does not lock out (from memory: 5 %). */
-export const INPUT_DROP_SHARE = 0.05;
+/**
+ * A DC-DC charger’s input may lose more: it makes the volts good again, as long as it does not lock out; and so may a
+ * heating element. 10 %, as ABYC E-11 has it of what does not matter so much (from memory).
+ */
+export const FORGIVING_DROP_SHARE = 0.1;
 /** A gauge is more than enough when three steps thinner would do as well. */
 const STEPS_TOO_MANY = 3;
 
@@ -72,19 +83,21 @@ function sizedRun(
   rig: Rig,
   run: Run,
   load: WireLoad,
-  gauges: (continuous: number, drop: number, fuseAmps: number) => GaugeTable,
+  gauges: (asks: Pick<RunAsks, 'continuous' | 'flows' | 'share' | 'fuseAmps'>) => GaugeTable,
   fuses: readonly FuseCheck[],
 ): SizedRun {
   const ids = run.conductors.map((c) => c.id);
   const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part));
   const fuseAmps = fuses.filter((f) => f.protects.some((id) => ids.includes(id))).map((f) => f.rating);
-  // An alternator’s cable must stand all it gives, whatever this use asks of it.
-  const alternator = ends.find((p) => is(p, 'alternator'));
-  const table = gauges(
-    Math.max(load.continuous, alternator?.params['fastLimit']?.value ?? 0),
-    [run.from, run.to].some((e) => e.terminal === 'input') ? INPUT_DROP_SHARE : USUAL_DROP_SHARE,
-    Math.max(0, ...fuseAmps),
-  );
+  const table = gauges({
+    continuous: load.continuous,
+    flows: canFlow(rig, run),
+    share:
+      [run.from, run.to].some((e) => e.terminal === 'input') || ends.some((p) => is(p, 'fridge'))
+        ? FORGIVING_DROP_SHARE
+        : USUAL_DROP_SHARE,
+    fuseAmps: Math.max(0, ...fuseAmps),
+  });
   const at = table.rows.findIndex((r) => r.gauge === table.now);
   const best = table.rows.findIndex((r) => r.gauge === table.pick);
   // What is plugged in behind a fuse panel is not known: its feed is not called too thick.
@@ -120,12 +133,13 @@ function sizedRun(
 export function sizeRig(
   rig: Rig,
   scenarios: readonly Scenario[],
-  { drops = {}, upfit, gauge = 'awg' }: SizingAsks = {},
+  { drops = {}, upfit, gauge = 'awg', jurisdiction = USUAL_JURISDICTION }: SizingAsks = {},
 ): Sizing {
+  const rules: RuleSet = RULE_SETS[jurisdiction];
   const compiled = compileRig(rig);
   const { loads } = wireLoads(compiled, scenarios);
   const model = new RigModel(compiled);
-  const fuses = fuseChecks(rig, loads);
+  const fuses = fuseChecks(rig, loads, rules);
   const heavy = runsOf(rig)
     .map((run) => ({ run, load: heaviest(run, loads) }))
     .filter(({ run, load }) => load.peak >= HEAVY_AMPS || run.inline.length > 0);
@@ -139,8 +153,13 @@ export function sizeRig(
         rig,
         run,
         load,
-        (continuous, drop, fuse) =>
-          gaugeTable(model, run, continuous, drops[run.id] ?? drop, fuse, gauge, states.get(run.id)!),
+        (asks) =>
+          gaugeTable(
+            model,
+            run,
+            { ...asks, share: drops[run.id] ?? asks.share, family: gauge, rules },
+            states.get(run.id)!,
+          ),
         fuses,
       ),
     )
@@ -150,5 +169,5 @@ export function sizeRig(
   const chargers = rig.parts
     .filter((p) => is(p, 'charger'))
     .flatMap((p) => chargerSize(rig, p, scenarios, feedOf(model, p), upfit) ?? []);
-  return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled) };
+  return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled), jurisdiction };
 }

@@ -8,6 +8,12 @@ import { AWG_GAUGES, wireArea, type AwgGauge, type Gauge } from './wire';
 export const INSULATIONS = [60, 75, 80, 90, 105, 125, 200] as const;
 export type Insulation = (typeof INSULATIONS)[number];
 
+/**
+ * Insulation nobody has read off the jacket: 80 °C, as SAE J1127 SGT battery cable, J1128 GPT and trailer cable are
+ * (from memory). A cross-linked one bears more, and says so.
+ */
+export const UNREAD_INSULATION_CELSIUS: Insulation = 80;
+
 /** A by gauge, in the order of INSULATIONS. */
 const TABLE: Readonly<Record<AwgGauge, readonly [number, number, number, number, number, number, number]>> = {
   '18': [10, 10, 15, 20, 20, 25, 25],
@@ -54,9 +60,29 @@ function tabled(gauge: Gauge, column: number): number {
   return TABLE[a][column]! * (TABLE[b][column]! / TABLE[a][column]!) ** share;
 }
 
-/** A a conductor carries for ever. @param insulation °C its insulation bears. */
-export function ampacity(gauge: Gauge, insulation: Insulation, place: WirePlace): number {
-  return tabled(gauge, INSULATIONS.indexOf(insulation)) * (place === 'engine-space' ? ENGINE_SPACE[insulation] : 1);
+/**
+ * Share of its ampacity left to a conductor in one jacket or loom with others that carry current too, up to so many
+ * in all: 3, 4 to 6, 7 to 24, more (the notes to the same table, ABYC E-11; from memory).
+ */
+const BUNDLED: readonly (readonly [upTo: number, share: number])[] = [
+  [2, 1],
+  [3, 0.7],
+  [6, 0.6],
+  [24, 0.5],
+  [Infinity, 0.4],
+];
+export const bundleShare = (conductors: number): number => BUNDLED.find(([upTo]) => conductors <= upTo)![1];
+
+/**
+ * A a conductor may carry for as long as one likes.
+ * @param insulation °C it is rated for. @param bundled current-carrying conductors in its jacket or loom, itself with them.
+ */
+export function ampacity(gauge: Gauge, insulation: Insulation, place: WirePlace, bundled = 1): number {
+  return (
+    tabled(gauge, INSULATIONS.indexOf(insulation)) *
+    (place === 'engine-space' ? ENGINE_SPACE[insulation] : 1) *
+    bundleShare(bundled)
+  );
 }
 
 /**
@@ -69,6 +95,7 @@ export function conductorCelsius(
   place: WirePlace,
   amps: number,
   air: number = AIR[place],
+  bundled = 1,
 ): number {
-  return air + (insulation - AIR[place]) * (amps / ampacity(gauge, insulation, place)) ** 2;
+  return air + (insulation - AIR[place]) * (amps / ampacity(gauge, insulation, place, bundled)) ** 2;
 }

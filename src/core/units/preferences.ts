@@ -35,12 +35,3 @@ export const celsiusShown = (celsius: number, unit: TemperatureUnit): number =>
   unit === 'F' ? celsius * 1.8 + 32 : celsius;
 export const celsiusStored = (shown: number, unit: TemperatureUnit): number =>
   unit === 'F' ? (shown - 32) / 1.8 : shown;
-
-/** The rules a jurisdiction names, from memory: check the edition. Local codes and licensed practice come first. */
-export const RULES_OF: Readonly<Record<Jurisdiction, string>> = {
-  us: 'NEC article 551 part II, ANSI/RVIA LV and NFPA 1192, SAE J1127/J1128 cable, SAE J553 breakers',
-  ca: 'CSA Z240 RV series and the Canadian Electrical Code, SAE J1127/J1128 cable',
-  uk: 'BS EN 1648-1 and -2, BS 7671 section 721',
-  eu: 'EN 1648-1 and -2, ISO 8820 fuses',
-  'au-nz': 'AS/NZS 3001.2, AS 4177.5',
-};

@@ -53,7 +53,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
   const valid = reason.trim().length >= 8 && !wrong && (conductor ? Object.keys(set).length > 0 : what.trim() !== '');
   const save = async () => {
     setAfter('working');
-    const before = await Promise.all([page.options.size({}), page.expect(doc)]);
+    const before = await Promise.all([page.options.size({ jurisdiction: settings.jurisdiction }), page.expect(doc)]);
     if (conductor) {
       const was = {
         ...(set.gauge ? { gauge: conductor.gauge } : {}),
@@ -72,7 +72,10 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
     });
     if (!conductor) return onClose();
     const next = { ...doc, conductors: doc.conductors.map((c) => (c.id === conductor.id ? { ...c, ...set } : c)) };
-    const then = await Promise.all([page.options.size({}, next), page.expect(next)]);
+    const then = await Promise.all([
+      page.options.size({ jurisdiction: settings.jurisdiction }, next),
+      page.expect(next),
+    ]);
     const say = (f: (typeof before)[0]['findings'][number]) => `${f.severity}: ${f.title}. ${f.says}`;
     const [was, is] = [new Set(before[0].findings.map(say)), new Set(then[0].findings.map(say))];
     const old = new Map(before[1].map((p) => [key(p), p]));

@@ -7,6 +7,7 @@ import type { Scenario } from '../../core/simulate/scenarioSchema';
 import type { JobBuild } from '../../core/plan/build/build';
 import type { Sized } from '../../core/rules/sized';
 import type { SizingAsks } from '../../core/size/sizing';
+import type { Jurisdiction } from '../../core/units/preferences';
 import type { TowReport } from '../../core/rules/tow/report';
 import type { Asked, OptionList } from '../../core/plan/asked';
 
@@ -29,5 +30,5 @@ export interface OptionsSource {
   /** The plan of the pick; undefined where none stands. */
   build(): Promise<JobBuild | undefined>;
   /** The tow interface and its audit; undefined where the rig has none. */
-  tow(): Promise<TowReport | undefined>;
+  tow(jurisdiction: Jurisdiction): Promise<TowReport | undefined>;
 }

@@ -2,7 +2,7 @@
 /** The design rules: what each saw, why it matters, what mends it; by one button where no judgement is needed. */
 import { useState } from 'react';
 import { CircleCheck } from 'lucide-react';
-import { RULES_OF } from '../../core/units/preferences';
+import { RULE_SETS } from '../../core/codes';
 import type { Autofix } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
 import { useJobPage } from '../shell/jobPage';
@@ -43,8 +43,8 @@ export function RulePanel({ sized, mend, waive, takeBack }: RulePanelProps) {
         ))}
       </ul>
       <p className="quiet pad">
-        {RULES_OF[settings.jurisdiction]} (from memory: check the edition). Local codes, the maker’s upfit guide and
-        licensed practice come first.
+        {RULE_SETS[settings.jurisdiction].standards} (from memory: check the edition). Local codes, the maker’s upfit
+        guide and licensed practice come first.
       </p>
     </div>
   );
@@ -76,7 +76,7 @@ function Row({
               {words(f.why)} <i>{f.source}.</i>
             </p>
             <p>
-              <b>Mend:</b> {words(f.fix)}
+              <b>{f.severity === 'look' ? 'Look:' : 'Fix:'}</b> {words(f.fix)}
             </p>
           </>
         )}
@@ -113,6 +113,18 @@ function Row({
         )}
       </div>
       <span className="szdo">
+        {!f.waiver &&
+          f.answers?.map((a) => (
+            <button
+              key={a.says}
+              type="button"
+              className="bx small"
+              onClick={() => mend(a.edit)}
+              aria-label={`${words(a.says)}: ${words(f.says.split(':')[0]!)}`}
+            >
+              {words(a.says)}
+            </button>
+          ))}
         {f.mend && editable && !f.waiver && (
           <button type="button" className="bx small" onClick={() => mend(f.mend!)}>
             Do it

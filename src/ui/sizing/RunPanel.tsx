@@ -6,7 +6,7 @@ import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Rig } from '../../core/rig/schema';
 import { celsiusShown, lengthShown, lengthStored } from '../../core/units/preferences';
-import { INSULATIONS } from '../../core/units/ampacity';
+import { INSULATIONS, UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
 import { gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useJobPage } from '../shell/jobPage';
@@ -160,7 +160,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 <span>Insulation bears</span>
                 <select
                   className="select"
-                  value={String(first.insulation ?? 105)}
+                  value={String(first.insulation ?? UNREAD_INSULATION_CELSIUS)}
                   onChange={(e) => mend({ conductors: ids, set: { insulation: Number(e.target.value) as 105 } })}
                 >
                   {INSULATIONS.map((c) => (

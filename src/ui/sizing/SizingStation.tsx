@@ -6,6 +6,7 @@ import { Choose } from '../fields';
 import { useJobPage } from '../shell/jobPage';
 import { standingChoice } from '../../core/job/job';
 import type { Autofix } from '../../core/rules/rule';
+import { UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
 import type { JobFinding, Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
 import type { TowInterface } from '../../core/rig/tow';
@@ -50,11 +51,12 @@ export function SizingStation() {
     let alive = true;
     const timer = setTimeout(() => {
       setWorking(true);
-      newest.current.tow().then(
+      newest.current.tow(page.settings.jurisdiction).then(
         (t) => alive && setTow(t),
         () => alive && setTow(undefined),
       );
-      newest.current.size({ drops, gauge: page.settings.gauge, ...(upfit === undefined ? {} : { upfit }) }).then(
+      const { gauge, jurisdiction } = page.settings;
+      newest.current.size({ drops, gauge, jurisdiction, ...(upfit === undefined ? {} : { upfit }) }).then(
         (s) => {
           if (!alive) return;
           setSized(s);
@@ -72,7 +74,7 @@ export function SizingStation() {
       alive = false;
       clearTimeout(timer);
     };
-  }, [doc, job.usage, job.waivers, drops, upfit, page.settings.gauge]);
+  }, [doc, job.usage, job.waivers, drops, upfit, page.settings]);
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);
@@ -96,8 +98,11 @@ export function SizingStation() {
   const takeBack = (id: string) => send('waiver.withdraw', { id });
 
   const mend = (m: Autofix) => {
-    const revision = sized?.revision;
-    if (!revision) return;
+    if (!sized) return;
+    // On a proposal it is part of it; on the rig as it stands, what somebody saw mends the description.
+    const how = sized.revision
+      ? { means: 'proposed' as const, revision: sized.revision }
+      : { means: 'described-wrong' as const };
     if ('part' in m) {
       const part = doc.parts.find((p) => p.id === m.part)!;
       const was = Object.fromEntries(
@@ -112,19 +117,19 @@ export function SizingStation() {
                 : part[k as 'name'],
         ]),
       );
-      send('part.edit', { part: m.part, was, set: m.set, means: 'proposed', revision });
+      send('part.edit', { part: m.part, was, set: m.set, ...how });
       return;
     }
     if ('pieces' in m) {
-      send('pieces.add', { ...m.pieces, means: 'proposed', revision });
+      send('pieces.add', { ...m.pieces, ...how });
       return;
     }
     for (const id of m.conductors) {
       const c = doc.conductors.find((x) => x.id === id);
       if (!c) continue;
-      const now = { insulation: 105 as const, inEngineSpace: false, ...c };
+      const now = { insulation: UNREAD_INSULATION_CELSIUS, inEngineSpace: false, bundled: 1, looked: false, ...c };
       const was = Object.fromEntries(Object.keys(m.set).map((k) => [k, now[k as 'gauge']]));
-      send('conductor.edit', { conductor: id, was, set: m.set, means: 'proposed', revision });
+      send('conductor.edit', { conductor: id, was, set: m.set, ...how });
     }
   };
 

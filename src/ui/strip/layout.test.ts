@@ -118,7 +118,7 @@ describe.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l): [string
         for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThanOrEqual(width);
         for (const x of xs) {
           expect(x - width / 2).toBeGreaterThanOrEqual(0);
-          expect(x + width / 2).toBeLessThanOrEqual(STRIP.width);
+          expect(x + width / 2).toBeLessThanOrEqual(layout.width);
         }
       }
     });
@@ -132,7 +132,7 @@ describe.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l): [string
       }
       const last = columns.at(-1)!;
       expect(columns[0]!.x - 38).toBeGreaterThanOrEqual(0);
-      expect(last.x - 38 + nameWidth(last.part.name)).toBeLessThanOrEqual(STRIP.width);
+      expect(last.x - 38 + nameWidth(last.part.name)).toBeLessThanOrEqual(layout.width);
     });
   },
 );

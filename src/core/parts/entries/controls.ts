@@ -11,7 +11,7 @@ export const ignitionSwitch = definePart({
   id: 'ignition-switch',
   label: 'Ignition',
   role: 'control',
-  traits: { ignition: true },
+  traits: { ignition: true, carries: { feed: 30 } },
   terminals: [
     { id: 'feed', label: 'feed', lead: 'feed terminal behind the dash', accessMinutes: 2 },
     { id: 'run', label: 'run output', lead: 'run circuit, at the fuse panel tap', optional: true },

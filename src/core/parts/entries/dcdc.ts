@@ -48,6 +48,7 @@ const dcdc = {
     oneWay: true,
     byVolts: { sense: 'input', closes: 'on', opens: 'off', when: { option: 'enable', is: 'volts' } },
     line: ['input', 'output'],
+    carries: { input: 'inLimit', output: 'limit' },
     passes: { element: 'converter', is: 'converter', toward: 1 },
   },
   owner: {

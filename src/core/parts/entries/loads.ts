@@ -33,7 +33,7 @@ export const chassisLoads = definePart({
   id: 'chassis-loads',
   label: 'Chassis loads',
   role: 'load',
-  traits: { chassisLoads: true },
+  traits: { chassisLoads: true, carries: { plus: 60 } },
   terminals,
   params: {
     off: amps('Key off, asleep', 0.04, 0.015),
@@ -66,7 +66,7 @@ export const generator = definePart({
   id: 'generator',
   label: 'Generator',
   role: 'load',
-  traits: { generator: true },
+  traits: { generator: true, cranked: { terminal: 'plus' } },
   terminals: [
     { id: 'plus', label: 'start lead', lead: 'stud of the start lead at the generator' },
     { id: 'minus', label: 'frame', lead: 'bare metal of the generator frame' },
@@ -92,7 +92,7 @@ export const houseLoads = definePart({
   id: 'house-loads',
   label: 'House loads',
   role: 'load',
-  traits: { houseLoads: true },
+  traits: { houseLoads: true, carries: { plus: 50 } },
   terminals,
   params: { draw: amps('As found', 3, 2) },
   elements: [

@@ -20,7 +20,7 @@ export const alternator = definePart({
   id: 'alternator',
   label: 'Alternator',
   role: 'source',
-  traits: { alternator: true },
+  traits: { alternator: true, carries: { output: 'fastLimit' } },
   terminals: [
     { id: 'output', label: 'output stud', lead: 'output stud, on the nut', accessMinutes: 1 },
     { id: 'case', label: 'case', lead: 'bare metal of the case' },
@@ -159,7 +159,7 @@ export const shoreCharger = definePart({
   id: 'shore-charger',
   label: 'Shore charger',
   role: 'source',
-  traits: { mainsCharger: true, charges: true },
+  traits: { mainsCharger: true, charges: true, carries: { plus: 'limit' } },
   terminals: output.terminals,
   options: {
     build: {
@@ -221,12 +221,15 @@ export const PANEL_AMPS: ParameterExpression = {
   },
 };
 
+/** A a roof’s controller is usually made for. Common practice. */
+const USUAL_SOLAR_AMPS = 30;
+
 /** Solar on the coach bank. Covered or pulled while the rig is rested: a charged bank tells nothing. */
 export const solarCharger = definePart({
   id: 'solar-charger',
   label: 'Solar',
   role: 'source',
-  traits: { panels: true, charges: true },
+  traits: { panels: true, charges: true, carries: { plus: USUAL_SOLAR_AMPS } },
   terminals: output.terminals,
   params: { ...output.params, ...PANEL_PARAMS },
   elements: [output.element(PANEL_AMPS)],

@@ -13,7 +13,7 @@ export const fridgeElement = definePart({
   id: 'fridge-element',
   label: 'Fridge element',
   role: 'load',
-  traits: { fridge: true },
+  traits: { fridge: true, carries: { plus: 25 } },
   terminals,
   options: {
     position: {
@@ -72,7 +72,7 @@ export const towedCarLoads = definePart({
   id: 'towed-car-loads',
   label: 'Towed car',
   role: 'load',
-  traits: { towedCar: true },
+  traits: { towedCar: true, carries: { plus: 20 } },
   terminals,
   params: {
     off: { unit: 'A', scale: 'offset', label: 'Parked, asleep', min: 0, max: 50, default: assumed(0.03, 0.01) },

@@ -18,7 +18,9 @@ import {
   fuseAbove,
   fuseRating,
   fuseType,
+  gaugeCarrying,
   lineGauge,
+  POST_LEAD_METRES,
   PROFILES,
 } from './drawing';
 
@@ -108,6 +110,10 @@ const GAP = { trailer: 1.2, camper: -2.2, 'towed-car': 1.8, 'second-battery': 1,
 /** A three-way fridge's 12 V element: 23–25 A, common practice. */
 const FRIDGE_AMPS = 25;
 
+/** A of the fuses of a line that a 55 W lamp limits to some 5 A, and of a fridge element's own. Common practice. */
+const LAMP_LINE = { vehicle: 20, behind: 15 } as const;
+const FRIDGE_FUSE_AMPS = 30;
+
 const heavy = (link: CoupledLink) =>
   link === 'heavy-line' || link === 'dcdc' || link === 'dcdc-dual' || link === 'chained';
 const charges = (link: CoupledLink) => link.startsWith('dcdc') || link === 'chained';
@@ -126,7 +132,7 @@ function draftOf(c: CoupledChoices) {
     alternator: station(true, 0.08),
     bank: station(true, 0.16),
     loads: station(true, 0.22),
-    fuse: station(true, 0.28),
+    fuse: station(true, 0.16) + POST_LEAD_METRES,
     relay: station(true, 0.34),
     ignition: station(true, 0.42),
     accessoryCharger: station(true, 0.55),
@@ -134,7 +140,7 @@ function draftOf(c: CoupledChoices) {
     socket: station(true, 1) - 0.1,
     plug: station(false, 0.02),
     charger: station(false, 0.12),
-    behindFuse: station(false, 0.2),
+    behindFuse: station(false, 0.28) - POST_LEAD_METRES,
     behind: station(false, 0.28),
     shore: station(false, 0.42),
     house: station(false, 0.55),
@@ -213,10 +219,18 @@ function draftOf(c: CoupledChoices) {
 
   const lineRating = heavy(c.link)
     ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? FRIDGE_AMPS * 1.25 : 0))
-    : 30;
-  const behindRating = charges(c.link) ? fuseAbove(amps * 1.25) : heavy(c.link) ? lineRating : 30;
+    : c.link === 'diode-lamp'
+      ? LAMP_LINE.vehicle
+      : 30;
+  const behindRating = charges(c.link)
+    ? fuseAbove(amps * 1.25)
+    : heavy(c.link)
+      ? lineRating
+      : c.link === 'diode-lamp'
+        ? LAMP_LINE.behind
+        : 30;
   const afterFuse = relayed ? 'link.coach-stud' : 'link-fuse.load';
-  const lineLength = run(relayed ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1;
+  const lineLength = run(relayed ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1.15;
   return {
     c,
     words,
@@ -281,13 +295,13 @@ function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lin
       ? part(
           'link-fuse',
           'link-fuse',
-          chained ? S.accessory + 0.2 : S.fuse,
+          chained ? S.accessory + POST_LEAD_METRES : S.fuse,
           chained ? 'coach' : 'engine',
           words.tow,
           'Line fuse',
           `${lineRating} A`,
           { element: assumed(0.0009, 0.35, 'from memory'), rating: fuseRating(lineRating) },
-          { type: fuseType(lineRating) },
+          { type: fuseType(lineRating, [chained ? c.accessory! : c.start, c.behind], 12) },
         )
       : part('link-fuse', 'line-breaker', S.fuse, 'engine', words.tow, 'Line breaker', `${lineRating} A`, {
           rating: assumed(lineRating, 0.05),
@@ -397,7 +411,7 @@ function partsBehind({
       charges(c.link) ? 'Charger fuse' : 'Bank fuse',
       `${behindRating} A`,
       { element: assumed(heavy(c.link) ? 0.0009 : 0.004, 0.35, 'from memory'), rating: fuseRating(behindRating) },
-      c.family === 'trailer-48' ? { type: 'bolt-58' } : { type: fuseType(behindRating) },
+      { type: fuseType(behindRating, charges(c.link) ? [c.behind] : [c.start, c.behind], outVolts * 12) },
     ),
     bank('coach-bank', S.behind, 'coach', words.behind, words.bank, c.behind, 0.6),
     car
@@ -415,6 +429,22 @@ function partsBehind({
       : []),
     ...(c.fridge
       ? [
+          // What is laid for a charger is fused far too big for a fridge's wire.
+          ...(heavy(c.link)
+            ? [
+                part(
+                  'fridge-fuse',
+                  'link-fuse',
+                  S.plug + 0.3,
+                  'coach',
+                  words.behind,
+                  'Fridge fuse',
+                  `${FRIDGE_FUSE_AMPS} A`,
+                  { element: assumed(0.0018, 0.35, 'from memory'), rating: fuseRating(FRIDGE_FUSE_AMPS) },
+                  { type: fuseType(FRIDGE_FUSE_AMPS, [c.start, ...(c.accessory ? [c.accessory] : []), c.behind], 12) },
+                ),
+              ]
+            : []),
           part(
             'fridge',
             'fridge-element',
@@ -438,6 +468,10 @@ function partsBehind({
       : []),
     ...(c.family === 'trailer-48'
       ? [
+          // It closes again by itself: brakes that a passing short put out come back.
+          part('brake-breaker', 'line-breaker', S.plug + 0.3, 'coach', words.behind, 'Brake breaker', '30 A', {
+            rating: assumed(30, 0.05),
+          }),
           bank(
             'brake-bank',
             S.brake,
@@ -454,18 +488,7 @@ function partsBehind({
 }
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function towCables({
-  c,
-  S,
-  run,
-  chained,
-  relayed,
-  line,
-  feed,
-  feedStation,
-  afterFuse,
-  lineLength,
-}: Draft): Conductor[] {
+function towCables({ c, S, run, relayed, line, feed, afterFuse, lineLength }: Draft): Conductor[] {
   return [
     cable(
       'alternator-cable',
@@ -473,7 +496,7 @@ function towCables({
       'feed',
       'alternator.output',
       'chassis-bank.plus',
-      '4',
+      gaugeCarrying(Math.round(c.alternatorAmps * 0.88), '4'),
       run(S.alternator, S.bank) + 0.8,
       0.0005,
     ),
@@ -497,16 +520,7 @@ function towCables({
       run(S.bank, S.ignition) + 1,
       0.006,
     ),
-    cable(
-      'fuse-lead',
-      'Lead to line fuse',
-      'feed',
-      `${feed}.plus`,
-      'link-fuse.source',
-      line,
-      run(feedStation, chained ? S.accessory + 0.2 : S.fuse) + 0.3,
-      0.0008,
-    ),
+    cable('fuse-lead', 'Lead to line fuse', 'feed', `${feed}.plus`, 'link-fuse.source', line, POST_LEAD_METRES, 0.0008),
     ...(relayed
       ? [
           cable(
@@ -516,7 +530,7 @@ function towCables({
             'link-fuse.load',
             'link.chassis-stud',
             line,
-            run(S.fuse, S.relay) + 0.3,
+            run(S.fuse, S.relay) + 0.45,
             0.001,
           ),
           cable(
@@ -669,11 +683,25 @@ function cablesBehind({ c, words, S, run, car, line, solar, enable }: Draft): Co
       : []),
     ...(c.fridge
       ? [
+          ...(heavy(c.link)
+            ? [
+                cable(
+                  'fridge-tap',
+                  'Charge line to fridge fuse',
+                  'feed',
+                  'connector.rear',
+                  'fridge-fuse.source',
+                  '10',
+                  POST_LEAD_METRES,
+                  0.002,
+                ),
+              ]
+            : []),
           cable(
             'fridge-feed',
             'Charge line to fridge element',
             'feed',
-            'connector.rear',
+            heavy(c.link) ? 'fridge-fuse.load' : 'connector.rear',
             'fridge.plus',
             '10',
             run(S.plug, S.fridge) + 1,
@@ -907,21 +935,31 @@ function behindLine(
       'behind-fuse.source',
       'coach-bank.plus',
       gauge,
-      run(S.behindFuse, S.behind) + 0.3,
+      POST_LEAD_METRES,
       0.0008,
     );
   const brake =
     c.family === 'trailer-48'
       ? [
           cable(
-            'brake-feed',
-            'Charge line to brake battery',
+            'brake-tap',
+            'Charge line to brake breaker',
             'feed',
             'connector.rear',
+            'brake-breaker.source',
+            '10',
+            0.15,
+            0.004,
+          ),
+          cable(
+            'brake-feed',
+            'Brake breaker to brake battery',
+            'feed',
+            'brake-breaker.load',
             'brake-bank.plus',
             '10',
-            run(S.plug, S.brake) + 1,
-            0.05,
+            run(S.plug, S.brake) + 0.85,
+            0.046,
           ),
         ]
       : [];
@@ -1004,7 +1042,7 @@ function behindLine(
         'feed',
         'connector.rear',
         'helper.from',
-        '12',
+        '10',
         run(S.plug, S.charger) + 1,
         0.03,
       ),
@@ -1014,11 +1052,11 @@ function behindLine(
         'feed',
         'helper.to',
         'behind-fuse.load',
-        '12',
+        '10',
         run(S.charger, S.behindFuse) + 0.4,
         0.02,
       ),
-      bankLead('12'),
+      bankLead('10'),
     ];
   return [
     cable(

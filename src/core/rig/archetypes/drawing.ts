@@ -1,7 +1,10 @@
 /** What every archetype draws with: cables with their joints, parts with their kind's usual figures. */
 import { partKind } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
-import { AWG_GAUGES, wireResistance, type Gauge } from '../../units/wire';
+import { ampacity, UNREAD_INSULATION_CELSIUS } from '../../units/ampacity';
+import { chemistryOf, shortCircuitAmps } from '../../parts/chemistry';
+import { fuseKind, interruptsAt } from '../../parts/fuses';
+import { AWG_GAUGES, wireArea, wireResistance, type Gauge } from '../../units/wire';
 import type { Conductor, Endpoint, Part } from '../schema';
 import type { BankChoice } from './choicesSchema';
 
@@ -28,7 +31,7 @@ export function cable(
     from: at(from),
     to: at(to),
     gauge,
-    length: Math.max(0.3, Number(metres.toFixed(3))),
+    length: Math.max(POST_LEAD_METRES, Number(metres.toFixed(3))),
     joints: assumed(jointOhms, 0.45),
   };
 }
@@ -41,6 +44,8 @@ export function drawPart(part: Omit<Part, 'params'> & { params?: Record<string, 
   return { ...part, params: { ...defaults, ...part.params } };
 }
 
+/** V of a 12 V block while it is charged hard: what a fuse has to break at. */
+const CHARGING_VOLTS = 14.5;
 const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } as const;
 /** Printed under the bank's name: there is room for a dozen letters. */
 export const bankNote = (b: BankChoice): string => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
@@ -68,11 +73,37 @@ export const lineGauge = (amps: number, metres: number): Gauge => {
   return AWG_GAUGES.find((g, i) => i >= usual && amps * wireResistance(g, metres) <= LINE_DROP_VOLTS) ?? '4/0';
 };
 
-/** How a heavy-line fuse of a rating is usually made: the smaller ones on smaller studs. */
-export const fuseType = (amps: number): string => (amps < 60 ? 'bolt-small' : 'bolt-large');
+/** m of cable from a battery’s post to its fuse: a fuse on the post, or a hand beside it. Within every guide. */
+export const POST_LEAD_METRES = 0.15;
+
+/** A under which nothing is made for a post. */
+const SMALLEST_AT_POST_AMPS = 30;
+/** Kinds one finds at a bank’s post, the usual one first. */
+const AT_THE_POST = ['terminal', 'strip', 'class-t'] as const;
+
+/**
+ * How a fuse of a rating is drawn: of the first kind that opens into all the banks it may meet at once.
+ * @param volts nominal, of those banks.
+ */
+export function fuseType(amps: number, banks: readonly BankChoice[], volts: number): string {
+  const blocks = volts / 12;
+  const short = banks.reduce((sum, b) => sum + shortCircuitAmps(chemistryOf(b.chemistry), b.capacity, blocks, 0), 0);
+  const opens = (id: string) => interruptsAt(fuseKind(id)!, CHARGING_VOLTS * blocks) >= short;
+  const made = (id: string) => fuseKind(id)!.ratings.includes(amps);
+  // Small ones sit in an in-line holder on a thin lead: common practice.
+  if (amps < SMALLEST_AT_POST_AMPS) return 'blade';
+  return AT_THE_POST.find((id) => made(id) && opens(id)) ?? 'class-t';
+}
+
+/** The thinnest gauge from `least` on that carries so many amps in insulation nobody has read. */
+export const gaugeCarrying = (amps: number, least: Gauge): Gauge =>
+  AWG_GAUGES.find((g) => wireArea(g) >= wireArea(least) && ampacity(g, UNREAD_INSULATION_CELSIUS, 'open') >= amps) ??
+  '4/0';
 
 /** A fuse of a rating: the figure counts, the note repeats it for the eye. */
 export const fuseRating = (amps: number): Parameter => ({ value: amps, spread: 0, provenance: 'nameplate' });
 
+/** Ratings that every kind one finds at a post is made in. */
+const COMMON_RATINGS = [30, 40, 50, 60, 80, 100, 125, 150, 175, 200, 225, 250, 300] as const;
 /** The next heavy-line fuse made at or above so many amps. */
-export const fuseAbove = (amps: number): number => [30, 40, 50, 60, 80, 100, 125, 150].find((f) => f >= amps) ?? 200;
+export const fuseAbove = (amps: number): number => COMMON_RATINGS.find((f) => f >= amps) ?? 300;

@@ -9,7 +9,19 @@ import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-import { at, bankNote, cable, chargerGauge, drawPart, fuseAbove, fuseRating, fuseType, PROFILES } from './drawing';
+import {
+  at,
+  bankNote,
+  cable,
+  chargerGauge,
+  drawPart,
+  fuseAbove,
+  fuseRating,
+  fuseType,
+  gaugeCarrying,
+  POST_LEAD_METRES,
+  PROFILES,
+} from './drawing';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
@@ -43,7 +55,7 @@ const PLACES = {
     coach: 17 / 36,
     module: 28 / 36,
     link: 29 / 36,
-    fuse: 30 / 36,
+    fuse: 31.4 / 36,
     chassis: 32 / 36,
     loads: 33 / 36,
     alternator: 34.5 / 36,
@@ -52,7 +64,7 @@ const PLACES = {
     alternator: 2 / 36,
     loads: 3.6 / 36,
     chassis: 5 / 36,
-    fuse: 6.5 / 36,
+    fuse: 5.6 / 36,
     link: 7.5 / 36,
     module: 9 / 36,
     ignition: 11 / 36,
@@ -208,9 +220,13 @@ function chargerParts(
 ): LinkDrawing {
   const volts = c.nominalVolts / 12;
   const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
-  const gauge = chargerGauge(amps / volts);
+  const outRating = fuseAbove(amps * 1.25);
+  const inRating = fuseAbove(1.5 * amps * 1.25);
+  const gauge = gaugeCarrying(inRating, chargerGauge(amps / volts));
   // With the isolator kept for boost there is a way round already.
   const bypass = c.bypass === true && c.link === 'dcdc';
+  // Beside a heavy link the line's own fuse is far too big for the charger's lead: it has one where it begins.
+  const ownFuse = bypass || c.link === 'dcdc-boost';
   return {
     parts: [
       part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
@@ -232,26 +248,65 @@ function chargerParts(
         'coach',
         'Coach bay',
         'Charger fuse',
-        `${fuseAbove(amps * 1.25)} A`,
-        { rating: fuseRating(fuseAbove(amps * 1.25)) },
-        { type: fuseType(fuseAbove(amps * 1.25)) },
+        `${outRating} A`,
+        { rating: fuseRating(outRating) },
+        { type: fuseType(outRating, [c.coach], c.nominalVolts) },
       ),
+      ...(ownFuse
+        ? [
+            part(
+              'dcdc-in-fuse',
+              'link-fuse',
+              'fuse',
+              'engine',
+              'Link box',
+              'Charger in fuse',
+              `${inRating} A`,
+              { rating: fuseRating(inRating) },
+              { type: fuseType(inRating, [c.chassis, c.coach], c.nominalVolts) },
+            ),
+          ]
+        : []),
       ...(bypass
         ? [
             part('bypass', 'bypass-switch', 'link', 'both', 'Link box', 'Bypass', 'hand switch'),
-            part('bypass-fuse', 'link-fuse', 'disconnect', 'coach', 'Coach bay', 'Bypass fuse', '150 A'),
+            part(
+              'bypass-fuse',
+              'link-fuse',
+              'disconnect',
+              'coach',
+              'Coach bay',
+              'Bypass fuse',
+              '150 A',
+              { rating: fuseRating(150) },
+              { type: fuseType(150, [c.coach], c.nominalVolts) },
+            ),
           ]
         : []),
     ],
     conductors: [
+      ...(ownFuse
+        ? [
+            cable(
+              'dcdc-tap',
+              'Link fuse to charger fuse',
+              'feed',
+              'link-fuse.load',
+              'dcdc-in-fuse.source',
+              gauge,
+              POST_LEAD_METRES,
+              0.0004,
+            ),
+          ]
+        : []),
       cable(
         'dcdc-input',
         'Link fuse to DC-DC charger',
         'feed',
-        'link-fuse.load',
+        ownFuse ? 'dcdc-in-fuse.load' : 'link-fuse.load',
         'dcdc.input',
         gauge,
-        run('fuse', 'module') + 0.4,
+        run('fuse', 'module') + 0.85,
         0.0008,
       ),
       cable(
@@ -271,7 +326,7 @@ function chargerParts(
         'dcdc-fuse.source',
         'coach-bank.plus',
         gauge,
-        0.4,
+        POST_LEAD_METRES,
         0.0006,
       ),
       cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
@@ -294,7 +349,7 @@ function chargerParts(
               'link-fuse.load',
               'bypass.chassis-stud',
               '1/0',
-              run('fuse', 'link') + 0.3,
+              run('fuse', 'link') + 0.75,
               0.0005,
             ),
             cable(
@@ -314,7 +369,7 @@ function chargerParts(
               'bypass-fuse.source',
               'coach-bank.plus',
               '1/0',
-              0.5,
+              POST_LEAD_METRES,
               0.0005,
             ),
           ]
@@ -357,7 +412,6 @@ function draftOf(c: MotorhomeChoices) {
   const shares = PLACES[c.engineAt];
   const station = (where: PlaceName) => Number((shares[where] * c.length).toFixed(3));
   const run: Runner = (a, b) => Math.abs(station(a) - station(b));
-  const dashAtEngine = c.engineAt === 'front';
   const part: PartMaker = (partId, kind, where, side, place, partName, note, params = {}, options) => {
     return drawPart({
       id: partId,
@@ -416,7 +470,7 @@ function draftOf(c: MotorhomeChoices) {
     c,
     station,
     run,
-    dashAtEngine,
+    dashAtEngine: c.engineAt === 'front',
     part,
     scaled,
     bank,
@@ -431,6 +485,8 @@ function draftOf(c: MotorhomeChoices) {
     chargerParams,
     volts,
     point,
+    alternatorGauge: gaugeCarrying(Math.round(c.alternatorAmps * 0.88), '2'),
+    chargerGaugeHere: gaugeCarrying(c.chargerAmps, '6'),
   };
 }
 
@@ -532,7 +588,7 @@ function partsOf({
             'Link fuse',
             `${linkRating} A`,
             { rating: fuseRating(linkRating) },
-            { type: fuseType(linkRating) },
+            { type: fuseType(linkRating, [c.chassis, c.coach], c.nominalVolts) },
           ),
         ]),
     bank('chassis-bank', 'chassis', 'engine', 'Engine bay', 'Chassis bank', c.chassis, assumed(0.88, 0.08)),
@@ -548,7 +604,17 @@ function partsOf({
 }
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Draft): Conductor[] {
+function feedsOf({
+  c,
+  run,
+  diode,
+  solenoid,
+  hasDisconnect,
+  houseBus,
+  boost,
+  alternatorGauge,
+  chargerGaugeHere,
+}: Draft): Conductor[] {
   return [
     ...(!diode
       ? [
@@ -558,7 +624,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
             'feed',
             'alternator.output',
             'chassis-bank.plus',
-            '2',
+            alternatorGauge,
             run('alternator', 'chassis') + 0.76,
             0.0004,
           ),
@@ -569,7 +635,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
             'chassis-bank.plus',
             'link-fuse.source',
             '1/0',
-            run('chassis', 'fuse') + 0.6,
+            POST_LEAD_METRES,
             0.0005,
           ),
           ...(solenoid
@@ -581,7 +647,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
                   'link-fuse.load',
                   'link.chassis-stud',
                   '1/0',
-                  run('fuse', 'link') + 0.3,
+                  run('fuse', 'link') + 0.75,
                   0.0005,
                 ),
               ]
@@ -594,7 +660,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
             'feed',
             'alternator.output',
             'link.input',
-            '2',
+            alternatorGauge,
             run('alternator', 'link') + 0.6,
             0.0004,
           ),
@@ -604,7 +670,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
             'feed',
             'link.chassis-stud',
             'chassis-bank.plus',
-            '2',
+            alternatorGauge,
             run('chassis', 'link') + 0.6,
             0.0005,
           ),
@@ -663,7 +729,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
       'feed',
       houseBus,
       'charger.plus',
-      '6',
+      chargerGaugeHere,
       run('disconnect', 'charger') + 0.6,
       0.0012,
     ),
@@ -675,7 +741,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
             'feed',
             houseBus,
             'charger-2.plus',
-            '6',
+            chargerGaugeHere,
             run('disconnect', 'charger2') + 0.6,
             0.0012,
           ),
@@ -747,7 +813,7 @@ function feedsOf({ c, run, diode, solenoid, hasDisconnect, houseBus, boost }: Dr
 }
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function returnsOf({ c, solenoid }: Draft): Conductor[] {
+function returnsOf({ c, solenoid, chargerGaugeHere }: Draft): Conductor[] {
   return [
     ...(solenoid
       ? [cable('coil-ground', 'Coil to frame', 'return', 'link.coil-minus', 'frame.bay-2', '14', 0.9, 0.01)]
@@ -789,7 +855,7 @@ function returnsOf({ c, solenoid }: Draft): Conductor[] {
       'return',
       'charger.minus',
       'house-frame.bay-1',
-      '6',
+      chargerGaugeHere,
       1.2,
       0.0012,
     ),
@@ -801,7 +867,7 @@ function returnsOf({ c, solenoid }: Draft): Conductor[] {
             'return',
             'charger-2.minus',
             'house-frame.bay-1',
-            '6',
+            chargerGaugeHere,
             1.2,
             0.0012,
           ),

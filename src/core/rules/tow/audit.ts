@@ -3,6 +3,8 @@
  * every situation is good. The search tries every one change, then every two, and so on; among sets of one size
  * it takes the one with the fewest minutes. From the third change on a step answers the first trouble left only.
  */
+import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
+import type { RuleSet } from '../../codes/ruleSet';
 import type { TowInterface } from '../../rig/tow';
 import { connectorOf } from '../../parts/connectors';
 import { waysOf } from '../../compile/tow/ways';
@@ -39,8 +41,8 @@ export interface TowAudit {
   left: TowTrouble[];
 }
 
-function summary(tow: TowInterface, vehicle: TowVehicle): TowSummary {
-  const { troubles, solved } = towTroubles(tow, vehicle);
+function summary(tow: TowInterface, vehicle: TowVehicle, rules: RuleSet): TowSummary {
+  const { troubles, solved } = towTroubles(tow, vehicle, rules);
   return {
     troubles,
     solved,
@@ -49,9 +51,13 @@ function summary(tow: TowInterface, vehicle: TowVehicle): TowSummary {
   };
 }
 
-/** Audits an interface on a vehicle. */
-export function auditTow(tow: TowInterface, vehicle: TowVehicle): TowAudit {
-  const before = summary(tow, vehicle);
+/** Audits an interface on a vehicle. @param rules of the place. */
+export function auditTow(
+  tow: TowInterface,
+  vehicle: TowVehicle,
+  rules: RuleSet = RULE_SETS[USUAL_JURISDICTION],
+): TowAudit {
+  const before = summary(tow, vehicle, rules);
   const contradictions = tow.plugs.flatMap((plug) =>
     plug.ways.flatMap((way) =>
       readPin(way).contradictions.map((says) => ({
@@ -61,8 +67,8 @@ export function auditTow(tow: TowInterface, vehicle: TowVehicle): TowAudit {
     ),
   );
   if (before.troubles.length === 0) return { before, contradictions, changes: [], smallest: true, left: [] };
-  const found = smallestChanges(tow, vehicle);
-  const after = summary(found.tow, vehicle);
+  const found = smallestChanges(tow, vehicle, rules);
+  const after = summary(found.tow, vehicle, rules);
   return {
     before,
     contradictions,
@@ -82,19 +88,19 @@ interface Reached {
 }
 
 /** The smallest set of changes that leaves no trouble; the set that leaves fewest where none does. */
-export function smallestChanges(tow: TowInterface, vehicle: TowVehicle): Reached {
+export function smallestChanges(tow: TowInterface, vehicle: TowVehicle, rules: RuleSet): Reached {
   const known = new Map<string, ReturnType<typeof towTroubles>>();
   const look = (t: TowInterface) => {
     const key = JSON.stringify(t);
     let seen = known.get(key);
-    if (!seen) known.set(key, (seen = towTroubles(t, vehicle)));
+    if (!seen) known.set(key, (seen = towTroubles(t, vehicle, rules)));
     return seen;
   };
   const left = (t: TowInterface) => look(t).troubles.length;
   /** Every further change from here, against all its troubles or the first. */
   const steps = (r: Reached, all: boolean): Reached[] => {
     const { troubles, solved } = look(r.tow);
-    const context: TowContext = { tow: r.tow, vehicle, ways: waysOf(r.tow), solved };
+    const context: TowContext = { tow: r.tow, vehicle, ways: waysOf(r.tow), solved, rules };
     return (all ? troubles : troubles.slice(0, 1))
       .flatMap((t) => changesFor(context, t))
       .map((change) => ({

@@ -3,11 +3,12 @@
  * interface with what they say in words and the minutes they take (assumed). A changed position forgets what was
  * measured there: those readings are about what it was.
  */
+import type { RuleSet } from '../../codes/ruleSet';
 import { connectorOf } from '../../parts/connectors';
 import { pinFeed, pinUse, type FeedId, type UseId } from '../../parts/pinUses';
 import { FUSE_KINDS } from '../../parts/fuses';
 import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
-import { ampacity } from '../../units/ampacity';
+import { wayFuseLimit } from './fuseLimits';
 import { GAUGES, gaugeFamily, gaugeName, gaugesOf, type Gauge } from '../../units/wire';
 import { CONTINUOUS_SHARE } from '../../size/protect';
 import { DCDC_EFFICIENCY } from '../../parts/entries/dcdc';
@@ -32,7 +33,6 @@ const RATINGS = [
     FUSE_KINDS.filter((k) => k.id.startsWith('blade') || k.id.startsWith('bolt-small')).flatMap((k) => k.ratings),
   ),
 ].sort((a, b) => a - b);
-const INSULATION_CELSIUS = 105;
 /** Share of its rating a charger is set to draw through a position. */
 const CHARGER_SHARE = 0.8;
 /** Ah of the breakaway batteries one can buy: common sizes, from memory. */
@@ -82,12 +82,14 @@ const thicker = (g: Gauge, most: Gauge): Gauge | undefined => {
   const next = family.slice(family.indexOf(g) + 1).find((x) => x !== '1' && x !== '3/0');
   return next && GAUGES.indexOf(next) <= GAUGES.indexOf(most) ? next : undefined;
 };
-/** Smallest fuse over a load that still protects its wire. */
-export function fuseFor(amps: number, way: TowWay): number | undefined {
-  const bears = Math.min(
-    ampacity(way.gauge, INSULATION_CELSIUS, 'open'),
-    ampacity(way.usesGauge, INSULATION_CELSIUS, 'open'),
-  );
+/** Smallest fuse over a load that still protects its wires and its pin. */
+export function fuseFor(
+  amps: number,
+  plug: Pick<TowPlug, 'connector'>,
+  way: TowWay,
+  rules: RuleSet,
+): number | undefined {
+  const bears = wayFuseLimit(plug, way, rules).amps;
   return (
     RATINGS.find((r) => r * CONTINUOUS_SHARE >= amps && r <= bears) ?? RATINGS.find((r) => r >= amps && r <= bears)
   );
@@ -96,7 +98,13 @@ const mostAmps = (c: TowContext, key: string): number =>
   Math.max(0, ...c.solved.map((s) => Math.abs(s.ways.get(key)?.amps ?? 0)));
 const fedWays = (c: TowContext): Way[] => c.ways.filter((w) => w.way.feed === 'constant' || w.way.feed === 'ignition');
 /** A two-pole plug beside the others, carrying one use from the start battery. */
-function ownPlug(tow: TowInterface, use: UseId, amps: number, feed: 'constant' | 'ignition'): TowInterface | undefined {
+function ownPlug(
+  tow: TowInterface,
+  use: UseId,
+  amps: number,
+  feed: 'constant' | 'ignition',
+  rules: RuleSet,
+): TowInterface | undefined {
   const connector = OWN_PLUG_IDS.map(connectorOf).find((x) => x.positions[0]!.amps * CONTINUOUS_SHARE >= amps);
   if (!connector || tow.plugs.length >= 3) return undefined;
   const gauge: Gauge = amps <= 25 ? '8' : amps <= 40 ? '6' : amps <= 70 ? '4' : '2';
@@ -104,7 +112,7 @@ function ownPlug(tow: TowInterface, use: UseId, amps: number, feed: 'constant' |
   const id = `own-${use}`;
   if (tow.plugs.some((p) => p.id === id)) return undefined;
   const plus: TowWay = { pin: 'plus', feed, fuse: 0, uses: [use], ...wire };
-  const fuse = fuseFor(amps, plus);
+  const fuse = fuseFor(amps, { connector: connector.id }, plus, rules);
   if (fuse === undefined) return undefined;
   const plug: TowPlug = {
     id,
@@ -201,7 +209,7 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
         tow: withWay(c.tow, w.key, {
           feed,
           ...(feed === 'constant' || feed === 'ignition'
-            ? { fuse: fuseFor(Math.max(10, mostAmps(c, w.key)), w.way) ?? 10 }
+            ? { fuse: fuseFor(Math.max(10, mostAmps(c, w.key)), w.plug, w.way, c.rules) ?? 10 }
             : {}),
         }),
       }));
@@ -429,7 +437,7 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
         own.length > 0 ? own : c.ways.flatMap(culprit).filter((u) => u === 'charger' || u === 'fridge' || u === 'bank');
       return uses.flatMap((use) =>
         (['constant', 'ignition'] as const).flatMap((feed) => {
-          const tow = ownPlug(c.tow, use, wants(c, use), feed);
+          const tow = ownPlug(c.tow, use, wants(c, use), feed, c.rules);
           return tow
             ? [
                 {
@@ -538,7 +546,7 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
     helps: ['tow-fuse-missing', 'tow-fuse-over-wire', 'tow-fuse-blows'],
     offers: (c, t) => {
       const w = at(c, t);
-      const rating = w && fuseFor(Math.max(5, mostAmps(c, w.key)), w.way);
+      const rating = w && fuseFor(Math.max(5, mostAmps(c, w.key)), w.plug, w.way, c.rules);
       return w && rating !== undefined && rating !== w.way.fuse
         ? [
             {

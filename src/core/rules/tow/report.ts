@@ -9,6 +9,8 @@ export interface TowReport {
   /** Whether the vehicle has a second battery a position may be fed from. */
   accessory: boolean;
   audit: TowAudit;
+  /** What the place asks of the breakaway, with its clause. */
+  breakaway: string;
   /** Of the proposal it belongs to, where one stands. */
   revision?: string;
 }

@@ -6,11 +6,13 @@ import { startLimitSoc } from '../../size/calculators/batteries';
 import { positionShown } from '../../parts/connectors';
 import { pinFeed, pinUse, type UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
-import { ampacity } from '../../units/ampacity';
+import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
+import { cited, type RuleSet } from '../../codes/ruleSet';
 import { gaugeName } from '../../units/wire';
 import type { Severity } from '../rule';
 import type { TowSituation } from '../../compile/tow/situations';
 import { feeds, waysOf, type Way } from '../../compile/tow/ways';
+import { wayFuseLimit } from './fuseLimits';
 import { solveTow, type TowSolution } from '../../operate/tow/solveTow';
 import { BAD_FALL_VOLTS, loadedFall, readPin } from './pinReadings';
 import type { TowVehicle } from '../../compile/tow/vehicle';
@@ -39,13 +41,14 @@ const BREAKAWAY_AMPS = 0.05;
 const BRIEFLY_TIMES_RATING = 1.5;
 /** Share of a small lead-acid battery's charge it gives in a quarter of an hour: from memory. */
 const QUICK_SHARE = 0.55;
-const INSULATION_CELSIUS = 105;
 
 export interface TowContext {
   tow: TowInterface;
   vehicle: TowVehicle;
   ways: Way[];
   solved: TowSolution[];
+  /** Of the place. */
+  rules: RuleSet;
 }
 
 export interface TowSaw {
@@ -59,7 +62,7 @@ export interface TowTroubleRow {
   severity: Severity;
   title: string;
   why: string;
-  source: string;
+  source: string | ((rules: RuleSet) => string);
   see(c: TowContext): TowSaw[];
 }
 export interface TowTrouble extends TowSaw {
@@ -410,17 +413,15 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-fuse-over-wire',
     severity: 'danger',
-    title: 'A fuse rated over its wire',
-    why: 'The wire burns before the fuse opens.',
-    source: 'ampacity by 33 CFR 183.425 table 5',
+    title: 'Fuse too big for its wire or pin',
+    why: 'The wire burns, or the pin melts its housing, before the fuse opens.',
+    source: (r) =>
+      `${r.smallWire ? `${cited(r.smallWire.from)}; ` : ''}33 CFR 183.425 table 5; pin ratings (from memory, all)`,
     see: (c) =>
       c.ways.flatMap((w) => {
-        const bears = Math.min(
-          ampacity(w.way.gauge, INSULATION_CELSIUS, 'open'),
-          w.way.uses.length > 0 ? ampacity(w.way.usesGauge, INSULATION_CELSIUS, 'open') : Infinity,
-        );
-        return (w.way.fuse ?? 0) > bears
-          ? [{ at: w.key, says: `${w.way.fuse} A on a wire that carries ${bears} A.` }]
+        const limit = wayFuseLimit(w.plug, w.way, c.rules);
+        return (w.way.fuse ?? 0) > limit.amps
+          ? [{ at: w.key, says: `${w.way.fuse} A at ${wayName(w)}: ${limit.says}.` }]
           : [];
       }),
   },
@@ -569,13 +570,22 @@ function fromAccessory(c: TowContext, use: UseId): TowSaw[] {
 }
 
 /** Everything that goes wrong with the rig coupled, the rows in their order. */
-export function towTroubles(tow: TowInterface, vehicle: TowVehicle): { troubles: TowTrouble[]; solved: TowSolution[] } {
+export function towTroubles(
+  tow: TowInterface,
+  vehicle: TowVehicle,
+  rules: RuleSet = RULE_SETS[USUAL_JURISDICTION],
+): { troubles: TowTrouble[]; solved: TowSolution[] } {
   const solved = solveTow(tow, vehicle);
-  const c: TowContext = { tow, vehicle, ways: waysOf(tow), solved };
+  const c: TowContext = { tow, vehicle, ways: waysOf(tow), solved, rules };
   return {
     solved,
     troubles: TOW_TROUBLES.flatMap(({ see, ...row }) =>
-      see(c).map((s) => ({ ...row, ...s, says: s.says.charAt(0).toUpperCase() + s.says.slice(1) })),
+      see(c).map((s) => ({
+        ...row,
+        source: typeof row.source === 'string' ? row.source : row.source(rules),
+        ...s,
+        says: s.says.charAt(0).toUpperCase() + s.says.slice(1),
+      })),
     ),
   };
 }

@@ -4,6 +4,8 @@
  */
 import type { TraitName } from '../../parts/traits';
 import type { EnableSchool } from '../../parts/enableSchools';
+import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
+import type { RuleSet } from '../../codes/ruleSet';
 import { isFuseOrBreaker } from '../../parts/fuses';
 import { connectorOf, type PositionUse } from '../../parts/connectors';
 import type { FeedId, UseId } from '../../parts/pinUses';
@@ -30,8 +32,9 @@ const USUAL: Readonly<Record<PositionUse, readonly [feed: FeedId, uses: readonly
   fog: ['fog', ['fog']],
   spare: undefined,
 };
-/** A a small trailer's magnets take in all; a breakaway battery: usual, from memory. */
-const BRAKE_AMPS = 12;
+/** A the magnets of two braked axles take: four of 3 to 3.5 A; a single axle takes half. Common practice. */
+const BRAKE_AMPS = 13;
+/** A usual breakaway battery. From memory. */
 const BREAKAWAY = { capacity: 7, soc: 0.85 };
 const LAMP_WIRE = { vehicle: 7, behind: 8 };
 
@@ -173,24 +176,33 @@ function usualPlug(
 
 /** The plug of a heavy line, by what it is fused at, A. */
 const powerPlug = (amps: number): string =>
-  amps <= 60 ? 'two-pole-50' : amps <= 130 ? 'two-pole-120' : 'two-pole-175';
+  amps <= 50 ? 'two-pole-50' : amps <= 120 ? 'two-pole-120' : 'two-pole-175';
 
 /** A heavy line has a plug of its own beside the lamps'. */
-function plugsOf(drawn: Drawn, heavy: boolean, car: boolean): TowPlug[] {
+function plugsOf(drawn: Drawn, heavy: boolean, car: boolean, { connector, convention }: RuleSet['plug']): TowPlug[] {
   if (heavy)
     return [
-      usualPlug('main', 'blade-7', 'rv', car),
+      usualPlug('main', connector, convention, car),
       usualPlug('power', powerPlug(drawn.fuse ? partValue(drawn.fuse, 'rating') : 50), 'usual', car, drawn),
     ];
   if (car) return [usualPlug('main', 'round-6', 'centre-charge', car, drawn)];
   const { charge, ground } = drawn;
   return [
-    usualPlug('main', 'blade-7', 'rv', car, { charge: { ...charge, uses: [...charge.uses, 'breakaway'] }, ground }),
+    usualPlug('main', connector, convention, car, {
+      charge: { ...charge, uses: [...charge.uses, 'breakaway'] },
+      ground,
+    }),
   ];
 }
 
-/** The interface of a rig with a tow connector, as drawn and as usual; undefined where it has none. */
-export function usualTow(rig: Rig): TowInterface | undefined {
+/**
+ * The interface of a rig with a tow connector, as drawn and as usual; undefined where it has none.
+ * @param rules of the place: whose plug is usual there.
+ */
+export function usualTow(
+  rig: Rig,
+  { plug }: Pick<RuleSet, 'plug'> = RULE_SETS[USUAL_JURISDICTION],
+): TowInterface | undefined {
   const connector = partWith(rig, 'towConnector');
   const pulls = partWith(rig, 'alternator')?.vehicle;
   const drawn = connector && pulls !== undefined ? drawnAt(rig, connector, pulls) : undefined;
@@ -198,7 +210,7 @@ export function usualTow(rig: Rig): TowInterface | undefined {
   const car = rig.vehicles.some((v) => v.role === 'towed-car');
   const { charger, fridge } = drawn;
   return {
-    plugs: plugsOf(drawn, connector.note?.includes('two-pole') ?? false, car),
+    plugs: plugsOf(drawn, connector.note?.includes('two-pole') ?? false, car, plug),
     ...(charger
       ? {
           charger: {
@@ -222,9 +234,9 @@ const OF_THE_LINK: readonly UseId[] = ['charger', 'charger-enable', 'bank', 'fri
  * The interface of a rig: as described, else as drawn and usual. @param before what was described before another
  * link was drawn in: its lamps, brakes and breakaway battery are still there.
  */
-export function towOf(rig: Rig, before?: TowInterface): TowInterface | undefined {
+export function towOf(rig: Rig, before?: TowInterface, rules?: RuleSet): TowInterface | undefined {
   if (rig.tow) return rig.tow;
-  const usual = usualTow(rig);
+  const usual = usualTow(rig, rules);
   if (!usual || !before) return usual;
   const kept = (plug: TowPlug, way: TowWay): TowWay => {
     const old = before.plugs.find((p) => p.connector === plug.connector)?.ways.find((w) => w.pin === way.pin);

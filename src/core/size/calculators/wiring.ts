@@ -1,10 +1,27 @@
 /** Calculators of wire: drop and gauge, fuse window, unit conversion. */
 import { gaugeFamily, gaugeName, gaugesOf, gaugeShown, wireArea, wireResistance, type Gauge } from '../../units/wire';
-import { ampacity, AIR, conductorCelsius, INSULATIONS, type Insulation, type WirePlace } from '../../units/ampacity';
+import {
+  ampacity,
+  AIR,
+  conductorCelsius,
+  INSULATIONS,
+  UNREAD_INSULATION_CELSIUS,
+  type Insulation,
+  type WirePlace,
+} from '../../units/ampacity';
+import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
+import { JURISDICTIONS, type Jurisdiction } from '../../units/preferences';
 import { fuseWindow } from '../protect';
 import { choice, figure, gaugeChoices, number, type Calculator } from './calculator';
 
 const insulationChoices = INSULATIONS.map((c) => ({ id: String(c), label: `${c} °C` }));
+/** Current-carrying conductors in the jacket or loom, itself with them. */
+const bundleChoices = [
+  { id: '1', label: 'Nothing' },
+  { id: '3', label: 'Two that carry current' },
+  { id: '6', label: 'Three to five' },
+  { id: '24', label: 'Six or more' },
+] as const;
 const placeChoices = [
   { id: 'open', label: 'Outside the engine bay' },
   { id: 'engine-space', label: 'Engine bay' },
@@ -44,7 +61,7 @@ export const drop: Calculator = {
     number('amps', 'Current', 'amps', 40, 0.1, 1000),
     number('volts', 'System', 'volts', 12, 6, 60),
     number('allowed', 'Allowed drop', 'share', 0.03, 0.001, 0.5),
-    choice('insulation', 'Insulation bears', insulationChoices, '105'),
+    choice('insulation', 'Insulation rating', insulationChoices, String(UNREAD_INSULATION_CELSIUS)),
     choice('place', 'Runs', placeChoices, 'open'),
   ],
   formula: 'drop = I · ρ(T) · L / A, L out and back; T = air + (insulation − 30 °C) · (I / ampacity)²',
@@ -84,7 +101,7 @@ export const drop: Calculator = {
         figure('Length counted', metres, 'length'),
         figure('Resistance', ohms, 'milliohms'),
         figure('Area', wireArea(gauge), 'area'),
-        figure('Carries for ever', carries, 'amps'),
+        figure('Ampacity', carries, 'amps'),
         figure('Air', AIR[place], 'celsius'),
         figure('Allowed', allowed, 'volts'),
       ],
@@ -99,22 +116,30 @@ export const fuse: Calculator = {
   inputs: [
     number('amps', 'Continuous current', 'amps', 25, 0.1, 500),
     choice('gauge', 'Thinnest wire behind it', gaugeChoices, '8'),
-    choice('insulation', 'Insulation bears', insulationChoices, '105'),
+    choice('insulation', 'Insulation rating', insulationChoices, String(UNREAD_INSULATION_CELSIUS)),
     choice('place', 'Runs', placeChoices, 'open'),
+    choice('bundled', 'Bundled with', bundleChoices, '1'),
+    choice('jurisdiction', 'Rules of', JURISDICTIONS, USUAL_JURISDICTION),
   ],
-  formula: 'I ÷ 0.8 ≤ rating ≤ ampacity of the weakest wire',
+  formula: 'I ÷ 0.8 ≤ rating ≤ ampacity of the weakest wire, and the code’s own figure on small wire',
   source:
-    '÷ 0.8: common practice. Ampacity: 33 CFR 183.425 table 5 (from memory). Within ' +
-    '180 mm of each battery that can feed the wire (33 CFR 183.455, for boats).',
+    '÷ 0.8: common practice. Ampacity: 33 CFR 183.425 table 5. In the US and Canada 6, 8, 15, 20 and 30 A on 18 to ' +
+    '10 AWG: NEC 551.10(E)(1). Within 7 in of each battery that can feed the wire (33 CFR 183.455, for boats), at most ' +
+    '18 in (NEC 551.10(E)(4)). All from memory.',
   caution: 'A cable with a battery at each end needs a fuse at each end.',
   answer(v) {
-    const w = fuseWindow(v.number('amps'), [
-      {
-        gauge: v.choice('gauge') as Gauge,
-        insulation: Number(v.choice('insulation')) as Insulation,
-        place: v.choice('place') as WirePlace,
-      },
-    ]);
+    const w = fuseWindow(
+      v.number('amps'),
+      [
+        {
+          gauge: v.choice('gauge') as Gauge,
+          insulation: Number(v.choice('insulation')) as Insulation,
+          place: v.choice('place') as WirePlace,
+          bundled: Number(v.choice('bundled')),
+        },
+      ],
+      RULE_SETS[v.choice('jurisdiction') as Jurisdiction],
+    );
     const mark = w.verdict === 'fits' ? 'good' : w.verdict === 'tight' ? 'watch' : 'bad';
     return {
       figures: [

@@ -1,0 +1,43 @@
+/** United Kingdom and European Union: leisure accommodation vehicles by EN 1648. All from memory. */
+import { BOAT_GUIDE_METRES, SHEATHED_METRES, type RuleSet } from './ruleSet';
+
+/** A caravan's three-way fridge draws 10–14 A at 12 V. */
+const CARAVAN_FRIDGE_WATTS = 150;
+const PLUG = { connector: 'round-13', convention: 'usual' } as const;
+const CABLE = {
+  says: 'Vehicle cable to ISO 6722-1 has 4 to 6 % less resistance than the class 5 figures used here: the drop errs high.',
+  sold: [],
+  from: 'ISO 6722-1, IEC 60228 class 5 (from memory)',
+} as const;
+
+export const UK: RuleSet = {
+  id: 'uk',
+  standards: 'BS EN 1648-1 and -2 (12 V), BS 7671 section 721 (230 V only), ISO 8820 fuses, ISO 6722 cable',
+  fuseWithin: {
+    guide: BOAT_GUIDE_METRES,
+    most: SHEATHED_METRES,
+    says: 'as close as practicable by BS EN 1648-1; 0.18 m, sheathed 1 m, by 33 CFR 183.455 for boats (from memory)',
+  },
+  breakaway: {
+    says: 'A braked trailer has a breakaway cable that puts its own brakes on; over-run brakes need no battery.',
+    kilograms: 750,
+    from: { standard: 'UN R13', clause: 'annex 12' },
+  },
+  habitationRelay: { standard: 'BS EN 1648-1', clause: 'habitation relay' },
+  cable: CABLE,
+  fridgeWatts: CARAVAN_FRIDGE_WATTS,
+  plug: PLUG,
+  drop: { share: 0.03, from: { standard: 'BS EN 1648-1', clause: 'voltage drop' } },
+};
+
+export const EU: RuleSet = {
+  ...UK,
+  id: 'eu',
+  standards: 'EN 1648-1 and -2, UN R10 and R55, ISO 8820 fuses, ISO 6722 cable',
+  fuseWithin: {
+    ...UK.fuseWithin,
+    says: 'as close as practicable by EN 1648-1; 0.18 m, sheathed 1 m, by 33 CFR 183.455 for boats (from memory)',
+  },
+  habitationRelay: { standard: 'EN 1648-1', clause: 'habitation relay' },
+  drop: { share: 0.03, from: { standard: 'EN 1648-1', clause: 'voltage drop' } },
+};
