@@ -6,6 +6,7 @@ import { compileRig, type CompiledRig } from '../src/core/compile/compile';
 import { LINK_CHOICES } from '../src/core/rig/archetypes/choices';
 import { motorhome, USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome';
 import { readingGains } from './draws';
+import { editTrial } from './edits';
 import { drawCases, solveCase } from './optimum';
 import { runTrials, type TrialOptions } from './trial';
 
@@ -118,9 +119,20 @@ const REPORTS: Record<string, (trials: number) => void> = {
     );
   },
 };
+/** Reports that are no statistics of diagnoses: asked for by name, with a count of their own. */
+const APART: Record<string, { usual: number; run(n: number): void }> = {
+  edits: { usual: 10_000, run: (n) => editTrial(n, 90_200) },
+};
 const quarter = (n: number) => Math.max(1, Math.round(n / 4));
 
-const [first, ...rest] = process.argv.slice(2);
+const args = process.argv.slice(2);
+const apart = args.find((a) => a in APART);
+if (apart !== undefined) {
+  const count = args.find((a) => /^\d+$/.test(a));
+  APART[apart]!.run(count === undefined ? APART[apart]!.usual : Number(count));
+  process.exit(0);
+}
+const [first, ...rest] = args;
 const trials = Number(first ?? 1000);
 const unknown = rest.find((name) => !(name in REPORTS));
 if (!Number.isInteger(trials) || trials < 1 || unknown !== undefined) {

@@ -21,7 +21,7 @@ export function demoUuid(name: string): string {
 /** The coach's usual point for the black lead. */
 export const REFERENCE = 'frame.bay-2';
 
-/** The demo shop's instruments: one in date, one that was never compared. */
+/** The demo shop's instruments: one in date, one that was never verified. */
 export const demoInstruments = (now: Date): Instrument[] => {
   const months = (n: number) =>
     new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() - n, 12)).toISOString().slice(0, 10);

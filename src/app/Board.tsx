@@ -28,7 +28,7 @@ const COLUMNS: readonly { title: string; statuses: readonly BoardTicket['status'
   {
     title: 'Waiting',
     statuses: ['waiting'],
-    empty: 'Nobody waits. A job that comes in stands here until a bay is free.',
+    empty: 'No jobs waiting. New jobs appear here until a bay is free.',
   },
   { title: 'In the bay', statuses: ['in-the-bay'], empty: 'No rig in a bay.' },
   { title: 'Parts or approval', statuses: ['waiting-approval', 'waiting-parts'], empty: 'Nothing held up.' },
@@ -224,7 +224,7 @@ export function Board({ initial }: { initial: BoardPage }) {
                 <span>{h.words}</span>
               </p>
             ))}
-            {found.data?.more && <p className="quiet">There is more: say it more narrowly.</p>}
+            {found.data?.more && <p className="quiet">There is more: narrow your search.</p>}
           </section>
         )}
         <div className="cols">

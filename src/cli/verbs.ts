@@ -8,6 +8,7 @@ import { HiddenRig } from '../core/diagnose/hiddenRig';
 import { intakeClues, standingAnswers } from '../core/job/job';
 import { jobEvidence, jobUnreachable } from '../core/jobAnswers/evidence';
 import type { Revision } from '../core/job/job';
+import type { Rig } from '../core/rig/schema';
 import { RigModel } from '../core/operate/settle';
 import { isStateId, STATE_IDS, statesOf } from '../core/operate/states';
 import { BandTable } from '../core/probe/bands';
@@ -44,6 +45,9 @@ function settled(context: VerbContext) {
   return { state, compiled, model, result: model.settle(state) };
 }
 
+/** Probes whose point is still there: one that went with its part is retired, and has nothing to read. */
+const standingProbes = (rig: Rig): Rig['probes'] => rig.probes.filter((p) => !p.retired);
+
 export const VERBS: Readonly<Record<string, Verb>> = {
   convert: CONVERT,
   solve: {
@@ -58,7 +62,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       const at = new Map(outputs.map((o, i) => [o.key, { unit: o.kind, value: values[i]! }]));
       const ref = referenceKey(context.revision);
       const probes = Object.fromEntries(
-        context.revision.doc.probes.map((p) => {
+        standingProbes(context.revision.doc).map((p) => {
           const o = at.get(p.key)!;
           return [p.label, o.unit === 'amps' ? { key: p.key, amps: o.value } : { key: p.key, volts: o.value, ref }];
         }),
@@ -99,7 +103,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
         states: statesOf(revision.doc).map((state) => ({
           state: state.id,
           bands: Object.fromEntries(
-            revision.doc.probes.map((p) => {
+            standingProbes(revision.doc).map((p) => {
               const b = table.band(state.id, p.key, p.key.endsWith('.clamp') ? undefined : ref)!;
               return [p.label, { lo: b.lo, hi: b.hi, unit: b.unit }];
             }),
@@ -154,9 +158,13 @@ export const VERBS: Readonly<Record<string, Verb>> = {
       return spiceDeck(compiled.topology, model.values, {
         title: `${context.revision.doc.name}, ${state}`,
         volts: model.solver.volts,
-        probes: context.revision.doc.probes
+        probes: standingProbes(context.revision.doc)
           .filter((p) => !p.key.endsWith('.clamp'))
           .map((p) => ({ name: spiceName(p.label), red: compiled.node.get(p.key)!, black: 0 })),
+        clamps: standingProbes(context.revision.doc).flatMap((p) => {
+          const resistor = p.key.endsWith('.clamp') ? compiled.resistor.get(p.key.split('.')[0]!) : undefined;
+          return resistor === undefined ? [] : [{ name: spiceName(p.label), resistor }];
+        }),
       });
     },
   },

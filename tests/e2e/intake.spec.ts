@@ -122,14 +122,14 @@ test('the shop’s words, units, rates and meters reach the job @alone', async (
   await signIn(page);
   await page.getByRole('link', { name: 'Shop' }).click();
   await page.getByText('UK and Europe').click();
-  await page.getByText('Metres').click();
+  await page.getByText('Meters').click();
   await page.getByText('mm²').click();
   await page.getByLabel('Labour, an hour').fill('96');
   await page.getByLabel('Labour, an hour').press('Enter');
   await page.getByLabel('A new one, as the shop calls it').fill('Old clamp');
   await page.getByRole('button', { name: 'Add it' }).click();
   const clamp = page.getByRole('group', { name: 'Old clamp' });
-  await expect(clamp).toContainText('never compared');
+  await expect(clamp).toContainText('never verified');
   await clamp.getByLabel('Compared with something known on').fill('2026-11-01');
   await expect(clamp).toContainText('good until 2027-11-01');
   try {

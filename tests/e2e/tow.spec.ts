@@ -26,7 +26,7 @@ test('socket and plug are read position by position, what coupling does is told,
   // A van with a charged accessory battery that feeds the trailer: chained, and a fridge that goes on.
   const findings = page.locator('.twfindings');
   await expect(findings).toContainText('A charger fed by another charger’s battery');
-  await expect(findings).toContainText('A fridge element that goes on after the stop');
+  await expect(findings).toContainText('Fridge element stays on after you park');
   await expect(findings).toContainText('Nothing goes wrong in any state');
 
   // Face to face: the socket's left is the plug's right.
@@ -54,7 +54,7 @@ test('socket and plug are read position by position, what coupling does is told,
   await expect(page.locator('.twwrong')).toContainText('loaded volts and the amps of that load together');
   await page.getByLabel('Key off, amps of the load').fill('4.5');
   await page.getByLabel('Key off, amps of the load').press('Enter');
-  await expect(findings).toContainText('A position that sags under a lamp', { timeout: 20_000 });
+  await expect(findings).toContainText('A pin that sags under a lamp', { timeout: 20_000 });
   await expect(page.locator('.twtable tr.on')).toContainText('12.6 → 11.4 V');
   await expect
     .poll(

@@ -121,6 +121,7 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
       grows,
       ohmsPerKelvin,
       taperTimesAh,
+      taperEnd,
       exchangePerAh,
       chargeOvervolts,
       dischargeOvervolts,
@@ -133,10 +134,11 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
     const [s0, v0] = restVolts[k - 1]!;
     const [s1, v1] = restVolts[k]!;
     const rest = b.blocks * (v0 + ((v1 - v0) * (b.soc - s0)) / (s1 - s0) + voltsPerKelvin * (b.celsius - 25)) + above;
-    const r =
-      b.blocks *
-      ((ohmsTimesAh / b.capacity) * (1 + grows * (1 - b.soc) ** 2) * (1 + ohmsPerKelvin * Math.max(0, 25 - b.celsius)) +
-        (engine && taperTimesAh > 0 ? taperTimesAh / b.capacity / (1.005 - b.soc) : 0));
+    // A starting battery gives through the ohms its cranking amps tell: 2.7 V over them, more discharged and cold.
+    const starts = !engine && (b.cca ?? 0) > 0;
+    const [at25, more, cold] = starts ? [2.7 / b.cca!, 1.9, 0.02] : [ohmsTimesAh / b.capacity, grows, ohmsPerKelvin];
+    const ends = engine ? taperTimesAh / b.capacity / (taperEnd - b.soc) : 0.012 / b.capacity / b.soc;
+    const r = b.blocks * (at25 * (1 + more * (1 - b.soc) ** 2) * (1 + cold * Math.max(0, 25 - b.celsius)) + ends);
     const i0 = exchangePerAh * b.capacity;
     between(plus, `${plus}~`, (u) => {
       const eta = (u >= 0 ? chargeOvervolts : dischargeOvervolts) * b.blocks;

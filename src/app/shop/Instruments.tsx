@@ -30,8 +30,8 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
     <section className="grp-box" aria-label="Instruments">
       <h2>Meters and clamps</h2>
       <p className="quiet">
-        A reading weighs as much as its instrument allows. One past its date, or never compared, is taken to be{' '}
-        {OVERDUE_FACTOR} times less true (assumed).
+        A reading weighs as much as its instrument allows. One past its date, or never verified, is taken to be{' '}
+        {OVERDUE_FACTOR} times less accurate (assumed).
       </p>
       {live.length === 0 && <p className="quiet">None yet: readings are taken to be by a usual handheld.</p>}
       {live.map((i) => {
@@ -42,7 +42,7 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
             <h3>
               {i.name}
               <small className={late ? 'late' : ''}>
-                {due === undefined ? 'never compared' : late ? `overdue since ${due}` : `good until ${due}`}
+                {due === undefined ? 'never verified' : late ? `overdue since ${due}` : `good until ${due}`}
               </small>
             </h3>
             <NumberField

@@ -82,7 +82,7 @@ function BaysField({ bays, set }: { bays: readonly string[]; set(bays: string[])
   const wrong = list.length === 0 || list.length > 30 || list.some((b) => b.length > 40);
   return (
     <label className="field">
-      <span>Bays, parted by commas</span>
+      <span>Bays, separated by commas</span>
       <input
         className="input"
         value={text}

@@ -13,9 +13,16 @@ export interface DeckProbe {
   black: number;
 }
 
+export interface DeckClamp {
+  name: string;
+  /** Index of the resistor whose amps it shows, from its a to its b. */
+  resistor: number;
+}
+
 export interface DeckOptions {
   title: string;
   probes: readonly DeckProbe[];
+  clamps?: readonly DeckClamp[];
   volts: Float64Array;
   nodeset?: boolean;
 }
@@ -96,6 +103,10 @@ export function spiceDeck(topology: Topology, values: DeviceValues, options: Dec
   lines.push('.options reltol=1e-6 abstol=1e-12 vntol=1e-9 gmin=1e-15 itl1=500', '.control', 'set numdgt=12', 'op');
   for (const probe of options.probes) {
     lines.push(`let ${probe.name} = ${across(probe.red, probe.black)}`, `print ${probe.name}`);
+  }
+  for (const { name, resistor } of options.clamps ?? []) {
+    const [r, ohms] = [topology.resistors[resistor]!, values.resistorOhms[resistor]!];
+    lines.push(`let ${name} = ${Number.isFinite(ohms) ? `${across(r.a, r.b)}/${num(ohms)}` : '0'}`, `print ${name}`);
   }
   for (const [name, expression] of branches) {
     lines.push(`let i_${name} = ${expression}`, `print i_${name}`);

@@ -13,7 +13,7 @@ export const bidirectionalLink: ControllerKind = {
   id: 'bidirectional-link',
   initial: 'open',
   words: {
-    open: 'lets go',
+    open: 'opens',
     'closed-by-chassis': 'feeds the coil from the chassis',
     'closed-by-coach': 'feeds the coil from the coach',
   },

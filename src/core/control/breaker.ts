@@ -13,9 +13,11 @@ const HEAT = 30 * (4 - CARRIES_SHARE ** 2);
 /** V across an open type II under which nothing wants to flow any more. */
 const QUIET_VOLTS = 1;
 
+/** s its contacts take to part, however hot its bimetal: from memory. */
+const PARTS_SECONDS = 0.02;
 /** Seconds until a breaker opens at `multiple` times its rating; Infinity where it carries that for ever. */
 export const tripSeconds = (multiple: number): number =>
-  multiple <= CARRIES_SHARE ? Infinity : Math.max(0.05, HEAT / (multiple ** 2 - CARRIES_SHARE ** 2));
+  multiple <= CARRIES_SHARE ? Infinity : Math.max(PARTS_SECONDS, HEAT / (multiple ** 2 - CARRIES_SHARE ** 2));
 
 /** Inputs: `drop`, volts across it. Settings: `element` Ω, `rating` A, `resetAfter` s; constant `type` 1, 2 or 3. */
 export const breaker: ControllerKind = {

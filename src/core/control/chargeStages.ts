@@ -84,7 +84,7 @@ export const chargeStages: ControllerKind = {
   words: STAGE_WORDS,
   step(mode, inputs, settings, dt): ControllerStep {
     if (!inputs['mains'])
-      return { mode: enter(mode, 'off', dt), closed: {}, why: 'no mains', chosen: { stage: 'absorb' } };
+      return { mode: enter(mode, 'off', dt), closed: {}, why: 'no shore power', chosen: { stage: 'absorb' } };
     const { setPoint, float, tail, absorbFor, rebulk, droop } = settings as Record<string, number>;
     const { stage, ...step } = nextStage(
       mode,

@@ -35,7 +35,7 @@ export const dualCharger: ControllerKind = {
     const panels = takes ? 'on' : 'off';
     const refuses = takes
       ? ''
-      : `; panels at ${open.toFixed(0)} V, more than its ${panelLimit!.toFixed(0)} V: solar input shut`;
+      : `; panels reach ${open.toFixed(0)} V open-circuit; more than its ${panelLimit!.toFixed(0)} V: solar input shut`;
     const onSun = mode.name.startsWith(SUN);
     const vehicle = dcdcCharger.step(
       onSun ? { name: 'off', seconds: mode.seconds } : mode,

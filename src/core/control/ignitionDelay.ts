@@ -11,7 +11,7 @@ const RUNS_ABOVE_VOLTS = 8.5;
 export const ignitionDelay: ControllerKind = {
   id: 'ignition-delay',
   initial: 'off',
-  words: { off: 'lets go', timing: 'counts its delay', on: 'feeds the coil' },
+  words: { off: 'opens', timing: 'counts its delay', on: 'feeds the coil' },
   step(mode, inputs, settings, dt) {
     const supply = inputs['supply'] ?? 0;
     const delay = settings['delay']!;

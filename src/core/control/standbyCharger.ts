@@ -22,7 +22,7 @@ export const standbyCharger: ControllerKind = {
       why,
       ...(timer === undefined ? {} : { timer }),
     });
-    if (!inputs['mains']) return idle('off', 'no mains');
+    if (!inputs['mains']) return idle('off', 'no shore power');
     const { setPoint, float, tail, absorbFor, rebulk, droop, joinBelow } = settings as Record<string, number>;
     const volts = inputs['volts'] ?? 0;
     if (['off', 'standing-by', 'joining'].includes(mode.name)) {

@@ -16,7 +16,7 @@ export const TIMER_SLACK = 5e-4;
 export const voltageLink: ControllerKind = {
   id: 'voltage-link',
   initial: 'open',
-  words: { open: 'lets go', closed: 'feeds the coil' },
+  words: { open: 'opens', closed: 'feeds the coil' },
   step(mode, inputs, settings, dt) {
     const volts = inputs['chassis'] ?? 0;
     const { closeAt, openAt, hold } = settings as { closeAt: number; openAt: number; hold: number };

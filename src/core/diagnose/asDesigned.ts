@@ -32,7 +32,7 @@ export const AS_DESIGNED: readonly AsDesigned[] = [
     complaints: ['slow-charging', 'link-cycles', 'coach-not-charging', 'coach-short-life'],
     says:
       'The link works for one hour, opens, and waits until the coach bank is low again. On a long drive ' +
-      'with steady loads it comes and goes, and may arrive just under its mark: that is how it was made.',
+      'with steady loads it comes and goes, and may arrive just under its mark: that is normal for this controller.',
   },
   {
     id: 'waits-for-volts',

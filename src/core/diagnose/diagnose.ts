@@ -136,7 +136,7 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   } else if (weakest !== undefined) {
     const again = retake(belief, weakest, measurements, now);
     if (again) next = [again, ...next];
-    stop = { reached: false, why: 'The verdict hangs on one reading: take that one again before acting on it.' };
+    stop = { reached: false, why: 'The verdict depends on one reading: take that one again before acting on it.' };
   } else if (top.probability >= belief.assumptions.confirmAt) {
     stop = {
       reached: true,

@@ -64,7 +64,7 @@ export function ownerSentences(which: keyof OwnerSentences, rig: Rig, settings: 
 
 const LAMP_MEANS = {
   closed: 'joined, or charging',
-  waiting: 'waiting: it is not its turn',
+  waiting: 'standby: conditions not met yet',
   dark: 'off, or no supply',
 } as const;
 

@@ -295,7 +295,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     seen: seenRows(matter),
     meters: job.instruments
       .filter((i) => told.some((r) => r.meter === i.id))
-      .map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never compared'}`),
+      .map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never verified'}`),
     proofs: proofRows(proofList),
     checks: checkRows(checks, settings),
     ...signedSections(matter),

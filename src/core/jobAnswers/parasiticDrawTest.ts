@@ -3,10 +3,10 @@
  * measure, known draws and the rest told apart, days to no start before and after. No fuse is pulled: pulling
  * wakes what sleeps.
  */
-import { chemistryOf } from '../parts/chemistry';
-import { is, nominalOf } from '../parts/kinds';
+import { is } from '../parts/kinds';
+import { bankStateOf } from '../rig/bankState';
 import type { Rig } from '../rig/schema';
-import { partOption, partValue, partWith } from '../rig/value';
+import { partValue, partWith } from '../rig/value';
 import { secondsToNoStart } from '../size/calculators/batteries';
 import type { Hunt } from '../job/job';
 
@@ -77,15 +77,8 @@ export interface DrawTestResult {
 function daysWith(rig: Rig, amps: number): number | undefined {
   const battery = rig.parts.find((p) => is(p, 'battery') && p.side === 'engine');
   const loads = partWith(rig, 'chassisLoads');
-  const vehicle = rig.vehicles.find((v) => v.id === battery?.vehicle);
-  if (!battery || !loads || !vehicle) return undefined;
-  const state = {
-    chemistry: chemistryOf(partOption(battery, 'chemistry')),
-    capacity: partValue(battery, 'capacity'),
-    blocks: nominalOf(battery, vehicle) / 12,
-    celsius: SEASON_CELSIUS,
-    ageing: partValue(battery, 'ageing') || 1,
-  };
+  if (!battery || !loads) return undefined;
+  const state = bankStateOf(rig, battery, { celsius: SEASON_CELSIUS });
   return secondsToNoStart(state, LEFT_AT_CHARGE, partValue(loads, 'starter'), Math.max(0, amps)).seconds / 86_400;
 }
 

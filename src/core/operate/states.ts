@@ -42,6 +42,8 @@ const RUNNING = [
   'Stop the engine before opening any battery, fuse or disconnect.',
 ] as const;
 
+const FROZEN = 'Never charge a frozen or bulging battery: warm it, or change it.';
+
 export const OPERATING_STATES: readonly OperatingState[] = [
   {
     id: 'rested',
@@ -50,7 +52,11 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     how: 'key off, shore cord out, solar covered, nothing touched for 30 min',
     inputs: { ...PARKED, covered: true, dwell: 1800 },
     enterMinutes: 2,
-    cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
+    cautions: [
+      'Rings and watch off, safety glasses on: a bank can give thousands of amps.',
+      'Vent the bank before a lead touches a post: no sparks.',
+      'Hands off orange cables. Battery under a seat: key off ten minutes first, for the airbags.',
+    ],
   },
   {
     id: 'key-on',
@@ -59,7 +65,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     how: 'key in run for a minute, engine off',
     inputs: { ...PARKED, key: true, dwell: 60 },
     enterMinutes: 1.5,
-    cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.'],
+    cautions: ['Rings and watch off, safety glasses on: a bank can give thousands of amps.'],
   },
   {
     id: 'idle-before-delay',
@@ -98,7 +104,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     needs: ['boost', 'bypass'],
     enterMinutes: 2,
     cautions: [
-      'Boost joins two banks: hands off the studs before it is pressed.',
+      'Boost joins two banks: hands off the studs before it is pressed. Vent both: a flat bank gasses.',
+      'Never boost into a frozen or bulging battery.',
       'Key out, brake set. Hold for seconds: never wedge the switch.',
     ],
   },
@@ -110,7 +117,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 15 },
     needs: ['boost', 'bypass'],
     enterMinutes: 3,
-    cautions: [...RUNNING, 'Hold boost for seconds: never wedge the switch.'],
+    cautions: [...RUNNING, FROZEN, 'Hold boost for seconds: never wedge the switch.'],
   },
   {
     id: 'shore',
@@ -120,7 +127,11 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, shore: true, dwell: 600 },
     needs: ['mainsCharger'],
     enterMinutes: 5,
-    cautions: ['Charging makes hydrogen: ventilate the bank, no sparks.', 'Mains at the charger: covers stay on.'],
+    cautions: [
+      'Charging makes hydrogen: ventilate the bank, no sparks.',
+      FROZEN,
+      'Shore power at the charger: covers stay on. Never back-feed an outlet with a male-to-male cord.',
+    ],
   },
   {
     id: 'generator',
@@ -133,7 +144,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     cautions: [
       'Generator only in the open, its exhaust clear of every window: carbon monoxide kills.',
       'Charging makes hydrogen: ventilate the bank, no sparks.',
-      'Mains at the charger: covers stay on.',
+      FROZEN,
+      'Line voltage at the charger: covers stay on.',
     ],
   },
   {

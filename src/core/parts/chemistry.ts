@@ -23,8 +23,11 @@ export interface Chemistry {
   dischargeOvervolts: number;
   /** How the charging overvoltage builds up: share and time constant in seconds of each branch. */
   builds: readonly (readonly [share: number, seconds: number])[];
-  /** Acceptance: (taperTimesAh / Ah) / (1.005 − soc) Ω more while it is being charged. */
+  /** Acceptance: (taperTimesAh / Ah) / (taperEnd − soc) Ω more while it is being charged. */
   taperTimesAh: number;
+  taperEnd: number;
+  /** Charge above which part of what goes in gasses away; none that does not. */
+  gassesFrom?: number;
   /** Share of the charge put in that stays, below the gassing end. */
   efficiency: number;
   /** Above the 20-hour rate a discharge of I counts as I·(I/I20)^(peukert − 1). */
@@ -38,10 +41,13 @@ export interface Chemistry {
   bms?: { coldest: number; highest: number; lowest: number };
 }
 
-/** Common practice for flooded: 12.65–12.75 V full, 12.4 at 75 %, 12.2 at 50 %, 12.0 at 25 %, 11.9 and less empty. */
+/**
+ * Common practice for flooded: 12.65–12.75 V full, 12.4 at 75 %, 12.2 at 50 %, 12.0 at 25 %; 11.89 empty (BCI, from
+ * memory).
+ */
 const FLOODED = [
-  [0, 11.55],
-  [0.1, 11.8],
+  [0, 11.88],
+  [0.1, 11.94],
   [0.25, 12.02],
   [0.5, 12.22],
   [0.75, 12.45],
@@ -60,6 +66,8 @@ const LEAD_ACID = {
     [0.25, 5400],
   ],
   taperTimesAh: 0.35,
+  taperEnd: 1.005,
+  gassesFrom: 0.85,
   efficiency: 0.92,
   peukert: 1.15,
   selfDischargePerDay: 0.0015,
@@ -84,14 +92,15 @@ export const CHEMISTRIES: readonly Chemistry[] = [
     ...LEAD_ACID,
     ohmsTimesAh: 0.5,
     shortOhmsTimesAh: 0.28,
+    efficiency: 0.96,
     peukert: 1.1,
     selfDischargePerDay: 0.0007,
   },
-  // Gel between the two, from memory.
+  // Gel at or a little above AGM: 12.85–12.95 V full, from memory.
   {
     id: 'gel',
     label: 'Gel',
-    restVolts: above(0.08),
+    restVolts: above(0.18),
     ...LEAD_ACID,
     ohmsTimesAh: 0.75,
     shortOhmsTimesAh: 0.45,
@@ -111,10 +120,9 @@ export const CHEMISTRIES: readonly Chemistry[] = [
       [0.5, 13.2],
       [0.7, 13.27],
       [0.9, 13.32],
-      [0.98, 13.4],
-      [0.99, 13.6],
-      // The knee: a full one takes next to nothing at 14.2 V.
-      [1, 14.6],
+      [0.98, 13.38],
+      // A full one settles to 3.35–3.40 V a cell. The knee on charge is not in its rest: see the taper.
+      [1, 13.5],
     ],
     // 400 Ah: 2.5 mΩ at once, 0.75 mΩ more within a minute, 1 mΩ over 40 minutes.
     ohmsTimesAh: 1,
@@ -127,7 +135,9 @@ export const CHEMISTRIES: readonly Chemistry[] = [
       [0.43, 60],
       [0.57, 2400],
     ],
-    taperTimesAh: 0,
+    // The knee: at 0.2C it comes to 14.4 V within the last hundredth, and takes next to nothing there.
+    taperTimesAh: 0.02,
+    taperEnd: 1.001,
     efficiency: 0.99,
     peukert: 1.02,
     selfDischargePerDay: 0.0007,
@@ -147,8 +157,12 @@ export function chemistryOf(id: string): Chemistry {
   return chemistry;
 }
 
-/** Rest volts of a 12 V block. @param soc state of charge, 0 to 1, goes on straight beyond. */
+/** V per unit of charge beyond full and empty: nothing is there, a belief that strays finds its way back by it. */
+const BEYOND_SLOPE = 0.3;
+
+/** Rest volts of a 12 V block. @param soc state of charge, 0 to 1; nearly flat beyond. */
 export function restVolts(soc: number, chemistry: Chemistry = chemistryOf('flooded')): number {
+  if (soc < 0 || soc > 1) return restVolts(soc < 0 ? 0 : 1, chemistry) + BEYOND_SLOPE * (soc < 0 ? soc : soc - 1);
   const table = chemistry.restVolts;
   let i = 1;
   while (i < table.length - 1 && soc > table[i]![0]) i++;
@@ -158,19 +172,28 @@ export function restVolts(soc: number, chemistry: Chemistry = chemistryOf('flood
 }
 
 /**
- * Ω of a 12 V block of so many Ah that only charging meets: acceptance tapers as it fills. The 1.005 leaves
+ * Ω of a 12 V block of so many Ah that only charging meets: acceptance tapers as it fills. Lead-acid: the 1.005 leaves
  * about 2 % of the capacity as amps into a full bank at 14.4 V (from memory), 0.35 is a feasibility fit.
  */
-export const taperOhms = (soc: number, ah: number, chemistry: Chemistry): number =>
-  chemistry.taperTimesAh / ah / Math.max(0.005, 1.005 - soc);
+export const taperOhms = (soc: number, ah: number, { taperTimesAh, taperEnd }: Chemistry): number =>
+  taperTimesAh / ah / Math.max(taperEnd - 1, taperEnd - soc);
+
+/**
+ * Ω·Ah over the charge left that only discharging meets (Shepherd 1965: polarisation goes with Q/(Q − it)): nothing to
+ * speak of down to a tenth, doubles the resistance at two hundredths, and at nothing left nothing flows.
+ */
+const EMPTYING_TIMES_AH = 0.012;
+const EMPTYING_END = 1e-8;
+const emptyingOhms = (soc: number, ah: number): number => EMPTYING_TIMES_AH / ah / (Math.max(0, soc) + EMPTYING_END);
 
 /**
  * Share of a charging current that is stored: the chemistry's figure, and on lead-acid less and less of it over
  * the last 15 %, where it gasses instead. Why the last tenth takes as long as the first half; from memory.
  */
 export function storedShare(soc: number, chemistry: Chemistry): number {
-  if (chemistry.taperTimesAh === 0 || soc <= 0.85) return chemistry.efficiency;
-  return chemistry.efficiency * Math.max(0.1, 1 - (0.9 * (soc - 0.85)) / 0.15);
+  const from = chemistry.gassesFrom;
+  if (from === undefined || soc <= from) return chemistry.efficiency;
+  return chemistry.efficiency * Math.max(0.1, 1 - (0.9 * (soc - from)) / (1 - from));
 }
 
 /** Share of the charging overvoltage that has built up `seconds` after the current began. */
@@ -188,18 +211,42 @@ export interface BankState {
   celsius: number;
   /** Resistance against new. */
   ageing: number;
+  /** Cold cranking A of a battery made to start an engine; 0 or none where it is not. */
+  cca?: number;
 }
+
+/**
+ * Plates made for starting: Ω·A of cold cranking amps of a full, new 12 V block at 25 °C, what discharge adds, and what
+ * cold adds per K. By them a new battery holds SAE J537's 7.2 V at −18 °C after 30 s at its rating, half of it at 21 °C
+ * leaves well over the 9.6 V of the BCI load test, and at half charge some 60 % of its rating is left (from memory, all).
+ */
+const STARTING = { ohmsTimesCca: 2.7, grows: 1.9, perKelvin: 0.02 } as const;
+
+/**
+ * Ohmic Ω of a new, full 12 V block at 25 °C, how it grows with discharge, and with cold: what it gives current through
+ * by its CCA, where it has one. What a charge meets is another thing, fitted with the taper and by its Ah (docs/models.md).
+ */
+export const plates = (
+  { ohmsTimesAh, grows, ohmsPerKelvin }: Chemistry,
+  capacity: number,
+  cca: number,
+  charging: boolean,
+): { ohms: number; grows: number; perKelvin: number } =>
+  cca > 0 && !charging
+    ? { ohms: STARTING.ohmsTimesCca / cca, grows: STARTING.grows, perKelvin: STARTING.perKelvin }
+    : { ohms: ohmsTimesAh / capacity, grows, perKelvin: ohmsPerKelvin };
 
 /** Rest volts of a whole bank at a temperature. */
 export const bankRestVolts = (b: BankState): number =>
   b.blocks * (restVolts(b.soc, b.chemistry) + b.chemistry.voltsPerKelvin * (b.celsius - 25));
 
-/** Ohmic resistance of a whole bank, and its taper where it is being charged, Ω. */
+/** Ohmic resistance of a whole bank, Ω, with its taper where it is being charged, and what an empty one adds where not. */
 export function bankOhms(b: BankState, charging: boolean): number {
-  const { ohmsTimesAh, grows, ohmsPerKelvin } = b.chemistry;
-  const cold = 1 + ohmsPerKelvin * Math.max(0, 25 - b.celsius);
-  const base = (ohmsTimesAh / b.capacity) * (1 + grows * (1 - b.soc) ** 2) * b.ageing * cold;
-  return b.blocks * (base + (charging ? taperOhms(b.soc, b.capacity, b.chemistry) : 0));
+  const { ohms, grows, perKelvin } = plates(b.chemistry, b.capacity, b.cca ?? 0, charging);
+  const cold = 1 + perKelvin * Math.max(0, 25 - b.celsius);
+  const base = ohms * (1 + grows * (1 - b.soc) ** 2) * b.ageing * cold;
+  const more = charging ? taperOhms(b.soc, b.capacity, b.chemistry) : emptyingOhms(b.soc, b.capacity);
+  return b.blocks * (base + more);
 }
 
 /** V of a full 12 V block that drive a short circuit: at rest after a charge. */
@@ -207,11 +254,19 @@ const SHORT_VOLTS = { lead: 12.8, lithium: 13.5 } as const;
 
 /**
  * A a bank pushes into a short behind so many ohms: full, new and warm, the most it could be.
- * @param capacity Ah. @param blocks 12 V blocks in series. @param ohms of everything outside its posts.
+ * @param capacity Ah. @param blocks 12 V blocks in series. @param ohms of everything outside its posts. @param cca A, where rated.
  */
-export function shortCircuitAmps(chemistry: Chemistry, capacity: number, blocks: number, ohms: number): number {
+export function shortCircuitAmps(
+  chemistry: Chemistry,
+  capacity: number,
+  blocks: number,
+  ohms: number,
+  cca = 0,
+): number {
   const volts = blocks * (chemistry.bms ? SHORT_VOLTS.lithium : SHORT_VOLTS.lead);
-  return volts / ((blocks * chemistry.shortOhmsTimesAh) / capacity + ohms);
+  // A starting battery pushes at least what its cranking plates do.
+  const own = Math.min(chemistry.shortOhmsTimesAh / capacity, cca > 0 ? STARTING.ohmsTimesCca / cca : Infinity);
+  return volts / (blocks * own + ohms);
 }
 
 /** Overvoltage of a whole bank once it has fully built up, V: η·asinh(I/I0). */
@@ -237,5 +292,6 @@ export const CHARGE_VOLTS: Readonly<Record<string, { needs: number; most: number
   flooded: { needs: 14.1, most: 14.9 },
   agm: { needs: 14.1, most: 14.8 },
   gel: { needs: 13.9, most: 14.3 },
-  lfp: { needs: 13.9, most: 14.65 },
+  // 0.2 V under the 14.6 V its BMS opens at.
+  lfp: { needs: 13.9, most: 14.4 },
 };

@@ -105,7 +105,7 @@ const twoPole = (amps: number, thickest: Gauge): Connector => ({
   source: 'makers’ rating for continuous current, from memory',
   body: 'block',
   contact: 'bar',
-  key: 'housings of one colour only',
+  key: 'housings of one color only',
   combined: false,
   positions: [
     { id: 'plus', x: -0.42, y: 0, amps, thickest },
@@ -139,7 +139,7 @@ export const CONNECTORS: readonly Connector[] = [
       { id: '7', x: 0, y: 0, amps: 20, thickest: '12' },
     ],
     conventions: [
-      wired('rv', 'RV colours', {
+      wired('rv', 'RV colors', {
         1: ['ground', 'white'],
         2: ['brake', 'blue'],
         3: ['tail', 'green'],
@@ -148,7 +148,7 @@ export const CONNECTORS: readonly Connector[] = [
         6: ['right', 'brown'],
         7: ['reverse', 'yellow'],
       }),
-      wired('automotive', 'Automotive colours', {
+      wired('automotive', 'Automotive colors', {
         1: ['ground', 'white'],
         2: ['brake', 'blue'],
         3: ['tail', 'brown'],
@@ -176,8 +176,8 @@ export const CONNECTORS: readonly Connector[] = [
       { id: 'a', x: 0, y: 0, amps: 25, thickest: '10' },
     ],
     conventions: [
-      wired('centre-charge', 'Charge in the centre', { ...SIX_LAMPS, a: ['charge', 'black'], s: ['brake', 'blue'] }),
-      wired('centre-brake', 'Brakes in the centre', { ...SIX_LAMPS, a: ['brake', 'blue'], s: ['charge', 'black'] }),
+      wired('centre-charge', 'Charge in the center', { ...SIX_LAMPS, a: ['charge', 'black'], s: ['brake', 'blue'] }),
+      wired('centre-brake', 'Brakes in the center', { ...SIX_LAMPS, a: ['brake', 'blue'], s: ['charge', 'black'] }),
     ],
   },
   {
@@ -208,7 +208,7 @@ export const CONNECTORS: readonly Connector[] = [
     combined: false,
     positions: row(['1', '2', '3', '4', '5', '6', '7'], 0, 15, '12'),
     conventions: [
-      wired('usual', 'As standardised', {
+      wired('usual', 'As standardized', {
         1: ['left', 'yellow'],
         2: ['reverse', 'black'],
         3: ['ground', 'white'],
@@ -232,7 +232,7 @@ export const CONNECTORS: readonly Connector[] = [
       ...row(['8', '9', '10', '11', '12'], -0.36, 35, '8', 0.72),
     ],
     conventions: [
-      wired('usual', 'As standardised', {
+      wired('usual', 'As standardized', {
         1: ['left', 'yellow'],
         2: ['reverse', 'black'],
         3: ['ground', 'white'],
@@ -243,7 +243,7 @@ export const CONNECTORS: readonly Connector[] = [
         8: ['charge', 'orange'],
         9: ['switched', 'pink'],
         10: ['ground-charge', 'white'],
-        11: ['fog', 'grey'],
+        11: ['fog', 'gray'],
         12: ['spare', 'violet'],
       }),
     ],
@@ -272,7 +272,7 @@ export const CONNECTORS: readonly Connector[] = [
       hour('13', 6, 20, '10', 0.36),
     ],
     conventions: [
-      wired('usual', 'As standardised', {
+      wired('usual', 'As standardized', {
         1: ['left', 'yellow'],
         2: ['fog', 'blue'],
         3: ['ground', 'white'],
@@ -282,7 +282,7 @@ export const CONNECTORS: readonly Connector[] = [
         7: ['tail', 'black'],
         8: ['reverse', 'pink'],
         9: ['charge', 'orange'],
-        10: ['switched', 'grey'],
+        10: ['switched', 'gray'],
         11: ['ground-switched', 'white and black'],
         12: ['spare', '–'],
         13: ['ground-charge', 'white and red'],
@@ -307,7 +307,7 @@ export const CONNECTORS: readonly Connector[] = [
       { id: '7', x: 0, y: 0, amps: 15, thickest: '12' },
     ],
     conventions: [
-      wired('usual', 'As standardised', {
+      wired('usual', 'As standardized', {
         1: ['left', 'yellow'],
         2: ['fog', 'blue'],
         3: ['ground', 'white'],
@@ -336,7 +336,7 @@ export const CONNECTORS: readonly Connector[] = [
       { id: '7', x: 0, y: 0, amps: 20, thickest: '10' },
     ],
     conventions: [
-      wired('usual', 'As standardised', {
+      wired('usual', 'As standardized', {
         1: ['reverse', 'yellow'],
         2: ['spare', 'blue'],
         3: ['ground', 'white'],

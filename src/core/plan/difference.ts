@@ -1,7 +1,7 @@
 /** What is different between two versions of a rig: pieces gone, come and altered, by their permanent ids. */
 import { gaugeName } from '../units/wire';
 import { terminalsOf } from '../rig/check';
-import type { Conductor, Part, Rig } from '../rig/schema';
+import type { Conductor, Endpoint, Part, Rig } from '../rig/schema';
 
 export interface Difference {
   kind: 'removed' | 'added' | 'altered';
@@ -69,6 +69,10 @@ export function carryOver(rig: Rig, from: Rig, to: Rig): Rig {
     (result as Record<string, unknown>)[list] = [...kept, ...come];
   }
   const terminals = terminalsOf(result);
+  // What somebody added and hung on a piece that goes now, goes with it.
+  const ends = (e: Endpoint) => terminals.get(e.part)?.has(e.terminal) ?? false;
+  result.conductors = result.conductors.filter((c) => ends(c.from) && ends(c.to));
+  result.bonds = result.bonds.filter((b) => ends(b.from) && ends(b.to));
   const conductors = new Set(result.conductors.map((c) => c.id));
   const there = (key: string) => {
     const [owner, terminal] = key.split('.') as [string, string];

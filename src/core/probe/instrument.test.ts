@@ -26,7 +26,7 @@ describe('an instrument', () => {
     expect(dueOn({ months: 12 })).toBeUndefined();
   });
 
-  it('is the usual one when nothing is said, less true past its date or never compared', () => {
+  it('is the usual one when nothing is said, less true past its date or never verified', () => {
     expect(accuracyOf(meter, '2026-06-01T10:00:00Z')).toEqual(USUAL_METER);
     expect(isOverdue(meter, '2027-01-31')).toBe(false);
     expect(isOverdue(meter, '2027-02-01')).toBe(true);

@@ -7,7 +7,7 @@ import { METER, type MeterAccuracy } from './meter';
 
 /** A data sheet's limit is taken to be two standard deviations: from memory, usual practice for uncertainty budgets. */
 const LIMIT_IN_SIGMAS = 2;
-/** An instrument past its date, or never compared, is taken to be this many times less true. Assumed. */
+/** An instrument past its date, or never verified, is taken to be this many times less true. Assumed. */
 export const OVERDUE_FACTOR = 2;
 
 /** The day a calibration runs out, as year-month-day; undefined when it was never done. */

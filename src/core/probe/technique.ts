@@ -46,7 +46,7 @@ export const TECHNIQUE: readonly TechniqueRow[] = [
   },
   {
     when: (m) => m.kind === 'clamp',
-    says: 'DC range, zeroed on the spot with the jaws shut; one conductor only; look which way the arrow points.',
+    says: 'DC range, zeroed where you’ll clamp with the jaws shut; one conductor only; look which way the arrow points.',
   },
   {
     when: (m, s) => m.kind === 'clamp' && s === 'rested',
@@ -76,7 +76,7 @@ export const TECHNIQUE: readonly TechniqueRow[] = [
   },
   {
     when: (m) => m.kind === 'volts' && m.terminal === 'minus',
-    says: 'Millivolts: tip on bare metal, black lead on a bolt that carries nothing.',
+    says: 'Millivolts: tip on bare metal, black lead on an unused ground bolt.',
   },
   {
     when: (m) => is(m.part, 'alternator') && m.terminal === 'output',

@@ -125,14 +125,16 @@ const towChecks: CheckOf = (proving) => {
       id: 'lights',
       name: 'Lights',
       how: 'Coupled: tail, brake, both turn signals and reverse, each seen by somebody behind.',
-      why: 'a wire in the wrong position lights the wrong lamp',
+      why: 'a wire in the wrong pin lights the wrong lamp',
       minutes: 4,
     },
     {
       ...tow,
       id: 'brakes',
       name: 'Service brakes',
-      how: 'Coupled: brake by the controller’s lever and by the pedal; each wheel’s brake is heard or felt, and lets go.',
+      how:
+        'Coupled: apply the brakes with the controller’s manual lever, then by the pedal; ' +
+        'each wheel’s brake is heard or felt, and releases.',
       why: 'the same plug carries them',
       minutes: 5,
     },
@@ -141,7 +143,7 @@ const towChecks: CheckOf = (proving) => {
       id: 'breakaway',
       name: 'Breakaway',
       how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.',
-      why: 'its battery hangs on the charge line; 15 minutes is the yardstick of 49 CFR 393.43',
+      why: 'its battery is fed from the charge line; 15 minutes is the yardstick of 49 CFR 393.43',
       minutes: 18,
     },
   ];
@@ -153,7 +155,7 @@ const sleepCheck: CheckOf = ({ made }) => [
     name: 'Current at rest',
     how:
       'Doors latched, key away, 20 to 60 minutes until everything sleeps. Clamp round the ' +
-      'start battery’s negative, zeroed on the spot; the circuit is never broken for it.',
+      'start battery’s negative, zeroed where you’ll clamp; the circuit is never broken for it.',
     why: 'what was added must not flatten the start battery',
     state: 'rested',
     minutes: 30,

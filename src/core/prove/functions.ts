@@ -48,7 +48,7 @@ export const FUNCTION_TESTS: readonly FunctionTest[] = [
   },
   {
     state: 'rested',
-    why: 'engine off: the charger gives nothing',
+    why: 'engine off: no output from the charger',
     points: (rig, list) =>
       rig.parts.some(isCharger) ? [...clampsAt(rig, list, isCharger), ...lineClamp(rig, list)] : [],
   },

@@ -183,7 +183,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
     id: 'lockout-under-load',
     severity: 'will not work',
     title: 'A charger that starves at idle',
-    why: 'Its input sags, it lets go, the volts come back: it hunts.',
+    why: 'Its input sags, it drops out, the voltage recovers, and it cycles.',
     source: 'Predicted volts at its input, middle 95 % of what the assumptions allow',
     check: (c) =>
       c.sizing.lockouts
@@ -234,7 +234,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
         .map((p) =>
           saw(
             p.id,
-            `${p.name} runs down to ${c.value(p, 'lockout').toFixed(1)} V of the start battery.`,
+            `${p.name} keeps running until the start battery is down to ${c.value(p, 'lockout').toFixed(1)} V.`,
             'An ignition enable, or its lockout at 12.6 V.',
             { part: p.id, set: { params: { lockout: param(12.6), restart: param(12.9) } } },
           ),
@@ -305,7 +305,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
   {
     id: 'coil-intermittent',
     severity: 'danger',
-    title: 'An intermittent solenoid held for hours',
+    title: 'Intermittent-duty solenoid used as continuous',
     why: 'Its coil burns.',
     source: 'Coils 3–5 Ω against 12–18 Ω: from memory',
     check: (c) =>
@@ -330,7 +330,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
             .map((p) =>
               saw(
                 p.id,
-                `${p.name} hangs on a battery that another charger fills.`,
+                `${p.name} is fed from a battery that another charger is charging.`,
                 'Feed it from the start battery side.',
               ),
             )
@@ -349,7 +349,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
             .map((p) =>
               saw(
                 p.id,
-                `${p.name}, ${c.value(p, 'watts').toFixed(0)} W, hangs on the line from the accessory battery.`,
+                `${p.name}, ${c.value(p, 'watts').toFixed(0)} W, is fed from the accessory battery.`,
                 'Feed it from the start battery, switched by the ignition.',
               ),
             )
@@ -420,7 +420,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
           ? [
               saw(
                 p.id,
-                `${p.name}: panels at ${open.toFixed(0)} V, it bears ${c.value(p, 'panelLimit').toFixed(0)} V.`,
+                `${p.name}: panels reach ${open.toFixed(0)} V open-circuit; input limit ${c.value(p, 'panelLimit').toFixed(0)} V.`,
                 'Panels in parallel.',
                 { part: p.id, set: { options: { panels: 'parallel' } } },
               ),
@@ -432,7 +432,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
     id: 'charger-over-alternator',
     severity: 'wears out',
     title: 'A charger bigger than the alternator’s idle',
-    why: 'At idle the start battery pays for it.',
+    why: 'At idle the start battery makes up the shortfall.',
     source: '40–60 % of the rating at idle: common practice',
     check: (c) =>
       c.parts('alternator').flatMap((a) => {
@@ -567,7 +567,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
   {
     id: 'brake-line-unfused',
     severity: 'danger',
-    title: 'A brake feed without a fuse of its own',
+    title: 'Brake feed without its own fuse',
     why: 'The line’s fuse is far too big for its thin wire.',
     source: PRACTICE,
     check: (c) =>
@@ -583,7 +583,7 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
           );
           return saw(
             w.id,
-            `${w.name}, ${gaugeName(w.gauge)}, hangs on the charge line unfused.`,
+            `${w.name}, ${gaugeName(w.gauge)}, is fed from the charge line without its own fuse.`,
             `${fix} After that prove brakes and breakaway.`,
             mend,
           );

@@ -148,7 +148,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-under-load',
     severity: 'will not work',
-    title: 'A fuse under its load',
+    title: 'Fuse too small for its load',
     why: 'It opens on the road, some hot day.',
     source: PRACTICE,
     check: (c) => fuses(c, 'window', 'bad', rated, (f) => f.rating > 0 && f.rating <= f.window.to),
@@ -157,14 +157,14 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
     id: 'fuse-tight',
     severity: 'wears out',
     title: 'Fuse with too little headroom',
-    why: 'Over 80 % of its rating for hours it runs warm and ages.',
+    why: 'Over 80 % of its rating continuous, it runs warm and ages.',
     source: 'Fuse makers rate for 75–80 % continuous (from memory)',
     check: (c) => fuses(c, 'window', 'watch', rated),
   },
   {
     id: 'fuse-unknown',
     severity: 'tidy',
-    title: 'A fuse of unknown rating',
+    title: 'Fuse rating unknown',
     why: 'Nothing can be said of what it protects.',
     source: PRACTICE,
     check: (c) =>
@@ -187,7 +187,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'fuse-volts',
     severity: 'danger',
-    title: 'A fuse made for fewer volts',
+    title: 'Fuse voltage rating too low',
     why: 'Above its volts the arc can hold inside it.',
     source: 'ISO 8820 rated voltage; 48 V charges at up to 58 V (common practice)',
     check: (c) => fuses(c, 'volts', 'bad', (f) => kindFor(f, blocksOf(c, f))),
@@ -203,7 +203,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'short-harms-wire',
     severity: 'danger',
-    title: 'A short outlasts its wire',
+    title: 'The wire burns before the fuse opens on a short',
     why: 'At the far end the bank’s current is too small to open the fuse in time.',
     source: 'IEC 60364-4-43, 434.5.2; gates of ISO 8820',
     // A smaller fuse from the window need not open sooner than the wire is harmed: only copper or a fuse nearer does.
@@ -242,7 +242,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'breaker-auto-between',
     severity: 'wears out',
-    title: 'A breaker that closes by itself between two batteries',
+    title: 'Auto-reset breaker between two batteries',
     why: 'It re-closes onto a fault, unattended.',
     source: 'SAE J553 types; common practice',
     check: (c) =>
@@ -291,7 +291,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'wire-too-thin',
     severity: 'danger',
-    title: 'A wire too thin for its current',
+    title: 'Wire too thin for its current',
     why: 'It runs hotter than its insulation is rated for.',
     source: '33 CFR 183.425 table 5 (from memory)',
     check: (c) => thin(c, 'too thin'),
@@ -299,16 +299,16 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'charger-locks-out',
     severity: 'will not work',
-    title: 'A charger starved by its cable',
-    why: 'Its input sags, it lets go, the volts come back: it hunts.',
+    title: 'Charger starved by its cable',
+    why: 'Its input sags, it drops out, the voltage recovers, and it cycles.',
     source: PRACTICE,
     check: (c) => thin(c, 'locks out'),
   },
   {
     id: 'drops-too-much',
     severity: 'will not work',
-    title: 'A line that loses too much',
-    why: 'What is lost on the way does not charge.',
+    title: 'Too much voltage drop',
+    why: 'What is lost on the way does not charge the bank.',
     source: '3 % of the nominal volts: common practice',
     check: (c) => thin(c, 'drops too much'),
   },
@@ -335,7 +335,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
   {
     id: 'return-thinner',
     severity: 'wears out',
-    title: 'A return thinner than its feed',
+    title: 'Return thinner than its feed',
     why: 'Volts fall on both legs; poor returns are as common as poor feeds.',
     source: PRACTICE,
     check: (c) => {

@@ -88,6 +88,7 @@ export class BatteryDynamic implements Dynamic {
       soc: this.soc,
       celsius: this.celsius,
       ageing: p('ageing'),
+      cca: p('cca'),
     };
     const emf = (id: string) => compiled.topology.emfs.findIndex((e) => e.id === `${part}.${id}`);
     this.upper = emf('emf');
@@ -188,7 +189,11 @@ export class BatteryDynamic implements Dynamic {
   }
 
   error(h: number): number {
-    return (Math.abs(this.end - this.amps - this.slope * h) * h) / SECONDS_PER_HOUR / 6;
+    const bent = (Math.abs(this.end - this.amps - this.slope * h) * h) / SECONDS_PER_HOUR / 6;
+    // What it would give beyond what is in it: such a step is too long.
+    const mean = (this.amps + this.end) / 2;
+    const beyond = mean < 0 ? -(this.soc + this.rate(mean, this.soc) * mean * h) * this.capacity : 0;
+    return Math.max(bent, beyond);
   }
 
   accept(h: number): void {

@@ -86,7 +86,7 @@ function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: F
       id: 'bank',
       label: bank.name,
       amps: takes,
-      says: `${capacity.toFixed(0)} Ah ${chemistry.label} take ${takes.toFixed(0)} A for hours.`,
+      says: `${capacity.toFixed(0)} Ah ${chemistry.label} draws ${takes.toFixed(0)} A continuous.`,
     },
     {
       id: 'alternator',

@@ -3,11 +3,12 @@
  * near flat, or nobody would boost; the other bank full enough to lend. Both behind their ohms, the starter a
  * constant current: i = (E2 − E1 + I·R1) / (R1 + R2 + line). Kirchhoff; resistances by the models of the batteries.
  */
-import { bankOhms, bankRestVolts, chemistryOf, type BankState } from '../parts/chemistry';
-import { is, nominalOf, isOneOf } from '../parts/kinds';
+import { bankOhms, bankRestVolts, type BankState } from '../parts/chemistry';
+import { is, isOneOf } from '../parts/kinds';
+import { bankStateOf } from '../rig/bankState';
 import { follow } from '../rig/follow';
 import type { Part, Rig } from '../rig/schema';
-import { partOption, partValue, partWith } from '../rig/value';
+import { partValue, partWith } from '../rig/value';
 
 /** Seconds a starter turns before one gives up: common practice. */
 export const CRANK_SECONDS = 10;
@@ -40,18 +41,7 @@ export function crankShare(rig: Rig): CrankShare | undefined {
   const steps = follow(rig, { part: start.id, terminal: 'plus' }, (p) => !is(p, 'alternator'));
   const end = steps.find((s) => is(s.part, 'battery') && s.part!.side === 'coach');
   if (!end) return undefined;
-  const state = (part: Part, soc: number): BankState => ({
-    chemistry: chemistryOf(partOption(part, 'chemistry')),
-    capacity: partValue(part, 'capacity'),
-    blocks:
-      nominalOf(
-        part,
-        rig.vehicles.find((v) => v.id === part.vehicle)!,
-      ) / 12,
-    soc,
-    celsius: 10,
-    ageing: 1,
-  });
+  const state = (part: Part, soc: number): BankState => bankStateOf(rig, part, { soc, celsius: 10, ageing: 1 });
   const [own, lent] = [state(start, TIRED_CHARGE), state(end.part!, LENDER_CHARGE)];
   if (own.blocks !== lent.blocks) return undefined;
   // What lies on the way: parts whose both sides the path touches.

@@ -3,7 +3,8 @@
  * interrupt, where it sits, and whether it opens before a short harms the wire.
  */
 import type { RuleSet } from '../codes/ruleSet';
-import { chemistryOf, bankOhms, bankRestVolts, shortCircuitAmps } from '../parts/chemistry';
+import { bankOhms, bankRestVolts, shortCircuitAmps } from '../parts/chemistry';
+import { bankStateOf } from '../rig/bankState';
 import { BREAKER_TYPES } from '../parts/entries/inline';
 import { isFuseOrBreaker, fuseKind, interruptsAt, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
@@ -81,23 +82,13 @@ function reach(rig: Rig, fuse: Part, terminal: string): Reach {
   };
 }
 
-const stateOf = (rig: Rig, bank: Part) => ({
-  chemistry: chemistryOf(partOptions(partKind(bank.kind), bank)['chemistry']!),
-  capacity: bank.params['capacity']?.value ?? 100,
-  blocks:
-    nominalOf(
-      bank,
-      rig.vehicles.find((v) => v.id === bank.vehicle)!,
-    ) / 12,
-  soc: 1,
-  celsius: 25,
-  ageing: 1,
-});
+/** A full, new, warm bank. */
+const stateOf = (rig: Rig, bank: Part) => bankStateOf(rig, bank, { soc: 1, ageing: 1 });
 
 /** A a bank pushes at most into a dead short behind so many ohms: what a fuse must open into. */
 export function mostFaultAmps(rig: Rig, bank: Part, ohms: number): number {
-  const { chemistry, capacity, blocks } = stateOf(rig, bank);
-  return shortCircuitAmps(chemistry, capacity, blocks, ohms);
+  const { chemistry, capacity, blocks, cca } = stateOf(rig, bank);
+  return shortCircuitAmps(chemistry, capacity, blocks, ohms, cca);
 }
 
 /** A it pushes at least, when it is in order: what a fuse must open at in time. By the resistance charging meets. */
@@ -232,9 +223,9 @@ const windowCheck: CheckOf = ({ rating, window, continuous }) => {
         ? `${rating} A is more than the code allows: ${window.limit.says}.`
         : `${rating} A is more than the weakest wire’s ${window.to.toFixed(0)} A ampacity: the wire is the fuse.`,
     );
-  if (rating < continuous) return say('bad', `${rating} A is less than the ${amps} it carries for hours.`);
+  if (rating < continuous) return say('bad', `${rating} A is less than its ${amps} continuous load.`);
   if (rating < window.from)
-    return say('watch', `Tight: ${amps} for hours asks for ${window.from.toFixed(0)} A or more.`);
+    return say('watch', `Too little headroom: ${amps} continuous wants ${window.from.toFixed(0)} A or more.`);
   return say('good', `${rating} A lies between ${window.from.toFixed(0)} and ${window.to.toFixed(0)} A.`);
 };
 
@@ -309,7 +300,7 @@ const placeCheck: CheckOf = ({ bank, near, rules: { fuseWithin } }) => {
 const clearsCheck: CheckOf = ({ bank, fault, opens, bears, shorts }) => {
   if (!bank) return undefined;
   const slow = shorts.find((a) => opens(a) > bears(a));
-  const within = (amps: number) => `${inSeconds(opens(amps))}, the wire bears ${inSeconds(bears(amps))}.`;
+  const within = (amps: number) => `${inSeconds(opens(amps))}, the wire stands ${inSeconds(bears(amps))}.`;
   return slow === undefined
     ? {
         id: 'clears',
@@ -327,7 +318,7 @@ const crankCheck: CheckOf = ({ part, rating, breaker, kind, crank }) => {
   const good = holds && !bms;
   const says = [
     `Cranking with boost held, ${crank.amps.toFixed(0)} of the starter’s ${crank.starter.toFixed(0)} A come this way`,
-    holds ? `: it bears that ${inSeconds(quickest)}.` : `: it may open within ${inSeconds(quickest)}.`,
+    holds ? `: it stands that ${inSeconds(quickest)}.` : `: it may open within ${inSeconds(quickest)}.`,
     bms ? ` ${crank.donor.name}’s BMS may let out only about ${crank.bmsLimit!.toFixed(0)} A.` : '',
     good ? '' : ' On the owner’s card: hold boost to charge, wait, release, then crank.',
   ];
@@ -376,20 +367,25 @@ function curvesOf({ rating, opens, bears }: Facts): FuseCheck['curves'] {
 /** Every fuse and breaker of a rig, checked. @param loads A of each wire, by its id. @param rules of the place. */
 export function fuseChecks(rig: Rig, loads: ReadonlyMap<string, WireLoad>, rules: RuleSet): FuseCheck[] {
   const crank = crankShare(rig);
-  return rig.parts.filter(isFuseOrBreaker).map((part): FuseCheck => {
-    const facts = factsOf(rig, part, loads, crank, rules);
-    return {
-      part: part.id,
-      name: part.name,
-      rating: facts.rating,
-      kind: facts.kind?.label ?? 'Breaker',
-      continuous: facts.continuous,
-      window: facts.window,
-      protects: facts.wires.map((c) => c.id),
-      weakest: weakestOf(facts),
-      fault: facts.fault,
-      checks: CHECKS.flatMap((check) => check(facts) ?? []),
-      curves: curvesOf(facts),
-    };
-  });
+  // One on nothing, a spare on its shelf, protects nothing.
+  const wired = (p: Part) =>
+    rig.conductors.some((c) => c.use !== 'return' && [c.from, c.to].some((e) => e.part === p.id));
+  return rig.parts
+    .filter((p) => isFuseOrBreaker(p) && wired(p))
+    .map((part): FuseCheck => {
+      const facts = factsOf(rig, part, loads, crank, rules);
+      return {
+        part: part.id,
+        name: part.name,
+        rating: facts.rating,
+        kind: facts.kind?.label ?? 'Breaker',
+        continuous: facts.continuous,
+        window: facts.window,
+        protects: facts.wires.map((c) => c.id),
+        weakest: weakestOf(facts),
+        fault: facts.fault,
+        checks: CHECKS.flatMap((check) => check(facts) ?? []),
+        curves: curvesOf(facts),
+      };
+    });
 }

@@ -67,7 +67,7 @@ describe('an input lockout', () => {
   });
 
   it('with what is proposed it holds, and never under 11 V', () => {
-    const rig = clinic({ dcdcAmps: 15 });
+    const rig = clinic({ dcdcAmps: 14 });
     const before = of(rig);
     expect(before.verdict).toBe('may lock out');
     expect(before.wants!.lockout).toBeGreaterThanOrEqual(11);

@@ -112,16 +112,18 @@ const extremesOf = (
 /** V per 12 V of room that are used at most: on a line that is dead at rest the middle would be no threshold at all. */
 const MOST_ROOM_VOLTS = 1.2;
 
-/** Thresholds in the middle of the room that is left at every temperature; at the bay's where none is. */
+/** Share of the room kept clear at either end; V per 12 V that opening and closing are apart at least: from memory. */
+const CLEAR_SHARE = 0.15;
+const LEAST_GAP_VOLTS = 0.15;
+
+/** Thresholds in the room that is left at every temperature; at the bay's where none is; none where it is too tight. */
 function roomFor(all: readonly Pick<Felt, 'off' | 'loaded'>[], bay: Felt, blocks: number): Threshold['wants'] {
   const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
   const [rests, to] = high > low ? [low, high] : [bay.off.hi, bay.loaded.lo];
   const from = Math.max(rests, to - MOST_ROOM_VOLTS * blocks);
-  if (to <= from) return undefined;
-  return {
-    openAt: Number((from + (to - from) / 3).toFixed(2)),
-    closeAt: Number((from + (2 * (to - from)) / 3).toFixed(2)),
-  };
+  const clear = CLEAR_SHARE * (to - from);
+  if (to - from - 2 * clear < LEAST_GAP_VOLTS * blocks) return undefined;
+  return { openAt: Number((from + clear).toFixed(2)), closeAt: Number((to - clear).toFixed(2)) };
 }
 
 function inWords(verdict: ThresholdStatus, { off, before, loaded }: Felt, closeAt: number, openAt: number): string {

@@ -1,7 +1,7 @@
 /** Units and rules a shop chooses, and figures shown by them. Stored values stay SI. */
 export const LENGTH_UNITS = [
   { id: 'ft', label: 'Feet' },
-  { id: 'm', label: 'Metres' },
+  { id: 'm', label: 'Meters' },
 ] as const;
 export const GAUGE_UNITS = [
   { id: 'awg', label: 'AWG' },

@@ -33,6 +33,15 @@ const TERMS: readonly (readonly [string, string, string])[] = [
   ['coach midpoint', 'leisure midpoint', 'house midpoint'],
   ['flat-towed', 'A-frame towed', 'A-frame towed'],
   ['dinghy car', 'A-frame tow', 'A-frame tow'],
+  // Spelling.
+  ['sulfated', 'sulphated', 'sulphated'],
+  ['sulfates', 'sulphates', 'sulphates'],
+  ['discolored', 'discoloured', 'discoloured'],
+  ['colors', 'colours', 'colours'],
+  ['color', 'colour', 'colour'],
+  ['center', 'centre', 'centre'],
+  ['gray', 'grey', 'grey'],
+  ['aluminum', 'aluminium', 'aluminium'],
 ];
 
 const column = { europe: 1, oceania: 2 } as const;

@@ -8,7 +8,7 @@ import { useJobPage } from '../shell/jobPage';
 import { Cautions } from '../shell/NextSlip';
 
 const CAUTIONS = [
-  'Negative off first, on last; fuses in after the last positive.',
+  'Negative off first; on again with the fuses out. Fuses go in last: the spark is away from the battery.',
   'Never open a battery or link while the engine charges.',
   'Local codes, the maker’s upfit guide and licensed practice come first.',
 ] as const;

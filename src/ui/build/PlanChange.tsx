@@ -172,7 +172,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
               maxLength={400}
               value={reason}
               onChange={(e) => setReason(e.target.value)}
-              placeholder="No fuse in the engine bay is live with the engine only"
+              placeholder="No ignition-switched fuse in the engine bay"
             />
           </label>
           <div className="row">
@@ -202,7 +202,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
           )}
           {after.gone.length > 0 && <Listed title="No longer said" items={after.gone} />}
           {after.bands.length === 0 ? (
-            <p>The proof expects what it expected.</p>
+            <p>No change to expected readings.</p>
           ) : (
             <Listed title="The proof now expects" items={after.bands} />
           )}

@@ -234,7 +234,7 @@ function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }
           Repair done: prove it
         </button>
       </div>
-      <p className="quiet">Readings taken so far are kept, but are no evidence about the repaired rig.</p>
+      <p className="quiet">Readings taken so far are kept, but don’t count for the repaired rig.</p>
     </form>
   );
 }

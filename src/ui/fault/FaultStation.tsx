@@ -207,7 +207,7 @@ function Explanations({ page }: { page: JobPage }) {
   if (list.length === 0) return null;
   return (
     <div className="designed">
-      <div className="lab">It works like that. For the customer:</div>
+      <div className="lab">Operating as designed. For the customer:</div>
       <ul>
         {list.map((row) => (
           <li key={row.id}>{row.says}</li>

@@ -139,7 +139,7 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
             {spreadBar}
             {influences.length > 0 && (
               <>
-                <h3>Arrival hangs most on</h3>
+                <h3>Arrival charge depends most on</h3>
                 <ul className="hangs">
                   {influences.map((i) => (
                     <li key={i.key}>

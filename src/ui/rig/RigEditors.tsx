@@ -109,7 +109,7 @@ function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]
           <input
             className="input"
             maxLength={40}
-            placeholder="colour, steady or blinking"
+            placeholder="color, steady or blinking"
             value={lamps.find((l) => l.means === id)?.shows ?? ''}
             onChange={(e) =>
               change([

@@ -40,7 +40,8 @@ describe.each(['heron', 'pika', 'marmot', 'wren'] as const)('the phone on %s', (
   });
 
   it('shows the cautions of the state the rig is in', () => {
-    const { cautions } = operatingState(job.rigState.id);
+    // Of the state that comes next, where the rig must be doing something else first.
+    const { cautions } = operatingState(page.next.kind === 'change-state' ? page.next.state : job.rigState.id);
     expect(cautionsOf(page).length).toBeGreaterThanOrEqual(cautions.length);
     const shown = text(<Cautions list={cautionsOf(page)} />);
     for (const c of cautions) expect(shown).toContain(c);

@@ -34,7 +34,7 @@ function CurveChart({ fuse }: { fuse: FuseCheck }) {
       type: 'line',
       data: {
         datasets: [
-          line('wire bears', (c) => c.wire, { borderWidth: 2, borderDash: [7, 5] }),
+          line('wire stands', (c) => c.wire, { borderWidth: 2, borderDash: [7, 5] }),
           line('fuse, at its slowest', (c) => c.fuse, { borderWidth: 4 }),
         ],
       },

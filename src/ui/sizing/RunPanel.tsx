@@ -157,7 +157,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
           {can && (
             <>
               <label className="numfield">
-                <span>Insulation bears</span>
+                <span>Insulation rating</span>
                 <select
                   className="select"
                   value={String(first.insulation ?? UNREAD_INSULATION_CELSIUS)}

@@ -13,7 +13,7 @@ const CAUTIONS = [
   'Local codes, upfit limit and licensed practice come first.',
 ] as const;
 const TOW_CAUTIONS = [
-  'Chock the trailer before its plug is pulled; engine off under load.',
+  'Chock the trailer before unplugging. Never unplug under load: shut the engine off first.',
   'No lamp tester on sense or data wires.',
   'Prove brakes, lights and breakaway after any work at the connector.',
 ] as const;

@@ -134,7 +134,8 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
           )}
           {c.coach.chemistry === 'lfp' && (c.link === 'one-way' || c.link === 'bidirectional') && (
             <p className="warn-line">
-              An LFP bank rests where lead-acid is charging: a link by volts may stay closed until it is nearly flat.
+              LFP rests at a voltage where lead-acid looks like it is charging: a link by volts may stay closed until it
+              is nearly flat.
             </p>
           )}
         </Group>

@@ -1,8 +1,9 @@
 /** What the tow audit takes from the rig's own parts: batteries, alternator, chargers, loads. */
-import { chemistryOf, type BankState } from '../../parts/chemistry';
+import type { BankState } from '../../parts/chemistry';
+import { bankStateOf } from '../../rig/bankState';
 import { is, nominalOf } from '../../parts/kinds';
 import type { Bond, Part, Rig } from '../../rig/schema';
-import { partOption, partsWith, partValue, partWith } from '../../rig/value';
+import { partsWith, partValue, partWith } from '../../rig/value';
 
 export interface TowVehicle {
   start: BankState;
@@ -38,20 +39,12 @@ function hitchOf(rig: Rig): Bond | undefined {
 /** °C the audit is made for. */
 const AUDIT_CELSIUS = 20;
 
-export function bankState(rig: Rig, part: Part): BankState {
-  return {
-    chemistry: chemistryOf(partOption(part, 'chemistry')),
-    capacity: partValue(part, 'capacity'),
-    blocks:
-      nominalOf(
-        part,
-        rig.vehicles.find((v) => v.id === part.vehicle)!,
-      ) / 12,
+export const bankState = (rig: Rig, part: Part): BankState =>
+  bankStateOf(rig, part, {
     soc: Math.min(1, Math.max(0.02, partValue(part, 'soc'))),
     celsius: AUDIT_CELSIUS,
     ageing: 1,
-  };
-}
+  });
 
 /** The parts of a rig with a tow connector that its audit needs; undefined where it has none, or no start battery. */
 export function towVehicle(rig: Rig): TowVehicle | undefined {

@@ -58,7 +58,7 @@ export const PAIRS: readonly FaultPair[] = [
     first: 'chassisLoads.parasitic',
     second: 'battery@engine.sulphated',
     share: 0.2,
-    because: 'a battery left flat again and again sulphates',
+    because: 'a battery left flat again and again sulfates',
   },
   {
     first: 'chassisLoads.parasitic',
@@ -82,7 +82,7 @@ export const PAIRS: readonly FaultPair[] = [
     first: 'mainsCharger.stuck-float',
     second: 'battery@coach.sulphated',
     share: 0.2,
-    because: 'a bank never brought up sulphates',
+    because: 'a bank never brought up sulfates',
   },
   {
     first: 'alternator.no-output',

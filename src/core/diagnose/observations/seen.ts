@@ -42,7 +42,7 @@ export const SEEN: readonly ObservationTemplate[] = [
     id: 'status-lamp',
     of: { part: 'module' },
     ask: 'Status lamp of the {owner} with the engine idling',
-    how: `Read the unit’s own label: colours differ from maker to maker. ${UNDER_WAY}`,
+    how: `Read the unit’s own label: colors differ from maker to maker. ${UNDER_WAY}`,
     group: 'look',
     state: 'idle',
     minutes: 0.4,
@@ -98,7 +98,7 @@ export const SEEN: readonly ObservationTemplate[] = [
   {
     id: 'bad-end',
     of: { wires: 'heavy' },
-    ask: 'An end of “{owner}” is loose, corroded or discoloured',
+    ask: 'An end of “{owner}” is loose, corroded or discolored',
     how: 'White or green bloom, lifted paint, browned insulation, a lug that turns by hand.',
     group: 'look',
     minutes: 0.5,

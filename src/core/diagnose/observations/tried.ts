@@ -110,7 +110,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     id: 'load-test',
     of: { part: 'battery', option: { name: 'chemistry', is: ['flooded', 'agm', 'gel'] } },
     ask: '{owner}: load test, each block alone',
-    how: 'At three quarters charge or more, surface charge removed, parted from its parallel mates: half its cold-cranking amps for 15 s.',
+    how: 'At 75 % charge or more, surface charge removed, separated from its parallel mates: half its cold cranking amps for 15 s.',
     group: 'try',
     state: 'rested',
     minutes: 15,
@@ -140,7 +140,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     group: 'try',
     state: 'rested',
     minutes: 8,
-    caution: 'Acid: eyes and hands covered, water at hand.',
+    caution: 'Acid: goggles and gloves on, water and baking soda within reach.',
     answers: [
       { id: 'good', label: 'even and charged' },
       { id: 'low', label: 'even and low' },

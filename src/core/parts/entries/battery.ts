@@ -12,7 +12,7 @@ import { BATTERY_FAULTS } from '../faults/battery';
 import { celsiusShown } from '../../units/preferences';
 import { bms } from '../../control/bms';
 import { assumed } from '../../units/parameter';
-import { CHEMISTRIES, chemistryOf, overvoltageShare, restVolts, taperOhms } from '../chemistry';
+import { CHEMISTRIES, chemistryOf, overvoltageShare, plates, restVolts, taperOhms } from '../chemistry';
 import { constant, definePart, type PartContext, type ParameterExpression } from '../part';
 
 const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!);
@@ -25,13 +25,13 @@ const halfVolts: ParameterExpression = {
   value: ([soc, surface], _, part) => (blocks(part) * (restVolts(soc!, chemistry(part)) + surface!)) / 2,
 };
 const halfOhms: ParameterExpression = {
-  params: ['capacity', 'soc', 'ageing'],
-  value: ([ah, soc, ageing], inputs, part) => {
-    const { ohmsTimesAh, grows } = chemistry(part);
-    const ohmic = (ohmsTimesAh / ah!) * (1 + grows * (1 - soc!) ** 2) * ageing!;
+  params: ['capacity', 'soc', 'ageing', 'cca'],
+  value: ([ah, soc, ageing, cca], inputs, part) => {
     // Which way the current goes is not known before the network is solved. Where something charges, a bank
     // either takes a charge or gives little: the taper then costs a few millivolts.
     const charging = inputs.engine !== 'off' || inputs.shore || inputs.generator;
+    const { ohms, grows } = plates(chemistry(part), ah!, cca!, charging);
+    const ohmic = ohms * (1 + grows * (1 - soc!) ** 2) * ageing!;
     return blocks(part) * 0.5 * (ohmic + (charging ? taperOhms(soc!, ah!, chemistry(part)) : 0));
   },
 };
@@ -90,6 +90,14 @@ export const batteryBank = definePart({
       max: 20,
       default: assumed(1.2, 0.3),
     },
+    cca: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'Cold cranking amps, where it starts an engine (else 0)',
+      min: 0,
+      max: 10_000,
+      default: assumed(0, 0),
+    },
   },
   elements: [
     // Of a lithium bank, its BMS may have opened; it then leaks as little as an open cell.
@@ -144,7 +152,7 @@ export const batteryBank = definePart({
     care: [
       {
         option: { name: 'chemistry', is: ['flooded'] },
-        says: 'Water level and a clean, dry tray twice a year; white or green growth on a terminal is a lost volt.',
+        says: 'Water level and a clean, dry tray twice a year; white or green corrosion on a terminal costs you voltage.',
       },
       {
         option: { name: 'chemistry', is: ['lfp'] },

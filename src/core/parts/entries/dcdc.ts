@@ -195,7 +195,7 @@ export const dualChargerPart = definePart({
     ...PANEL_PARAMS,
     panelVolts: volts('One panel, open circuit', 22, 0.5),
     // 25 V on some: common practice.
-    panelLimit: volts('Panel volts it bears', 25, 0),
+    panelLimit: volts('Panel voltage limit', 25, 0),
     trickle: {
       unit: 'A',
       scale: 'ratio',

@@ -78,7 +78,7 @@ export const linkSolenoid = definePart({
     works: [{ alone: true, says: 'With the key on the relay closes and the line charges; key off, it opens.' }],
     care: [
       {
-        says: 'A hot stud, a hot smell or a discoloured cable at the link: have its contact measured. Once a year in any case.',
+        says: 'A hot stud, a hot smell or a discolored cable at the link: have its contact measured. Once a year in any case.',
       },
     ],
   },

@@ -14,7 +14,10 @@ const ends = [
 /** What the owner's card says of every one of them. */
 const MAINTAINS: OwnerSentences = {
   works: [
-    { says: (p) => `The maintainer (${p.name}) gives the other battery a little, never enough to start on at once.` },
+    {
+      says: (p) =>
+        `The maintainer (${p.name}) gives the other battery a little, not enough to start the engine right away.`,
+    },
   ],
   care: [],
 };

@@ -44,7 +44,9 @@ export const towConnector = definePart({
     works: [],
     care: [
       {
-        says: 'At every coupling: lights, brakes and the breakaway, before the road. Left coupled overnight the line drains a battery.',
+        says:
+          'At every coupling: lights, brakes and the breakaway, before the road. ' +
+          'If you leave the trailer plugged in overnight, the charge line can drain a battery.',
       },
     ],
   },

@@ -18,7 +18,7 @@ const MOVE_HEAVY = 'Fuse out or negative off before a heavy cable is moved.';
 export const SOLENOID_FAULTS: readonly PartFault[] = [
   {
     id: 'contact-open',
-    name: '{owner} contact burnt open',
+    name: '{owner} contact burned open',
     effects: [{ do: 'open', element: 'contact' }],
     prior: 4,
     explains: ['coach-not-charging', 'boost-dead'],
@@ -154,7 +154,7 @@ export const LINK_FUSE_FAULTS: readonly PartFault[] = [
   },
   {
     id: 'loose',
-    name: '{owner} loose or burnt in its holder',
+    name: '{owner} loose or burned in its holder',
     effects: [{ do: 'add-ohms', element: 'element', from: 0.006, to: 0.15 }],
     prior: 2,
     explains: ['coach-not-charging', 'slow-charging', 'hot-link'],
@@ -162,7 +162,7 @@ export const LINK_FUSE_FAULTS: readonly PartFault[] = [
     minutes: [25, 60],
     parts: [15, 60],
     shows: 'a drop across the fuse under current, and heat',
-    confirm: 'drop across the fuse studs under current, or discoloured plastic',
+    confirm: 'drop across the fuse studs under current, or discolored plastic',
   },
   {
     id: 'bad-lug',

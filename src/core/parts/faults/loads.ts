@@ -50,7 +50,7 @@ export const CHASSIS_LOADS_FAULTS: readonly PartFault[] = [
 export const DISCONNECT_FAULTS: readonly PartFault[] = [
   {
     id: 'open',
-    name: '{owner} does not make',
+    name: '{owner} won’t close',
     effects: [{ do: 'open', element: 'contact' }],
     prior: 1.5,
     explains: ['house-dead', 'shore-not-charging'],

@@ -25,7 +25,7 @@ export const ALTERNATOR_FAULTS: readonly PartFault[] = [
   },
   {
     id: 'no-output',
-    name: '{owner} gives nothing',
+    name: 'No output from {owner}',
     effects: [{ do: 'no-output', element: 'stator.limit' }],
     prior: 3,
     explains: ['coach-not-charging', 'chassis-not-charging', 'chassis-flat'],
@@ -106,15 +106,15 @@ export const SHORE_CHARGER_FAULTS: readonly PartFault[] = [
   },
   {
     id: 'no-output',
-    name: '{owner} gives nothing',
+    name: 'No output from {owner}',
     effects: [{ do: 'no-output', element: 'output.limit' }],
     prior: 2.5,
     explains: ['shore-not-charging', 'house-dead', 'coach-short-life'],
-    repair: 'Find why the charger gives nothing: mains, its breaker, its fuses',
+    repair: 'Find why the charger has no output: shore power, its breaker, its fuses',
     minutes: [30, 120],
     parts: [0, 700],
     shows: 'no rise on shore power',
-    confirm: 'mains at the charger by its own light or by a person licensed for it',
+    confirm: 'shore power at the charger by its own light or by a person licensed for it',
     caution: 'Mains inside: covers stay on unless your licence says otherwise.',
   },
   {
@@ -134,11 +134,11 @@ export const SHORE_CHARGER_FAULTS: readonly PartFault[] = [
 export const SOLAR_FAULTS: readonly PartFault[] = [
   {
     id: 'no-output',
-    name: '{owner} gives nothing',
+    name: 'No output from {owner}',
     effects: [{ do: 'no-output', element: 'output.limit' }],
     prior: 1,
     explains: ['coach-short-life'],
-    repair: 'Find why the solar gives nothing: panel fuse, controller, wiring',
+    repair: 'Find why the solar has no output: panel fuse, controller, wiring',
     minutes: [30, 90],
     parts: [0, 200],
     shows: 'no amps from the controller in sun',

@@ -48,7 +48,7 @@ export const IGNITION_FAULTS: readonly PartFault[] = [
     effects: [{ do: 'add-ohms', element: '', from: 1, to: 30 }],
     prior: 0.8,
     explains: ['coach-not-charging', 'link-cycles'],
-    repair: 'Find and make good the dash feed',
+    repair: 'Find and repair the dash feed',
     minutes: [30, 90],
     parts: [5, 25],
     shows: 'the run circuit stands volts below the chassis bank',
@@ -59,7 +59,7 @@ export const IGNITION_FAULTS: readonly PartFault[] = [
 export const LINK_SWITCH_FAULTS: readonly PartFault[] = [
   {
     id: 'open',
-    name: '{owner} does not make',
+    name: '{owner} won’t close',
     effects: [{ do: 'open', element: 'contact' }],
     prior: 3,
     explains: ['coach-not-charging'],
@@ -87,7 +87,7 @@ export const BOOST_FAULTS: readonly PartFault[] = [
   },
   {
     id: 'switch-open',
-    name: '{owner} does not make',
+    name: '{owner} won’t close',
     effects: [{ do: 'open', element: 'contact' }],
     prior: 2,
     explains: ['boost-dead'],

@@ -42,8 +42,8 @@ describe('a build', () => {
       return;
     }
     const at = (id: string) => plan.steps.findIndex((s) => s.id === id);
-    // Negatives off before anything is touched, on after everything; fuses after every positive.
-    const touched = plan.steps.filter((s) => /^(out|remove|mount|pull|connect|fuse)-/.test(s.id)).map((s) => at(s.id));
+    // Negatives off before anything is touched, on after every wire; fuses last of all, so that the spark is at a fuse.
+    const touched = plan.steps.filter((s) => /^(out|remove|mount|pull|connect)-/.test(s.id)).map((s) => at(s.id));
     for (const s of plan.steps.filter((x) => x.id.startsWith('off-')))
       expect(at(s.id)).toBeLessThan(Math.min(...touched, plan.steps.length));
     for (const s of plan.steps.filter((x) => x.id.startsWith('on-')))
@@ -52,8 +52,9 @@ describe('a build', () => {
     const positives = plan.cuts
       .filter((c) => c.use === 'feed' && c.ends.some((e) => battery.has(e.at.part)))
       .map((c) => at(`connect-${c.id}`));
+    const on = plan.steps.filter((x) => x.id.startsWith('on-')).map((x) => at(x.id));
     for (const s of plan.steps.filter((x) => x.id.startsWith('fuse-')))
-      expect(at(s.id)).toBeGreaterThan(Math.max(...positives, 0));
+      expect(at(s.id)).toBeGreaterThan(Math.max(...positives, ...on, 0));
     // A heavy wire has its lug before it is pulled.
     for (const c of plan.cuts) if (at(`lug-${c.id}`) >= 0) expect(at(`lug-${c.id}`)).toBeLessThan(at(`pull-${c.id}`));
     expect(plan.minutes[0]).toBeGreaterThan(0);

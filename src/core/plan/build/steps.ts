@@ -1,7 +1,8 @@
 /**
  * The steps of a build as a graph: what must be done before what. Isolate first; dry mounting before cable;
  * lugs before pulling where an end is tight; grounds before controls before feeds; battery positives after
- * everything else, their fuses after them, negatives last. Minutes are assumed.
+ * everything else, negatives on with the fuses out, and the fuses in last: the last connection makes the spark, and a
+ * fuse makes it away from the battery. Minutes are assumed.
  */
 import { isFuseOrBreaker } from '../../parts/fuses';
 import type { PriceRange } from '../../parts/price';
@@ -88,7 +89,10 @@ function isolate({ batteries, add }: Work): Ids {
     place: 'Dash',
     minutes: MINUTES.isolate,
     after: [],
-    cautions: ['Rings and watch off, eyes covered: a bank can give thousands of amps.', 'Brake on, wheels chocked.'],
+    cautions: [
+      'Rings and watch off, safety glasses on: a bank can give thousands of amps.',
+      'Brake on, wheels chocked.',
+    ],
   });
   return batteries.map((b) =>
     add({
@@ -125,7 +129,7 @@ const removeParts = ({ gone, wiresGone, add }: Work, off: Ids, taken: Ids): Ids 
     add({
       id: `remove-${p.id}`,
       title: isModule(p)
-        ? `Take out ${p.name}, cap its socket and tag it: a dead module left in is fixed back in some day`
+        ? `Take out ${p.name}, cap its socket and tag it: if it stays, someone will reconnect it`
         : `Take out ${p.name}`,
       place: p.place,
       minutes: MINUTES.remove,
@@ -222,7 +226,7 @@ function connect(
     place: placeOf(c.ends[1].at.part),
     minutes: MINUTES[kind],
     after: [pulled.get(c.id)!, ...after],
-    cautions: kind === 'ground' ? ['Not on painted frame, not on aluminium skin.'] : [],
+    cautions: kind === 'ground' ? ['Not on painted frame, not on aluminum skin.'] : [],
     piece: c.id,
     ...(kind === 'control' ? {} : { torque: true }),
   });
@@ -291,30 +295,34 @@ function setAndAlter({ come, changed, add }: Work, off: Ids, mounted: ReadonlyMa
 
 /** Fuses in, batteries on, labels. @param before everything else. */
 function makeLive({ cuts, come, batteries, add }: Work, to: Rig, before: Ids): void {
-  const fuses = to.parts
+  const fresh = to.parts
     .filter(isFuseOrBreaker)
-    .filter((p) => come.includes(p) || cuts.some((c) => c.ends.some((e) => e.at.part === p.id)))
-    .map((p) =>
-      add({
-        id: `fuse-${p.id}`,
-        title: `${p.name}: fuse in, ${p.note ?? ''}`.trim(),
-        place: p.place,
-        minutes: MINUTES.fuse,
-        after: before,
-        cautions: ['Nobody’s hand on a stud.'],
-        piece: p.id,
-      }),
-    );
+    .filter((p) => come.includes(p) || cuts.some((c) => c.ends.some((e) => e.at.part === p.id)));
+  const inverter = to.parts.some((p) => p.options?.['build'] === 'inverter-charger');
   const on = batteries.map((b) =>
     add({
       id: `on-${b.id}`,
-      title: `${b.name}: negative on, last of all`,
+      title: `${b.name}: negative on, ${fresh.length > 0 ? 'with the fuses still out' : 'last of all'}`,
       place: b.place,
       minutes: MINUTES.negative,
-      after: [...before, ...fuses],
-      cautions: ['Torque by the battery’s own figure; note it.'],
+      after: before,
+      cautions: ['Vent the bay first; torque by the battery’s own figure, and note it.'],
       piece: b.id,
       torque: true,
+    }),
+  );
+  const fuses = fresh.map((p) =>
+    add({
+      id: `fuse-${p.id}`,
+      title: `${p.name}: fuse in, ${p.note ?? ''}`.trim(),
+      place: p.place,
+      minutes: MINUTES.fuse,
+      after: on,
+      cautions: [
+        'Nobody’s hand on a stud. The spark is made here, away from the battery.',
+        ...(inverter ? ['Charge the inverter’s capacitors through a resistor first.'] : []),
+      ],
+      piece: p.id,
     }),
   );
   add({
@@ -322,7 +330,7 @@ function makeLive({ cuts, come, batteries, add }: Work, to: Rig, before: Ids): v
     title: 'Label breaker and bypass; as-built sheet and owner’s card into the rig; then Prove',
     place: 'Dash',
     minutes: MINUTES.label,
-    after: on,
+    after: fuses.length > 0 ? fuses : on,
   });
 }
 

@@ -22,6 +22,7 @@ import {
   lineGauge,
   POST_LEAD_METRES,
   PROFILES,
+  startingAmps,
 } from './drawing';
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
@@ -190,7 +191,12 @@ function draftOf(c: CoupledChoices) {
       place,
       partName,
       bankNote(b),
-      { capacity: assumed(b.capacity, 0.1), soc: assumed(soc, 0.12) },
+      {
+        capacity: assumed(b.capacity, 0.1),
+        soc: assumed(soc, 0.12),
+        // It starts an engine: the vehicle in front, or the car behind.
+        ...(side === 'engine' || (c.family === 'towed-car' && partId === 'coach-bank') ? { cca: startingAmps(b) } : {}),
+      },
       { chemistry: b.chemistry, layout: b.layout, ...options },
     );
 

@@ -64,7 +64,7 @@ export const COUPLED_LINKS = [
     label: 'DC-DC from the accessory battery',
     school: 'regulated',
     amps: { usual: [25] },
-    says: 'The trailer’s charger hangs on a battery that another charger fills',
+    says: 'The trailer’s charger is fed from a battery that another charger is charging',
     for: ['second-battery'],
   },
   {

@@ -50,6 +50,12 @@ const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } a
 /** Printed under the bank's name: there is room for a dozen letters. */
 export const bankNote = (b: BankChoice): string => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
 
+/** A cold cranking a starting battery is sold with, per Ah: 700 of 70 to 950 of 100. Common practice. */
+const CCA_PER_AH = 9;
+/** Of a start battery as drawn; 0 for lithium, which is not rated so. */
+export const startingAmps = (b: BankChoice): Parameter =>
+  b.chemistry === 'lfp' ? assumed(0, 0) : assumed(Math.round(CCA_PER_AH * b.capacity), 0.12);
+
 /** Profiles of a charger's switch by chemistry, per 12 V: common practice. */
 export const PROFILES = {
   flooded: { absorb: 14.4, float: 13.5 },

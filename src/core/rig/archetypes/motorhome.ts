@@ -21,6 +21,7 @@ import {
   gaugeCarrying,
   POST_LEAD_METRES,
   PROFILES,
+  startingAmps,
 } from './drawing';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
@@ -444,7 +445,7 @@ function draftOf(c: MotorhomeChoices) {
       place,
       partName,
       bankNote(b),
-      { capacity: assumed(b.capacity, 0.1), soc },
+      { capacity: assumed(b.capacity, 0.1), soc, ...(side === 'engine' ? { cca: startingAmps(b) } : {}) },
       { chemistry: b.chemistry, layout: b.layout },
     );
   const diode = c.link === 'diode';

@@ -6,7 +6,7 @@
 import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
 import type { RuleSet } from '../../codes/ruleSet';
 import type { TowInterface } from '../../rig/tow';
-import { connectorOf } from '../../parts/connectors';
+import { connectorOf, positionShown } from '../../parts/connectors';
 import { waysOf } from '../../compile/tow/ways';
 import type { TowSolution } from '../../operate/tow/solveTow';
 import { changesFor, type TowChange } from './changes';
@@ -62,7 +62,7 @@ export function auditTow(
     plug.ways.flatMap((way) =>
       readPin(way).contradictions.map((says) => ({
         at: `${plug.id}.${way.pin}`,
-        says: `Position ${way.pin} of the ${connectorOf(plug.connector).label}. ${says}`,
+        says: `Pin ${positionShown(way.pin)} of the ${connectorOf(plug.connector).label}. ${says}`,
       })),
     ),
   );

@@ -152,7 +152,7 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
         .filter((w): w is Way => w?.way.feed === 'constant')
         .map((w) => ({
           key: w.key,
-          says: `Switch the feed of ${wayName(w)} with the ignition, through a relay.`,
+          says: `Put the feed of ${wayName(w)} on an ignition-switched relay.`,
           tow: withWay(c.tow, w.key, { feed: 'ignition' }),
         })),
   },
@@ -529,7 +529,7 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
           };
           return {
             key: `${plug.id}.${pin}`,
-            says: `Wire ground through position ${pin} of the ${connector.label}, on both sides.`,
+            says: `Wire ground through pin ${pin} of the ${connector.label}, on both sides.`,
             tow: {
               ...c.tow,
               plugs: c.tow.plugs.map((p) =>

@@ -79,9 +79,9 @@ const in_ = (c: TowContext, id: TowSolution['situation']['id']): TowSolution =>
   c.solved.find((s) => s.situation.id === id)!;
 const parked = (c: TowContext): TowSolution[] => [in_(c, 'stopped'), in_(c, 'overnight')];
 const using = (c: TowContext, use: UseId): Way | undefined => c.ways.find((w) => w.way.uses.includes(use));
-/** What a way is called: "position 4 of the 7-way blade". */
+/** What a way is called: "pin 4 of the 7-way blade". */
 export const wayName = (w: Way): string =>
-  `position ${positionShown(w.way.pin)} of the ${w.connector.label.replace(/^Two-pole, (.*)/, 'two-pole plug ($1)')}`;
+  `pin ${positionShown(w.way.pin)} of the ${w.connector.label.replace(/^Two-pole, (.*)/, 'two-pole plug ($1)')}`;
 const serves = (w: Way, use: UseId): boolean => (pinUse(use).served as readonly string[]).includes(w.way.feed);
 /** The situation in which a position carries most, each weighed. */
 const most = (
@@ -126,14 +126,14 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
           at: w.key,
           says: readPin(w.way).reversed
             ? `${wayName(w)} read reversed.`
-            : `The vehicle gives ${pinFeed(w.way.feed).says} at ${wayName(w)}; the trailer hangs ${pinUse(w.way.uses[0]!).says} on it.`,
+            : `The vehicle supplies ${pinFeed(w.way.feed).says} at ${wayName(w)}; the trailer has ${pinUse(w.way.uses[0]!).says} there.`,
         })),
   },
   {
     id: 'tow-mismatch',
     severity: 'will not work',
     title: 'The same plug wired differently',
-    why: 'A plug that mates is not a match: what is fed is not what is hung on it.',
+    why: 'A plug that mates is not a match: the pin doesn’t supply what the trailer needs.',
     source: PRACTICE,
     see: (c) =>
       c.ways.flatMap((w) =>
@@ -143,7 +143,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
               .filter((u) => u !== 'ground' && !serves(w, u) && !(pinUse(u).power && lampFeed(w)))
               .map((u) => ({
                 at: w.key,
-                says: `${wayName(w)} gives ${pinFeed(w.way.feed).says}; the trailer wants ${pinUse(u)
+                says: `${wayName(w)} supplies ${pinFeed(w.way.feed).says}; the trailer needs ${pinUse(u)
                   .served.map((f) => pinFeed(f).label)
                   .join(' or ')} there for ${pinUse(u).says}.`,
               })),
@@ -161,14 +161,14 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
           .filter((u) => pinUse(u).power)
           .map((u) => ({
             at: w.key,
-            says: `${pinUse(u).says} hangs on ${pinFeed(w.way.feed).says}, ${wayName(w)}.`,
+            says: `${pinUse(u).says} is fed from ${pinFeed(w.way.feed).says}, ${wayName(w)}.`,
           })),
       ),
   },
   {
     id: 'tow-unfed',
     severity: 'will not work',
-    title: 'A position without a feed',
+    title: 'A pin without a feed',
     why: 'Nobody fitted its fuse, relay or wire.',
     source: PRACTICE,
     see: (c) =>
@@ -177,7 +177,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         .flatMap((w) =>
           w.way.uses.map((u) => ({
             at: w.key,
-            says: `The vehicle gives nothing at ${wayName(w)}; the trailer wants ${pinUse(u)
+            says: `The vehicle supplies nothing at ${wayName(w)}; the trailer wants ${pinUse(u)
               .served.map((f) => pinFeed(f).label)
               .join(' or ')} for ${pinUse(u).says}.`,
           })),
@@ -192,7 +192,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     see: (c) =>
       c.ways.some((w) => w.way.feed === 'ground' && w.way.uses.includes('ground'))
         ? []
-        : [{ at: `${c.tow.plugs[0]!.id}`, says: 'No position is ground on both sides.' }],
+        : [{ at: `${c.tow.plugs[0]!.id}`, says: 'No pin is ground on both sides.' }],
   },
   {
     id: 'tow-chained',
@@ -206,14 +206,14 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     id: 'tow-fridge-chained',
     severity: 'will not work',
     title: 'A fridge element on a charged battery',
-    why: '23–25 A for hours is more than its charger keeps up with.',
+    why: '23–25 A continuous is more than its charger keeps up with.',
     source: PRACTICE,
     see: (c) => fromAccessory(c, 'fridge'),
   },
   {
     id: 'tow-fridge-parked',
     severity: 'danger',
-    title: 'A fridge element that goes on after the stop',
+    title: 'Fridge element stays on after you park',
     why: 'Its feed must stop with the ignition: by the feed itself, or by its relay’s trigger.',
     source: PRACTICE,
     see: (c) => {
@@ -258,7 +258,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-fridge-dead',
     severity: 'will not work',
-    title: 'The fridge element gets too little',
+    title: 'Low voltage at the fridge element',
     why: 'Heat falls with the square of the volts.',
     source: PRACTICE,
     see: (c) => {
@@ -273,7 +273,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
                 at: w.key,
                 says:
                   c.tow.fridge!.trigger === 'pin' && !feeds(c.ways, 'fridge-trigger', in_(c, 'road').situation)
-                    ? 'Its relay never closes: no live position feeds its coil.'
+                    ? 'Its relay never closes: no live pin feeds its coil.'
                     : `No current on the road, ${n(road.volts)} V.`,
               },
             ];
@@ -307,7 +307,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     see: (c) => {
       const w = using(c, 'brakes');
       if (!c.tow.brakes || c.tow.brakes.supply !== 'pin') return [];
-      if (!w) return [{ at: 'brakes', says: 'No position of the plug feeds the brakes.' }];
+      if (!w) return [{ at: 'brakes', says: 'No pin of the plug feeds the brakes.' }];
       const got = in_(c, 'braking').uses.get('brakes')?.volts ?? 0;
       return got < BRAKE_VOLTS
         ? [
@@ -347,12 +347,12 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     id: 'tow-breakaway-uncharged',
     severity: 'danger',
     title: 'A breakaway battery without charge',
-    why: 'It hangs on the charge line, or on nothing.',
+    why: 'It is fed from the charge line, or from nothing.',
     source: PRACTICE,
     see: (c) => {
       if (!c.tow.breakaway || c.tow.breakaway.keeper) return [];
       const w = using(c, 'breakaway');
-      if (!w) return [{ at: 'breakaway', says: 'No position charges it.' }];
+      if (!w) return [{ at: 'breakaway', says: 'No pin charges it.' }];
       const amps = in_(c, 'road').uses.get('breakaway')?.amps ?? 0;
       return amps < BREAKAWAY_AMPS && !unfed(w)
         ? [
@@ -369,7 +369,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-breakaway-short',
     severity: 'danger',
-    title: 'A breakaway battery that holds too short',
+    title: 'Breakaway battery won’t hold the brakes long enough',
     why: 'It must hold the brakes on until somebody has stopped the traffic.',
     source: '49 CFR 393.43 (15 minutes)',
     see: (c) => {
@@ -387,7 +387,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-pin-overload',
     severity: 'danger',
-    title: 'A position that carries too much',
+    title: 'Overloaded pin',
     why: 'It melts its housing from inside.',
     source: 'ratings of the connectors, from memory',
     see: (c) =>
@@ -395,14 +395,14 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
         const bears = w.connector.positions.find((p) => p.id === w.way.pin)!.amps;
         const { amps, s } = most(c, w.key, (x) => (x.braking ? 1 / BRIEFLY_TIMES_RATING : 1));
         return amps > bears * (s.situation.braking ? BRIEFLY_TIMES_RATING : 1)
-          ? [{ at: w.key, says: `${n(amps)} A through ${wayName(w)} ${s.situation.label}; it bears ${bears} A.` }]
+          ? [{ at: w.key, says: `${n(amps)} A through ${wayName(w)} ${s.situation.label}; rated ${bears} A.` }]
           : [];
       }),
   },
   {
     id: 'tow-fuse-missing',
     severity: 'danger',
-    title: 'A battery feed without a fuse',
+    title: 'Battery feed without a fuse',
     why: 'A chafed wire has nothing to stop it.',
     source: '33 CFR 183.455, common guide for RVs',
     see: (c) =>
@@ -428,7 +428,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-fuse-blows',
     severity: 'will not work',
-    title: 'A fuse under its load',
+    title: 'Fuse too small for its load',
     why: 'It opens on the road, some hot day.',
     source: PRACTICE,
     see: (c) =>
@@ -455,7 +455,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-charger-idle',
     severity: 'will not work',
-    title: 'A charger nobody tells to run',
+    title: 'Charger never gets an enable signal',
     why: 'Its enable is never live on the road.',
     source: PRACTICE,
     see: (c) => {
@@ -466,7 +466,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
               at: w.key,
               says:
                 c.tow.charger!.enable === 'pin'
-                  ? 'No live position carries its enable.'
+                  ? 'No live pin carries its enable.'
                   : c.tow.charger!.enable === 'sense'
                     ? 'Its input never reaches what it takes for “engine on”.'
                     : 'Its input stays dead on the road.',
@@ -478,7 +478,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-charger-parked',
     severity: 'danger',
-    title: 'A charger that runs on after the stop',
+    title: 'Charger keeps running after you park',
     why: 'It pumps the start battery into the trailer.',
     source: PRACTICE,
     see: (c) => {
@@ -491,7 +491,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
     id: 'tow-left-coupled',
     severity: 'danger',
     title: 'It does not start after standing coupled',
-    why: 'Constant positions drain the start battery while nobody looks.',
+    why: 'Constant pins drain the start battery while nobody looks.',
     source: PRACTICE,
     see: (c) => {
       const hours = hoursToNoStart(c);
@@ -536,7 +536,7 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
   {
     id: 'tow-corroded',
     severity: 'wears out',
-    title: 'A position that sags under a lamp',
+    title: 'A pin that sags under a lamp',
     why: 'A green contact shows full volts to a meter and gives none to a load.',
     source: PRACTICE,
     see: (c) =>

@@ -10,7 +10,7 @@ import {
   storedShare,
   type BankState,
 } from '../../parts/chemistry';
-import { coldOil, startLimit } from '../../simulate/starter';
+import { coldOil, NO_START_VOLTS } from '../../simulate/starter';
 import { bisect } from '../../units/stats';
 import { choice, figure, number, type CalculatorAnswer, type Calculator, type CalculatorInputs } from './calculator';
 
@@ -42,7 +42,7 @@ export const rested: Calculator = {
   ],
   formula: 'charge = OCV⁻¹(volts, T)',
   source: TABLE,
-  caution: 'Hours of rest, no load, no charger: surface charge flatters.',
+  caution: 'Hours of rest, no load, no charger: right after charging, voltage reads high (surface charge).',
   answer(v) {
     const chemistry = chemistryOf(v.choice('chemistry'));
     const b = { ...NEW, chemistry, capacity: 100, blocks: Number(v.choice('system')), celsius: v.number('celsius') };
@@ -162,13 +162,16 @@ export const chargeTime: Calculator = {
   },
 };
 
-/** Charge below which a start battery no longer starts; 1 when it would not even full. */
+/** Charge under which a start is luck, whatever the volts say: about 12.1 V rested. Common practice. */
+const LEAST_START_SHARE = 0.4;
+
+/** Charge below which one does not count on a start; 1 when it would not start even full. */
 export function startLimitSoc(b: Omit<BankState, 'soc'>, starterAmps: number): number {
   const amps = starterAmps * coldOil(b.celsius);
-  const limit = startLimit(b.celsius) * b.blocks;
+  const limit = NO_START_VOLTS * b.blocks;
   if (bankCrankVolts({ ...b, soc: 1 }, amps) < limit) return 1;
-  if (bankCrankVolts({ ...b, soc: 0 }, amps) >= limit) return 0;
-  return bisect(0, 1, (soc) => bankCrankVolts({ ...b, soc }, amps) < limit).high;
+  if (bankCrankVolts({ ...b, soc: LEAST_START_SHARE }, amps) >= limit) return LEAST_START_SHARE;
+  return bisect(LEAST_START_SHARE, 1, (soc) => bankCrankVolts({ ...b, soc }, amps) < limit).high;
 }
 
 /** Seconds a start battery stands with a drain until the starter would fall under its limit; and the charge that is at. */
@@ -190,6 +193,7 @@ export const parasitic: Calculator = {
   inputs: [
     choice('chemistry', 'Start battery', chemistryChoices, 'flooded'),
     number('capacity', 'Capacity', 'charge', 90, 1, 2000),
+    number('cca', 'Cold cranking amps', 'amps', 800, 0, 5000),
     number('soc', 'Charge now', 'share', 0.95, 0.01, 1),
     number('amps', 'Sleeping current', 'amps', 0.07, 0, 50),
     number('starter', 'Starter takes', 'amps', 200, 10, 3000),
@@ -198,7 +202,8 @@ export const parasitic: Calculator = {
   ],
   formula: 'days = (charge − charge at which the start fails) · Q / (24 · (I + standing loss))',
   source:
-    'Start limit: BCI load test, 9.6 V at 21 °C, 8.5 V at −18 °C (from memory). ' +
+    'No start: under 8.5 V at the starter (from memory), or under 40 % charge (common practice). Battery by its ' +
+    'CCA: SAE J537, 7.2 V at −18 °C (from memory). ' +
     '0.025 to 0.05 A asleep is usual, 0.25 A is a fault (common practice).',
   answer(v) {
     const b = {
@@ -207,6 +212,7 @@ export const parasitic: Calculator = {
       capacity: v.number('capacity'),
       celsius: v.number('celsius'),
       ageing: v.number('ageing'),
+      cca: v.number('cca'),
     };
     const soc = v.number('soc');
     const amps = v.number('amps');
@@ -214,7 +220,12 @@ export const parasitic: Calculator = {
     const fault = amps >= 0.25;
     return {
       figures: [
-        figure('Stands', seconds, 'days', seconds < 7 * 86_400 ? 'bad' : seconds < 30 * 86_400 ? 'watch' : 'good'),
+        figure(
+          'Days until no-start',
+          seconds,
+          'days',
+          seconds < 7 * 86_400 ? 'bad' : seconds < 30 * 86_400 ? 'watch' : 'good',
+        ),
         figure('No start under', limit, 'share'),
       ],
       says:
@@ -228,7 +239,7 @@ export const parasitic: Calculator = {
         figure('Charge to spare', Math.max(0, soc - limit) * b.capacity, 'charge'),
         figure('Standing loss', stands, 'milliamps'),
         figure('Starter in this cold', v.number('starter') * coldOil(b.celsius), 'amps'),
-        figure('Least volts under it', startLimit(b.celsius), 'volts'),
+        figure('Least volts under it', NO_START_VOLTS, 'volts'),
       ],
     };
   },

@@ -73,7 +73,7 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
         Position {positionShown(way.pin)}{' '}
         <small>
           {words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never
-          trust colour. Bears {position.amps} A.
+          trust color. Rated {position.amps} A.
         </small>
       </h3>
       <div className="twcols">
@@ -122,7 +122,7 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
         </fieldset>
         <fieldset>
           <legend>Measured here</legend>
-          <div className="twseen" role="table" aria-label="Volts at the position">
+          <div className="twseen" role="table" aria-label="Volts at the pin">
             <div role="row" className="head">
               <span role="columnheader">State</span>
               <span role="columnheader">Unloaded</span>
@@ -141,7 +141,7 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
           </div>
         </fieldset>
         <fieldset>
-          <legend>{words('The trailer hangs on it')}</legend>
+          <legend>{words('Connected on the trailer')}</legend>
           <div className="twuses">
             {PIN_USES.map((u) => (
               <label key={u.id} className={way.uses.includes(u.id) ? 'on' : ''}>

@@ -30,7 +30,7 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
           <tr>
             <th scope="col">Position</th>
             <th scope="col">{words('Vehicle gives')}</th>
-            <th scope="col">{words('Trailer hangs on it')}</th>
+            <th scope="col">{words('On the trailer')}</th>
             <th scope="col">On the road</th>
             <th scope="col" aria-label="State" />
           </tr>

@@ -162,7 +162,7 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
           />
         ) : (
           <p className="quiet pad">
-            Pick a position to say what it gives, what you measured there and what hangs on it.
+            Pick a pin to say what it supplies, what you measured there and what is connected to it.
           </p>
         )}
       </div>

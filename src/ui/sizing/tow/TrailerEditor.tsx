@@ -45,7 +45,7 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
               label="Enabled by"
               choices={[
                 { id: 'wire', label: 'ignition wire' },
-                { id: 'pin', label: 'a position' },
+                { id: 'pin', label: 'a pin' },
                 { id: 'sense', label: 'its volts' },
                 { id: 'always', label: 'always on' },
               ]}
@@ -71,7 +71,7 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
               choices={[
                 { id: 'none', label: 'no relay' },
                 { id: 'looped', label: 'looped to the feed' },
-                { id: 'pin', label: 'a position' },
+                { id: 'pin', label: 'a pin' },
               ]}
               value={fridge.trigger}
               onChange={(trigger) => describe({ ...tow, fridge: { ...fridge, trigger } })}
