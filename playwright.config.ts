@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'tests/e2e',
   // Every test draws up a job of its own; what changes the whole shop is tagged @alone and runs by itself.
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   retries: 0,
   // Generous: a busy machine is slow in bursts, and no test measures time.

@@ -13,6 +13,13 @@ const LONG = [
   'backup.test',
   'optimum.test',
   'diagnose.test',
+  'asDrawn.test',
+  'agree.test',
+  'neverLess.test',
+  'everyFault.test',
+  'edits.test',
+  'allJobs.test',
+  'findingsStay.test',
 ];
 class LongFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {

@@ -26,7 +26,8 @@ export function editTrial(count: number, seed: number): void {
     rig = edit.rig;
     done.push(edit.what);
     asked++;
-    for (const { verb, says } of askEveryVerb(jobAbout(like, rig), rig, n % HEAVY_EVERY === HEAVY_EVERY - 1)) {
+    const heavy = n % HEAVY_EVERY === HEAVY_EVERY - 1;
+    for (const { verb, says } of askEveryVerb(jobAbout(like, rig), rig, heavy, heavy)) {
       const key = `${verb}: ${says}`;
       const known = failures.get(key);
       failures.set(key, { times: (known?.times ?? 0) + 1, after: known?.after ?? done.join(', ') });

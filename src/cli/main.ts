@@ -26,6 +26,7 @@ const OPTIONS = new Set([
   'run',
   'drop',
   'upfit',
+  'jurisdiction',
   'severity',
   'to',
   'zone',

@@ -11,7 +11,7 @@ import { buildPlan } from '../core/plan/build/build';
 import { compare, type Comparison } from '../core/plan/compare';
 import type { Sized } from '../core/rules/sized';
 import type { TowReport } from '../core/rules/tow/report';
-import { connectorOf } from '../core/parts/connectors';
+import { connectorOf, positionShown } from '../core/parts/connectors';
 import { gaugeShown } from '../core/units/wire';
 import { DEFAULT_SETTINGS } from '../core/shop/shop';
 import { CutTable } from './build/CutTable';
@@ -170,7 +170,7 @@ describe.each(['heron', 'pika', 'dipper', 'marmot', 'osprey', 'wren'] as const)(
         page,
         <Face plug={plug} side={side} picked={undefined} bad={new Set(['1'])} pick={nothing} words={(x) => x} />,
       );
-      for (const p of connectorOf(plug.connector).positions) expect(face).toContain(`Position ${p.id},`);
+      for (const p of connectorOf(plug.connector).positions) expect(face).toContain(`Pin ${positionShown(p.id)},`);
       expect((face.match(/something is wrong/g) ?? []).length).toBeLessThanOrEqual(1);
     }
     const slip = text(

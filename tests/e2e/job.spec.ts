@@ -64,7 +64,7 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
 
   const report = page.getByRole('article');
   await expect(report).toContainText('Found, put right, and proven right by measurement.');
-  await expect(report).toContainText('Isolator contact burnt open');
+  await expect(report).toContainText('Isolator contact burned open');
   await expect(report).toContainText('Isolator solenoid replaced, studs torqued and marked.');
   await expect(report).toContainText('It is right now');
   await expect(report).toContainText('by the driver, by telephone');

@@ -34,7 +34,7 @@ test('socket and plug are read position by position, what coupling does is told,
   const x = async (side: number) => {
     const faces = page.locator('.twface').nth(side);
     const [pin, face] = [
-      await faces.getByRole('button', { name: /^Position 4,/ }).boundingBox(),
+      await faces.getByRole('button', { name: /^Pin 4,/ }).boundingBox(),
       await faces.locator('svg').boundingBox(),
     ];
     return (pin!.x + pin!.width / 2 - face!.x) / face!.width;
@@ -45,7 +45,7 @@ test('socket and plug are read position by position, what coupling does is told,
   await page
     .locator('.twface')
     .first()
-    .getByRole('button', { name: /^Position 4,/ })
+    .getByRole('button', { name: /^Pin 4,/ })
     .press('Enter');
   const key = page.getByLabel('Key off, unloaded volts');
   await key.fill('12.6');

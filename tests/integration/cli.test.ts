@@ -179,16 +179,19 @@ describe('verbs', () => {
     expect(sized.fuses.map((f) => f.part)).toEqual(['link-fuse']);
     const one = (await json('size', JOB, '--run', 'alternator-cable')) as unknown as { runs: { id: string }[] };
     expect(one.runs.map((r) => r.id)).toEqual(['alternator-cable']);
-    const found = (await json('check', 'examples/osprey.surrik.json', '--severity', 'danger')) as unknown as {
+    const found = (await json('check', 'examples/wren.surrik.json', '--severity', 'danger')) as unknown as {
       rules: number;
       findings: { rule: string; severity: string }[];
     };
     expect(found.rules).toBeGreaterThanOrEqual(40);
-    expect(found.findings.map((f) => f.rule)).toContain('brake-line-unfused');
+    expect(found.findings.map((f) => f.rule)).toContain('lithium-load-dump');
     expect(new Set(found.findings.map((f) => f.severity))).toEqual(new Set(['danger']));
     expect((await surrik('size', JOB, '--drop', '0')).err).toMatch(/--drop: found 0, wanted a percentage/);
     expect((await surrik('size', JOB, '--run', 'hamster')).err).toMatch(/--run: found hamster, wanted one of/);
     expect((await surrik('check', JOB, '--severity', 'mild')).code).toBe(2);
+    expect((await surrik('check', JOB, '--jurisdiction', 'mars')).err).toMatch(
+      /--jurisdiction: found mars, wanted one of us/,
+    );
     expect((await surrik('size', JOB, '--upfit', '-5')).err).toMatch(/--upfit: found -5, wanted amps above 0/);
   });
 

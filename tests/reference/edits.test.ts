@@ -11,15 +11,15 @@ import { randomEdit } from '../randomEdits';
 
 describe('random legal edits', () => {
   const like = exampleJob('heron');
-  it.each(EVERY_RIG.filter((_, i) => i % 4 === 1))('of %s leave every verb an answer or a refusal', (name, drawn) => {
+  it.each(EVERY_RIG.filter((_, i) => i % 6 === 1))('of %s leave every verb an answer or a refusal', (name, drawn) => {
     const rng = seededRng(20261129 + name.length);
     let rig = drawn;
     const done: string[] = [];
-    for (let n = 0; n < 6; n++) {
+    for (let n = 0; n < 4; n++) {
       const { rig: next, what } = randomEdit(rig, rng);
       rig = next;
       done.push(what);
-      expect(askEveryVerb(jobAbout(like, rig), rig, n === 5), done.join(', ')).toEqual([]);
+      expect(askEveryVerb(jobAbout(like, rig), rig, n === 3), done.join(', ')).toEqual([]);
     }
   });
 });

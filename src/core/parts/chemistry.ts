@@ -287,11 +287,11 @@ export function bankCrankVolts(b: BankState, amps: number, seconds = 5): number 
   return bankRestVolts(b) - amps * bankOhms(b, false) + bankOvervolts(b, -amps) * Math.max(MIN_CRANK_SHARE, develops);
 }
 
-/** Charging volts a 12 V bank needs to fill, and the most it bears: common practice. */
-export const CHARGE_VOLTS: Readonly<Record<string, { needs: number; most: number }>> = {
-  flooded: { needs: 14.1, most: 14.9 },
-  agm: { needs: 14.1, most: 14.8 },
-  gel: { needs: 13.9, most: 14.3 },
+/** Charging volts a 12 V bank needs to fill, the most it bears, and the most it may be held at: common practice. */
+export const CHARGE_VOLTS: Readonly<Record<string, { needs: number; most: number; float: number }>> = {
+  flooded: { needs: 14.1, most: 14.9, float: 13.8 },
+  agm: { needs: 14.1, most: 14.8, float: 13.8 },
+  gel: { needs: 13.9, most: 14.3, float: 13.8 },
   // 0.2 V under the 14.6 V its BMS opens at.
-  lfp: { needs: 13.9, most: 14.4 },
+  lfp: { needs: 13.9, most: 14.4, float: 13.65 },
 };

@@ -111,6 +111,32 @@ export const BEHAVIOUR_RULES: readonly DesignRule[] = [
     check: (c) => profile(c, (absorb, n, { needs }) => absorb < needs * n, 'at least', 'needs'),
   },
   {
+    id: 'float-too-high',
+    severity: 'wears out',
+    title: 'Float voltage too high for this battery',
+    why: 'Held for weeks it uses water, dries the plates, or keeps lithium at its top.',
+    source: PRACTICE,
+    check: (c) =>
+      [...c.parts('charger'), ...c.parts('mainsCharger')].flatMap((p): Violation[] => {
+        const bank = fills(c, p);
+        if (!bank || p.params['float'] === undefined) return [];
+        const chemistry = c.option(bank, 'chemistry');
+        const most = CHARGE_VOLTS[chemistry]!.float * c.blocks(bank);
+        const held = c.value(p, 'float');
+        const usual = Number((most - 0.2 * c.blocks(bank)).toFixed(2));
+        return held > most
+          ? [
+              saw(
+                p.id,
+                `${p.name} floats at ${held.toFixed(1)} V; ${chemistryOf(chemistry).label} wants at most ${most.toFixed(1)} V held.`,
+                `Set its float to about ${usual.toFixed(1)} V.`,
+                { part: p.id, set: { params: { float: param(usual) } } },
+              ),
+            ]
+          : [];
+      }),
+  },
+  {
     id: 'thresholds-crossed',
     severity: 'will not work',
     title: 'Thresholds the wrong way round',

@@ -156,6 +156,10 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig }> = {
     breaks: () => part(home({ link: 'dcdc' }), 'dcdc', { absorb: 13.4 }),
     keeps: () => home({ link: 'dcdc' }),
   },
+  'float-too-high': {
+    breaks: () => part(home({}), 'charger', { float: 14.2 }),
+    keeps: () => home({}),
+  },
   'thresholds-crossed': {
     breaks: () => part(home({ link: 'one-way' }), 'delay', { openAt: 13.4 }),
     keeps: () => home({ link: 'one-way' }),

@@ -200,7 +200,8 @@ export function gaugeTable(
   const bundled = Math.max(1, ...run.conductors.map((c) => c.bundled ?? 1));
   const now = run.conductors.reduce((a, b) => (b.length > a.length ? b : a)).gauge;
   const present = solveRun(model, run, state.id, returns, []);
-  const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part)!);
+  // A feed may end on a frame.
+  const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part));
   // A 48 V trailer is fed at 12 V: the volts of the run itself say what it is.
   const nominal = present.volts > 36 ? 48 : present.volts > 18 ? 24 : 12;
   const charger =
@@ -223,7 +224,9 @@ export function gaugeTable(
     const spec = { gauge, insulation, place, bundled };
     const carries = ampacityOf(spec);
     const fusedAt = fuseLimit(spec, rules).amps;
-    const misfit = ends.map((p) => ({ p, fit: fitsTerminal(p.kind, gauge) })).find(({ fit }) => fit && !fit.fits);
+    const misfit = ends
+      .flatMap((p) => (p ? [{ p, fit: fitsTerminal(p.kind, gauge) }] : []))
+      .find(({ fit }) => fit && !fit.fits);
     return {
       gauge,
       amps: s.amps,

@@ -2,6 +2,7 @@
 /** Every heavy run, and the one in hand in every gauge: amps it would deliver, what it loses, how warm it gets. */
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
+import { RULE_SETS } from '../../core/codes';
 import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Rig } from '../../core/rig/schema';
@@ -20,6 +21,7 @@ interface Props {
 
 export function RunPanel({ sized, doc, setDrop, mend }: Props) {
   const { settings, words } = useJobPage();
+  const { cable } = RULE_SETS[settings.jurisdiction];
   const [at, setAt] = useState<string>();
   const run = sized.runs.find((r) => r.id === at) ?? sized.runs[0];
   if (!run) return <p className="waiting pad">No cable of this rig carries anything to speak of on this use.</p>;
@@ -136,6 +138,10 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
             </tbody>
           </table>
         </div>
+        <p className="quiet pad">
+          {words(cable.says)} <i>{cable.from}.</i>
+          {cable.sold.length > 0 && ` Copper in it: ${cable.sold.map((c) => `${c.label} ${c.square} mm²`).join(', ')}.`}
+        </p>
         <div className="szset">
           {table.allowed === undefined ? (
             <p className="quiet">

@@ -78,7 +78,7 @@ export function Face({ plug, side, picked, bad, pick, words }: FaceProps) {
               tabIndex={0}
               aria-pressed={picked === p.id}
               aria-label={
-                `Position ${p.id}, ${words(POSITION_WORDS[convention.uses[p.id]!])}` +
+                `Pin ${positionShown(p.id)}, ${words(POSITION_WORDS[convention.uses[p.id]!])}` +
                 `${wired ? '' : ', not wired'}${bad.has(p.id) ? ', something is wrong' : ''}`
               }
               onClick={() => pick(p.id)}

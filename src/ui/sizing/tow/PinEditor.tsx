@@ -68,7 +68,7 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
   const hang = (use: UseId, on: boolean) =>
     change({ ...way, uses: on ? [...way.uses, use] : way.uses.filter((u) => u !== use) });
   return (
-    <section className="twedit" aria-label={`Position ${way.pin}`}>
+    <section className="twedit" aria-label={`Pin ${positionShown(way.pin)}`}>
       <h3>
         Position {positionShown(way.pin)}{' '}
         <small>

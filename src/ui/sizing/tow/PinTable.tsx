@@ -28,8 +28,8 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
       <table>
         <thead>
           <tr>
-            <th scope="col">Position</th>
-            <th scope="col">{words('Vehicle gives')}</th>
+            <th scope="col">Pin</th>
+            <th scope="col">{words('Vehicle supplies')}</th>
             <th scope="col">{words('On the trailer')}</th>
             <th scope="col">On the road</th>
             <th scope="col" aria-label="State" />

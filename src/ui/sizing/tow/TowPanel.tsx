@@ -167,6 +167,7 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
         )}
       </div>
       <TrailerEditor tow={tow} describe={describe} />
+      <p className="quiet pad">Breakaway: {words(report.breakaway)}</p>
     </div>
   );
 }
