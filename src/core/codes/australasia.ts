@@ -11,7 +11,6 @@ export const AUSTRALASIA: RuleSet = {
   },
   breakaway: {
     says: 'Over 2,000 kg gross trailer mass: brakes that hold for 15 minutes, and in some states a battery monitor in the cab.',
-    kilograms: 2000,
     from: { standard: 'ADR 38 and VSB 1', clause: '' },
   },
   cable: {
@@ -28,7 +27,5 @@ export const AUSTRALASIA: RuleSet = {
     ],
     from: 'Usual tables of the trade there (from memory)',
   },
-  fridgeWatts: 150,
   plug: { connector: 'flat-12', convention: 'usual' },
-  drop: { share: 0.05, from: { standard: 'AS/NZS 3001.2', clause: 'extra-low voltage drop', edition: '2022' } },
 };

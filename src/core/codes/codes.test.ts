@@ -12,9 +12,8 @@ describe('the rule sets', () => {
       expect(set.id).toBe(id);
       expect(set.standards.length).toBeGreaterThan(20);
       expect(set.fuseWithin.guide).toBeLessThanOrEqual(set.fuseWithin.most);
-      for (const said of [set.fuseWithin.says, cited(set.breakaway.from), cited(set.drop.from), set.cable.from])
+      for (const said of [set.fuseWithin.says, cited(set.breakaway.from), set.cable.from])
         expect(said, id).toMatch(/from memory/);
-      expect(set.fridgeWatts / 12).toBeGreaterThan(9);
     }
     expect(new Set(Object.values(RULE_SETS).map((s) => s.standards)).size).toBe(5);
     expect(RULE_SETS[USUAL_JURISDICTION].smallWire).toBeDefined();

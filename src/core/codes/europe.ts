@@ -1,8 +1,6 @@
 /** United Kingdom and European Union: leisure accommodation vehicles by EN 1648. All from memory. */
 import { BOAT_GUIDE_METRES, SHEATHED_METRES, type RuleSet } from './ruleSet';
 
-/** A caravan's three-way fridge draws 10–14 A at 12 V. */
-const CARAVAN_FRIDGE_WATTS = 150;
 const PLUG = { connector: 'round-13', convention: 'usual' } as const;
 const CABLE = {
   says: 'Vehicle cable to ISO 6722-1 has 4 to 6 % less resistance than the class 5 figures used here: the drop errs high.',
@@ -20,14 +18,10 @@ export const UK: RuleSet = {
   },
   breakaway: {
     says: 'A braked trailer has a breakaway cable that puts its own brakes on; over-run brakes need no battery.',
-    kilograms: 750,
     from: { standard: 'UN R13', clause: 'annex 12' },
   },
-  habitationRelay: { standard: 'BS EN 1648-1', clause: 'habitation relay' },
   cable: CABLE,
-  fridgeWatts: CARAVAN_FRIDGE_WATTS,
   plug: PLUG,
-  drop: { share: 0.03, from: { standard: 'BS EN 1648-1', clause: 'voltage drop' } },
 };
 
 export const EU: RuleSet = {
@@ -38,6 +32,4 @@ export const EU: RuleSet = {
     ...UK.fuseWithin,
     says: 'as close as practicable by EN 1648-1; 0.18 m, sheathed 1 m, by 33 CFR 183.455 for boats (from memory)',
   },
-  habitationRelay: { standard: 'EN 1648-1', clause: 'habitation relay' },
-  drop: { share: 0.03, from: { standard: 'EN 1648-1', clause: 'voltage drop' } },
 };

@@ -25,8 +25,6 @@ const CABLE = {
 
 /** m: 18 inches. */
 const EIGHTEEN_INCHES = 0.457;
-/** A three-way fridge's element, 23–25 A at 12 V: common practice. */
-const FRIDGE_WATTS = 290;
 const PLUG = { connector: 'blade-7', convention: 'rv' } as const;
 
 export const US: RuleSet = {
@@ -42,13 +40,10 @@ export const US: RuleSet = {
   },
   breakaway: {
     says: 'By state: usually from 3,000 lb gross, in some from 1,500 lb. The brakes hold for 15 minutes.',
-    kilograms: 1361,
     from: { standard: '49 CFR', clause: '393.43(d), and the state’s own law' },
   },
   cable: CABLE,
-  fridgeWatts: FRIDGE_WATTS,
   plug: PLUG,
-  drop: { share: 0.03, from: { standard: 'NEC', clause: '210.19(A) informational note', edition: '2023' } },
 };
 
 export const CANADA: RuleSet = {
@@ -64,11 +59,8 @@ export const CANADA: RuleSet = {
   },
   breakaway: {
     says: 'By province: from 1,360 kg gross in Ontario, elsewhere near it. The brakes hold for 15 minutes.',
-    kilograms: 1360,
     from: { standard: 'Provincial highway traffic acts', clause: '' },
   },
   cable: CABLE,
-  fridgeWatts: FRIDGE_WATTS,
   plug: PLUG,
-  drop: { share: 0.03, from: { standard: 'CSA C22.1', clause: 'rule 8-102' } },
 };

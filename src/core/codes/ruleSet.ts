@@ -38,15 +38,9 @@ export interface RuleSet {
   /** m of conductor from a battery to its fuse: what to aim at, and what is too much. */
   fuseWithin: { guide: number; most: number; says: string };
   /** What a trailer's breakaway has to do, and from which mass it is wanted. */
-  breakaway: { says: string; kilograms?: number; from: Clause };
-  /** Caravans here have a relay that takes the living space off 12 V while the engine charges. */
-  habitationRelay?: Clause;
+  breakaway: { says: string; from: Clause };
   /** How cable is sold here, and the trap in it. */
   cable: { says: string; sold: readonly SoldAs[]; from: string };
-  /** W of a three-way fridge's 12 V element, usual here. */
-  fridgeWatts: number;
   /** The plug a trailer usually has here: ids of a connector and of its convention. */
   plug: { connector: string; convention: string };
-  /** Share of the nominal volts a line may lose before it is named, and who says so. */
-  drop: { share: number; from: Clause };
 }

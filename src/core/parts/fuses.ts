@@ -144,6 +144,9 @@ export const FUSE_KINDS: readonly FuseKind[] = [
   },
 ];
 
+/** V of a 12 V block while it is charged hard: what its fuse has to break at; 58 V of a 48 V bank (common practice). */
+export const CHARGED_HARD_VOLTS = 14.5;
+
 /** Whether a part opens on too much current. */
 export const isFuseOrBreaker = (part: { kind: string } | undefined): boolean =>
   part?.kind === 'link-fuse' || part?.kind === 'line-breaker';

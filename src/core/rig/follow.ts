@@ -13,6 +13,8 @@ export interface FeedStep {
   /** The end it arrived at, and the part there; undefined at a ground. */
   to: Endpoint;
   part?: Part;
+  /** The step it came by; none where it begins. */
+  before?: FeedStep;
   /** Along the way so far: m of wire, Ω of wire and joints. */
   metres: number;
   ohms: number;
@@ -46,7 +48,9 @@ export function follow(
   const feeds = rig.conductors.filter((c) => uses.includes(c.use));
   const steps: FeedStep[] = [];
   const seen = new Set<string>();
-  const queue: { at: string; metres: number; ohms: number }[] = [{ at: terminalKey(from), metres: 0, ohms: 0 }];
+  const queue: { at: string; metres: number; ohms: number; before?: FeedStep }[] = [
+    { at: terminalKey(from), metres: 0, ohms: 0 },
+  ];
   while (queue.length > 0) {
     const here = queue.shift()!;
     for (const conductor of feeds) {
@@ -64,10 +68,17 @@ export function follow(
         ohms: here.ohms + wireResistance(conductor.gauge, conductor.length) + conductor.joints.value,
       };
       const part = rig.parts.find((p) => p.id === to.part);
-      steps.push({ conductor, to, ...(part ? { part } : {}), ...along });
+      const step: FeedStep = {
+        conductor,
+        to,
+        ...(part ? { part } : {}),
+        ...(here.before ? { before: here.before } : {}),
+        ...along,
+      };
+      steps.push(step);
       if (!part || is(part, 'battery')) continue;
-      queue.push({ at: terminalKey(to), ...along });
-      if (past(part)) for (const t of onwards(part, to.terminal)) queue.push({ at: `${part.id}.${t}`, ...along });
+      for (const t of [to.terminal, ...(past(part) ? onwards(part, to.terminal) : [])])
+        queue.push({ at: `${part.id}.${t}`, ...along, before: step });
     }
   }
   return steps;

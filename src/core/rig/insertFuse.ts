@@ -5,8 +5,8 @@ import type { Pieces } from './edit';
 import { freeId } from './freeId';
 import type { Conductor, Endpoint, Part, Rig } from './schema';
 
-/** m of cable between what the conductor began at and the fuse: within the 7 in of 33 CFR 183.455, with room for a hand. */
-const PIGTAIL_METRES = 0.15;
+/** m of cable from a post or stud to its fuse: within the 7 in of 33 CFR 183.455, with room for a hand. */
+export const POST_LEAD_METRES = 0.15;
 /** Two lugs on clean studs, from memory. */
 const JOINTS = assumed(0.0008, 0.45);
 
@@ -27,7 +27,7 @@ export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', r
     id,
     kind: 'link-fuse',
     vehicle: owner.vehicle,
-    station: owner.station + away * PIGTAIL_METRES,
+    station: owner.station + away * POST_LEAD_METRES,
     side: owner.side === 'both' ? (other?.side ?? 'coach') : owner.side,
     place: owner.place,
     name: `${owner.name} fuse`.slice(0, 60),
@@ -42,7 +42,7 @@ export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', r
     ...like,
     id: freeId(rig, `${conductor.id}-pigtail`),
     name: `${owner.name} to its fuse`.slice(0, 60),
-    length: PIGTAIL_METRES,
+    length: POST_LEAD_METRES,
     joints: JOINTS,
     from: end === 'from' ? at : source,
     to: end === 'from' ? source : at,
@@ -55,7 +55,7 @@ export function insertFuse(rig: Rig, conductor: Conductor, end: 'from' | 'to', r
       {
         conductor: conductor.id,
         was,
-        set: { ...was, [end]: load, length: Math.max(0.05, Number((conductor.length - PIGTAIL_METRES).toFixed(3))) },
+        set: { ...was, [end]: load, length: Math.max(0.05, Number((conductor.length - POST_LEAD_METRES).toFixed(3))) },
       },
     ],
   };

@@ -43,16 +43,14 @@ export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {
     on: (part, terminal) =>
       rig.conductors.filter((c) => [c.from, c.to].some((e) => e.part === part && e.terminal === terminal)),
   };
-  return RULES.filter((r) => r.only?.includes(sizing.jurisdiction) ?? true)
-    .flatMap((rule) =>
-      rule.check(context).map((s): Finding => ({
-        ...s,
-        rule: rule.id,
-        severity: rule.severity,
-        title: rule.title,
-        why: rule.why,
-        source: typeof rule.source === 'string' ? rule.source : rule.source(context.rules),
-      })),
-    )
-    .sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  return RULES.flatMap((rule) =>
+    rule.check(context).map((s): Finding => ({
+      ...s,
+      rule: rule.id,
+      severity: rule.severity,
+      title: rule.title,
+      why: rule.why,
+      source: typeof rule.source === 'string' ? rule.source : rule.source(context.rules),
+    })),
+  ).sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }

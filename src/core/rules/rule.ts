@@ -1,6 +1,5 @@
 /** A design rule: what it looks for in a rig, what it saw in numbers, why it matters, and what mends it. */
 import type { RuleSet } from '../codes/ruleSet';
-import type { Jurisdiction } from '../units/preferences';
 import type { TraitName } from '../parts/traits';
 import type { ConductorChange, PartChange, Pieces } from '../rig/edit';
 import type { Conductor, Part, Rig } from '../rig/schema';
@@ -48,8 +47,6 @@ export interface DesignRule {
   why: string;
   /** Where it stands, or "common practice"; a code's own clause where the place has one. */
   source: string | ((rules: RuleSet) => string);
-  /** Places it applies in; everywhere where not said. */
-  only?: readonly Jurisdiction[];
   check(c: RuleContext): Violation[];
 }
 

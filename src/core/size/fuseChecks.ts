@@ -6,7 +6,15 @@ import type { RuleSet } from '../codes/ruleSet';
 import { bankOhms, bankRestVolts, shortCircuitAmps } from '../parts/chemistry';
 import { bankStateOf } from '../rig/bankState';
 import { BREAKER_TYPES } from '../parts/entries/inline';
-import { isFuseOrBreaker, fuseKind, interruptsAt, opensAtEarliest, opensAtLatest, type FuseKind } from '../parts/fuses';
+import {
+  CHARGED_HARD_VOLTS,
+  isFuseOrBreaker,
+  fuseKind,
+  interruptsAt,
+  opensAtEarliest,
+  opensAtLatest,
+  type FuseKind,
+} from '../parts/fuses';
 import { is, nominalOf, partKind, partOptions } from '../parts/kinds';
 import { tripSeconds } from '../control/breaker';
 import { follow, type FeedStep } from '../rig/follow';
@@ -46,9 +54,6 @@ export interface FuseCheck {
   /** Seconds against amps: the fuse at its slowest, and the weakest wire. */
   curves: { amps: number; fuse: number; wire: number }[];
 }
-
-/** V of a 12 V system while it is being charged hard; 58 V of a 48 V one (common practice). */
-const CHARGING_VOLTS = 14.5;
 
 /**
  * Copper of a size over the next thinner one sold, two AWG numbers apart (ASTM B258); how many sizes thicker a wire is
@@ -112,7 +117,7 @@ const intoFuse = (rig: Rig, fuse: Part): number =>
 
 /** V while the battery at a part's place is charged hard: of the bank itself, or of its vehicle. */
 export const chargingVolts = (rig: Rig, part: Part): number =>
-  (CHARGING_VOLTS *
+  (CHARGED_HARD_VOLTS *
     nominalOf(
       part,
       rig.vehicles.find((v) => v.id === part.vehicle)!,
@@ -201,7 +206,7 @@ function factsOf(
     shorts: bank ? [near.ohms + far.farthest, near.ohms].map((ohms) => leastFaultAmps(rig, bank, ohms)) : [],
     rules,
     // The battery that can feed it says its volts: a 48 V trailer has 12 V lines too.
-    charging: bank ? chargingVolts(rig, bank) : CHARGING_VOLTS,
+    charging: bank ? chargingVolts(rig, bank) : CHARGED_HARD_VOLTS,
     crank,
     opens: (amps) =>
       rating <= 0 ? Infinity : breaker ? tripSeconds(amps / rating) : opensAtLatest(kind!, amps / rating),

@@ -4,6 +4,7 @@
  */
 import { METRES_PER_FOOT } from '../../units/preferences';
 import type { PartKindId } from '../../parts/kinds';
+import { POST_LEAD_METRES } from '../insertFuse';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
@@ -20,7 +21,6 @@ import {
   fuseType,
   gaugeCarrying,
   lineGauge,
-  POST_LEAD_METRES,
   PROFILES,
   startingAmps,
 } from './drawing';
@@ -954,7 +954,7 @@ function behindLine(
             'connector.rear',
             'brake-breaker.source',
             '10',
-            0.15,
+            POST_LEAD_METRES,
             0.004,
           ),
           cable(

@@ -3,7 +3,8 @@ import { partKind } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import { ampacity, UNREAD_INSULATION_CELSIUS } from '../../units/ampacity';
 import { chemistryOf, shortCircuitAmps } from '../../parts/chemistry';
-import { fuseKind, interruptsAt } from '../../parts/fuses';
+import { CHARGED_HARD_VOLTS, fuseKind, interruptsAt } from '../../parts/fuses';
+import { POST_LEAD_METRES } from '../insertFuse';
 import { AWG_GAUGES, wireArea, wireResistance, type Gauge } from '../../units/wire';
 import type { Conductor, Endpoint, Part } from '../schema';
 import type { BankChoice } from './choicesSchema';
@@ -44,8 +45,6 @@ export function drawPart(part: Omit<Part, 'params'> & { params?: Record<string, 
   return { ...part, params: { ...defaults, ...part.params } };
 }
 
-/** V of a 12 V block while it is charged hard: what a fuse has to break at. */
-const CHARGING_VOLTS = 14.5;
 const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } as const;
 /** Printed under the bank's name: there is room for a dozen letters. */
 export const bankNote = (b: BankChoice): string => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
@@ -79,9 +78,6 @@ export const lineGauge = (amps: number, metres: number): Gauge => {
   return AWG_GAUGES.find((g, i) => i >= usual && amps * wireResistance(g, metres) <= LINE_DROP_VOLTS) ?? '4/0';
 };
 
-/** m of cable from a battery’s post to its fuse: a fuse on the post, or a hand beside it. Within every guide. */
-export const POST_LEAD_METRES = 0.15;
-
 /** A under which nothing is made for a post. */
 const SMALLEST_AT_POST_AMPS = 30;
 /** Kinds one finds at a bank’s post, the usual one first. */
@@ -94,7 +90,7 @@ const AT_THE_POST = ['terminal', 'strip', 'class-t'] as const;
 export function fuseType(amps: number, banks: readonly BankChoice[], volts: number): string {
   const blocks = volts / 12;
   const short = banks.reduce((sum, b) => sum + shortCircuitAmps(chemistryOf(b.chemistry), b.capacity, blocks, 0), 0);
-  const opens = (id: string) => interruptsAt(fuseKind(id)!, CHARGING_VOLTS * blocks) >= short;
+  const opens = (id: string) => interruptsAt(fuseKind(id)!, CHARGED_HARD_VOLTS * blocks) >= short;
   const made = (id: string) => fuseKind(id)!.ratings.includes(amps);
   // Small ones sit in an in-line holder on a thin lead: common practice.
   if (amps < SMALLEST_AT_POST_AMPS) return 'blade';

@@ -6,6 +6,7 @@
  */
 import { METRES_PER_FOOT } from '../../units/preferences';
 import type { PartKindId } from '../../parts/kinds';
+import { POST_LEAD_METRES } from '../insertFuse';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
@@ -19,7 +20,6 @@ import {
   fuseRating,
   fuseType,
   gaugeCarrying,
-  POST_LEAD_METRES,
   PROFILES,
   startingAmps,
 } from './drawing';
