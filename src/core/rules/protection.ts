@@ -3,7 +3,7 @@ import { is } from '../parts/kinds';
 import type { FuseCheck } from '../size/fuseChecks';
 import { runsOf } from '../size/runs';
 import { FUSE_KINDS, interruptsAt, isFuseOrBreaker } from '../parts/fuses';
-import { midSentence } from '../units/format';
+import { lengthInBoth, midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type FeedStep } from '../rig/follow';
 import { fitFuse } from './ownFuse';
@@ -104,7 +104,7 @@ const farWithFuse = (c: RuleContext, { fuse, metres, battery }: UnprotectedFeed)
 
 const unfusedAt = ({ conductor, battery, fuse, metres }: UnprotectedFeed): string =>
   `${conductor.name}, ${gaugeName(conductor.gauge)}: no fuse at ${battery.name}` +
-  (fuse ? `; the first is ${fuse.name}, ${metres.toFixed(1)} m on` : '');
+  (fuse ? `; the first is ${fuse.name}, ${lengthInBoth(metres)} on` : '');
 
 const moveOrFit = (c: RuleContext, f: UnprotectedFeed): Pick<Violation, 'fix' | 'mend'> => {
   const fit = fitFuse(c, f.conductor, f.end, `at ${f.battery.name}`);
@@ -220,7 +220,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
         .filter((f) => !f.unlooked && farWithFuse(c, f))
         .map((f) => ({
           at: f.conductor.id,
-          says: `${f.conductor.name}: ${f.metres.toFixed(1)} m of cable from ${f.battery.name} to ${f.fuse!.name}.`,
+          says: `${f.conductor.name}: ${lengthInBoth(f.metres)} of cable from ${f.battery.name} to ${f.fuse!.name}.`,
           ...moveOrFit(c, f),
         })),
   },
@@ -235,7 +235,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
         .filter((f) => f.metres <= c.rules.fuseWithin.most)
         .map((f) => ({
           at: f.conductor.id,
-          says: `${f.conductor.name}: ${f.metres.toFixed(2)} m of cable from ${f.battery.name} to ${f.fuse!.name}.`,
+          says: `${f.conductor.name}: ${lengthInBoth(f.metres)} of cable from ${f.battery.name} to ${f.fuse!.name}.`,
           fix: 'Nearer, or sheath the cable up to it.',
         })),
   },
@@ -280,7 +280,7 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
           return {
             at: f.conductor.id,
             says: `${unfusedAt(f)}, and nobody has looked.`,
-            fix: `Follow ${midSentence(f.conductor.name)} from the post of ${f.battery.name}.`,
+            fix: `Follow the cable from the post of ${f.battery.name} to the first fuse on it.`,
             answers: [
               ...(mend ? [{ says: 'It has a fuse there', edit: asSeen(mend) }] : []),
               { says: 'No fuse there', edit: { conductors: [f.conductor.id], set: { looked: true } } },

@@ -26,6 +26,7 @@ import { ratingOf } from './rating';
 import { bearsSeconds } from './shortCircuit';
 import type { WireLoad } from './wireLoads';
 import { BOAT_GUIDE_METRES } from '../codes/ruleSet';
+import { lengthInBoth } from '../units/format';
 import { gaugeFamily, gaugesOf, wireArea, type Gauge } from '../units/wire';
 
 export interface FuseCriterion {
@@ -293,12 +294,12 @@ const placeCheck: CheckOf = ({ bank, near, rules: { fuseWithin } }) => {
     return {
       id: 'place',
       verdict: 'good',
-      says: `${(near.metres * 100).toFixed(0)} cm of cable from ${bank.name}.`,
+      says: `${lengthInBoth(near.metres)} of cable from ${bank.name}.`,
     };
   return {
     id: 'place',
     verdict: near.metres <= fuseWithin.most ? 'watch' : 'bad',
-    says: `${near.metres.toFixed(1)} m of cable from ${bank.name} is unprotected; ${fuseWithin.says}.`,
+    says: `${lengthInBoth(near.metres)} of cable from ${bank.name} is unprotected; ${fuseWithin.says}.`,
   };
 };
 

@@ -4,6 +4,7 @@ import { PART_KINDS } from '../parts/kinds';
 import { displayUnit } from './display';
 import { assumed, type ParameterSpec } from './parameter';
 import {
+  lengthInBoth,
   inWordsConfidence,
   midSentence,
   showAmps,
@@ -165,5 +166,13 @@ describe('the shop’s own units', () => {
     // Fixed points of the scales: water freezes and boils.
     expect([celsiusShown(0, 'F'), celsiusShown(100, 'F'), celsiusShown(-40, 'F')]).toEqual([32, 212, -40]);
     expect(lengthShown(0.3048, 'ft')).toBeCloseTo(1, 12);
+  });
+});
+
+describe('a length in both families', () => {
+  it('is inches for a hand of cable, feet for a run, metres beside either', () => {
+    expect(lengthInBoth(0.18)).toBe('7 in (0.18 m)');
+    expect(lengthInBoth(0.457)).toBe('18 in (0.46 m)');
+    expect(lengthInBoth(6.3)).toBe('20.7 ft (6.3 m)');
   });
 });

@@ -1,5 +1,7 @@
 /** Numbers as a technician reads them: the unit always stands with the figure. Pure; SI in. */
 
+import { METRES_PER_FOOT } from './preferences';
+
 const MINUS = '\u2212';
 const sign = (text: string) => text.replace('-', MINUS);
 
@@ -99,3 +101,9 @@ export function showSpread(spread: number, scale: 'ratio' | 'offset', unit: stri
 /** A name in the middle of a sentence: its first letter small, but for one that is an abbreviation (DC-DC, LFP). */
 export const midSentence = (name: string): string =>
   /^[A-Z]([A-Z]|-)/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
+
+/** A short length for whoever reads it, in both families: "7 in (0.18 m)", "20.7 ft (6.3 m)". @param metres m */
+export const lengthInBoth = (metres: number): string =>
+  metres < METRES_PER_FOOT * 3
+    ? `${((metres / METRES_PER_FOOT) * 12).toFixed(0)} in (${metres.toFixed(2)} m)`
+    : `${(metres / METRES_PER_FOOT).toFixed(1)} ft (${metres.toFixed(1)} m)`;

@@ -76,11 +76,11 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
             back <b>{table.back > 0 ? metres(table.back) : 'by the frame'}</b>
           </span>
           <span>
-            for hours <b>{amps(run.load.continuous)} A</b>
+            continuous <b>{amps(run.load.continuous)} A</b>
           </span>
-          {table.continuous > run.load.continuous + 1 && (
+          {table.flows > run.load.continuous + 1 && (
             <span>
-              may give <b>{amps(table.continuous)} A</b>
+              can carry <b>{amps(table.flows)} A</b>
             </span>
           )}
           <span>
@@ -99,7 +99,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 <th scope="col">Loses</th>
                 <th scope="col">Heat</th>
                 <th scope="col">Conductor</th>
-                <th scope="col">Carries</th>
+                <th scope="col">Ampacity</th>
                 <th scope="col">So it is</th>
               </tr>
             </thead>

@@ -83,6 +83,10 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
     );
   const next = sized.revision ? sized.findings.find((f) => f.mend && !f.waiver && f.severity !== 'tidy') : undefined;
   const grave = sized.findings.filter((f) => f.severity !== 'tidy' && !f.waiver);
+  // The same finding in several places is one line with their number.
+  const titles = [...new Set(grave.map((f) => f.title))].map(
+    (title) => [title, grave.filter((f) => f.title === title).length] as const,
+  );
   return (
     <aside className="slip" aria-label="Bench slip">
       <h2>Bench slip</h2>
@@ -108,7 +112,7 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
           <p className="lead-in">
             {grave.length === 0
               ? 'Nothing left to mend by a button: the design stands.'
-              : 'What is left wants a judgement: see the rules.'}
+              : 'What is left wants a look or a judgement: see the rules.'}
           </p>
           {grave.length === 0 && (
             <button type="button" className="bx next go" onClick={() => go('build')}>
@@ -121,10 +125,13 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
       <h3>What the rules see</h3>
       <div className="slip-scroll" tabIndex={0} role="region" aria-label="What the rules see">
         <ul className="szsaws">
-          {grave.slice(0, SHOWN).map((f, i) => (
-            <li key={`${f.rule}${i}`} className="szsaw">
+          {titles.slice(0, SHOWN).map(([title, times]) => (
+            <li key={title} className="szsaw">
               <TriangleAlert size={17} aria-hidden="true" />
-              <span>{words(f.title)}</span>
+              <span>
+                {words(title)}
+                {times > 1 && ` (${times})`}
+              </span>
             </li>
           ))}
           {grave.length === 0 && (
