@@ -16,7 +16,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     trace: 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: process.env['SURRIK_BROWSER'] ?? '/usr/bin/chromium',
       args: [
         '--no-sandbox',
         '--disable-gpu',

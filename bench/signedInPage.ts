@@ -9,7 +9,7 @@ export const quantile = (list: number[], q: number): number =>
 export async function withSignedInPage(work: (page: Page, url: string) => Promise<void>): Promise<void> {
   const server = await TestServer.on('surrik_bench');
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: process.env['SURRIK_BROWSER'] ?? '/usr/bin/chromium',
     args: [
       '--no-sandbox',
       '--disable-gpu',

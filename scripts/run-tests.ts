@@ -101,11 +101,10 @@ if (want('e2e')) {
     }
   };
   await play('--grep-invert', '@after-restart|@alone', ...files);
-  await play('--workers', '1', '--grep', '@alone');
   await server.stop();
   execFileSync('./surrik', ['restart-test-database'], { stdio: 'inherit' });
   await server.start();
-  await play('--grep', '@after-restart');
+  await play('--workers', '1', '--grep', '@after-restart|@alone');
   await server.stop();
 }
 

@@ -3,6 +3,7 @@ import { openJob, signIn } from './world';
 
 test('after a restart of server and database it is all there @after-restart', async ({ page }) => {
   await signIn(page);
+  await page.goto('/');
   await expect(page.getByRole('region', { name: 'Done' })).toContainText('2001');
   await openJob(page, 2002);
   await page

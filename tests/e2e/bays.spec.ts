@@ -53,6 +53,7 @@ test('bays are booked, what is too much is told before and after, @alone', async
 test('the board finds words in the records and takes a job file in, never half', async ({ page }) => {
   await freshJob(2961, 1047);
   await signIn(page);
+  await page.goto('/');
   await page.getByLabel('Search jobs').fill('ground joint');
   await expect(page.getByRole('region', { name: 'Found in the records' })).toContainText('Coach ground joint bad');
   await page.getByLabel('Search jobs').fill('');

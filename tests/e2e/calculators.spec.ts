@@ -6,6 +6,7 @@ test('a bench calculation answers at once, lives in its address, and is written 
   const complaints = watchConsole(page);
   await freshJob(2501);
   await signIn(page);
+  await page.goto('/');
   await page.getByRole('link', { name: 'Calculators' }).click();
   await page.getByRole('navigation', { name: 'Calculators' }).getByRole('link', { name: 'Contact' }).click();
   const plate = page.getByRole('region', { name: 'Answer' });

@@ -120,6 +120,7 @@ test('on my own round nothing is asked for, and everything counts', async ({ pag
 test('the shop’s words, units, rates and meters reach the job @alone', async ({ page }) => {
   await freshJob(2204);
   await signIn(page);
+  await page.goto('/');
   await page.getByRole('link', { name: 'Shop' }).click();
   await page.getByText('UK and Europe').click();
   await page.getByText('Meters', { exact: true }).click();

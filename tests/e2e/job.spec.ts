@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { freshJob, markers, openJob, signIn, Technician, watchConsole } from './world';
+import { freshJob, markers, openJob, signIn, signInByHand, Technician, watchConsole } from './world';
 
 test('a whole job: readings, fault, repair, proof, one page', async ({ page }) => {
   test.setTimeout(240_000);
@@ -264,7 +264,7 @@ test('signing in says what is wrong, and signed out means out', async ({ page, r
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.locator('[role=alert].alert')).toContainText('wrong');
   await expect(page.getByLabel('Name')).toHaveValue('bay2');
-  await signIn(page);
+  await signInByHand(page);
   const cookie = (await page.context().cookies()).find((c) => c.name === 'surrik')!;
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
   await page.getByRole('button', { name: 'Sign out' }).click();

@@ -5,6 +5,7 @@ import { freshJob, markers, openJob, signIn, watchConsole } from './world';
 test('a coach nobody has seen before is in the bay within a minute', async ({ page }) => {
   const complaints = watchConsole(page);
   await signIn(page);
+  await page.goto('/');
   await page.getByRole('link', { name: 'New job' }).click();
   await expect(page.getByRole('button', { name: 'Give the rig a nickname' })).toBeVisible();
   expect(await markers(page)).toBe(0);

@@ -1,6 +1,6 @@
 /** What the end-to-end tests share: signing in, jobs of their own, a technician with a simulated meter. */
 import { randomUUID } from 'node:crypto';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Cookie, type Locator, type Page } from '@playwright/test';
 import { demoJobs } from '../../db/demo/jobs';
 import { demoUuid, DEMO_SHOP } from '../../db/demo/shop';
 import { compileRig } from '../../src/core/compile/compile';
@@ -38,7 +38,18 @@ export async function freshJob(number: number, like = 1042): Promise<void> {
   }
 }
 
+/** Sessions of this worker by handle. */
+const sessions = new Map<string, Cookie[]>();
+
+/** Somebody signed in: by hand the first time, then by the cookie they got. Where the page stands after it is not said. */
 export async function signIn(page: Page, handle = 'bay2'): Promise<void> {
+  const cookies = sessions.get(handle);
+  if (cookies) return page.context().addCookies(cookies);
+  await signInByHand(page, handle);
+  sessions.set(handle, await page.context().cookies());
+}
+
+export async function signInByHand(page: Page, handle = 'bay2'): Promise<void> {
   await page.goto('/sign-in');
   await page.getByLabel('Name').fill(handle);
   await page.getByLabel('Password').fill(demoPassword());

@@ -6,7 +6,7 @@ import { runTrials } from '../../bench/trial';
 
 it('diagnosis finds the repair on hidden rigs drawn wider than assumed, blunders included', () => {
   const result = runTrials(compileRig(motorhome('belief', 'Belief coach')), {
-    trials: 45,
+    trials: 24,
     seed: 424_242,
     widen: 1.5,
     blunderShare: 0.03,

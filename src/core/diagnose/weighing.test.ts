@@ -63,7 +63,7 @@ describe('a belief', () => {
         const there = back.classes();
         for (const [id, share] of on.classes()) expect(Math.abs(share - there.get(id)!), id).toBeLessThan(0.08);
       }),
-      { numRuns: 20 },
+      { numRuns: 10 },
     );
   });
 
