@@ -82,6 +82,8 @@ function readArguments(words: readonly string[]): { options: Record<string, stri
       throw new BadInput(word, word, `one of ${[...OPTIONS, ...FLAGS].map((o) => `--${o}`).join(', ')}`);
     const value = words[++i];
     if (value === undefined) throw new BadInput(word, 'nothing', 'a value after it');
+    if (options[name] !== undefined)
+      throw new BadInput(word, `“${options[name]}” and “${value}”`, 'it once; two faults at once are --truth A+B');
     options[name] = value;
   }
   return { options, files };

@@ -128,7 +128,9 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   measure: {
     about: 'what the meter shows on a rig that hides a fault, drawn from a seed',
     example: 'measure examples/heron.surrik.json --truth link.contact-open --seed 7 --state idle --probe P9',
-    options: '  --truth FAULT --seed N --state S --probe P [--ref P] [--take N] [--widen X100] [--blunders PER_CENT]',
+    options:
+      '  --truth FAULT, or FAULT+FAULT for two at once; --seed N --state S --probe P [--ref P] [--take N]\n' +
+      '  [--widen X100] [--blunders PER_CENT]',
     run(context) {
       const { options, revision } = context;
       const state = stateOption(options);

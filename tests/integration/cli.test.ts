@@ -245,6 +245,16 @@ describe('verbs', () => {
     );
   });
 
+  it('an option given twice is refused, and two faults at once go by one', async () => {
+    const where = ['--seed', '3', '--state', 'idle', '--probe', 'P9'];
+    const twice = await surrik('measure', JOB, '--truth', 'link.contact-open', '--truth', 'boost.fuse-blown', ...where);
+    expect(twice).toMatchObject({ code: 2, out: '' });
+    expect(twice.err).toMatch(/--truth: found .*contact-open.*fuse-blown.*, wanted it once/);
+    expect(await json('measure', JOB, '--truth', 'link.contact-open+boost.fuse-blown', ...where)).toMatchObject({
+      unit: 'V',
+    });
+  });
+
   it('bad input is a line for each place, with what is found and wanted, and exit code 2', async () => {
     const good = JSON.parse(readFileSync(JOB, 'utf8')) as {
       revisions: { doc: { conductors: { length: number }[]; parts: object[] } }[];

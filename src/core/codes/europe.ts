@@ -20,6 +20,7 @@ export const UK: RuleSet = {
     says: 'A braked trailer has a breakaway cable that puts its own brakes on; over-run brakes need no battery.',
     from: { standard: 'UN R13', clause: 'annex 12' },
   },
+  habitationCut: { standard: 'EN 1648-1', clause: 'habitation circuits are off while the towing engine runs' },
   cable: CABLE,
   plug: PLUG,
 };

@@ -39,6 +39,8 @@ export interface RuleSet {
   fuseWithin: { guide: number; most: number; says: string };
   /** What a trailer's breakaway has to do, and from which mass it is wanted. */
   breakaway: { says: string; from: Clause };
+  /** Where driving has to cut the habitation loads of what is towed: where it stands. */
+  habitationCut?: Clause;
   /** How cable is sold here, and the trap in it. */
   cable: { says: string; sold: readonly SoldAs[]; from: string };
   /** The plug a trailer usually has here: ids of a connector and of its convention. */

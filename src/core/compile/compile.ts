@@ -210,7 +210,8 @@ function compilePart(model: Assembly, rig: Rig, part: Rig['parts'][number]): voi
     });
   }
   for (const inner of kind.inner ?? []) local.set(inner, model.addNode(`${part.id}:${inner}`));
-  for (const [name, spec] of Object.entries(kind.params))
+  for (const [name, spec] of Object.entries(kind.params)) {
+    if (spec.ratingOnly) continue;
     model.addParam({
       key: `${part.id}.${name}`,
       label: `${part.name}: ${spec.label}`,
@@ -219,6 +220,7 @@ function compilePart(model: Assembly, rig: Rig, part: Rig['parts'][number]): voi
       // What the document does not state is the kind's usual figure, assumed.
       parameter: part.params[name] ?? spec.default,
     });
+  }
   const context: PartContext = {
     options: partOptions(kind, part),
     nominal: nominalOf(

@@ -27,8 +27,9 @@ describe('the hunt for a drain', () => {
     );
   });
   it('has fuses of less resistance the larger they are', () => {
-    for (const kind of ['blade', 'large']) {
+    for (const kind of ['blade', 'mini', 'micro', 'large']) {
       const list = FUSE_OHMS.filter((f) => f.id.startsWith(`${kind}-`));
+      expect(list.length).toBeGreaterThan(5);
       for (let i = 1; i < list.length; i++) expect(list[i]!.milliohms).toBeLessThan(list[i - 1]!.milliohms);
     }
   });

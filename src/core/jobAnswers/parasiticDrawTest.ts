@@ -14,30 +14,23 @@ import type { Hunt } from '../job/job';
  * Cold ohms of a fuse by kind and rating, mΩ: usual data-sheet figures, from memory; makers differ by some 15 %.
  * A new kind of fuse is a row.
  */
-export const FUSE_OHMS: readonly { id: string; label: string; milliohms: number }[] = [
-  ...(
+export const FUSE_OHMS: readonly { id: string; label: string; milliohms: number }[] = (
+  [
     [
-      [5, 17.8],
-      [7.5, 10.9],
-      [10, 7.7],
-      [15, 4.8],
-      [20, 3.4],
-      [25, 2.5],
-      [30, 2.0],
-      [40, 1.4],
-    ] as const
-  ).map(([a, m]) => ({ id: `blade-${a}`, label: `Blade, ${a} A`, milliohms: m })),
-  ...(
-    [
-      [20, 3.1],
-      [30, 1.9],
-      [40, 1.3],
-      [50, 1.0],
-      [60, 0.75],
-      [80, 0.5],
-    ] as const
-  ).map(([a, m]) => ({ id: `large-${a}`, label: `Large blade, ${a} A`, milliohms: m })),
-];
+      'blade',
+      'Blade',
+      { 2: 53, 3: 31, 4: 23, 5: 17.8, 7.5: 10.9, 10: 7.7, 15: 4.8, 20: 3.4, 25: 2.5, 30: 2.0, 35: 1.6, 40: 1.4 },
+    ],
+    ['mini', 'Mini blade', { 2: 57, 3: 32, 4: 24, 5: 17.5, 7.5: 10.5, 10: 7.4, 15: 4.5, 20: 3.2, 25: 2.4, 30: 1.85 }],
+    ['micro', 'Micro blade, two legs', { 5: 16.5, 7.5: 10.6, 10: 7.3, 15: 4.6, 20: 3.3, 25: 2.5, 30: 1.9 }],
+    ['large', 'Large blade', { 20: 3.1, 30: 1.9, 40: 1.3, 50: 1.0, 60: 0.75, 80: 0.5 }],
+  ] as const
+).flatMap(([kind, label, ohms]) =>
+  Object.entries(ohms)
+    .map(([amps, milliohms]) => ({ amps: Number(amps), milliohms }))
+    .sort((a, b) => a.amps - b.amps)
+    .map(({ amps, milliohms }) => ({ id: `${kind}-${amps}`, label: `${label}, ${amps} A`, milliohms })),
+);
 /** One standard deviation of a fuse's ohms, and of the meter, mV. Assumed. */
 const FUSE_SPREAD = 0.15;
 const METER_MILLIVOLTS = 0.05;

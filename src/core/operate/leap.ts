@@ -35,12 +35,22 @@ function again(then: Pause, now: Pause): boolean {
   );
 }
 
+const before = (past: readonly Pause[], now: Pause): Pause | undefined =>
+  past.findLast((p) => now.round - p.round <= LOOK_BACK_ROUNDS && again(p, now));
+
+/** What the controllers did in a cycle that has come round, now and otherwise; undefined where nothing comes back. */
+export function cycleOf(past: readonly Pause[], now: Pause): readonly [readonly Mode[], readonly Mode[]] | undefined {
+  const then = before(past, now);
+  const other = then && past.find((p) => p.round > then.round && p.modes.some((m, k) => m.name !== now.modes[k]!.name));
+  return other ? [other.modes, now.modes] : undefined;
+}
+
 /**
  * The pause some whole cycles on, as going through them would have reached it; undefined where there is no cycle.
  * No further than the dwell, the rounds there are, and the first wait of one that stands still meanwhile.
  */
 export function repeatOf(past: readonly Pause[], now: Pause, dwell: number, lastRound: number): Pause | undefined {
-  const then = past.findLast((p) => now.round - p.round <= LOOK_BACK_ROUNDS && again(p, now));
+  const then = before(past, now);
   if (!then) return undefined;
   const cycle = now.elapsed - then.elapsed;
   const rounds = now.round - then.round;

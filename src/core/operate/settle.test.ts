@@ -4,6 +4,8 @@ import { kirchhoffResidual } from '../circuit/readings';
 import { readOutputs, rigOutputs } from '../probe/outputs';
 import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
 import { motorhome } from '../rig/archetypes/motorhome';
+import { usualScenarios } from '../plan/usualScenarios';
+import { simulate } from '../simulate/simulate';
 import { seededRng } from '../units/rng';
 import type { Effect } from './effects';
 import { RigModel, type Situation } from './settle';
@@ -124,6 +126,26 @@ describe('faults show where a technician would look', () => {
     expect(settled.hunting).toBeDefined();
     const [a, b] = settled.hunting!;
     expect([a['link'], b['link']].sort()).toEqual(['closed', 'open']);
+  });
+});
+
+describe('a charger that starves', () => {
+  const starved = coupledRig('t', 'T', { ...USUAL_COUPLED['trailer-48'], dcdcAmps: 20 });
+  const fed = coupledRig('t', 'T', { ...USUAL_COUPLED['trailer-48'], dcdcAmps: 8 });
+
+  it('is said to hunt, whatever it does at the moment one looks, and so the simulation finds it', () => {
+    const settled = new RigModel(compileRig(starved)).settle('idle');
+    expect(settled.hunting).toBeDefined();
+    const [a, b] = settled.hunting!;
+    expect(a['dcdc']).not.toBe(b['dcdc']);
+    const [use] = usualScenarios({}, 'coach-bank');
+    const idling = { ...use!, legs: use!.legs.slice(0, 1).map((l) => ({ ...l, kind: 'idle' as const, hours: 0.5 })) };
+    expect(simulate(compileRig(starved), idling).summary.hunting).toContain('dcdc');
+  });
+
+  it('is not said of one that its line can feed, in any state', () => {
+    const model = new RigModel(compileRig(fed));
+    for (const s of statesOf(fed)) expect(model.settle(s.id).hunting, s.id).toBeUndefined();
   });
 });
 

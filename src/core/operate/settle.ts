@@ -7,7 +7,7 @@ import type { DeviceValues } from '../circuit/network';
 import type { Mode } from '../control/controller';
 import { parameterAt } from '../units/parameter';
 import { severityAt } from './effects';
-import { repeatOf, type Pause } from './leap';
+import { cycleOf, repeatOf, type Pause } from './leap';
 import { RigNetwork, type Situation } from './rigNetwork';
 import { operatingState } from './states';
 
@@ -17,7 +17,7 @@ export type { Situation } from './rigNetwork';
 
 export interface Settled {
   modes: Record<string, { mode: string; why: string }>;
-  /** Set when the controllers never came to rest: what they flipped between. */
+  /** Set when the controllers never came to rest, or went round the same cycle: two things they were doing in it. */
   hunting?: readonly [Record<string, string>, Record<string, string>];
   /** Converters whose feed cannot carry the power they ask for, by part. */
   collapsed: string[];
@@ -36,13 +36,17 @@ export class RigModel extends RigNetwork {
     const why: string[] = controllers.map(() => '');
     let elapsed = 0;
     let dt = 0;
-    let previous: string[] = [];
+    let previous: readonly Mode[] = [];
     const collapsed = new Set<string>();
     const pauses: Pause[] = [];
+    let hunting: readonly [readonly Mode[], readonly Mode[]] | undefined;
+    const named = (list: readonly Mode[]) =>
+      Object.fromEntries(controllers.map((c, k) => [c.part, list[k]!.name])) as Record<string, string>;
     const result = (solved: boolean): Settled => ({
       modes: this.describe(modes, why),
       collapsed: [...collapsed],
       solved,
+      ...(hunting ? { hunting: [named(hunting[0]), named(hunting[1])] } : {}),
     });
     for (let round = 0; round < MAX_ROUNDS; round++) {
       this.writeValues();
@@ -70,27 +74,25 @@ export class RigModel extends RigNetwork {
         if (step.timer !== undefined) timer = Math.min(timer, step.timer);
         changed = this.applyStep(k, step);
       }
-      previous = modes.map((m) => m.name);
+      previous = modes;
       modes = next;
       dt = 0;
       if (changed) continue;
-      if (leap) {
-        const now: Pause = { round, elapsed, modes, timers, volts: this.solver.volts.slice() };
-        const later = repeatOf(pauses, now, this.inputs.dwell, MAX_ROUNDS - 1);
-        if (later) {
-          ({ round, elapsed } = later);
-          modes = [...later.modes];
-          timer = Math.min(...later.timers.map((t) => t ?? Infinity));
-          pauses.length = 0;
-        } else pauses.push(now);
-      }
+      const now: Pause = { round, elapsed, modes, timers, volts: this.solver.volts.slice() };
+      hunting ??= cycleOf(pauses, now);
+      const later = leap ? repeatOf(pauses, now, this.inputs.dwell, MAX_ROUNDS - 1) : undefined;
+      if (later) {
+        ({ round, elapsed } = later);
+        modes = [...later.modes];
+        timer = Math.min(...later.timers.map((t) => t ?? Infinity));
+        pauses.length = 0;
+      } else pauses.push(now);
       if (elapsed + timer > this.inputs.dwell) return result(true);
       dt = timer;
       elapsed += timer;
     }
-    const name = (list: string[]) =>
-      Object.fromEntries(controllers.map((c, k) => [c.part, list[k]!])) as Record<string, string>;
-    return { ...result(true), hunting: [name(previous), name(modes.map((m) => m.name))] };
+    hunting ??= [previous, modes];
+    return result(true);
   }
 
   private describe(modes: readonly Mode[], why: readonly string[]): Settled['modes'] {

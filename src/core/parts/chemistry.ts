@@ -37,8 +37,19 @@ export interface Chemistry {
   /** Rest volts of a 12 V block per K; resistance as a share per K below 25 °C: from memory. */
   voltsPerKelvin: number;
   ohmsPerKelvin: number;
-  /** A battery-management system that opens: °C below which it forbids charging, block volts it opens at. */
-  bms?: { coldest: number; highest: number; lowest: number };
+  /**
+   * A battery-management system that opens: °C between which it is charged and between which it gives, block volts it
+   * opens at, and the share of its capacity an hour it passes either way.
+   */
+  bms?: {
+    coldest: number;
+    hottest: number;
+    coldestGiving: number;
+    hottestGiving: number;
+    highest: number;
+    lowest: number;
+    most: number;
+  };
 }
 
 /**
@@ -143,8 +154,9 @@ export const CHEMISTRIES: readonly Chemistry[] = [
     selfDischargePerDay: 0.0007,
     voltsPerKelvin: 0,
     ohmsPerKelvin: 0.01,
-    // Charging below 0 °C is forbidden (common practice); 3.65 V and 2.5 V a cell are from memory.
-    bms: { coldest: 0, highest: 14.6, lowest: 10 },
+    // Charging below 0 °C is forbidden (common practice); 3.65 V and 2.5 V a cell, –20 to 60 °C giving, 50 °C charging
+    // and 1 C either way are from memory: the label comes first.
+    bms: { coldest: 0, hottest: 50, coldestGiving: -20, hottestGiving: 60, highest: 14.6, lowest: 10, most: 1 },
   },
 ];
 
@@ -286,6 +298,9 @@ export function bankCrankVolts(b: BankState, amps: number, seconds = 5): number 
   const develops = fast![0] * (1 - Math.exp(-seconds / fast![1]));
   return bankRestVolts(b) - amps * bankOhms(b, false) + bankOvervolts(b, -amps) * Math.max(MIN_CRANK_SHARE, develops);
 }
+
+/** Share of the capacity a bank takes an hour without harm: lead C/4 to C/3, LFP C/2 (from memory; the label comes first). */
+export const CHARGE_SHARE: Readonly<Record<string, number>> = { flooded: 0.25, agm: 0.3, gel: 0.2, lfp: 0.5 };
 
 /** Charging volts a 12 V bank needs to fill, the most it bears, and the most it may be held at: common practice. */
 export const CHARGE_VOLTS: Readonly<Record<string, { needs: number; most: number; float: number }>> = {

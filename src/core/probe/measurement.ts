@@ -1,5 +1,5 @@
 /** What one can measure on a rig, with the leads named: probes against the black lead, drops, clamps. */
-import { partKind } from '../parts/kinds';
+import { isOneOf, partKind } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 
 export interface Measurement {
@@ -137,7 +137,8 @@ export function rigMeasurements(rig: Rig, blackLead?: string): Measurement[] {
   }
   for (const part of rig.parts) {
     const kind = partKind(part.kind);
-    if (kind.role === 'inline' || kind.role === 'link') {
+    // A charger or maintainer is a load on one side and a source on the other: what stands between is no drop.
+    if ((kind.role === 'inline' || kind.role === 'link') && !isOneOf(part, ['charger', 'maintainer'])) {
       const [a, b] = kind.terminals;
       drop(`${part.id}.${a!.id}`, `${part.id}.${b!.id}`, `Drop across ${part.name.toLowerCase()}`);
     }

@@ -4,11 +4,20 @@ import { nominalOf, is, isOneOf } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 import { partOption, partValue } from '../rig/value';
 import type { Sizing } from '../size/sizing';
-import { BEHAVIOUR_RULES } from './behaviour';
+import { CHARGER_RULES } from './chargers';
+import { LINK_RULES } from './links';
 import { PROTECTION_RULES } from './protection';
+import { THRESHOLD_RULES } from './thresholds';
+import { TOWED_RULES } from './towed';
 import { SEVERITIES, type Finding, type DesignRule, type RuleContext } from './rule';
 
-export const RULES: readonly DesignRule[] = [...PROTECTION_RULES, ...BEHAVIOUR_RULES];
+export const RULES: readonly DesignRule[] = [
+  ...PROTECTION_RULES,
+  ...THRESHOLD_RULES,
+  ...CHARGER_RULES,
+  ...LINK_RULES,
+  ...TOWED_RULES,
+];
 
 /** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */
 const OF_THE_LINK = ['lithium-load-dump', 'fridge-constant', 'fridge-look', 'brake-behind-converter', 'enable-always'];

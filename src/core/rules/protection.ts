@@ -7,11 +7,10 @@ import { lengthInBoth, midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type FeedStep } from '../rig/follow';
 import { fitFuse } from './ownFuse';
-import type { Autofix, DesignRule, RuleContext, Violation } from './rule';
+import { PRACTICE, type Autofix, type DesignRule, type RuleContext, type Violation } from './rule';
 import { unprotectedFeeds, type UnprotectedFeed } from './batteryFeeds';
 import { cited } from '../codes/ruleSet';
 
-const PRACTICE = 'common practice';
 /** Share of the feed's copper from which a return counts as like it: one AWG step. */
 const SAME_COPPER_SHARE = 0.6;
 

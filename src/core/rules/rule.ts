@@ -57,3 +57,16 @@ export interface Finding extends Violation {
   why: string;
   source: string;
 }
+
+export const PRACTICE = 'common practice';
+
+/** What a rule saw at a part or conductor, in numbers, with its remedy. */
+export const saw = (at: string, says: string, fix: string, mend?: Autofix): Violation => ({
+  at,
+  says,
+  fix,
+  ...(mend ? { mend } : {}),
+});
+
+/** V a unit is set to, as a change of its parameter. */
+export const setTo = (value: number) => ({ value, spread: 0.06, provenance: 'nameplate' as const });

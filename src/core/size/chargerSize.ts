@@ -3,7 +3,7 @@
  * alternator, maker's upfit limit and cable each allow. The smallest size sold that does the first without
  * passing any of the second.
  */
-import { chemistryOf } from '../parts/chemistry';
+import { CHARGE_SHARE, chemistryOf } from '../parts/chemistry';
 import { is, nominalOf } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue, partWith } from '../rig/value';
@@ -15,8 +15,6 @@ export const CHARGER_SIZES = [6, 8, 10, 12, 15, 18, 20, 25, 30, 40, 50, 60, 80, 
 const WANTED_CHARGE = 0.9;
 /** Charge of a bank after some days of use: a charger is sized for a low one (assumed). */
 const LOW_CHARGE = 0.5;
-/** Share of the capacity a bank takes an hour without harm: lead C/4, LFP C/2 (from memory; the label comes first). */
-const TAKES: Readonly<Record<string, number>> = { flooded: 0.25, agm: 0.3, gel: 0.2, lfp: 0.5 };
 /** Share of what an alternator gives hot at idle that may be asked of it for hours: common practice. */
 const IDLE_SHARE = 0.9;
 /** V the input keeps above its lockout. */
@@ -78,7 +76,7 @@ function boundsOf(rig: Rig, charger: Part, bank: Part, alternator: Part, feed: F
     (amps * inVolts * partValue(charger, 'efficiency')) / partValue(charger, 'absorb');
   const idle = partValue(alternator, 'idleLimit');
   const spare = Math.max(0, IDLE_SHARE * idle - running);
-  const takes = (TAKES[chemistry.id] ?? 0.25) * capacity;
+  const takes = CHARGE_SHARE[chemistry.id]! * capacity;
   const lowest = partValue(charger, 'lockout') + ABOVE_LOCKOUT_VOLTS;
   const most = Math.max(0, (feed.volts - lowest) / feed.ohms);
   return [

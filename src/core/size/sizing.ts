@@ -31,6 +31,7 @@ export interface SizedRun {
     straight: number;
     insulation?: number;
     inEngineSpace?: boolean;
+    bundled?: number;
   }[];
   inline: string[];
   load: WireLoad;
@@ -115,6 +116,7 @@ function sizedRun(
       straight: straightMetres(rig, c),
       ...(c.insulation ? { insulation: c.insulation } : {}),
       ...(c.inEngineSpace ? { inEngineSpace: c.inEngineSpace } : {}),
+      ...(c.bundled ? { bundled: c.bundled } : {}),
     })),
     inline: run.inline.map((p) => p.id),
     load,

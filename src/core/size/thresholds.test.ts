@@ -29,9 +29,29 @@ describe('thresholds by volts', () => {
   it('the usual one-way module has room, and what is proposed lies in it, opening under closing', () => {
     expect(usual!.verdict).toBe('holds');
     expect(usual!.off.hi).toBeLessThan(usual!.loaded.lo);
-    expect(usual!.wants!.openAt).toBeLessThan(usual!.wants!.closeAt);
-    expect(usual!.wants!.openAt).toBeGreaterThan(usual!.off.hi);
-    expect(usual!.wants!.closeAt).toBeLessThan(usual!.loaded.lo);
+    const { openAt, closeAt } = usual!.wants!;
+    expect(openAt).toBeGreaterThan(usual!.off.hi);
+    expect(openAt).toBeLessThan(usual!.loaded.lo);
+    expect(closeAt).toBeLessThan(usual!.before.lo);
+  });
+
+  it.each([
+    ['one-way', 12],
+    ['bidirectional', 12],
+    ['one-way', 24],
+    ['bidirectional', 24],
+  ] as const)('what is proposed for a %s module at %i V is what is usual in bays', (link, nominalVolts) => {
+    // On at 13.2–14.0 V, off at 12.8–13.5 V, at least 0.3 V apart: common practice, no source.
+    const n = nominalVolts / 12;
+    const all = thresholdsOf(compileRig(motorhome('t', 'T', { ...USUAL_MOTORHOME, link, nominalVolts })));
+    expect(all.length).toBeGreaterThan(0);
+    for (const { wants } of all) {
+      expect(wants!.closeAt / n).toBeGreaterThanOrEqual(13.15);
+      expect(wants!.closeAt / n).toBeLessThan(14);
+      expect(wants!.openAt / n).toBeGreaterThanOrEqual(12.8);
+      expect(wants!.openAt / n).toBeLessThan(13.5);
+      expect((wants!.closeAt - wants!.openAt) / n).toBeGreaterThanOrEqual(0.299);
+    }
   });
 
   it('has less room hot than cold, and what is proposed holds at both ends', () => {

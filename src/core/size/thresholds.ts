@@ -17,22 +17,25 @@ const SAMPLES = 96;
 
 export type ThresholdStatus = 'holds' | 'may hunt' | 'may not let go' | 'may not close' | 'no room';
 
-export interface Threshold {
+/** V at a sense: engine off and rested; engine on before it closes; engine on, closed, under load. */
+interface Felt {
+  off: Interval;
+  before: Interval;
+  loaded: Interval;
+}
+
+export interface Threshold extends Felt {
   part: string;
   name: string;
   /** Its parameters that hold the two. */
   params: { closes: string; opens: string };
   closeAt: number;
   openAt: number;
-  /** V at its sense: engine off and rested; engine on before it closes; engine on, closed, under load. */
-  off: Interval;
-  before: Interval;
-  loaded: Interval;
   verdict: ThresholdStatus;
   says: string;
   /** The same just started in the cold, and hot after hours. */
-  extremes: { label: string; off: Interval; loaded: Interval; verdict: ThresholdStatus }[];
-  /** Thresholds in the middle of the room there is; undefined where there is none. */
+  extremes: (Felt & { label: string; verdict: ThresholdStatus })[];
+  /** Where to open and close it; undefined where volts leave no room. */
   wants?: { closeAt: number; openAt: number };
 }
 
@@ -59,8 +62,6 @@ const verdictOf = (
         : closeAt > before.lo
           ? 'may not close'
           : 'holds';
-
-type Felt = Pick<Threshold, 'off' | 'before' | 'loaded'>;
 
 /** What a controller's sense feels over many rigs like this one. */
 function feltBy(
@@ -106,24 +107,38 @@ const extremesOf = (
     const setPoint = blocks * VOLTS_PER_KELVIN * (regulator - STATED_AT_CELSIUS);
     const off = moved(felt.off, rest);
     const loaded = moved(felt.loaded, setPoint);
-    return { label, off, loaded, verdict: verdictOf(closeAt, openAt, off, moved(felt.before, setPoint), loaded) };
+    const before = moved(felt.before, setPoint);
+    return { label, off, before, loaded, verdict: verdictOf(closeAt, openAt, off, before, loaded) };
   });
 
 /** V per 12 V of room that are used at most: on a line that is dead at rest the middle would be no threshold at all. */
 const MOST_ROOM_VOLTS = 1.2;
 
-/** Share of the room kept clear at either end; V per 12 V that opening and closing are apart at least: from memory. */
+/**
+ * Share of a room kept clear at either end, and V of it at least; V that opening and closing are apart at least, under
+ * which load and cable make it hunt. Per 12 V; common practice.
+ */
 const CLEAR_SHARE = 0.15;
-const LEAST_GAP_VOLTS = 0.15;
+const LEAST_CLEAR_VOLTS = 0.05;
+const LEAST_GAP_VOLTS = 0.3;
 
-/** Thresholds in the room that is left at every temperature; at the bay's where none is; none where it is too tight. */
-function roomFor(all: readonly Pick<Felt, 'off' | 'loaded'>[], bay: Felt, blocks: number): Threshold['wants'] {
-  const [low, high] = [Math.max(...all.map((e) => e.off.hi)), Math.min(...all.map((e) => e.loaded.lo))];
-  const [rests, to] = high > low ? [low, high] : [bay.off.hi, bay.loaded.lo];
-  const from = Math.max(rests, to - MOST_ROOM_VOLTS * blocks);
-  const clear = CLEAR_SHARE * (to - from);
-  if (to - from - 2 * clear < LEAST_GAP_VOLTS * blocks) return undefined;
-  return { openAt: Number((from + clear).toFixed(2)), closeAt: Number((to - clear).toFixed(2)) };
+/**
+ * Where to open and close: it opens in the room between rest and load, and closes that much above it which keeps it
+ * from hunting, under what it sees before it closes. At every temperature where there is room; else in the bay's; none
+ * where that is too tight too.
+ */
+function roomFor(all: readonly Felt[], bay: Felt, blocks: number): Threshold['wants'] {
+  const within = (felt: readonly Felt[]): Threshold['wants'] => {
+    const to = Math.min(...felt.map((e) => e.loaded.lo));
+    const from = Math.max(...felt.map((e) => e.off.hi), to - MOST_ROOM_VOLTS * blocks);
+    if (to - from < 2 * LEAST_CLEAR_VOLTS * blocks) return undefined;
+    const openAt = (from + to) / 2;
+    const lowest = openAt + LEAST_GAP_VOLTS * blocks;
+    const highest = Math.min(...felt.map((e) => e.before.lo)) - CLEAR_SHARE * (to - from);
+    if (highest < lowest) return undefined;
+    return { openAt: Number(openAt.toFixed(2)), closeAt: Number(((lowest + highest) / 2).toFixed(2)) };
+  };
+  return within(all) ?? within([bay]);
 }
 
 function inWords(verdict: ThresholdStatus, { off, before, loaded }: Felt, closeAt: number, openAt: number): string {

@@ -71,6 +71,14 @@ const BUNDLED: readonly (readonly [upTo: number, share: number])[] = [
   [24, 0.5],
   [Infinity, 0.4],
 ];
+/** What a wire may share its jacket or loom with: current-carrying conductors, itself with them. */
+export const BUNDLES = [
+  { id: '1', label: 'Nothing' },
+  { id: '3', label: 'Two that carry current' },
+  { id: '6', label: 'Three to five' },
+  { id: '24', label: 'Six or more' },
+] as const;
+
 export const bundleShare = (conductors: number): number => BUNDLED.find(([upTo]) => conductors <= upTo)![1];
 
 /**

@@ -24,6 +24,8 @@ export interface ParameterSpec {
   min: number;
   max: number;
   default: Parameter;
+  /** A limit printed on a label that nothing electrical follows from: rules read it, the model does not. */
+  ratingOnly?: true;
 }
 
 /** Value at `z` standard deviations from the stated one. */

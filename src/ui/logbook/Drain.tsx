@@ -7,6 +7,8 @@ import { FUSE_OHMS, drawTestResult, SLEEP_MINUTES } from '../../core/jobAnswers/
 import type { Hunt } from '../../core/job/job';
 import { useJobPage } from '../shell/jobPage';
 
+/** What most circuits have. */
+const USUAL_FUSE = 'blade-10';
 const EMPTY: Hunt = { sleptMinutes: 0, circuits: [] };
 const numberOf = (text: string): number | undefined => {
   const n = Number(text.trim().replace(',', '.'));
@@ -180,7 +182,7 @@ function Late({
 
 function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
   const [name, setName] = useState('');
-  const [fuse, setFuse] = useState(FUSE_OHMS[2]!.id);
+  const [fuse, setFuse] = useState(USUAL_FUSE);
   const [mv, setMv] = useState('');
   const n = numberOf(mv);
   const valid = name.trim() !== '' && n !== undefined && Math.abs(n) <= 500;

@@ -7,7 +7,7 @@ import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Rig } from '../../core/rig/schema';
 import { celsiusShown, lengthShown, lengthStored } from '../../core/units/preferences';
-import { INSULATIONS, UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
+import { BUNDLES, INSULATIONS, UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
 import { gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useJobPage } from '../shell/jobPage';
@@ -30,6 +30,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
   const metres = (x: number) => `${lengthShown(x, settings.length).toFixed(1)} ${settings.length}`;
   const warm = (c: number) => `${celsiusShown(c, settings.temperature).toFixed(0)} °${settings.temperature}`;
   const ids = run.conductors.map((c) => c.id);
+  const bundled = Math.max(1, ...run.conductors.map((c) => c.bundled ?? 1));
   const can = sized.revision !== undefined;
   // Three steps thinner than what is drawn or would do: thinner still is out of the question.
   const from = Math.max(
@@ -187,6 +188,20 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 value={run.conductors.some((c) => c.inEngineSpace)}
                 onChange={(inEngineSpace) => mend({ conductors: ids, set: { inEngineSpace } })}
               />
+              <label className="numfield">
+                <span>With it in one jacket or loom</span>
+                <select
+                  className="select"
+                  value={(BUNDLES.find((b) => Number(b.id) >= bundled) ?? BUNDLES[BUNDLES.length - 1]!).id}
+                  onChange={(e) => mend({ conductors: ids, set: { bundled: Number(e.target.value) } })}
+                >
+                  {BUNDLES.map((b) => (
+                    <option key={b.id} value={b.id}>
+                      {b.label}
+                    </option>
+                  ))}
+                </select>
+              </label>
               {run.conductors.map((c) => (
                 <div key={`${c.id}${settings.length}`} className="szlength">
                   <NumberField

@@ -133,9 +133,9 @@ export const batteryBank = definePart({
       senses: { volts: ['plus', 'minus'] },
       // The port's amps are what it pushes out.
       amps: { gives: 'overvoltage' },
-      settings: [],
+      settings: ['capacity'],
       constants: {
-        coldest: limits.coldest,
+        ...limits,
         highest: limits.highest * n,
         lowest: limits.lowest * n,
         rest: restVolts(0.1, chemistry(part)) * n,

@@ -55,6 +55,15 @@ export const linkSolenoid = definePart({
       max: 40,
       default: assumed(4, 0.4, 'from memory: 3–5 V'),
     },
+    rated: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'Contact rating, continuous',
+      min: 1,
+      max: 2000,
+      default: assumed(200, 0, 'from memory: the usual kind for 200 A; read its label'),
+      ratingOnly: true,
+    },
   },
   elements: [
     {

@@ -94,6 +94,17 @@ export const houseLoads = definePart({
   role: 'load',
   traits: { houseLoads: true, carries: { plus: 50 } },
   terminals,
+  options: {
+    onTow: {
+      label: 'Coupled, towing engine running',
+      choices: [
+        { id: 'not-looked', label: 'nobody has looked' },
+        { id: 'live', label: 'stay on' },
+        { id: 'cut', label: 'a habitation relay cuts them' },
+      ],
+      default: 'not-looked',
+    },
+  },
   params: { draw: amps('As found', 3, 2) },
   elements: [
     {
@@ -104,7 +115,15 @@ export const houseLoads = definePart({
       // As found while one measures; in a simulation what the leg uses.
       ohms: {
         params: ['draw'],
-        value: ([draw], inputs, part) => ohms(inputs.leg ? inputs.leg.houseAmps : draw!, part),
+        value: ([draw], inputs, part) =>
+          ohms(
+            part.options['onTow'] === 'cut' && inputs.coupled && inputs.engine !== 'off'
+              ? 0
+              : inputs.leg
+                ? inputs.leg.houseAmps
+                : draw!,
+            part,
+          ),
       },
     },
   ],

@@ -85,6 +85,8 @@ export const alternator = definePart({
         value: ([idle, fast], inputs) => (inputs.engine === 'off' ? 0 : inputs.engine === 'idle' ? idle! : fast!),
       },
     },
+    // Nothing in a healthy one; what a shorted diode lets through, engine on or off.
+    { kind: 'resistor', id: 'leak', a: 'output', b: 'case', ohms: constant(Infinity) },
   ],
   controller: (part) =>
     part.options['regulator'] === 'smart'

@@ -9,6 +9,9 @@ const FLAT = [
   { do: 'shift-volts', element: 'lower.volts', from: -0.25, to: -0.7 },
 ] as const;
 
+/** One of six cells gives nothing; good blocks in parallel hold the bank up a little. */
+const SHORTED_CELL = [{ do: 'shift-volts', element: 'lower.volts', from: -1.5, to: -2.2 }] as const;
+
 export const BATTERY_FAULTS: readonly PartFault[] = [
   {
     id: 'bad-joint',
@@ -78,7 +81,24 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     minutes: [40, 90],
     parts: [150, 900],
     shows: 'voltage swings with very little current',
-    confirm: 'load test at three quarters charge or more, each block alone',
+    confirm:
+      'volts along each link between blocks first (a loose one looks the same), then each block alone under load',
+    caution: NOT_FROZEN,
+  },
+  {
+    id: 'shorted-cell',
+    side: 'coach',
+    option: LEAD_ACID,
+    name: '{owner} has a shorted cell',
+    effects: SHORTED_CELL,
+    prior: 1.5,
+    explains: ['coach-short-life', 'house-dead', 'shore-not-charging', 'coach-not-charging'],
+    repair: 'Test the coach blocks one by one and replace',
+    minutes: [40, 90],
+    parts: [150, 900],
+    shows: 'rested about 2 V low however long it was charged, one block warm',
+    confirm:
+      'each block alone, rested: one is about 2 V low; in a flooded one a cell boils on charge, the others do not',
     caution: NOT_FROZEN,
   },
   {
@@ -104,7 +124,7 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     effects: [{ do: 'open-battery' }],
     prior: 3,
     explains: ['house-dead', 'coach-not-charging', 'shore-not-charging'],
-    repair: 'Find why the BMS opened (cold, flat, over-voltage), then wake it',
+    repair: 'Find why the BMS opened (cold, hot, flat, over-voltage, too much current), then wake it',
     minutes: [30, 90],
     parts: [0, 0],
     shows: 'the bank’s posts follow whatever is joined to them',
@@ -137,6 +157,20 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     parts: [120, 500],
     shows: 'volts fall by more than the load explains',
     confirm: 'half its cold-cranking amps for 15 s: above 9.6 V at 21 °C (from memory)',
+    caution: NOT_FROZEN,
+  },
+  {
+    id: 'shorted-cell',
+    side: 'engine',
+    name: '{owner} has a shorted cell',
+    effects: SHORTED_CELL,
+    prior: 1,
+    explains: ['chassis-flat', 'chassis-not-charging', 'both-flat'],
+    repair: 'Replace the chassis bank',
+    minutes: [30, 60],
+    parts: [120, 500],
+    shows: 'rested about 2 V low straight after a full charge',
+    confirm: 'rested volts an hour after charging: about 10.5 V; warm on one side',
     caution: NOT_FROZEN,
   },
   {

@@ -32,6 +32,20 @@ export const TOW_CONNECTOR_FAULTS: readonly PartFault[] = [
     caution: BRAKES,
   },
   {
+    id: 'junction-corroded',
+    wire: { end: 'from', terminal: 'rear' },
+    name: 'Junction box or cable behind the {owner} corroded',
+    effects: [{ do: 'add-ohms', element: '', from: 0.08, to: 0.8 }],
+    prior: 3,
+    explains: ['coach-not-charging', 'slow-charging'],
+    repair: 'Open, cut back and remake the junction behind the plug, and seal it',
+    shows: 'volts on the plug’s charge wire that do not arrive at the bank under load',
+    confirm: 'drop from the charge wire behind the plug to the bank’s fuse while the line carries current',
+    minutes: [25, 75],
+    parts: [5, 30],
+    caution: BRAKES,
+  },
+  {
     id: 'pin-unfed',
     name: 'Charge pin of the {owner} not connected',
     effects: [{ do: 'open', element: 'pin' }],
@@ -39,7 +53,9 @@ export const TOW_CONNECTOR_FAULTS: readonly PartFault[] = [
     explains: NOT_CHARGING,
     repair: 'Find the pin the charge wire is on and move it to the charge pin',
     shows: 'volts before the plug, none behind it',
-    confirm: 'each pin with a loaded tester, engine running: measure, never trust color',
+    confirm:
+      'each pin with a loaded tester, engine running; a fuse or relay that was never fitted, or a truck that has not ' +
+      'learned the trailer, looks the same',
     minutes: [25, 75],
     parts: [5, 40],
     caution: BRAKES,

@@ -27,7 +27,8 @@ export const HOUSE_LOADS_FAULTS: readonly PartFault[] = [
     minutes: [30, 120],
     parts: [0, 60],
     shows: 'more amps out of the coach bank than the loads in use explain',
-    confirm: 'clamp on the bank’s negative, then fuse by fuse',
+    confirm:
+      'clamp on the bank’s negative, then fuse by fuse; an inverter left on, feeding its own charger, is the classic',
   },
 ];
 

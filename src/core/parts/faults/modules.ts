@@ -23,7 +23,7 @@ export const MODULE_FAULTS: readonly PartFault[] = [
     effects: [{ do: 'open', element: '' }],
     prior: 1.5,
     explains: ['coach-not-charging'],
-    repair: 'Make good the module ground',
+    repair: 'Repair the module ground',
     minutes: [15, 40],
     parts: [2, 10],
     shows: 'the module is fed, its ground wire stands above frame',

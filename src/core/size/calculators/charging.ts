@@ -1,4 +1,5 @@
 /** Calculators of charging: charger input, alternator margin, delta amps, contact, lamp and diode. */
+import { CONTINUOUS_SHARE } from '../protect';
 import { lampCurrent } from '../../circuit/lamp';
 import { LAMP_DIODE as DIODE } from '../../parts/entries/maintainers';
 import { contactVerdict } from '../../probe/contact';
@@ -53,7 +54,8 @@ export const chargerInput: Calculator = {
       ],
       says: locks
         ? `Its input sags under ${v.number('lockout').toFixed(1)} V: it locks out, the volts come back, and it hunts.`
-        : `${((100 * amps) / v.number('out') - 100).toFixed(0)} % more amps in than out: size cable and fuse for ${amps.toFixed(0)} A.`,
+        : `${((100 * amps) / v.number('out') - 100).toFixed(0)} % more amps in than out: cable for ${amps.toFixed(0)} A, ` +
+          `its fuse for ${(amps / CONTINUOUS_SHARE).toFixed(0)} A or more.`,
       mark: locks ? 'bad' : 'good',
       working: [
         figure('Input power', watts, 'watts'),
@@ -98,7 +100,7 @@ export const alternatorAtIdle: Calculator = {
       says: over
         ? `Over the maker’s ${limit.toFixed(0)} A for upfits.`
         : margin < 0
-          ? 'At idle the start battery pays for it: a switch, a smaller charger, or fast idle.'
+          ? 'At idle the start battery makes up the shortfall: a switch, a smaller charger, or fast idle.'
           : margin < 0.1 * atIdle
             ? 'Hardly anything left at idle: measure its temperature after an hour.'
             : 'There is margin, even at hot idle.',

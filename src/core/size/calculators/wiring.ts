@@ -1,13 +1,14 @@
 /** Calculators of wire: drop and gauge, fuse window, unit conversion. */
 import { gaugeFamily, gaugeName, gaugesOf, gaugeShown, wireArea, wireResistance, type Gauge } from '../../units/wire';
 import {
-  ampacity,
   AIR,
+  ampacity,
+  BUNDLES,
   conductorCelsius,
   INSULATIONS,
-  UNREAD_INSULATION_CELSIUS,
   type Insulation,
   type WirePlace,
+  UNREAD_INSULATION_CELSIUS,
 } from '../../units/ampacity';
 import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
 import { JURISDICTIONS, type Jurisdiction } from '../../units/preferences';
@@ -15,13 +16,6 @@ import { fuseWindow } from '../protect';
 import { choice, figure, gaugeChoices, number, type Calculator } from './calculator';
 
 const insulationChoices = INSULATIONS.map((c) => ({ id: String(c), label: `${c} °C` }));
-/** Current-carrying conductors in the jacket or loom, itself with them. */
-const bundleChoices = [
-  { id: '1', label: 'Nothing' },
-  { id: '3', label: 'Two that carry current' },
-  { id: '6', label: 'Three to five' },
-  { id: '24', label: 'Six or more' },
-] as const;
 const placeChoices = [
   { id: 'open', label: 'Outside the engine bay' },
   { id: 'engine-space', label: 'Engine bay' },
@@ -118,7 +112,7 @@ export const fuse: Calculator = {
     choice('gauge', 'Thinnest wire behind it', gaugeChoices, '8'),
     choice('insulation', 'Insulation rating', insulationChoices, String(UNREAD_INSULATION_CELSIUS)),
     choice('place', 'Runs', placeChoices, 'open'),
-    choice('bundled', 'Bundled with', bundleChoices, '1'),
+    choice('bundled', 'Bundled with', BUNDLES, '1'),
     choice('jurisdiction', 'Rules of', JURISDICTIONS, USUAL_JURISDICTION),
   ],
   formula: 'I ÷ 0.8 ≤ rating ≤ ampacity of the weakest wire, and the code’s own figure on small wire',
