@@ -3,7 +3,7 @@
  * its tickets in their columns.
  */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import type { ReactNode } from 'react';
+import type { ReactElement, ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it, vi } from 'vitest';
 import { readable } from '../../tests/jobPage';
@@ -11,11 +11,13 @@ import { VARIETY, motorhomeInWords } from '../../tests/motorhomes';
 import { USUAL_COUPLED } from '../core/rig/archetypes/coupled';
 import { COUPLED_FAMILIES, linksFor } from '../core/rig/archetypes/coupledChoices';
 import { LINK_CHOICES } from '../core/rig/archetypes/choices';
+import { USUAL_MOTORHOME } from '../core/rig/archetypes/motorhome';
 import { CALCULATORS } from '../core/size/calculators';
+import { inWords } from '../core/units/vocabulary';
 import type { BoardPage, BoardTicket } from '../server/job/board';
 import { Board } from './Board';
 import { Calculators } from './calculators/Calculators';
-import { CoupledForm, MotorhomeForm } from './jobs/new/RigForms';
+import { CoupledForm, MotorhomeForm, Spoken } from './jobs/new/RigForms';
 
 const search = vi.hoisted(() => ({ now: new URLSearchParams() }));
 vi.mock('next/navigation', () => ({
@@ -52,7 +54,7 @@ describe('the form of two coupled vehicles', () => {
   it.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l) => [id, l.id, l] as const)))(
     '%s, %s',
     (family, link, row) => {
-      const drawn = html(<CoupledForm c={{ ...USUAL_COUPLED[family], link }} set={nothing} />);
+      const drawn = html(<CoupledForm c={{ ...USUAL_COUPLED[family], link }} usualFridge={290} set={nothing} />);
       const text = readable(drawn);
       expect(text).not.toMatch(SLIPS);
       expect(unnamed(drawn)).toEqual([]);
@@ -61,6 +63,28 @@ describe('the form of two coupled vehicles', () => {
       expect(text).toContain(row.says);
     },
   );
+});
+
+describe('the forms of a new job in a British shop', () => {
+  const spoken = { words: (text: string) => inWords('europe', text), length: 'm' as const };
+  const told = (form: ReactElement) => html(<Spoken.Provider value={spoken}>{form}</Spoken.Provider>);
+
+  it('speak its words and measure in meters', () => {
+    const drawn = told(<MotorhomeForm c={USUAL_MOTORHOME} set={nothing} />);
+    expect(readable(drawn)).toContain('Leisure battery');
+    expect(readable(drawn)).not.toMatch(/Coach bank|Chassis bank|[Ss]hore/);
+    expect(readable(drawn)).not.toMatch(/\bft\b/);
+    // 36 ft of coach.
+    expect(drawn).toContain('value="11"');
+  });
+
+  it('ask for the fridge’s element with what is usual there, until its label is read', () => {
+    const camper = USUAL_COUPLED.camper;
+    const form = (fridgeWatts?: number) =>
+      told(<CoupledForm c={{ ...camper, ...(fridgeWatts ? { fridgeWatts } : {}) }} usualFridge={135} set={nothing} />);
+    expect(form()).toContain('value="135"');
+    expect(form(170)).toContain('value="170"');
+  });
 });
 
 describe('a calculator', () => {

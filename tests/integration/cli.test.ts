@@ -156,8 +156,8 @@ describe('verbs', () => {
     });
   });
 
-  it('every demo rig simulates and compares on its own use', async () => {
-    for (const name of ['pika', 'dipper', 'marmot', 'osprey', 'wren']) {
+  it('demo rigs of other families simulate and compare on their own use', async () => {
+    for (const name of ['pika', 'wren']) {
       const file = `examples/${name}.surrik.json`;
       expect(await json('validate', file)).toMatchObject({ valid: true });
       const { summary } = (await json('simulate', file)) as unknown as {

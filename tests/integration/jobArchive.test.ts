@@ -128,7 +128,7 @@ describe('a job file', () => {
         zipSync({ 'job.surrik.json': good, 'C:\\evil.exe': strToU8('x') }),
         /no place in a job file/,
       ],
-      ['a bomb', zipSync({ 'job.surrik.json': new Uint8Array(60_000_000) }, { level: 9 }), /unpacks to 57 MB/],
+      ['a bomb', zipSync({ 'job.surrik.json': new Uint8Array(60_000_000) }, { level: 1 }), /unpacks to 57 MB/],
       [
         'too many files',
         zipSync(
@@ -229,7 +229,7 @@ describe('a recorder’s log', () => {
       ['a picture', gzipSync(Uint8Array.from([0x89, 0x50, 0, 1, 2])), /no text/],
       ['empty', gzipSync(''), /empty/],
       // As many members as it takes: each is a megabyte of blanks out of a kilobyte.
-      ['a bomb', Buffer.concat(Array.from({ length: 230 }, () => gzipSync(' '.repeat(1_000_000)))), /more than 200 MB/],
+      ['a bomb', Buffer.concat(Array<Uint8Array>(230).fill(gzipSync(' '.repeat(1_000_000)))), /more than 200 MB/],
     ];
     for (const [name, packed, says] of cases) await expect(checkedLog(packed), name).rejects.toThrow(says);
     await expect(storeLog(db.app, ana, 9999, whole)).rejects.toMatchObject({ status: 404 });

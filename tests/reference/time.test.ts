@@ -238,7 +238,7 @@ describe('every run', () => {
         },
       ),
       {
-        numRuns: 70,
+        numRuns: 40,
         // The same cases every time: a rare random one was met that takes many minutes, a towed car's charger on a
         // flat, loaded line with the bank's disconnect open.
         seed: 20261126,

@@ -48,14 +48,6 @@ describe('the link under way', () => {
     expect(at['link-cable.clamp']!).toBeGreaterThan(45);
     expect(at['link-cable.clamp']!).toBeLessThan(80);
   });
-
-  it('a contact of 4.3 mΩ drops about 0.3 V at 70 A (common practice: replace above 0.3 V)', () => {
-    const at = read((rig) => {
-      rig.parts.find((p) => p.id === 'link')!.params['contact']!.value = 0.0043;
-    });
-    const amps = at['link-cable.clamp']!;
-    expect((at['link.chassis-stud']! - at['link.coach-stud']!) / amps).toBeCloseTo(0.3 / 70, 4);
-  });
 });
 
 describe('other chemistries at rest (common practice, no source)', () => {
@@ -85,16 +77,20 @@ describe('drop and parasitic rules on a healthy rig (common practice, no source)
     expect(table.band('idle', 'link.chassis-stud', 'link.coach-stud')!.hi).toBeLessThan(0.2);
   });
 
-  it('asleep, the start battery gives about 0.07 A or less; the parasitic fault begins at about 0.2 A', () => {
-    expect(Math.abs(table.band('rested', 'chassis-negative.clamp')!.nominal)).toBeLessThanOrEqual(0.07);
+  it('asleep, the start battery gives about 0.07 A or less, and a parasitic load is one a shop would look for', () => {
+    const clamp = 'chassis-negative.clamp';
+    expect(Math.abs(table.band('rested', clamp)!.nominal)).toBeLessThanOrEqual(0.07);
     const parasitic = rigFaults(compiled.rig).find((f) => f.id === 'chassis-loads.parasitic')!;
     const model = new RigModel(compiled);
     const outputs = rigOutputs(compiled);
     const values = new Float64Array(outputs.length);
-    model.settle('rested', { effects: parasitic.effects, severity: 0 });
-    readOutputs(model, outputs, values);
-    const amps = Math.abs(values[outputs.findIndex((o) => o.key === 'chassis-negative.clamp')]!);
-    expect(amps).toBeGreaterThan(0.18);
-    expect(amps).toBeLessThan(0.3);
+    const amps = (severity: number) => {
+      model.settle('rested', { effects: parasitic.effects, severity });
+      readOutputs(model, outputs, values);
+      return Math.abs(values[outputs.findIndex((o) => o.key === clamp)]!);
+    };
+    // Over 85 mA is looked for by every maker's guide; over 5 A a cable or a lamp tells without a meter.
+    expect(amps(0)).toBeGreaterThan(0.085);
+    expect(amps(1)).toBeLessThan(5);
   });
 });

@@ -1,6 +1,7 @@
 /**
  * Facts of the trade that take time to show. Each is common practice, no source; each is reached by the
- * archetypes' usual figures and the parameters of docs/models.md, with no constant made for a test.
+ * archetypes' usual figures and the parameters of docs/models.md. Where a fact was met on a new bank behind a stiff
+ * regulator, figures are moved to that within what is assumed of them, and it is said there.
  */
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../../src/core/compile/compile';

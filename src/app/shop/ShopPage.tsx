@@ -183,7 +183,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
           />
           <NumberField
             late
-            label="Labour, an hour"
+            label="Labor, an hour"
             unit={s.currency}
             value={s.labourPerHour}
             min={0}
@@ -192,7 +192,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
           />
           <NumberField
             late
-            label="Parts, times the catalogue’s usual price in USD"
+            label="Parts, times the catalog’s usual price in USD"
             unit="×"
             value={s.partsTimes}
             min={0.1}

@@ -13,6 +13,7 @@ export const AUSTRALASIA: RuleSet = {
     says: 'Over 2,000 kg gross trailer mass: brakes that hold for 15 minutes, and in some states a battery monitor in the cab.',
     from: { standard: 'ADR 38 and VSB 1', clause: '' },
   },
+  fridgeWatts: 150,
   cable: {
     says:
       'Auto cable is sold by its outer diameter, heavy cable by B&S number: “6 mm” cable has about 4.6 mm² of ' +

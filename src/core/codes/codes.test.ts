@@ -43,6 +43,26 @@ describe('the rule sets', () => {
     expect(six.square).toBeLessThan(5);
   });
 
+  it('know what a fridge’s element usually draws there', () => {
+    // North America 215–325 W, British and European caravans 110–175 W, Australia 125–175 W: common practice.
+    const between: Record<string, [number, number]> = {
+      us: [215, 325],
+      ca: [215, 325],
+      uk: [110, 175],
+      eu: [110, 175],
+      'au-nz': [125, 175],
+    };
+    for (const { id } of JURISDICTIONS) {
+      expect(RULE_SETS[id].fridgeWatts).toBeGreaterThanOrEqual(between[id]![0]);
+      expect(RULE_SETS[id].fridgeWatts).toBeLessThanOrEqual(between[id]![1]);
+    }
+  });
+
+  it('ask for a habitation relay in Europe alone', () => {
+    const ask = JURISDICTIONS.filter(({ id }) => RULE_SETS[id].habitationCut !== undefined).map(({ id }) => id);
+    expect(ask.sort()).toEqual(['eu', 'uk']);
+  });
+
   it('cite a clause in full', () => {
     expect(cited({ standard: 'NEC', clause: '551.10(E)(1)', edition: '2023' })).toBe(
       'NEC 551.10(E)(1), 2023 edition (from memory)',

@@ -21,6 +21,7 @@ export const UK: RuleSet = {
     from: { standard: 'UN R13', clause: 'annex 12' },
   },
   habitationCut: { standard: 'EN 1648-1', clause: 'habitation circuits are off while the towing engine runs' },
+  fridgeWatts: 135,
   cable: CABLE,
   plug: PLUG,
 };

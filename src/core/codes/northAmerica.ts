@@ -42,6 +42,7 @@ export const US: RuleSet = {
     says: 'By state: usually from 3,000 lb gross, in some from 1,500 lb. The brakes hold for 15 minutes.',
     from: { standard: '49 CFR', clause: '393.43(d), and the state’s own law' },
   },
+  fridgeWatts: 290,
   cable: CABLE,
   plug: PLUG,
 };
@@ -61,6 +62,7 @@ export const CANADA: RuleSet = {
     says: 'By province: from 1,360 kg gross in Ontario, elsewhere near it. The brakes hold for 15 minutes.',
     from: { standard: 'Provincial highway traffic acts', clause: '' },
   },
+  fridgeWatts: 290,
   cable: CABLE,
   plug: PLUG,
 };

@@ -41,6 +41,8 @@ export interface RuleSet {
   breakaway: { says: string; from: Clause };
   /** Where driving has to cut the habitation loads of what is towed: where it stands. */
   habitationCut?: Clause;
+  /** W of a three-way fridge's element on 12 V, as they are usually sold here. From memory. */
+  fridgeWatts: number;
   /** How cable is sold here, and the trap in it. */
   cable: { says: string; sold: readonly SoldAs[]; from: string };
   /** The plug a trailer usually has here: ids of a connector and of its convention. */

@@ -12,7 +12,7 @@ import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue, houseBankOf } from '../rig/value';
 import type { Leg } from '../simulate/scenarioSchema';
 import { BMS_TIMES_CAPACITY, crankShare, CRANK_SECONDS } from '../size/crankShare';
-import { allInWords } from '../units/vocabulary';
+import { allInWords, asWritten } from '../units/vocabulary';
 import { currentRevision, type Job } from '../job/job';
 import { jobScenarios } from '../jobAnswers/options';
 import type { Settings } from '../shop/shop';
@@ -156,11 +156,11 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
   }
   hours.push({ ask: 'Parked until the engine may not start', answer: howLongStands({ ...of(stand), loads: [] }).says });
   const card: OwnerCard = {
-    rig: rig.name,
+    rig: asWritten(rig.name),
     kind: rig.kind,
     works: ownerSentences('works', rig, settings),
     lamps: rig.parts.flatMap((p) =>
-      (p.lamps ?? []).map((l) => ({ unit: p.name, shows: l.shows, means: LAMP_MEANS[l.means] })),
+      (p.lamps ?? []).map((l) => ({ unit: p.name, shows: asWritten(l.shows), means: LAMP_MEANS[l.means] })),
     ),
     boost: boostWords(rig),
     hours,

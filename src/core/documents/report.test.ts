@@ -65,7 +65,13 @@ describe('the report', () => {
   it('is written in the shop’s words', () => {
     const r = reportOf(done, { ...DEFAULT_SETTINGS, vocabulary: 'europe' });
     expect(r.verdict!.name).toBe('Leisure earth joint bad');
-    expect(JSON.stringify(r)).not.toMatch(/[Cc]oach bank|\bground\b/);
+    const { complaint, repair, ...ours } = r;
+    expect(JSON.stringify(ours)).not.toMatch(/[Cc]oach bank|\bground\b/);
+    // What the customer said and the technician wrote stays as they put it, with no mark left on it.
+    expect(complaint).toBe(done.complaint.words);
+    expect(complaint).toMatch(/Coach bank/);
+    expect(repair!.did).toBe(done.repairs.at(-1)!.did);
+    expect(JSON.stringify(r)).not.toMatch(/[\u2068\u2069]/);
   });
 });
 

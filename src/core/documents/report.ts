@@ -18,7 +18,7 @@ import { rigFaults } from '../diagnose/faults';
 import { inWordsConfidence, showBand, showPercent, showText } from '../units/format';
 import { RULE_SETS } from '../codes';
 import { celsiusShown } from '../units/preferences';
-import { allInWords } from '../units/vocabulary';
+import { allInWords, asWritten } from '../units/vocabulary';
 import { jobEvidence } from '../jobAnswers/evidence';
 import {
   currentRevision,
@@ -209,7 +209,7 @@ const checkRows = (list: readonly CheckWithResult[], settings: Settings): Report
       .filter((v) => result?.values?.[v.id] !== undefined)
       .map((v) => `${v.label.toLowerCase()} ${inUnit(result!.values![v.id]!, v.unit, settings)}`)
       .join(', '),
-    ...(result?.note ? { note: result.note } : {}),
+    ...(result?.note ? { note: asWritten(result.note) } : {}),
   }));
 
 function intakeLines({ facts, usage, told }: Job['intake']): string[] {
@@ -219,7 +219,7 @@ function intakeLines({ facts, usage, told }: Job['intake']): string[] {
     ...(driveHours === undefined ? [] : [`${driveHours} h of driving on a travel day`]),
     ...(nights === undefined ? [] : [`${nights} nights off grid in a row`]),
     ...(storedMonths === undefined ? [] : [`${storedMonths} months in storage a year`]),
-    ...(told ? [told] : []),
+    ...(told ? [asWritten(told)] : []),
   ];
 }
 
@@ -231,7 +231,7 @@ const verdictSection = ({ verdict, suspect }: Matter): Pick<ReportData, 'verdict
           confidence: `${inWordsConfidence(verdict.probability)}, ${showPercent(verdict.probability)} %`,
           ...(suspect ? { shows: suspect.shows } : {}),
           settled: verdict.settled,
-          by: verdict.by,
+          by: asWritten(verdict.by),
           at: verdict.at,
         },
       }
@@ -240,7 +240,8 @@ const verdictSection = ({ verdict, suspect }: Matter): Pick<ReportData, 'verdict
 /** The link that was picked and what it costs, or what the repair does. */
 function priceSection({ job, settings, suspect }: Matter): Pick<ReportData, 'choice' | 'estimate'> {
   const choice = standingChoice(job);
-  if (choice) return { choice: { name: choice.name, reasons: choice.reasons }, estimate: estimate(choice, settings) };
+  if (choice)
+    return { choice: { name: choice.name, reasons: asWritten(choice.reasons) }, estimate: estimate(choice, settings) };
   return suspect?.minutes && suspect.parts
     ? { estimate: estimate({ minutes: suspect.minutes, parts: suspect.parts }, settings) }
     : {};
@@ -260,10 +261,12 @@ function signedSections({ job, verdict }: Matter): Pick<ReportData, 'approval' |
   const repair = job.repairs.findLast((r) => !r.withdrawn);
   const signed = standingSignOff(job);
   return {
-    ...(approval ? { approval } : {}),
-    ...(repair ? { repair: { did: repair.did, by: repair.by, at: repair.at } } : {}),
-    ...(signed ? { signed: { words: signed.words, by: signed.by, at: signed.at } } : {}),
-    reopened: (job.signOffs ?? []).flatMap(({ reopened: r }) => (r ? [{ reason: r.reason, by: r.by, at: r.at }] : [])),
+    ...(approval ? { approval: asWritten(approval) } : {}),
+    ...(repair ? { repair: asWritten({ did: repair.did, by: repair.by, at: repair.at }) } : {}),
+    ...(signed ? { signed: asWritten({ words: signed.words, by: signed.by, at: signed.at }) } : {}),
+    reopened: (job.signOffs ?? []).flatMap(({ reopened: r }) =>
+      r ? [asWritten({ reason: r.reason, by: r.by, at: r.at })] : [],
+    ),
   };
 }
 
@@ -275,7 +278,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
   const checks = checksOf(matter);
   const data: ReportData = {
     job: job.number,
-    rig: found.doc.name,
+    rig: asWritten(found.doc.name),
     kind: found.doc.kind,
     takenIn: job.revisions.find((r) => !r.withdrawn && r.kind !== 'proposed')!.at,
     outcome: outcome(
@@ -285,9 +288,11 @@ export function reportOf(job: Job, settings: Settings): ReportData {
       proofList,
       checks.filter((c) => c.check.required).map((c) => c.result?.result),
     ),
-    complaint: job.complaint.words || job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
+    complaint: job.complaint.words
+      ? asWritten(job.complaint.words)
+      : job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
     intake: intakeLines(job.intake),
-    ...(job.cameBack ? { cameBack: job.cameBack } : {}),
+    ...(job.cameBack ? { cameBack: asWritten(job.cameBack) } : {}),
     ...verdictSection(matter),
     designed: verdict?.fault === NOTHING_WRONG.id ? asDesigned(found.doc, job.complaint.codes).map((a) => a.says) : [],
     ...priceSection(matter),
@@ -295,7 +300,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     seen: seenRows(matter),
     meters: job.instruments
       .filter((i) => told.some((r) => r.meter === i.id))
-      .map((i) => `${i.name}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never verified'}`),
+      .map((i) => `${asWritten(i.name)}${i.calibratedOn ? `, compared ${i.calibratedOn}` : ', never verified'}`),
     proofs: proofRows(proofList),
     checks: checkRows(checks, settings),
     ...signedSections(matter),

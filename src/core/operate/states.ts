@@ -56,6 +56,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
       'Rings and watch off, safety glasses on: a bank can give thousands of amps.',
       'Vent the bank before a lead touches a post: no sparks.',
       'Hands off orange cables. Battery under a seat: key off ten minutes first, for the airbags.',
+      'LP gas off before working by its bay. Nobody goes under on air bags or jacks alone: stands.',
     ],
   },
   {
@@ -104,7 +105,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     needs: ['boost', 'bypass'],
     enterMinutes: 2,
     cautions: [
-      'Boost joins two banks: hands off the studs before it is pressed. Vent both: a flat bank gasses.',
+      'Rings and watch off. Boost joins two banks: hands off the studs before it is pressed. Vent both: a flat bank gasses.',
       'Never boost into a frozen or bulging battery.',
       'Key out, brake set. Hold for seconds: never wedge the switch.',
     ],
@@ -128,7 +129,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     needs: ['mainsCharger'],
     enterMinutes: 5,
     cautions: [
-      'Charging makes hydrogen: ventilate the bank, no sparks.',
+      'Rings and watch off. Charging makes hydrogen: ventilate the bank, no sparks.',
       FROZEN,
       'Shore power at the charger: covers stay on. Never back-feed an outlet with a male-to-male cord.',
     ],
@@ -169,7 +170,10 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, disconnect: false, covered: true, dwell: 60 },
     needs: ['disconnect'],
     enterMinutes: 2,
-    cautions: ['Never open the disconnect while anything charges: stop the engine and pull the shore cord first.'],
+    cautions: [
+      'Never open the disconnect while anything charges: stop the engine and pull the shore cord first.',
+      'With it off the LP and CO detectors may be dead: nobody sleeps inside.',
+    ],
   },
 ];
 

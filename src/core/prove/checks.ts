@@ -101,7 +101,7 @@ const idleHourCheck: CheckOf = ({ rig, made }) => {
       watch: true,
       required: made === 'build',
       caution:
-        'Engine only in the open, brake on, wheels chocked.' +
+        'Engine only in the open, brake on, wheels chocked. Somebody stays with it, a fire extinguisher within reach.' +
         (lithium(rig)
           ? ' If the bank’s protection opens under charge, the alternator sees the load go: watch for it, do not provoke it.'
           : ''),
@@ -117,7 +117,8 @@ const towChecks: CheckOf = (proving) => {
     watch: false,
     required: towTouched(proving),
     caution:
-      'Brakes and breakaway are safety systems: chock the wheels, and prove them after any work at the connector.',
+      'Brakes and breakaway are safety systems: chock the wheels, prove them after any work at the connector, and never ' +
+      'let it leave with one disabled.',
   };
   return [
     {
@@ -142,7 +143,9 @@ const towChecks: CheckOf = (proving) => {
       ...tow,
       id: 'breakaway',
       name: 'Breakaway',
-      how: 'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back.',
+      how:
+        'Uncoupled, wheels chocked: pull the pin; the brakes hold at once, and still after 15 minutes. Put the pin back. The ' +
+        'magnets get hot, and the test empties its battery: charge it.',
       why: 'its battery is fed from the charge line; 15 minutes is the yardstick of 49 CFR 393.43',
       minutes: 18,
     },

@@ -24,6 +24,8 @@ export interface SimOptions {
   situation?: Situation;
   /** Ah of error a step may make; smaller is slower. */
   tolerance?: number;
+  /** s a step may last at most where nothing warms and no sun shines; a quarter of a day where not said. */
+  longest?: number;
   /** Called now and then with the share done; throw to cancel. */
   progress?: (share: number) => void;
   /** Looks at the solved network at the end of each accepted step of h seconds. */
@@ -295,7 +297,7 @@ export class Simulation {
       const longest =
         this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0)
           ? DAYLIGHT_STEP_SECONDS
-          : LONGEST_STEP;
+          : (this.options.longest ?? LONGEST_STEP);
       let step = Math.min(h, phase.to - this.t, this.timer, longest);
       const saved = this.dynamics.map((d) => d.save());
       if (this.hasSun) this.refresh(phase, this.t + step / 2);

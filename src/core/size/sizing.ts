@@ -139,7 +139,7 @@ export function sizeRig(
 ): Sizing {
   const rules: RuleSet = RULE_SETS[jurisdiction];
   const compiled = compileRig(rig);
-  const { loads } = wireLoads(compiled, scenarios);
+  const loads = wireLoads(compiled, scenarios);
   const model = new RigModel(compiled);
   const fuses = fuseChecks(rig, loads, rules);
   const heavy = runsOf(rig)

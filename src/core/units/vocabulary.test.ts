@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { VARIETY } from '../../../tests/motorhomes';
 import { METAL_FAULTS } from '../diagnose/catalogue/metal';
@@ -7,7 +8,7 @@ import { checkRig } from '../rig/check';
 import { motorhome } from '../rig/archetypes/motorhome';
 import { rigInWords } from '../rig/inWords';
 import { celsiusShown, celsiusStored, lengthShown, lengthStored } from './preferences';
-import { allInWords, inWords, VOCABULARIES } from './vocabulary';
+import { allInWords, asWritten, inWords, VOCABULARIES } from './vocabulary';
 import { gaugeShown } from './wire';
 
 describe('the three vocabularies', () => {
@@ -23,6 +24,28 @@ describe('the three vocabularies', () => {
       'Clean and remake the leisure earth joint',
     );
     expect(inWords('north-america', 'Coach bank')).toBe('Coach bank');
+  });
+
+  it('leave what a person wrote as it is, wherever it stands, and no mark of it behind', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...VOCABULARIES.map((v) => v.id)),
+        fc.array(fc.tuple(fc.boolean(), fc.constantFrom('Ground', ' the coach bank ', 'center', 'x', '–')), {
+          maxLength: 8,
+        }),
+        (vocabulary, pieces) => {
+          const text = pieces.map(([own, words]) => (own ? asWritten(words) : words)).join(', ');
+          const told = inWords(vocabulary, text);
+          expect(told).not.toMatch(/[\u2068\u2069]/);
+          // What is ours, told alone; what is theirs, as it was.
+          expect(told).toBe(pieces.map(([own, words]) => (own ? words : inWords(vocabulary, words))).join(', '));
+        },
+      ),
+    );
+    expect(inWords('europe', `Coach bank of ${asWritten('Ground Control, the coach bank man')}`)).toBe(
+      'Leisure battery of Ground Control, the coach bank man',
+    );
+    expect(allInWords('north-america', { by: asWritten('Gray'), at: 3 })).toEqual({ by: 'Gray', at: 3 });
   });
 
   it('leave no term of the first in any fault of the catalogue', () => {

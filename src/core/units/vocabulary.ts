@@ -40,6 +40,8 @@ const TERMS: readonly (readonly [string, string, string])[] = [
   ['colors', 'colours', 'colours'],
   ['color', 'colour', 'colour'],
   ['center', 'centre', 'centre'],
+  ['labor', 'labour', 'labour'],
+  ['catalog', 'catalogue', 'catalogue'],
   ['gray', 'grey', 'grey'],
   ['aluminum', 'aluminium', 'aluminium'],
 ];
@@ -57,18 +59,36 @@ const tables = Object.fromEntries(
 // Not inside an id: no dot, hyphen or slash may touch the term.
 const PATTERN = new RegExp(`(?<![\\w.\\-/])(${TERMS.map((t) => t[0]).join('|')})(?![\\w\\-/]|\\.[a-z])`, 'gi');
 
-/** A text in the words of a vocabulary. */
+/** Unicode isolates, round what a person wrote. */
+const [OPENS, CLOSES] = ['\u2068', '\u2069'];
+const WRITTEN = new RegExp(`${OPENS}([^${CLOSES}]*)${CLOSES}`);
+
+/** Every string of a value as a person's own words: no vocabulary changes them. `inWords` takes the marks off again. */
+export function asWritten<T>(value: T): T {
+  return eachString(value, (text) => `${OPENS}${text}${CLOSES}`);
+}
+
+/** A text in the words of a vocabulary, but for what a person wrote. */
 export function inWords(vocabulary: Vocabulary, text: string): string {
-  if (vocabulary === 'north-america') return text;
+  // Every second piece stood between marks.
+  return text
+    .split(WRITTEN)
+    .map((piece, i) => (i % 2 === 1 || vocabulary === 'north-america' ? piece : inTerms(vocabulary, piece)))
+    .join('');
+}
+
+function inTerms(vocabulary: keyof typeof column, text: string): string {
   const table = tables[vocabulary];
   return text.replace(PATTERN, (found) => cased(found, table.get(found.toLowerCase())!));
 }
 
 /** Everything a screen shows of a value in the words of a vocabulary; same shape, ids untouched. */
-export function allInWords<T>(vocabulary: Vocabulary, value: T): T {
-  if (vocabulary === 'north-america') return value;
+export const allInWords = <T>(vocabulary: Vocabulary, value: T): T =>
+  eachString(value, (text) => inWords(vocabulary, text));
+
+function eachString<T>(value: T, change: (text: string) => string): T {
   const walk = (v: unknown): unknown => {
-    if (typeof v === 'string') return inWords(vocabulary, v);
+    if (typeof v === 'string') return change(v);
     if (Array.isArray(v)) return v.map(walk);
     if (typeof v === 'object' && v !== null) return Object.fromEntries(Object.entries(v).map(([k, x]) => [k, walk(x)]));
     return v;

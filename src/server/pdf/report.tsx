@@ -108,7 +108,7 @@ function Paper({
               {plain(
                 [
                   estimate &&
-                    `${showRange(...estimate.total, currency)}: labour ` +
+                    `${showRange(...estimate.total, currency)}: labor ` +
                       `${showRange(...estimate.labour, currency)} for ${estimate.minutes[0]} to ` +
                       `${estimate.minutes[1]} min, parts ${showRange(...estimate.parts, currency)}.`,
                   approval

@@ -166,7 +166,7 @@ export function BuildStation() {
             ))}
             {ownMinutes && view === 'steps' && (
               <p className="quiet pad">
-                Minutes by this shop’s own builds where it had three of a kind, the catalogue’s elsewhere.
+                Minutes by this shop’s own builds where it had three of a kind, the catalog’s elsewhere.
               </p>
             )}
             <div className="bdfoot">

@@ -69,7 +69,7 @@ function Estimate({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) 
       </caption>
       <tbody>
         <tr>
-          <th scope="row">Labour</th>
+          <th scope="row">Labor</th>
           <td>
             {sum.minutes[0]} to {sum.minutes[1]} min at {showMoney(labourPerHour, currency)} an hour, by the started
             quarter

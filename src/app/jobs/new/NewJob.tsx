@@ -1,19 +1,24 @@
 'use client';
 /** A new job in under a minute: what the owner says, and the rig from a handful of choices, drawn as one chooses. */
+import { useQuery } from '@tanstack/react-query';
 import { ArrowRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { postOpenJob, type ApiError } from '@/client/api';
+import { fetchShop, postOpenJob, type ApiError } from '@/client/api';
+import { RULE_SETS } from '@/core/codes';
 import { COMPLAINTS, type Complaint } from '@/core/parts/complaints';
 import { COUPLED_FAMILIES, type CoupledFamily } from '@/core/rig/archetypes/coupledChoices';
 import { USUAL_COUPLED } from '@/core/rig/archetypes/coupled';
 import { drawRig } from '@/core/rig/archetypes/families';
 import { USUAL_MOTORHOME } from '@/core/rig/archetypes/motorhome';
+import { rigInWords } from '@/core/rig/inWords';
 import type { Made } from '@/core/rig/schema';
+import { DEFAULT_SETTINGS } from '@/core/shop/shop';
+import { inWords } from '@/core/units/vocabulary';
 import { Choose } from '@/ui/fields';
 import { PageTop } from '@/ui/PageTop';
 import { LoomStrip } from '@/ui/strip/LoomStrip';
-import { CoupledForm, Group, MotorhomeForm } from './RigForms';
+import { CoupledForm, Group, MotorhomeForm, Spoken } from './RigForms';
 
 type FamilyId = 'motorhome' | CoupledFamily;
 const FAMILIES: readonly { id: FamilyId; label: string }[] = [
@@ -24,6 +29,11 @@ const nothing = () => undefined;
 
 export function NewJob() {
   const router = useRouter();
+  const shop = useQuery({ queryKey: ['shop'], queryFn: fetchShop, staleTime: 60_000 });
+  const { vocabulary, length, jurisdiction } = shop.data?.shop.settings ?? DEFAULT_SETTINGS;
+  const spoken = useMemo(() => ({ words: (text: string) => inWords(vocabulary, text), length }), [vocabulary, length]);
+  const { words: inShopWords } = spoken;
+  const usualFridge = RULE_SETS[jurisdiction].fridgeWatts;
   const [id] = useState(() => crypto.randomUUID());
   const [nickname, setNickname] = useState('');
   const [words, setWords] = useState('');
@@ -32,7 +42,7 @@ export function NewJob() {
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
   const drawn = useDeferredValue(made);
-  const rig = useMemo(() => drawRig('preview', 'the new rig', drawn), [drawn]);
+  const rig = useMemo(() => rigInWords(vocabulary, drawRig('preview', 'the new rig', drawn)), [drawn, vocabulary]);
   const ready = nickname.trim() !== '' && (codes.length > 0 || words.trim() !== '');
   const lacks = nickname.trim() === '' ? 'Give the rig a nickname' : 'Say what the owner complains of';
 
@@ -45,7 +55,11 @@ export function NewJob() {
         id,
         nickname: nickname.trim(),
         complaint: { codes: [...codes], words: said.slice(0, 400) },
-        rig: made,
+        // A fridge nobody has read the label of is what is usual here.
+        rig:
+          made.family === 'coupled' && made.choices.fridge
+            ? { ...made, choices: { fridgeWatts: usualFridge, ...made.choices } }
+            : made,
       });
       router.push(`/jobs/${number}/readings`);
     } catch (e) {
@@ -55,95 +69,98 @@ export function NewJob() {
   };
 
   return (
-    <div className="newjob">
-      <PageTop title="New job" name={nickname.trim() || 'no name yet'} sub={rig.kind} />
-      <section className="stripbox" aria-label="The rig as chosen">
-        <div className="pan">
-          <LoomStrip rig={rig} faces={{}} onPick={nothing} />
-        </div>
-      </section>
-      <div className="famrow">
-        <Choose<FamilyId>
-          label=""
-          choices={FAMILIES}
-          value={made.family === 'motorhome' ? 'motorhome' : made.choices.family}
-          onChange={(f) =>
-            setMade(
-              f === 'motorhome'
-                ? { family: 'motorhome', choices: USUAL_MOTORHOME }
-                : { family: 'coupled', choices: USUAL_COUPLED[f] },
-            )
-          }
-        />
-      </div>
-      <main className="newform">
-        <Group title="What the owner says">
-          <label className="field">
-            <span>Rig’s nickname, no customer names</span>
-            <input
-              className="input"
-              value={nickname}
-              maxLength={40}
-              onChange={(e) => setNickname(e.target.value)}
-              autoComplete="off"
-            />
-          </label>
-          <div className="ticks" role="group" aria-label="Complaint">
-            {(Object.keys(COMPLAINTS) as Complaint[]).map((k) => (
-              <label key={k} className={codes.includes(k) ? 'on' : ''}>
-                <input
-                  type="checkbox"
-                  checked={codes.includes(k)}
-                  onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
-                />
-                {COMPLAINTS[k]}
-              </label>
-            ))}
+    <Spoken.Provider value={spoken}>
+      <div className="newjob">
+        <PageTop title="New job" name={nickname.trim() || 'no name yet'} sub={rig.kind} />
+        <section className="stripbox" aria-label="The rig as chosen">
+          <div className="pan">
+            <LoomStrip rig={rig} faces={{}} onPick={nothing} />
           </div>
-          <label className="field">
-            <span>In the owner’s words</span>
-            <textarea
-              className="textarea"
-              rows={2}
-              maxLength={400}
-              value={words}
-              onChange={(e) => setWords(e.target.value)}
+        </section>
+        <div className="famrow">
+          <Choose<FamilyId>
+            label=""
+            choices={FAMILIES.map((f) => ({ ...f, label: inShopWords(f.label) }))}
+            value={made.family === 'motorhome' ? 'motorhome' : made.choices.family}
+            onChange={(f) =>
+              setMade(
+                f === 'motorhome'
+                  ? { family: 'motorhome', choices: USUAL_MOTORHOME }
+                  : { family: 'coupled', choices: USUAL_COUPLED[f] },
+              )
+            }
+          />
+        </div>
+        <main className="newform">
+          <Group title="What the owner says">
+            <label className="field">
+              <span>Rig’s nickname, no customer names</span>
+              <input
+                className="input"
+                value={nickname}
+                maxLength={40}
+                onChange={(e) => setNickname(e.target.value)}
+                autoComplete="off"
+              />
+            </label>
+            <div className="ticks" role="group" aria-label="Complaint">
+              {(Object.keys(COMPLAINTS) as Complaint[]).map((k) => (
+                <label key={k} className={codes.includes(k) ? 'on' : ''}>
+                  <input
+                    type="checkbox"
+                    checked={codes.includes(k)}
+                    onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
+                  />
+                  {inShopWords(COMPLAINTS[k])}
+                </label>
+              ))}
+            </div>
+            <label className="field">
+              <span>In the owner’s words</span>
+              <textarea
+                className="textarea"
+                rows={2}
+                maxLength={400}
+                value={words}
+                onChange={(e) => setWords(e.target.value)}
+              />
+            </label>
+          </Group>
+          {made.family === 'motorhome' ? (
+            <MotorhomeForm
+              c={made.choices}
+              set={(part) => setMade({ family: 'motorhome', choices: { ...made.choices, ...part } })}
             />
-          </label>
-        </Group>
-        {made.family === 'motorhome' ? (
-          <MotorhomeForm
-            c={made.choices}
-            set={(part) => setMade({ family: 'motorhome', choices: { ...made.choices, ...part } })}
-          />
-        ) : (
-          <CoupledForm
-            c={made.choices}
-            set={(part) => setMade({ family: 'coupled', choices: { ...made.choices, ...part } })}
-          />
-        )}
-      </main>
-      <footer className="newfoot">
-        {problem ? (
-          <p role="alert" className="warn-line">
-            {problem} Nothing you entered is lost: press again.
-          </p>
-        ) : (
-          <p className="quiet">
-            {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes. Lengths and gauges
-            are usual ones, marked assumed: edit what you measure.
-          </p>
-        )}
-        <button
-          type="button"
-          className={`bx${ready && !busy ? ' go' : ' off'}`}
-          aria-disabled={!ready || busy}
-          onClick={() => ready && !busy && void open()}
-        >
-          {busy ? 'Opening' : ready ? 'Open the job' : lacks}
-          {ready && !busy && <ArrowRight size={22} aria-hidden="true" />}
-        </button>
-      </footer>
-    </div>
+          ) : (
+            <CoupledForm
+              c={made.choices}
+              usualFridge={usualFridge}
+              set={(part) => setMade({ family: 'coupled', choices: { ...made.choices, ...part } })}
+            />
+          )}
+        </main>
+        <footer className="newfoot">
+          {problem ? (
+            <p role="alert" className="warn-line">
+              {problem} Nothing you entered is lost: press again.
+            </p>
+          ) : (
+            <p className="quiet">
+              {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes. Lengths and
+              gauges are usual ones, marked assumed: edit what you measure.
+            </p>
+          )}
+          <button
+            type="button"
+            className={`bx${ready && !busy ? ' go' : ' off'}`}
+            aria-disabled={!ready || busy}
+            onClick={() => ready && !busy && void open()}
+          >
+            {busy ? 'Opening' : ready ? 'Open the job' : lacks}
+            {ready && !busy && <ArrowRight size={22} aria-hidden="true" />}
+          </button>
+        </footer>
+      </div>
+    </Spoken.Provider>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 /** What a rig is made of, as a form: the motorhome's choices, and two coupled vehicles'. */
-import { METRES_PER_FOOT } from '@/core/units/preferences';
-import type { ReactNode } from 'react';
+import { lengthShown, lengthStored, type LengthUnit } from '@/core/units/preferences';
+import { createContext, useContext, type ComponentProps, type ReactNode } from 'react';
 import {
   CHARGER_CHOICES,
   CHEMISTRY_CHOICES,
@@ -15,7 +15,7 @@ import type { BankChoice, MotorhomeChoices } from '@/core/rig/archetypes/choices
 import { linksFor, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
 import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
 import { ENABLE_SCHOOLS } from '@/core/parts/enableSchools';
-import { Choose, NumberField } from '@/ui/fields';
+import { Choose as PlainChoose, NumberField as PlainNumberField } from '@/ui/fields';
 
 const NONE_OR = (yes: string) =>
   [
@@ -23,10 +23,59 @@ const NONE_OR = (yes: string) =>
     { id: true, label: yes },
   ] as const;
 
-export function Group({ title, children }: { title: string; children: ReactNode }) {
+/** How the shop says things and measures lengths. */
+export const Spoken = createContext<{ words(text: string): string; length: LengthUnit }>({
+  words: (text) => text,
+  length: 'ft',
+});
+
+function Choose<T extends string | number | boolean>(props: ComponentProps<typeof PlainChoose<T>>) {
+  const { words } = useContext(Spoken);
+  const choices = props.choices.map((c) => ({ ...c, label: words(c.label) }));
+  return <PlainChoose<T> {...props} label={words(props.label)} choices={choices} />;
+}
+
+function NumberField(props: ComponentProps<typeof PlainNumberField>) {
+  const { words } = useContext(Spoken);
+  return <PlainNumberField {...props} label={words(props.label)} />;
+}
+
+/** A sentence below a choice. */
+function Says({ warns, children }: { warns?: boolean; children: string }) {
+  const { words } = useContext(Spoken);
+  return <p className={warns ? 'warn-line' : 'quiet'}>{words(children)}</p>;
+}
+
+interface LengthFieldProps {
+  label: string;
+  metres: number;
+  /** m from and to. */
+  between: readonly [number, number];
+  put(metres: number): void;
+}
+
+function LengthField({ label, metres, between, put }: LengthFieldProps) {
+  const { length } = useContext(Spoken);
+  const shown = (m: number, round: (x: number) => number) =>
+    length === 'ft' ? round(lengthShown(m, length)) : round(m * 10) / 10;
   return (
-    <section className="grp-box" aria-label={title}>
-      <h2>{title}</h2>
+    <NumberField
+      key={length}
+      label={label}
+      unit={length}
+      value={shown(metres, Math.round)}
+      min={shown(between[0], Math.ceil)}
+      max={shown(between[1], Math.floor)}
+      onChange={(x) => put(lengthStored(x, length))}
+    />
+  );
+}
+
+export function Group({ title, children }: { title: string; children: ReactNode }) {
+  const { words } = useContext(Spoken);
+  return (
+    <section className="grp-box" aria-label={words(title)}>
+      <h2>{words(title)}</h2>
       {children}
     </section>
   );
@@ -83,14 +132,7 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             value={c.nominalVolts}
             onChange={(nominalVolts) => set({ nominalVolts })}
           />
-          <NumberField
-            label="Length"
-            unit="ft"
-            value={Math.round(c.length / METRES_PER_FOOT)}
-            min={14}
-            max={49}
-            onChange={(feet) => set({ length: feet * METRES_PER_FOOT })}
-          />
+          <LengthField label="Length" metres={c.length} between={[4.2, 15]} put={(length) => set({ length })} />
           <NumberField
             label="Alternator rating"
             unit="A"
@@ -102,7 +144,7 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
         </Group>
         <Group title="What links the banks">
           <Choose label="Link" choices={LINK_CHOICES} value={c.link} onChange={(link) => set({ link })} />
-          <p className="quiet">{LINK_CHOICES.find((l) => l.id === c.link)!.says}.</p>
+          <Says>{`${LINK_CHOICES.find((l) => l.id === c.link)!.says}.`}</Says>
           {solenoid && (
             <Choose
               label="Boost switch"
@@ -133,10 +175,10 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             />
           )}
           {c.coach.chemistry === 'lfp' && (c.link === 'one-way' || c.link === 'bidirectional') && (
-            <p className="warn-line">
+            <Says warns>
               LFP rests at a voltage where lead-acid looks like it is charging: a link by volts may stay closed until it
               is nearly flat.
-            </p>
+            </Says>
           )}
         </Group>
       </div>
@@ -183,25 +225,22 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
   );
 }
 
-export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<CoupledChoices>): void }) {
+interface CoupledFormProps {
+  c: CoupledChoices;
+  /** W of a fridge's element where the shop works. */
+  usualFridge: number;
+  set(part: Partial<CoupledChoices>): void;
+}
+
+export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
   const car = c.family === 'towed-car';
   const links = linksFor(c.family);
   const charger = c.link.startsWith('dcdc') || c.link === 'chained';
-  const length = (label: string, value: number, min: number, max: number, put: (metres: number) => void) => (
-    <NumberField
-      label={label}
-      unit="ft"
-      value={Math.round(value / METRES_PER_FOOT)}
-      min={min}
-      max={max}
-      onChange={(feet) => put(feet * METRES_PER_FOOT)}
-    />
-  );
   return (
     <>
       <div>
         <Group title={car ? 'Motorhome in front' : 'Vehicle in front'}>
-          {length('Length', c.towLength, 10, 49, (towLength) => set({ towLength }))}
+          <LengthField label="Length" metres={c.towLength} between={[3, 15]} put={(towLength) => set({ towLength })} />
           <NumberField
             label="Alternator rating"
             unit="A"
@@ -224,7 +263,7 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
         </Group>
         <Group title="What links the batteries">
           <Choose label="Link" choices={links} value={c.link} onChange={(link) => set({ link })} />
-          <p className="quiet">{links.find((l) => l.id === c.link)?.says ?? links[0]!.says}.</p>
+          <Says>{`${links.find((l) => l.id === c.link)?.says ?? links[0]!.says}.`}</Says>
           {!charger && c.link !== 'heavy-line' && (
             <Choose
               label="Fed"
@@ -254,7 +293,7 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
                 value={c.enable ?? 'ignition'}
                 onChange={(enable) => set({ enable })}
               />
-              <p className="quiet">{ENABLE_SCHOOLS.find((e) => e.id === (c.enable ?? 'ignition'))!.speaksAgainst}.</p>
+              <Says>{`${ENABLE_SCHOOLS.find((e) => e.id === (c.enable ?? 'ignition'))!.speaksAgainst}.`}</Says>
             </>
           )}
         </Group>
@@ -277,7 +316,12 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
           </>
         )}
         <Group title={car ? 'Towed car' : 'Behind'}>
-          {length('Length', c.behindLength, 7, 59, (behindLength) => set({ behindLength }))}
+          <LengthField
+            label="Length"
+            metres={c.behindLength}
+            between={[2, 18]}
+            put={(behindLength) => set({ behindLength })}
+          />
           {!car && (
             <>
               <Choose
@@ -298,6 +342,16 @@ export function CoupledForm({ c, set }: { c: CoupledChoices; set(part: Partial<C
                 value={c.fridge}
                 onChange={(fridge) => set({ fridge })}
               />
+              {c.fridge && (
+                <NumberField
+                  label="Its element on 12 V"
+                  unit="W"
+                  value={c.fridgeWatts ?? usualFridge}
+                  min={50}
+                  max={500}
+                  onChange={(fridgeWatts) => set({ fridgeWatts })}
+                />
+              )}
             </>
           )}
         </Group>

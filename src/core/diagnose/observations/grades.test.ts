@@ -31,6 +31,8 @@ describe('graded figures', () => {
     expect(grade('coil', { ohms: 15 }, 24).answer).toBe('low');
     expect(grade('coil', { ohms: 1e8 }, 12).answer).toBe('open');
     expect(grade('continuity', { ohms: 0.3 }, 12).answer).toBe('good');
+    // On a coil feed anything over 0.3–0.5 Ω is bad (common practice, no source).
+    expect(grade('continuity', { ohms: 0.8 }, 12).answer).toBe('ohms');
     expect(grade('continuity', { ohms: 40 }, 12).answer).toBe('ohms');
     expect(grade('continuity', { ohms: 1e8 }, 12).answer).toBe('open');
   });

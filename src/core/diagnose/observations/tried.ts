@@ -31,7 +31,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     id: 'continuity',
     of: { wires: 'thin' },
     ask: '“{owner}”, ohms from end to end',
-    how: 'Both ends off and the circuit dead: ohms on a live circuit mean nothing. Wiggle it while you look.',
+    how: 'Both ends off and the circuit dead: ohms on a live circuit mean nothing. Leads zeroed. Wiggle it while you look.',
     group: 'try',
     state: 'rested',
     minutes: 2.5,
@@ -114,7 +114,9 @@ export const TRIED: readonly ObservationTemplate[] = [
     group: 'try',
     state: 'rested',
     minutes: 15,
-    caution: 'Vent the bank first; connect the tester before it is switched on. Never a frozen or bulging battery.',
+    caution:
+      'Vent the bank first; connect the tester before it is switched on. Never a frozen or bulging ' +
+      'battery, never a carbon pile on lithium.',
     answers: [
       { id: 'passes', label: 'passes' },
       { id: 'fails', label: 'fails' },

@@ -91,7 +91,8 @@ function isolate({ batteries, add }: Work): Ids {
     after: [],
     cautions: [
       'Rings and watch off, safety glasses on: a bank can give thousands of amps.',
-      'Brake on, wheels chocked.',
+      'Brake on, wheels chocked. LP gas off at the bottle.',
+      'Hands off orange cables. Battery under a seat: key off ten minutes first, for the airbags; note its radio code.',
     ],
   });
   return batteries.map((b) =>
@@ -101,7 +102,13 @@ function isolate({ batteries, add }: Work): Ids {
       place: b.place,
       minutes: MINUTES.negative,
       after: [key],
-      cautions: ['Negative first; no spark near a vented battery.'],
+      cautions:
+        b.options?.['chemistry'] === 'lfp'
+          ? ['Cover both studs at once: its BMS does not stop a short outside its case.']
+          : [
+              'Negative first; no spark near a vented battery.',
+              'Acid: water and baking soda within reach. A heavy block is lifted by two, or by a strap.',
+            ],
       piece: b.id,
     }),
   );
@@ -201,7 +208,12 @@ function pullCables(
         under,
         minutes: pullMinutes(c),
         after: [...off, ...ends, ...(taken.includes(`out-${c.id}`) ? [`out-${c.id}`] : []), ...(lug ? [lug] : [])],
-        cautions: under ? ['Clear of exhaust, fuel and moving parts.', 'Under a vehicle only on stands.'] : [],
+        cautions: under
+          ? [
+              'Clear of exhaust, fuel and moving parts.',
+              'Under a vehicle only on stands, with air suspension and jacks locked out.',
+            ]
+          : [],
         piece: c.id,
         ...(lug ? {} : { cut }),
       }),
@@ -306,7 +318,10 @@ function makeLive({ cuts, come, batteries, add }: Work, to: Rig, before: Ids): v
       place: b.place,
       minutes: MINUTES.negative,
       after: before,
-      cautions: ['Vent the bay first; torque by the battery’s own figure, and note it.'],
+      cautions: [
+        'Vent the bay first; torque by the battery’s own figure, and note it.',
+        'Nobody in the way of slide-outs, steps or jacks: they may move when the bank comes back.',
+      ],
       piece: b.id,
       torque: true,
     }),

@@ -108,8 +108,10 @@ const WORDS: Readonly<
 /** Metres between the vehicles; a camper stands on the bed. */
 const GAP = { trailer: 1.2, camper: -2.2, 'towed-car': 1.8, 'second-battery': 1, 'trailer-48': 1.2 } as const;
 
-/** A three-way fridge's 12 V element: 23–25 A, common practice. */
-const FRIDGE_AMPS = 25;
+/** W of a three-way fridge's 12 V element in North America, 23–25 A: common practice. */
+const FRIDGE_WATTS = 290;
+/** A it draws at the volts of a running engine's line. */
+const fridgeAmps = (c: CoupledChoices): number => (c.fridgeWatts ?? FRIDGE_WATTS) / 11.6;
 
 /** A of the fuses of a line that a 55 W lamp limits to some 5 A, and of a fridge element's own. Common practice. */
 const LAMP_LINE = { vehicle: 20, behind: 15 } as const;
@@ -211,7 +213,7 @@ function draftOf(c: CoupledChoices) {
   const vanAmps = c.accessoryAmps ?? USUAL_VAN_AMPS;
   const outVolts = c.family === 'trailer-48' ? 4 : 1;
   const inAmps = amps * outVolts * 1.3;
-  const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? FRIDGE_AMPS : 0);
+  const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? fridgeAmps(c) : 0);
   const lineMetres = 2 * (run(chained ? S.accessory : S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
   const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : '10';
   const dual = c.link === 'dcdc-dual';
@@ -224,7 +226,7 @@ function draftOf(c: CoupledChoices) {
   const enable = c.enable ?? 'ignition';
 
   const lineRating = heavy(c.link)
-    ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? FRIDGE_AMPS * 1.25 : 0))
+    ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? fridgeAmps(c) * 1.25 : 0))
     : c.link === 'diode-lamp'
       ? LAMP_LINE.vehicle
       : 30;
@@ -458,8 +460,8 @@ function partsBehind({
             'coach',
             words.behind,
             'Fridge element',
-            '290 W',
-            {},
+            `${c.fridgeWatts ?? FRIDGE_WATTS} W`,
+            c.fridgeWatts ? { watts: assumed(c.fridgeWatts, 0.15, 'usual where this shop works: read its label') } : {},
             { position: 'gas' },
           ),
         ]

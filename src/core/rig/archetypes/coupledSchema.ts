@@ -29,6 +29,13 @@ export const CoupledChoicesSchema = Type.Object(
     shore: Type.Boolean({ description: 'a charger on the mains behind' }),
     solar: Type.Boolean(),
     fridge: Type.Boolean({ description: 'a three-way fridge on the charge line' }),
+    fridgeWatts: Type.Optional(
+      Type.Number({
+        minimum: 50,
+        maximum: 500,
+        description: 'of its element on 12 V; usual in North America where not stated',
+      }),
+    ),
   },
   omit,
 );

@@ -149,7 +149,7 @@ export const fuse: Calculator = {
 };
 
 const CONVERSIONS = {
-  length: { label: 'Feet and metres', a: 'ft', b: 'm', to: (x: number) => x * 0.3048 },
+  length: { label: 'Feet and meters', a: 'ft', b: 'm', to: (x: number) => x * 0.3048 },
   inch: { label: 'Inches and millimetres', a: 'in', b: 'mm', to: (x: number) => x * 25.4 },
   temperature: { label: 'Fahrenheit and Celsius', a: '°F', b: '°C', to: (x: number) => (x - 32) / 1.8 },
   torque: { label: 'Inch-pounds and newton-metres', a: 'in·lb', b: 'N·m', to: (x: number) => x * 0.112984829 },

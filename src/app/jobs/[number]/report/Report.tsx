@@ -174,7 +174,7 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           <p>
             {estimate && (
               <>
-                {showRange(...estimate.total, shop.settings.currency)}: labour{' '}
+                {showRange(...estimate.total, shop.settings.currency)}: labor{' '}
                 {showRange(...estimate.labour, shop.settings.currency)} for {estimate.minutes[0]} to{' '}
                 {estimate.minutes[1]} min, parts {showRange(...estimate.parts, shop.settings.currency)}.{' '}
               </>
