@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test';
-import { openJob, signIn } from './world';
+import { expect, openJob, signIn, test } from './world';
 
 test('after a restart of server and database it is all there @after-restart', async ({ page }) => {
   await signIn(page);

@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, pickLink, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, pickLink, signIn, test, watchConsole } from './world';
 
 test('bays are booked, what is too much is told before and after, @alone', async ({ page }) => {
   const complaints = watchConsole(page);

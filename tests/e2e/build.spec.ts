@@ -1,8 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
 import type { Rig } from '../../src/core/rig/schema';
-import { freshJob, markers, pickLink, signIn, Technician, watchConsole } from './world';
+import { expect, freshJob, markers, pickLink, signIn, Technician, test, watchConsole } from './world';
 
 type Snapshot = {
   job: {

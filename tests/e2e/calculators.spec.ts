@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, signIn, test, watchConsole } from './world';
 
 test('a bench calculation answers at once, lives in its address, and is written into a job', async ({ page }) => {
   const complaints = watchConsole(page);

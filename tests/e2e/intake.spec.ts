@@ -1,6 +1,5 @@
-import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { freshJob, markers, openJob, signIn } from './world';
+import { expect, freshJob, markers, openJob, signIn, test } from './world';
 
 test('the intake is told, sets where the search starts, and can be taken back', async ({ page }) => {
   await freshJob(2201);

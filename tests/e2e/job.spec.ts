@@ -1,5 +1,4 @@
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, openJob, signIn, signInByHand, Technician, watchConsole } from './world';
+import { expect, freshJob, markers, openJob, signIn, signInByHand, Technician, test, watchConsole } from './world';
 
 test('a whole job: readings, fault, repair, proof, one page', async ({ page }) => {
   test.setTimeout(240_000);

@@ -1,8 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import ICAL from 'ical.js';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, openJob, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, openJob, signIn, test, watchConsole } from './world';
 
 type Snapshot = {
   job: {

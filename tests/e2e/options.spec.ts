@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, signIn, test, watchConsole } from './world';
 
 test('links are compared on the customer’s own use, one is picked, and the pick can be taken back', async ({
   page,

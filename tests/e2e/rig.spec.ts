@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, openJob, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, openJob, signIn, test, watchConsole } from './world';
 
 test('a coach nobody has seen before is in the bay within a minute', async ({ page }) => {
   const complaints = watchConsole(page);

@@ -1,6 +1,6 @@
 /** An entry on which the server fails again and again is set aside, told where it covers nothing, and sent again at will. */
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { freshJob, openJob, signIn } from './world';
+import { type Locator, type Page } from '@playwright/test';
+import { expect, freshJob, openJob, signIn, test } from './world';
 
 const fails = (page: Page) =>
   page.route('**/api/commands**', (r) =>

@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, pickLink, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, pickLink, signIn, test, watchConsole } from './world';
 
 test('copper and fuses of the picked link are sized, a rule is mended by a press, and undo brings it back', async ({
   page,

@@ -1,6 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
-import { freshJob, markers, signIn, watchConsole } from './world';
+import { expect, freshJob, markers, signIn, test, watchConsole } from './world';
 
 type Snapshot = {
   job: {

@@ -274,7 +274,7 @@ export function byHand(tow: TowInterface, vehicle: TowVehicle, when: When, ran: 
           ? fed('charger-enable')
           : enable === 'always'
             ? input() > lockout
-            : input() >= 13.2 || (ran && input() >= lockout);
+            : input() >= (ran ? (tow.charger.stopsAt ?? 13.2) : (tow.charger.startsAt ?? 13.8));
     if (told && input() > 1) {
       state = 'on';
       for (let k = 0; k < 60; k++) {

@@ -1,5 +1,6 @@
 /** What of a rig or a use cannot be simulated or makes no sense: told with its place and the remedy, before anything runs. */
-import { partWith, partsWith, has } from '../rig/value';
+import { chargersOnAlternator, mostTaken } from '../rig/charging';
+import { partWith, has } from '../rig/value';
 import { partKind } from '../parts/kinds';
 import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
 import type { Rig } from '../rig/schema';
@@ -74,8 +75,8 @@ const thresholdsCrossed = (rig: Rig): Trouble[] =>
 
 function chargersTooLarge(rig: Rig): Trouble[] {
   const gives = partWith(rig, 'alternator')?.params['fastLimit']?.value ?? Infinity;
-  return partsWith(rig, 'charger').flatMap((charger): Trouble[] => {
-    const takes = charger.params['inLimit']?.value ?? 0;
+  return chargersOnAlternator(rig).flatMap((charger): Trouble[] => {
+    const takes = mostTaken(charger, rig.vehicles[0]!.nominalVolts / 12);
     if (takes <= gives) return [];
     return [
       {

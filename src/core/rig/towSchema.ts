@@ -67,6 +67,16 @@ export const TowInterfaceSchema = Type.Object(
           inLimit: Type.Number({ exclusiveMinimum: 0, maximum: 400, description: 'A it takes at most' }),
           lockout: Type.Number({ minimum: 5, maximum: 30, description: 'V at its input below which it stops' }),
           outVolts: Type.Number({ minimum: 5, maximum: 64 }),
+          startsAt: Type.Optional(
+            Type.Number({ minimum: 5, maximum: 30, description: 'V at its input it takes for “engine on”, by volts' }),
+          ),
+          stopsAt: Type.Optional(
+            Type.Number({
+              minimum: 5,
+              maximum: 30,
+              description: 'V under which it takes the engine to be off, by volts',
+            }),
+          ),
           enable: Type.Enum(['wire', 'pin', 'sense', 'always'], {
             description:
               'an ignition wire of its own; a position of the connector; by its input’s volts; tied to its input',

@@ -1,4 +1,5 @@
 /** Rules of chargers: profiles, enables, what feeds them, what they ask of the alternator. */
+import { chargersOnAlternator, mostTaken } from '../rig/charging';
 import { houseBankOf } from '../rig/value';
 import { ENABLE_SCHOOLS } from '../parts/enableSchools';
 import { CHARGE_SHARE, CHARGE_VOLTS, chemistryOf } from '../parts/chemistry';
@@ -189,7 +190,7 @@ export const CHARGER_RULES: readonly DesignRule[] = [
     check: (c) =>
       c.parts('alternator').flatMap((a) => {
         const loads = c.parts('chassisLoads').reduce((sum, p) => sum + c.value(p, 'running'), 0);
-        const takes = c.parts('charger').reduce((sum, p) => sum + c.value(p, 'inLimit'), 0);
+        const takes = chargersOnAlternator(c.rig).reduce((sum, p) => sum + mostTaken(p, inputBlocks(c, p)), 0);
         const idle = c.value(a, 'idleLimit');
         return takes > 0 && takes + loads > idle
           ? [

@@ -251,6 +251,29 @@ export const PROTECTION_RULES: readonly DesignRule[] = [
       })),
   },
   {
+    id: 'breaker-auto-alone',
+    severity: 'tidy',
+    title: 'An auto-reset breaker as a battery’s only protection',
+    why: 'On a short it closes again and again until somebody looks.',
+    source: '33 CFR 183.455(b) wants one that is reset by hand (from memory); on tow lines it is common practice',
+    check: (c) =>
+      c.parts('breaker').flatMap((p): Violation[] => {
+        if (c.option(p, 'type') !== 'auto') return [];
+        const batteries = new Set(around(c, p.id).flatMap((s) => (is(s.part, 'battery') ? [s.part!] : [])));
+        const [battery] = batteries;
+        return battery && batteries.size === 1
+          ? [
+              {
+                at: p.id,
+                says: `${p.name}, type I, is the first protection at ${battery.name}.`,
+                fix: 'A fuse, or a type III.',
+                mend: { part: p.id, set: { options: { ...p.options, type: 'manual' } } },
+              },
+            ]
+          : [];
+      }),
+  },
+  {
     id: 'feed-unfused',
     severity: 'danger',
     title: 'No fuse at the battery',

@@ -122,6 +122,10 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig; where?: Juris
     },
     keeps: () => coupled({ family: 'trailer' }),
   },
+  'breaker-auto-alone': {
+    breaks: () => breakerAtTheCharger('auto'),
+    keeps: () => breakerAtTheCharger('manual'),
+  },
   'feed-unfused': { breaks: () => looked(home({}), 'link-cable'), keeps: () => home({}) },
   'feed-look': { breaks: () => home({}), keeps: () => looked(home({})) },
   'wire-too-thin': {
@@ -312,6 +316,14 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig; where?: Juris
     keeps: () => part(coupled({ family: 'trailer' }), 'house', {}, { onTow: 'cut' }),
     where: 'eu',
   },
+};
+/** A coach whose charger is fed through a breaker. */
+const breakerAtTheCharger = (type: string): Rig => {
+  const rig = home({ link: 'dcdc' });
+  return {
+    ...rig,
+    parts: rig.parts.map((p): Part => (p.id === 'link-fuse' ? { ...p, kind: 'line-breaker', options: { type } } : p)),
+  };
 };
 /** A coach with another battery on the coach bank's own posts. */
 function secondBank(options: Record<string, string>): Rig {

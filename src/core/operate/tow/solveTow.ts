@@ -9,12 +9,10 @@ import { CompiledTow } from '../../compile/tow/compileTow';
 import { TOW_SITUATIONS, type TowSituation } from '../../compile/tow/situations';
 import type { TowVehicle } from '../../compile/tow/vehicle';
 import { feeds, type WayKey } from '../../compile/tow/ways';
-import { DCDC_EFFICIENCY } from '../../parts/entries/dcdc';
+import { DCDC_EFFICIENCY, ENGINE_OFF_VOLTS, ENGINE_ON_VOLTS } from '../../parts/entries/dcdc';
 import type { UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
 
-/** V at which an input that senses says "engine on": common practice, 13.0–13.8. */
-export const SENSE_ON_VOLTS = 13.2;
 /** Rounds of a charger's power against its feed. */
 const MAX_ROUNDS = 40;
 
@@ -76,6 +74,7 @@ export class TowCircuit {
     if (!charger) return 'none';
     if (!tow.charger) return 'off';
     const { amps, outVolts, inLimit, lockout, enable } = tow.charger;
+    const { startsAt = ENGINE_ON_VOLTS, stopsAt = ENGINE_OFF_VOLTS } = tow.charger;
     const input = () => this.at(charger.plus) - this.at(charger.minus);
     const open = input();
     const told =
@@ -85,7 +84,7 @@ export class TowCircuit {
           ? feeds(ways, 'charger-enable', s) !== undefined
           : enable === 'always'
             ? open > lockout
-            : open >= SENSE_ON_VOLTS || (ran && open >= lockout);
+            : open >= (ran ? stopsAt : startsAt);
     if (!told || open <= 1) return 'off';
     for (let k = 0; k < MAX_ROUNDS && input() >= lockout; k++) {
       const wanted = Math.min(inLimit, (amps * outVolts) / DCDC_EFFICIENCY / input());

@@ -35,6 +35,9 @@ const STAGE_VOLTS: ElementValue = { by: 'stage', of: { absorb: param('absorb'), 
 
 /** Share of what it takes that it gives, at full output: 85–90 %, common practice. */
 export const DCDC_EFFICIENCY = 0.88;
+/** V at its input from which one that goes by volts takes the engine to run, and under which to stand. Common practice. */
+export const ENGINE_ON_VOLTS = 13.8;
+export const ENGINE_OFF_VOLTS = 13.2;
 /** W it takes for itself while it runs: from memory. */
 const IDLE_WATTS = 4;
 /** 4 mA at 12 V while it is off, from memory; running it takes its idle watts. */
@@ -122,8 +125,8 @@ const dcdc = {
       default: assumed(14_400, 0.1),
     },
     rebulk: volts('Starts over under', 12.8, 0.1),
-    on: volts('Engine on above', 13.8, 0.06),
-    off: volts('Engine off below', 13.2, 0.06),
+    on: volts('Engine on above', ENGINE_ON_VOLTS, 0.06),
+    off: volts('Engine off below', ENGINE_OFF_VOLTS, 0.06),
     delay: { unit: 's', scale: 'ratio', label: 'Delay', min: 0.1, max: 3600, default: assumed(120, 0.1) },
     lockout: volts('Input lockout under', 12.2, 0.06),
     restart: volts('Restarts above', 12.7, 0.06),

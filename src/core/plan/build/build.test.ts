@@ -80,6 +80,27 @@ describe('a build', () => {
     expect(ends).toBe(2 * plan.cuts.length);
   });
 
+  it.each(CHANGES)('$name: what can hurt is said at the step before it can', ({ from, to }) => {
+    const { steps } = buildPlan(from, to);
+    if (steps.length === 0) return;
+    const said = (s: BuildStep) => s.cautions.join(' ');
+    const [first] = steps.filter((s) => s.id === 'isolate');
+    expect(said(first!)).toMatch(/LP gas off/);
+    expect(said(first!)).toMatch(/airbags/);
+    for (const s of steps) {
+      const part = to.parts.find((p) => p.id === s.piece);
+      if (s.under) expect(said(s), s.id).toMatch(/stands/);
+      if (s.id.startsWith('out-')) expect(said(s), s.id).toMatch(/Fuse out or negative off/);
+      if (s.id.startsWith('on-')) expect(said(s), s.id).toMatch(/slide-outs/);
+      if (s.id.startsWith('fuse-')) expect(said(s), s.id).toMatch(/away from the battery/);
+      if (s.id.startsWith('mount-') && part?.kind === 'link-fuse') expect(said(s), s.id).toMatch(/ignition-protected/);
+      if (s.id.startsWith('off-'))
+        expect(said(s), s.id).toMatch(
+          part?.options?.['chemistry'] === 'lfp' ? /BMS does not stop a short/ : /no spark/,
+        );
+    }
+  });
+
   it('a part gone has its module taken out and its socket capped', () => {
     const from = motorhome('t', 'T');
     const to = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'dcdc' });

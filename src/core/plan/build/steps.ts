@@ -32,8 +32,26 @@ const MOUNT_SHARE = 0.5;
 const pullMinutes = (c: Cut): PriceRange => [4 + 3 * c.length, 8 + 6 * c.length];
 const LIVE = 'Fuse out or negative off before heavy cable moves; second wrench on the inner nut.';
 
+const UNDER = [
+  'Clear of exhaust, fuel and moving parts.',
+  'Under a vehicle only on stands, with air suspension and jacks locked out.',
+] as const;
+
 const isCharger = (p: Part): boolean => is(p, 'charger') || is(p, 'mainsCharger') || is(p, 'waitsForCharge');
 const isModule = (p: Part): boolean => partKind(p.kind).role === 'control';
+
+/** What to mind where a part is mounted: common practice; 33 CFR 183.410 and NFPA 1192 for sparks, from memory. */
+function mountCautions(p: Part): string[] {
+  if (isCharger(p)) return ['Boxed in it derates and dies: stand-off and air.'];
+  if (is(p, 'battery'))
+    return [
+      'Flooded or AGM in living space: a box vented to the outside. Lithium there only where local rules allow it.',
+      'Three or more in parallel: a fuse at each.',
+    ];
+  if (isFuseOrBreaker(p) || is(p, 'solenoid'))
+    return ['In a battery, LP or gasoline compartment ignition-protected kinds only: others spark.'];
+  return [];
+}
 
 type Ids = readonly string[];
 type NewStep = Omit<BuildStep, 'under' | 'cautions' | 'after'> &
@@ -126,7 +144,7 @@ const takeOut = ({ wiresGone, cuts, placeOf, add }: Work, off: Ids): Ids =>
         under: c.length > UNDER_FLOOR_METRES,
         minutes: [3 + c.length, 5 + 2 * c.length],
         after: off,
-        cautions: [LIVE],
+        cautions: [LIVE, ...(c.length > UNDER_FLOOR_METRES ? UNDER : [])],
         piece: c.id,
       }),
     );
@@ -167,7 +185,7 @@ const mountParts = ({ come, add }: Work, off: Ids, removed: Ids): ReadonlyMap<st
           place: p.place,
           minutes: [least * MOUNT_SHARE, most * MOUNT_SHARE],
           after: [...off, ...removed],
-          cautions: isCharger(p) ? ['Boxed in it derates and dies: stand-off and air.'] : [],
+          cautions: mountCautions(p),
           piece: p.id,
         }),
       ];
@@ -208,12 +226,7 @@ function pullCables(
         under,
         minutes: pullMinutes(c),
         after: [...off, ...ends, ...(taken.includes(`out-${c.id}`) ? [`out-${c.id}`] : []), ...(lug ? [lug] : [])],
-        cautions: under
-          ? [
-              'Clear of exhaust, fuel and moving parts.',
-              'Under a vehicle only on stands, with air suspension and jacks locked out.',
-            ]
-          : [],
+        cautions: under ? [...UNDER] : [],
         piece: c.id,
         ...(lug ? {} : { cut }),
       }),
@@ -238,7 +251,8 @@ function connect(
     place: placeOf(c.ends[1].at.part),
     minutes: MINUTES[kind],
     after: [pulled.get(c.id)!, ...after],
-    cautions: kind === 'ground' ? ['Not on painted frame, not on aluminum skin.'] : [],
+    cautions:
+      kind === 'ground' ? ['Not on painted frame or aluminum skin, and never past a monitor’s shunt on the post.'] : [],
     piece: c.id,
     ...(kind === 'control' ? {} : { torque: true }),
   });

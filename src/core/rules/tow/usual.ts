@@ -218,6 +218,8 @@ export function usualTow(
             inLimit: partValue(charger, 'inLimit'),
             lockout: partValue(charger, 'lockout'),
             outVolts: partValue(charger, 'absorb'),
+            startsAt: partValue(charger, 'on'),
+            stopsAt: partValue(charger, 'off'),
             enable: ENABLES[partOption(charger, 'enable') as EnableSchool['id']] ?? 'wire',
           },
         }

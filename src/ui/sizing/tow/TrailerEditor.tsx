@@ -1,5 +1,6 @@
 'use client';
 /** What the trailer has behind its plug: charger, fridge, brakes, breakaway battery. */
+import { ENGINE_OFF_VOLTS, ENGINE_ON_VOLTS } from '../../../core/parts/entries/dcdc';
 import type { TowInterface } from '../../../core/rig/tow';
 import { useJobPage } from '../../shell/jobPage';
 import { Choose, NumberField } from '../../fields';
@@ -52,6 +53,28 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
               value={charger.enable}
               onChange={(enable) => describe({ ...tow, charger: { ...charger, enable } })}
             />
+            {charger.enable === 'sense' && (
+              <>
+                <NumberField
+                  late
+                  label="Takes the engine to run above"
+                  unit="V"
+                  value={charger.startsAt ?? ENGINE_ON_VOLTS}
+                  min={5}
+                  max={30}
+                  onChange={(startsAt) => describe({ ...tow, charger: { ...charger, startsAt } })}
+                />
+                <NumberField
+                  late
+                  label="and to stand below"
+                  unit="V"
+                  value={charger.stopsAt ?? ENGINE_OFF_VOLTS}
+                  min={5}
+                  max={30}
+                  onChange={(stopsAt) => describe({ ...tow, charger: { ...charger, stopsAt } })}
+                />
+              </>
+            )}
           </fieldset>
         )}
         {fridge && (
