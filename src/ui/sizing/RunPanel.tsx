@@ -208,7 +208,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                     late
                     label={`${words(c.name)}, length`}
                     unit={settings.length}
-                    value={lengthShown(c.length, settings.length)}
+                    value={Number(lengthShown(c.length, settings.length).toFixed(2))}
                     min={0.1}
                     max={lengthShown(100, settings.length)}
                     onChange={(x) =>
