@@ -1,11 +1,39 @@
 /** What every screen owes everybody: names, contrast, one highlight at most, nothing that spills, targets for a thumb. */
 import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
 import { expect, markers, openJob, signIn, test } from './world';
 
 /** Screens of the bay, and between them every kind of piece there is, looked at in the dark theme too. */
 const DARK: ReadonlySet<string> = new Set(['board', 'readings', 'fault', 'prove', 'build', 'sizing', 'logbook']);
 
-test('screens are accessible in both themes, one highlight at most', async ({ page }) => {
+const SIZES = [
+  [1024, 768],
+  [390, 844],
+  [1280, 800],
+] as const;
+/** Screens that stand on a tablet and in a hand too. */
+const FITS: ReadonlySet<string> = new Set(['board', 'shop', 'intake', 'rig', 'readings', 'fault', 'sizing', 'prove']);
+
+/** Nothing runs off to the side at any size, and what is pressed is large enough for a thumb. */
+async function fits(page: Page, name: string): Promise<void> {
+  for (const [width, height] of SIZES) {
+    const where = `${name} at ${width} × ${height}`;
+    await page.setViewportSize({ width, height });
+    await page.waitForTimeout(100);
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(over, where).toBeLessThanOrEqual(0);
+    const small = await page.evaluate(() =>
+      [...document.querySelectorAll('button, a.bx')]
+        .filter((e) => e.getClientRects().length > 0 && !e.closest('dialog'))
+        .map((e) => [e.textContent?.slice(0, 30), e.getBoundingClientRect()] as const)
+        .filter(([, r]) => r.width > 0 && r.height < 39.5)
+        .map(([t, r]) => `${t}: ${Math.round(r.height)} px high`),
+    );
+    expect(small, `${where}: targets too small for a thumb`).toEqual([]);
+  }
+}
+
+test('screens are accessible in both themes, one highlight at most, nothing spills at any size', async ({ page }) => {
   test.setTimeout(400_000);
   // What is all right is not written up: it takes as long as looking.
   const look = () => new AxeBuilder({ page }).options({ resultTypes: ['violations'] });
@@ -21,6 +49,7 @@ test('screens are accessible in both themes, one highlight at most', async ({ pa
     if (!DARK.has(name)) axe.disableRules(['color-contrast']);
     await wrong(name === 'readings' ? axe : axe.exclude('svg'), name);
     expect(await markers(page), name).toBeLessThanOrEqual(1);
+    if (FITS.has(name)) await fits(page, name);
     if (!DARK.has(name)) return;
     // What the other theme changes is its colours.
     await theme('carbon');
@@ -64,36 +93,5 @@ test('screens are accessible in both themes, one highlight at most', async ({ pa
     await page.goto(`/jobs/1009/${paper}`);
     await expect(page.getByRole('article')).toBeVisible({ timeout: 30_000 });
     await scan(paper);
-  }
-});
-
-const SIZES = [
-  [1280, 800],
-  [1024, 768],
-  [390, 844],
-] as const;
-const STATIONS = ['intake', 'rig', 'readings', 'fault', 'sizing', 'prove'];
-
-test('nothing spills on a screen, a tablet, a phone, and what is pressed is large enough', async ({ page }) => {
-  await signIn(page);
-  // A job under way on every station, and one with its proof and record.
-  for (const path of ['/', '/shop', '/jobs/1009/prove', ...STATIONS.map((s) => `/jobs/1042/${s}`)]) {
-    await page.goto(path);
-    if (path.startsWith('/jobs')) await expect(page.locator('.stateplate').first()).toBeVisible();
-    for (const [width, height] of SIZES) {
-      const where = `${path} at ${width} × ${height}`;
-      await page.setViewportSize({ width, height });
-      await page.waitForTimeout(100);
-      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-      expect(over, where).toBeLessThanOrEqual(0);
-      const small = await page.evaluate(() =>
-        [...document.querySelectorAll('button, a.bx')]
-          .filter((e) => e.getClientRects().length > 0 && !e.closest('dialog'))
-          .map((e) => [e.textContent?.slice(0, 30), e.getBoundingClientRect()] as const)
-          .filter(([, r]) => r.width > 0 && r.height < 39.5)
-          .map(([t, r]) => `${t}: ${Math.round(r.height)} px high`),
-      );
-      expect(small, `${where}: targets too small for a thumb`).toEqual([]);
-    }
   }
 });

