@@ -41,7 +41,15 @@ export function NewJob() {
   const [made, setMade] = useState<Made>({ family: 'motorhome', choices: USUAL_MOTORHOME });
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
-  const drawn = useDeferredValue(made);
+  // A fridge nobody has read the label of is what is usual here.
+  const here = useMemo<Made>(
+    () =>
+      made.family === 'coupled' && made.choices.fridge
+        ? { ...made, choices: { fridgeWatts: usualFridge, ...made.choices } }
+        : made,
+    [made, usualFridge],
+  );
+  const drawn = useDeferredValue(here);
   const rig = useMemo(() => rigInWords(vocabulary, drawRig('preview', 'the new rig', drawn)), [drawn, vocabulary]);
   const ready = nickname.trim() !== '' && (codes.length > 0 || words.trim() !== '');
   const lacks = nickname.trim() === '' ? 'Give the rig a nickname' : 'Say what the owner complains of';
@@ -55,11 +63,7 @@ export function NewJob() {
         id,
         nickname: nickname.trim(),
         complaint: { codes: [...codes], words: said.slice(0, 400) },
-        // A fridge nobody has read the label of is what is usual here.
-        rig:
-          made.family === 'coupled' && made.choices.fridge
-            ? { ...made, choices: { fridgeWatts: usualFridge, ...made.choices } }
-            : made,
+        rig: here,
       });
       router.push(`/jobs/${number}/readings`);
     } catch (e) {
