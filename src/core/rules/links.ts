@@ -5,10 +5,7 @@ import { is } from '../parts/kinds';
 import { follow } from '../rig/follow';
 import type { Conductor, Part } from '../rig/schema';
 import { gaugeName, wireArea } from '../units/wire';
-import { PRACTICE, saw, type DesignRule, type RuleContext, type Violation } from './rule';
-
-/** Share of the alternator cable's copper from which an engine ground counts as like it: one AWG step. */
-const SAME_COPPER_SHARE = 0.6;
+import { PRACTICE, SAME_COPPER_SHARE, saw, type DesignRule, type RuleContext, type Violation } from './rule';
 
 /** Sized runs whose line passes a part, or ends on it. */
 const runsThrough = (c: RuleContext, part: Part) =>

@@ -7,12 +7,9 @@ import { lengthInBoth, midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type FeedStep } from '../rig/follow';
 import { fitFuse } from './ownFuse';
-import { PRACTICE, type Autofix, type DesignRule, type RuleContext, type Violation } from './rule';
+import { PRACTICE, SAME_COPPER_SHARE, type Autofix, type DesignRule, type RuleContext, type Violation } from './rule';
 import { unprotectedFeeds, type UnprotectedFeed } from './batteryFeeds';
 import { cited } from '../codes/ruleSet';
-
-/** Share of the feed's copper from which a return counts as like it: one AWG step. */
-const SAME_COPPER_SHARE = 0.6;
 
 /** Fuse checks with a verdict, as what a rule saw. */
 const fuses = (

@@ -60,6 +60,9 @@ export interface Finding extends Violation {
 
 export const PRACTICE = 'common practice';
 
+/** Share of another’s copper from which a conductor counts as thick as it: one AWG step. */
+export const SAME_COPPER_SHARE = 0.6;
+
 /** What a rule saw at a part or conductor, in numbers, with its remedy. */
 export const saw = (at: string, says: string, fix: string, mend?: Autofix): Violation => ({
   at,
