@@ -5,6 +5,7 @@
 import type { CompiledRig } from '../src/core/compile/compile';
 import type { IntakeClue } from '../src/core/diagnose/intake';
 import type { Observed } from '../src/core/diagnose/observations';
+import { NOT_ON_LIST } from '../src/core/diagnose/catalogue/notOnList';
 import { Belief, type Evidence } from '../src/core/diagnose/belief';
 import { diagnose, type Diagnosis } from '../src/core/diagnose/diagnose';
 import { HiddenRig } from '../src/core/diagnose/hiddenRig';
@@ -69,9 +70,11 @@ export function runTrials(compiled: CompiledRig, options: TrialOptions, clock: (
     checklist: { ours: 0, whole: 0, stopped: 0 },
   };
   for (let n = 0; n < options.trials; n++) {
-    let u = rng.uniform();
+    // What is not on the list is nothing this model could hide.
+    const prior = belief.prior.map((p, i) => (belief.faults[i]!.id === NOT_ON_LIST.id ? 0 : p));
+    let u = rng.uniform() * prior.reduce((sum, p) => sum + p, 0);
     let f = 0;
-    while (f < belief.faults.length - 1 && u > belief.prior[f]!) u -= belief.prior[f++]!;
+    while (f < prior.length - 1 && u > prior[f]!) u -= prior[f++]!;
     const fault = belief.faults.find((x) => x.id === options.truth) ?? belief.faults[f]!;
     const others = belief.faults.filter((x) => x.owner !== undefined && x.owner !== fault.owner && !x.members);
     const second =

@@ -9,6 +9,7 @@ import { readingGains } from './draws';
 import { editTrial } from './edits';
 import { drawCases, solveCase } from './optimum';
 import { runTrials, type TrialOptions } from './trial';
+import { truthTrials } from './truth/trials';
 
 const usual = compileRig(motorhome('trials', 'Trial coach'));
 const percent = (a: number, b: number) => `${((100 * a) / Math.max(1, b)).toFixed(1)} %`;
@@ -126,6 +127,10 @@ const APART: Record<string, { usual: number; run(n: number): void }> = {
 const quarter = (n: number) => Math.max(1, Math.round(n / 4));
 
 const args = process.argv.slice(2);
+if (args.includes('truth')) {
+  await truthTrials(args.filter((a) => a !== 'truth'));
+  process.exit(0);
+}
 const apart = args.find((a) => a in APART);
 if (apart !== undefined) {
   const count = args.find((a) => /^\d+$/.test(a));

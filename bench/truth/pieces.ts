@@ -239,11 +239,18 @@ function solenoid(v: Vehicle, part: DocPart): Piece {
   const relay = written(part, 'coil', 15) > 40;
   const ohms = relay ? v.chance.between(0.003, 0.012) : v.chance.decades(3e-4, 1.6e-3);
   const c: Contact = v.contact(p('contact'), p('chassis-stud'), p('coach-stud'), ohms);
-  v.resistor(p('coil'), p('coil-plus'), p('coil-minus'), written(part, 'coil', 15) * v.chance.between(0.85, 1.2));
+  const coil = v.resistor(
+    p('coil'),
+    p('coil-plus'),
+    p('coil-minus'),
+    written(part, 'coil', 15) * v.chance.between(0.85, 1.2),
+  );
   const pulls = v.chance.between(6.5, 8.6) * n;
   return {
     decide() {
-      const volts = Math.abs(v.volts(p('coil-plus'), p('coil-minus')));
+      // It is the current that pulls: an open coil has volts and pulls nothing.
+      const alive = Number.isFinite(coil.ohms);
+      const volts = alive ? Math.abs(v.volts(p('coil-plus'), p('coil-minus'))) : 0;
       const mark = c.closed ? 3.2 * n : v.marks.has(p('stiff')) ? 99 : pulls;
       return c.set(volts > mark);
     },

@@ -18,7 +18,8 @@ function loadTest(v: TrueRig, owner: string): number {
   const part = v.rig.parts.find((p) => p.id === owner);
   const blocks = (v.batteries.get(owner) ?? []).map((b) => {
     const amps = b.cca > 0 ? b.cca / 2 : 1.6 * b.ah;
-    const own = b.cca > 0 ? 3.3 / b.cca : 0.9 / b.ah;
+    // Twice as worn as it may be, it still holds; sulfated it does not.
+    const own = b.cca > 0 ? 1.6 / b.cca : 0.5 / b.ah;
     const weak = b.filled < 0.13 ? 1.8 : 0;
     return 12.55 - amps * own * b.worn - (12 / b.rated) * b.deadCells * 2 - weak;
   });

@@ -126,7 +126,9 @@ export const SPICE_PARTS: Readonly<Record<string, Lines>> = {
   'link-solenoid': (s, part) => {
     const c = s.contacts.get(`${part.id}.contact`)!;
     const id = node(part.id);
-    const pulls = s.marks.has(`${part.id}.stiff`) ? 99 : s.figures.pulls;
+    // It is the current that pulls: an open coil has volts and pulls nothing.
+    const alive = Number.isFinite(s.ohms.get(`${part.id}.coil`)!.ohms) && !s.marks.has(`${part.id}.stiff`);
+    const pulls = alive ? s.figures.pulls : 99;
     const off = c.welded ? c.ohms * 1.01 : 1e8;
     return [
       s.r(`${part.id}.coil`, at(part, 'coil-plus'), at(part, 'coil-minus')),

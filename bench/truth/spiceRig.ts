@@ -216,7 +216,9 @@ export class SpiceRig implements TrueRig {
       const kind = this.rig.parts.find((p) => p.id === part)?.kind;
       if (kind === 'link-solenoid') {
         const run = this.run;
-        c.closed = Math.abs(this.volts(`${part}.coil-plus`, run) - this.volts(`${part}.coil-minus`, run)) > 5;
+        c.closed =
+          Number.isFinite(this.ohms.get(`${part}.coil`)!.ohms) &&
+          Math.abs(this.volts(`${part}.coil-plus`, run) - this.volts(`${part}.coil-minus`, run)) > 5;
       } else if (kind === 'ignition-delay-module') {
         const run = this.run;
         c.closed =

@@ -111,6 +111,7 @@ export function heronEarlierJob(now: Date): Job {
     { state: 'idle', probe: 'coach-bank.plus', minute: 73 },
     { state: 'idle', probe: 'link.chassis-stud', ref: 'link.coach-stud', minute: 75 },
     { state: 'boost-engine-off', probe: 'link.chassis-stud', ref: 'link.coach-stud', minute: 80 },
+    { state: 'rested', probe: 'coach-bank.plus', minute: 86 },
     { state: 'rested', probe: 'link-cable.clamp', minute: 88 },
   ];
   return {

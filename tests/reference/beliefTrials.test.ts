@@ -6,7 +6,7 @@ import { runTrials } from '../../bench/trial';
 
 it('diagnosis finds the repair on hidden rigs drawn wider than assumed, blunders included', () => {
   const result = runTrials(compileRig(motorhome('belief', 'Belief coach')), {
-    trials: 24,
+    trials: 16,
     seed: 424_242,
     widen: 1.5,
     blunderShare: 0.03,
@@ -14,5 +14,5 @@ it('diagnosis finds the repair on hidden rigs drawn wider than assumed, blunders
   // So few trials cannot tell 95 % from 98 %: this guards against a fall, bench/trials measures.
   expect(result.stopped / result.trials).toBeGreaterThan(0.9);
   expect(result.rightOfStopped / result.stopped).toBeGreaterThan(0.88);
-  expect(result.meanMinutes).toBeLessThan(32);
+  expect(result.meanMinutes).toBeLessThan(36);
 });

@@ -66,8 +66,9 @@ describe('closed forms', () => {
   it('a constant current charges by efficiency × amps × hours', () => {
     const r = simulate(onCharger({ capacity: 200, soc: 0.3 }, { setPoint: 16, limit: 10 }), trip(leg('shore', 4)));
     const stands = (0.0015 / 24) * 4;
-    expect(r.summary.batteries[0]!.endSoc).toBeCloseTo(0.3 + (0.92 * 10 * 4) / 200 - stands, 6);
-    expect(r.summary.batteries[0]!.ahIn).toBeCloseTo(40, 4);
+    expect(r.summary.batteries[0]!.endSoc).toBeCloseTo(0.3 + (0.92 * 10 * 4) / 200 - stands, 5);
+    // The tap between the halves takes a tenth of a milliampere past the plates.
+    expect(r.summary.batteries[0]!.ahIn).toBeCloseTo(40, 3);
   });
 
   it('after the charge the polarisation relaxes as two exponentials', () => {

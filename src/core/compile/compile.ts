@@ -27,6 +27,9 @@ import { wireResistance } from '../units/wire';
 /** A meter in volts: 10 MΩ from each point to the reference (common practice for handheld meters). */
 export const METER_OHMS = 10e6;
 
+/** Lengths are paced and gauges read off a jacket: copper strays by this share, one standard deviation. From memory. */
+const COPPER_SPREAD = 0.2;
+
 export interface ModelParameter {
   /** `part.name`, `conductor.joints` or `bond.resistance`. */
   key: string;
@@ -229,10 +232,13 @@ function compilePart(model: Assembly, rig: Rig, part: Rig['parts'][number]): voi
     ),
   };
   const paramIndex = (name: string) => model.param.get(`${part.id}.${name}`)!;
+  // What a part is bolted to or returns by without a wire of its own: the first ground of its vehicle.
+  const ground = rig.grounds.find((g) => g.vehicle === part.vehicle) ?? rig.grounds[0];
+  const metal = ground ? model.node.get(`${ground.id}.${ground.points[0]!.id}`)! : 0;
   const assembly: PartAssembly = {
     id: part.id,
     kind,
-    at: (terminal) => local.get(terminal)!,
+    at: (terminal) => local.get(terminal) ?? metal,
     bind: (value) =>
       'by' in value
         ? bindChoice(value, part.id, paramIndex, context)
@@ -337,7 +343,16 @@ function compileMetal(model: Assembly, rig: Rig): void {
       parameter: c.joints,
     });
     const copper = wireResistance(c.gauge, c.length);
-    model.addMetal(c.id, nodeAt(c.from), nodeAt(c.to), joints, (ohms) => copper + ohms);
+    const asWritten = c.joints.value;
+    // A wire whose joints are other than assumed was not looked at closely: its length and gauge stray along.
+    const strays = asWritten > 0 && c.joints.spread > 0 ? COPPER_SPREAD / c.joints.spread : 0;
+    model.addMetal(
+      c.id,
+      nodeAt(c.from),
+      nodeAt(c.to),
+      joints,
+      (ohms) => (strays === 0 ? copper : copper * Math.pow(ohms / asWritten, strays)) + ohms,
+    );
   }
   for (const b of rig.bonds) {
     const resistance = model.addParam({

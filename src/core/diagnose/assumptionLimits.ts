@@ -14,7 +14,16 @@ export interface AssumptionSpec {
 
 export type EditableAssumption = Exclude<
   keyof Assumptions,
-  'blunderKinds' | 'openMinutes' | 'modelCapVolts' | 'mostClaimed'
+  | 'blunderKinds'
+  | 'openMinutes'
+  | 'modelCapVolts'
+  | 'modelFloorVolts'
+  | 'mostClaimed'
+  | 'loadsStrayAmps'
+  | 'unknownShare'
+  | 'slipsTwice'
+  | 'soundAt'
+  | 'directAt'
 >;
 
 export const ASSUMPTION_LIMITS: Readonly<Record<EditableAssumption, AssumptionSpec>> = {

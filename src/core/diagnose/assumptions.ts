@@ -11,7 +11,15 @@ export interface Assumptions {
   /** How far the model itself is from a real rig, one standard deviation: share of the reading, and cap in V. */
   modelShare: number;
   modelCapVolts: number;
+  /** The same where frame and wire lie between the leads, however little is predicted: joints no drawing has. V. */
+  modelFloorVolts: number;
   modelShareAmps: number;
+  /** Amps that loads coming and going put on any clamp, one standard deviation. */
+  loadsStrayAmps: number;
+  /** Share of its readings that something not on the list moves. */
+  unknownShare: number;
+  /** Of the slips, those that a second reading alike leaves. */
+  slipsTwice: number;
   /** The diagnosis takes every stated spread to be this many times wider: people state them too narrow. */
   spreadFactor: number;
   /** Prior factor of a fault for each stated complaint it does not explain. */
@@ -26,6 +34,10 @@ export interface Assumptions {
   openMinutes: Readonly<Record<string, number>>;
   /** Minutes to go back to a place already open. */
   returnMinutes: number;
+  /** A rig that does what the owner misses, and is likelier than this to be sound, is called sound. */
+  soundAt: number;
+  /** From here on a suspect gets its own direct test instead of the next most telling one. */
+  directAt: number;
   /** A verdict that falls below this when any one reading is left out is not confirmed. */
   confirmAt: number;
   /** No screen claims more than this. */
@@ -35,16 +47,22 @@ export interface Assumptions {
 export const ASSUMPTIONS: Assumptions = {
   blunderShare: 0.03,
   blunderKinds: { zero: 0.35, neighbour: 0.3, anything: 0.35 },
-  modelShare: 0.03,
-  modelCapVolts: 0.02,
-  modelShareAmps: 0.05,
-  spreadFactor: 1.4,
-  unexplained: 0.2,
-  asDesigned: 0.3,
+  modelShare: 0.08,
+  modelCapVolts: 0.05,
+  modelFloorVolts: 0.015,
+  modelShareAmps: 0.08,
+  loadsStrayAmps: 0.15,
+  unknownShare: 0.25,
+  slipsTwice: 0.1,
+  spreadFactor: 1.5,
+  unexplained: 0.08,
+  asDesigned: 0.5,
   wrongCallMinutes: 60,
-  bitMinutes: 16,
+  bitMinutes: 8,
   openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },
   returnMinutes: 0.3,
+  soundAt: 0.65,
+  directAt: 0.93,
   confirmAt: 0.85,
   mostClaimed: 0.99,
 };

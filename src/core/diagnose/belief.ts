@@ -8,11 +8,16 @@ import { ASSUMPTIONS, type Assumptions } from './assumptions';
 import { LinearisationWorkspace, Component, strataOf } from './component';
 import { membersOf, rigFaults, type Fault } from './faults';
 import type { IntakeClue } from './intake';
-import { priors } from './priors';
+import { partKind } from '../parts/kinds';
+import { priors, priorWeight } from './priors';
+import { inBand, twoFaults } from './twoFaults';
+import type { Effect } from '../operate/effects';
 import { answerProbability, observationsOf, type Observed } from './observations';
 import type { ObservationKind } from './observations/observationKind';
-import { blunderDensity, readingVariance } from './likelihood';
-import { USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { NOTHING_WRONG } from './catalogue/nothingWrong';
+import { NOT_ON_LIST } from './catalogue/notOnList';
+import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
+import { METER, USUAL_METER, type MeterAccuracy } from '../probe/meter';
 
 /** A reading as evidence: points by key, SI. */
 export interface Evidence {
@@ -45,6 +50,32 @@ const LEADER_SHARE = 0.15;
 /** A component that fell this low for want of a better linearisation still gets one. */
 const WORTH_RELINEARISING = 1e-5;
 const LEFT_OUT_CANNOT_MATTER = 1e-7;
+/** Rounds of judging what each reading is trusted; least trust a reading keeps, so that arithmetic stays sound. */
+const PASSES = 3;
+const LEAST_TRUST = 1e-4;
+/** Nats below the best from which a component is not looked at more closely, and what keeps it out. */
+const WORTH_REFINING = 16;
+const BEYOND = 4;
+/** Rounds of moving and replaying; standard deviations that are not worth a move. */
+const ROUNDS = 4;
+const CLOSE_ENOUGH = 0.2;
+/** Density of a slip, roughly: a move is judged by what fits. */
+const ANYTHING = { V: 0.03, A: 0.003 } as const;
+
+/** Pairs of points of one part, or at the two ends of one wire, both ways round. */
+function piecesOf({ rig }: CompiledRig): Set<string> {
+  const pairs: [string, string][] = [
+    ...rig.conductors.map((c): [string, string] => [
+      `${c.from.part}.${c.from.terminal}`,
+      `${c.to.part}.${c.to.terminal}`,
+    ]),
+    ...rig.parts.flatMap((p) => {
+      const points = partKind(p.kind).terminals.map((t) => `${p.id}.${t.id}`);
+      return points.flatMap((a) => points.map((b): [string, string] => [a, b]));
+    }),
+  ];
+  return new Set(pairs.flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
+}
 
 export class Belief {
   readonly faults: Fault[];
@@ -52,14 +83,18 @@ export class Belief {
   readonly components: Component[] = [];
   readonly outputs: Output[];
   /** Probability per fault, in the order of `faults`. */
-  readonly probability: Float64Array;
-  readonly prior: Float64Array;
+  probability: Float64Array;
+  prior: Float64Array;
+  /** How many suspects and components every round begins with; pairs of this round come after. */
+  private readonly listed: { faults: number; components: number };
   private rows: Row[] = [];
   /** Probability of each component. */
-  readonly weight: Float64Array;
+  weight: Float64Array;
   /** Probability per reading that it is a blunder, in the order given. */
   blunder: number[] = [];
   private readonly outputIndex: Map<string, number>;
+  /** Pairs of points that are the ends of one piece, as `a b`. */
+  private readonly pieces: ReadonlySet<string>;
   private readonly nominal: number;
   private readonly row: Float64Array;
   private readonly pRow: Float64Array;
@@ -69,7 +104,7 @@ export class Belief {
 
   constructor(
     readonly compiled: CompiledRig,
-    intake: readonly IntakeClue[],
+    readonly intake: readonly IntakeClue[],
     readonly assumptions: Assumptions = ASSUMPTIONS,
   ) {
     this.outputs = rigOutputs(compiled);
@@ -77,20 +112,63 @@ export class Belief {
     this.workspace = new LinearisationWorkspace(compiled, this.outputs, assumptions.spreadFactor);
     this.faults = rigFaults(compiled.rig);
     this.questions = observationsOf(compiled.rig, this.faults);
+    this.pieces = piecesOf(compiled);
     this.prior = priors(this.faults, intake, assumptions);
     this.faults.forEach((fault, f) => {
-      const strata = strataOf(fault.effects);
-      for (let s = 0; s < strata; s++) {
-        const logPrior = Math.log(this.prior[f]! / strata);
-        this.components.push(new Component(this.workspace, f, fault.effects, s, strata, logPrior));
-      }
+      for (const { effects, share } of fault.variants ?? [{ effects: fault.effects, share: 1 }])
+        this.add(f, effects, share * this.prior[f]!);
     });
+    this.listed = { faults: this.faults.length, components: this.components.length };
     this.nominal = compiled.rig.vehicles[0]!.nominalVolts;
     this.probability = Float64Array.from(this.prior);
     this.weight = new Float64Array(this.components.length);
     this.row = new Float64Array(this.workspace.width);
     this.pRow = new Float64Array(this.workspace.width);
     this.replay();
+  }
+
+  /** Components of a fault, one a stratum of its severity. */
+  private add(f: number, effects: readonly Effect[], prior: number): void {
+    const strata = strataOf(effects);
+    for (let k = 0; k < strata; k++) {
+      const component = new Component(this.workspace, f, effects, k, strata, Math.log(prior / strata));
+      component.unknown = this.faults[f]!.id === NOT_ON_LIST.id;
+      this.components.push(component);
+    }
+  }
+
+  /** Back to the suspects every round begins with. */
+  private forgetPairs(): void {
+    if (this.faults.length === this.listed.faults) return;
+    this.faults.length = this.listed.faults;
+    this.components.length = this.listed.components;
+    this.resize();
+  }
+
+  /** Works out pairs where no single suspect explains everything. */
+  private proposePairs(): void {
+    const pairs = twoFaults(this);
+    if (pairs.length === 0) return;
+    const scale = this.prior[0]! / priorWeight(this.faults[0]!, this.intake, this.assumptions);
+    for (const pair of pairs) {
+      const f = this.faults.push(pair) - 1;
+      const prior = scale * priorWeight(pair, this.intake, this.assumptions);
+      const [first, second] = pair.members!.map((id) => this.faults.find((x) => x.id === id)!.effects);
+      const bands = strataOf(second!);
+      for (let k = 0; k < bands; k++) this.add(f, inBand(first!, second!, k, bands), prior / bands);
+    }
+    this.resize();
+    this.see();
+    this.replay();
+    this.relinearise();
+  }
+
+  private resize(): void {
+    const prior = new Float64Array(this.faults.length);
+    prior.set(this.prior.subarray(0, Math.min(prior.length, this.prior.length)));
+    this.prior = prior;
+    this.probability = new Float64Array(this.faults.length);
+    this.weight = new Float64Array(this.components.length);
   }
 
   /** Row of an output in an operating state; undefined for a key the rig does not have. */
@@ -106,12 +184,10 @@ export class Belief {
 
   /** Replaces all evidence. Readings of points, and answers to questions, this rig does not have are left out. */
   setEvidence(evidence: readonly Evidence[], observed: readonly Observed[] = []): void {
-    const kinds = new Map(this.questions.map((o) => [o.id, o]));
+    const kinds = new Set(this.questions.map((o) => o.id));
+    this.forgetPairs();
     this.observed = observed.filter((o) => kinds.has(o.what));
-    this.seenLog = this.observed.map((o) =>
-      Float64Array.from(this.components, (_, i) => Math.log(this.answerChance(kinds.get(o.what)!, o.answer, i))),
-    );
-    this.components.forEach((c, i) => (c.logSeen = this.seenLog.reduce((sum, row) => sum + row[i]!, 0)));
+    this.see();
 
     // What was learnt from a reading that no longer stands must not linger in where things are linearised.
     const stands = new Map(evidence.map((e) => [e.id, e.value]));
@@ -126,11 +202,28 @@ export class Belief {
     });
     this.replay();
     this.relinearise();
+    this.proposePairs();
+  }
+
+  /** Works out what was seen and heard for every component. */
+  private see(): void {
+    const kinds = new Map(this.questions.map((o) => [o.id, o]));
+    this.seenLog = this.observed.map((o) =>
+      Float64Array.from(this.components, (_, i) => Math.log(this.answerChance(kinds.get(o.what)!, o.answer, i))),
+    );
+    this.components.forEach((c, i) => (c.logSeen = this.seenLog.reduce((sum, row) => sum + row[i]!, 0)));
   }
 
   /** How likely an answer is under a component. */
   answerChance(kind: ObservationKind, answer: string, component: number): number {
     const c = this.components[component]!;
+    const sound = this.soundChance(kind, answer, c);
+    // Something unknown may make any answer.
+    const { unknownShare } = this.assumptions;
+    return c.unknown ? (1 - unknownShare) * sound + unknownShare / kind.answers.length : sound;
+  }
+
+  private soundChance(kind: ObservationKind, answer: string, c: Component): number {
     return answerProbability(kind, answer, {
       faults: membersOf(this.faults[c.faultIndex]!),
       closes: (part, state) => c.closes(part, state),
@@ -147,33 +240,90 @@ export class Belief {
   }
 
   /**
-   * Moves the heaviest components' linearisation to what they learnt, in the states somebody measured in, a
-   * few rounds, and replays. Leaders are moved in every state: the next test is chosen by what they predict.
+   * Moves the heaviest components' linearisation to what they learnt, a few rounds, and replays. A move is kept only
+   * where the rig itself, solved there, fits the readings better than before: a step along a slope may land beyond a
+   * threshold, where a contact does something else. Leaders are moved in every state: the next test is chosen by what
+   * they predict.
    */
   private relinearise(): void {
-    const measured = new Set(this.rows.map((r) => Math.floor(r.red / this.workspace.outputsPerState)));
+    const per = this.workspace.outputsPerState;
+    const measured = [...new Set(this.rows.map((r) => Math.floor(r.red / per)))];
+    const others = this.workspace.states.map((_, s) => s).filter((s) => !measured.includes(s));
     let left = MAX_LINEARISATIONS;
-    for (let round = 0; round < 3 && left > 0; round++) {
+    const settled = new Set<number>();
+    for (let round = 0; round < ROUNDS && left > 0; round++) {
       let moved = false;
-      for (const c of this.live(WORTH_RELINEARISING)) {
+      // A sound rig always gets its chance, however badly the first slopes fit it.
+      const sound = this.heaviest(NOTHING_WRONG.id);
+      for (const c of new Set([...this.live(WORTH_RELINEARISING), sound])) {
+        if (left <= 0) break;
         const component = this.components[c]!;
-        for (let s = 0; s < this.workspace.states.length && left > 0; s++) {
-          if (!measured.has(s) && this.weight[c]! < LEADER_SHARE) continue;
-          if (component.relinearise(s)) {
-            moved = true;
-            left--;
-          }
+        if (!settled.has(c) && Math.max(...measured.map((s) => component.strayed(s))) > CLOSE_ENOUGH) {
+          const { kept, cost } = this.move(component, measured);
+          left -= cost;
+          if (kept) moved = true;
+          else settled.add(c);
         }
+        if (this.weight[c]! < LEADER_SHARE) continue;
+        const far = others.filter((s) => component.strayed(s) > CLOSE_ENOUGH);
+        component.moveTo(component.mean.slice(), far);
+        left -= far.length;
       }
       if (!moved) return;
       this.replay();
     }
   }
 
+  /** Moves one component in the states somebody measured in, all the way or half, or not at all. */
+  private move(component: Component, measured: readonly number[]): { kept: boolean; cost: number } {
+    // A state measured in for the first time starts where the others stand.
+    const start = component.x0[measured[0]!]!;
+    const apart = measured.filter((s) => component.x0[s]!.some((x, k) => x !== start[k]));
+    component.moveTo(start.slice(), apart);
+    const back = component.remember(measured);
+    const before = this.fit(component, measured[0]!);
+    const from = component.x0[measured[0]!]!.slice();
+    const to = component.mean.slice();
+    let cost = apart.length;
+    for (const share of [1, 0.4]) {
+      component.moveTo(
+        to.map((x, k) => from[k]! + share * (x - from[k]!)),
+        measured,
+      );
+      cost += measured.length;
+      if (this.fit(component, measured[0]!) > before + 1e-6) return { kept: true, cost };
+    }
+    back();
+    return { kept: false, cost };
+  }
+
+  /** Log density of the readings and of the latent point together, the rig solved at the point itself. */
+  private fit(component: Component, state: number): number {
+    const { assumptions: a } = this;
+    let sum = 0;
+    const x0 = component.x0[state]!;
+    for (let k = 0; k < this.workspace.gainColumn; k++) sum -= 0.5 * x0[k]! * x0[k]!;
+    for (const { red, black, unit, evidence } of this.rows) {
+      const value = component.value(red) - (black < 0 ? 0 : component.value(black));
+      const gain = unit === 'V' ? METER.gainSpread * value : 0;
+      const S = readingVariance(unit, value, a, evidence.meter, this.reach(red, black)) + gain * gain;
+      const off = component.unknown ? a.unknownShare : a.blunderShare;
+      sum += Math.log((1 - off) * heavyTailed(evidence.value - value, S).density + off * ANYTHING[unit]);
+    }
+    return sum;
+  }
+
   /** Runs all evidence through all components from the prior. */
   private replay(): void {
     const trust: Float64Array[] = [];
     for (const component of this.components) trust.push(this.run(component, -1));
+    if (this.rows.length > 1) {
+      const most = this.components.reduce((m, c) => Math.max(m, c.logWeight), -Infinity);
+      this.components.forEach((c, i) => {
+        if (c.logWeight > most - WORTH_REFINING) trust[i] = this.refine(c);
+        else c.logWeight -= BEYOND;
+      });
+    }
     this.normalise(this.weight);
     this.probability.fill(0);
     this.components.forEach((c, i) => {
@@ -188,31 +338,96 @@ export class Belief {
 
   /** Runs the evidence, all but `skip`, through one component; returns the trust in each reading. */
   private run(component: Component, skip: number): Float64Array {
-    const { assumptions: a, row, pRow } = this;
+    const { row, pRow } = this;
     const trusts = new Float64Array(this.rows.length);
     component.reset();
     for (let r = 0; r < this.rows.length; r++) {
       if (r === skip) continue;
-      const { red, black, unit, evidence } = this.rows[r]!;
-      const { mean, variance } = component.predict(
-        red,
-        black,
-        row,
-        pRow,
-        evidence.meter ? evidence.meter.voltShare / USUAL_METER.voltShare : 1,
-      );
-      const S = variance + readingVariance(unit, mean, a, evidence.meter);
-      const error = evidence.value - mean;
-      const good = ((1 - a.blunderShare) * Math.exp((-0.5 * error * error) / S)) / Math.sqrt(2 * Math.PI * S);
-      const bad =
-        a.blunderShare *
-        blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
+      const { red, black } = this.rows[r]!;
+      const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
+      const S = variance + this.noise(r, mean);
+      const error = this.rows[r]!.evidence.value - mean;
+      const { good, bad, weight } = this.mixture(component, r, error, S);
       const trust = good / (good + bad);
       trusts[r] = trust;
       component.logWeight += Math.log(good + bad);
-      if (trust > 1e-3) component.absorb(pRow, error, S, trust);
+      if (trust * weight > 1e-3) component.absorb(pRow, error, S, trust * weight);
     }
     return trusts;
+  }
+
+  /**
+   * The same with all readings seen at once: what each is trusted is judged by what all of them together say, and then
+   * taken in with that trust, until it settles. What came first no longer carries more weight than what came last. The
+   * evidence is Laplace's approximation about where it settles.
+   */
+  private refine(component: Component): Float64Array {
+    const { row, pRow } = this;
+    const trusts = new Float64Array(this.rows.length);
+    const noises = new Float64Array(this.rows.length);
+    let volume = 0;
+    for (let pass = 0; pass < PASSES; pass++) {
+      this.rows.forEach(({ red, black, evidence }, r) => {
+        const mean = component.expected(red, black, this.gainOf(r));
+        const R = this.noise(r, mean);
+        const { good, bad, weight } = this.mixture(component, r, evidence.value - mean, R);
+        trusts[r] = good / (good + bad);
+        noises[r] = R / Math.max(trusts[r]! * weight, LEAST_TRUST);
+      });
+      component.reset();
+      volume = 0;
+      this.rows.forEach(({ red, black, evidence }, r) => {
+        const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
+        const S = variance + noises[r]!;
+        volume += Math.log(noises[r]! / S);
+        component.absorb(pRow, evidence.value - mean, S, 1);
+      });
+    }
+    let fit = 0.5 * volume;
+    for (const x of component.mean) fit -= 0.5 * x * x;
+    this.rows.forEach(({ red, black, evidence }, r) => {
+      const mean = component.expected(red, black, this.gainOf(r));
+      const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(r, mean));
+      fit += Math.log(good + bad);
+    });
+    component.logWeight = component.logPrior + component.logSeen + fit;
+    return trusts;
+  }
+
+  private gainOf(r: number): number {
+    const { meter } = this.rows[r]!.evidence;
+    return meter ? meter.voltShare / USUAL_METER.voltShare : 1;
+  }
+
+  /** Variance of a reading about what the points carry: meter and model. */
+  private noise(r: number, predicted: number): number {
+    const { red, black, unit, evidence } = this.rows[r]!;
+    return readingVariance(unit, predicted, this.assumptions, evidence.meter, this.reach(red, black));
+  }
+
+  /** Densities of a reading as a good one and as a slip (or as what something unknown made of it). */
+  private mixture(
+    component: Component,
+    r: number,
+    error: number,
+    variance: number,
+  ): { good: number; bad: number; weight: number } {
+    const { assumptions: a } = this;
+    const { red, black, unit, evidence } = this.rows[r]!;
+    const { density, weight } = heavyTailed(error, variance);
+    const off = component.unknown ? a.unknownShare : a.blunderShare * (evidence.confirmed ? a.slipsTwice : 1);
+    const bad = component.unknown
+      ? unknownDensity(unit, error)
+      : blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
+    return { good: (1 - off) * density, bad: off * bad, weight };
+  }
+
+  /** Whether two points are the ends of one piece: then nothing unknown lies between them. */
+  private reach(red: number, black: number): 'piece' | 'far' {
+    if (black < 0) return 'piece';
+    const per = this.workspace.outputsPerState;
+    const at = (row: number) => this.outputs[row % per]!.key;
+    return this.pieces.has(`${at(red)} ${at(black)}`) ? 'piece' : 'far';
   }
 
   /** What the other points would read under the component, black lead where it is. */
@@ -241,10 +456,12 @@ export class Belief {
   /** Probability per fault with each reading left out in turn: one array a reading. */
   leaveOneOut(): Float64Array[] {
     const kept = this.components.map((c) => c.logWeight);
+    const states = new Map<Component, () => void>();
     const weight = new Float64Array(this.components.length);
     // One reading, good or blunder, moves a component by a factor of some ten thousand at the most: what is
     // below that cannot come back by leaving one out.
     const able = this.components.filter((_, i) => this.weight[i]! > LEFT_OUT_CANNOT_MATTER);
+    for (const component of able) states.set(component, component.keep());
     const result = this.rows.map((_, skip) => {
       for (const component of able) this.run(component, skip);
       this.normalise(weight);
@@ -255,7 +472,7 @@ export class Belief {
       return p;
     });
     // Leave the components as all the evidence has them.
-    for (const component of able) this.run(component, -1);
+    for (const back of states.values()) back();
     this.components.forEach((component, i) => {
       component.logWeight = kept[i]!;
     });
@@ -287,7 +504,36 @@ export class Belief {
   predictive(component: number, red: number, black: number): { mean: number; sd: number } {
     const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
     const { mean, variance } = this.components[component]!.predict(red, black, this.row);
-    return { mean, sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions)) };
+    return {
+      mean,
+      sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black))),
+    };
+  }
+
+  /** What a reading would be under a component before any reading was taken. */
+  prior0(component: number, red: number, black: number): { mean: number; sd: number } {
+    const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
+    const { mean, variance } = this.components[component]!.unlearnt(red, black, this.row);
+    return {
+      mean,
+      sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black))),
+    };
+  }
+
+  /** The heaviest component of a fault, by id. */
+  heaviest(fault: string): number {
+    let top = -1;
+    this.components.forEach((c, i) => {
+      if (this.faults[c.faultIndex]!.id === fault && (top < 0 || this.weight[i]! > this.weight[top]!)) top = i;
+    });
+    return top;
+  }
+
+  /** How far a reading is from what a component has learnt to expect, in standard deviations of meter and model. */
+  deviation(component: number, reading: number): number {
+    const { red, black, evidence } = this.rows[reading]!;
+    const mean = this.components[component]!.expected(red, black, this.gainOf(reading));
+    return Math.abs(evidence.value - mean) / Math.sqrt(this.noise(reading, mean));
   }
 
   /** Components that still matter, heaviest first, so many at the most. */

@@ -96,32 +96,58 @@ describe('what a reading teaches a component', () => {
 });
 
 describe('linearising anew', () => {
-  it('leaves a component alone that learnt little, and moves one that learnt much', () => {
-    expect(component.relinearise(workspace.states.findIndex((s) => s.id === 'idle'))).toBe(false);
+  const state = workspace.states.findIndex((s) => s.id === 'idle');
+
+  it('says how far it strayed: not at all before any reading, far after one far off', () => {
+    expect(component.strayed(state)).toBe(0);
     take(COACH, predict(COACH).mean - 1.5);
-    expect(component.relinearise(workspace.states.findIndex((s) => s.id === 'idle'))).toBe(true);
+    expect(component.strayed(state)).toBeGreaterThan(0.2);
+    component.moveTo(component.mean.slice(), [state]);
+    expect(component.strayed(state)).toBeCloseTo(0, 9);
   });
 
   it('does not change what no reading has touched, to the curvature of the circuit', () => {
     const learnt = predict(COACH).mean - 0.3;
     take(COACH, learnt);
     const linear = predict(CHASSIS).mean;
-    component.relinearise(
-      workspace.states.findIndex((s) => s.id === 'idle'),
-      0,
-    );
+    component.moveTo(component.mean.slice(), [state]);
     component.reset();
     take(COACH, learnt);
     expect(predict(CHASSIS).mean).toBeCloseTo(linear, 1);
   });
 
-  it('is undone by a restore', () => {
+  it('goes back to what it remembered, and to the first one by a restore', () => {
     const before = predict(COIL);
+    const back = component.remember([state]);
     take(COACH, predict(COACH).mean - 1.5);
-    component.relinearise(workspace.states.findIndex((s) => s.id === 'idle'));
+    component.moveTo(component.mean.slice(), [state]);
+    component.reset();
+    expect(predict(COIL).mean).not.toBeCloseTo(before.mean, 6);
+    back();
+    expect(predict(COIL).mean).toBe(before.mean);
+    take(COACH, predict(COACH).mean - 1.5);
+    component.moveTo(component.mean.slice(), [state]);
     component.reset();
     component.restore();
     expect(predict(COIL).mean).toBeCloseTo(before.mean, 9);
+  });
+
+  it('keeps what it learnt, to go back to', () => {
+    take(COACH, predict(COACH).mean - 0.5);
+    const learnt = predict(CHASSIS);
+    const back = component.keep();
+    component.reset();
+    take(CHASSIS, predict(CHASSIS).mean + 0.2);
+    back();
+    expect(predict(CHASSIS)).toEqual(learnt);
+  });
+
+  it('expects what it predicts, and before any reading what it predicted then', () => {
+    const unlearnt = component.unlearnt(COACH, -1, new Float64Array(workspace.width));
+    expect(unlearnt.mean).toBeCloseTo(predict(COACH).mean, 12);
+    take(COACH, predict(COACH).mean - 0.5);
+    expect(component.expected(COACH, -1)).toBeCloseTo(predict(COACH).mean, 12);
+    expect(component.unlearnt(COACH, -1, new Float64Array(workspace.width)).mean).toBeCloseTo(unlearnt.mean, 12);
   });
 });
 

@@ -70,6 +70,8 @@ export class Component {
   private count = 0;
   /** Contacts that end closed, as `part/state`. */
   private readonly closed = new Set<string>();
+  /** It stands for what no row describes: any of its readings may be anywhere. */
+  unknown = false;
   /** Log probability of what was seen and heard. */
   logSeen = 0;
   /** Log of prior weight times evidence. */
@@ -132,17 +134,43 @@ export class Component {
     }
   }
 
-  /** Moves a state's linearisation to the posterior mean. False when it already stands close enough. */
-  relinearise(s: number, closeEnough = 0.2): boolean {
+  /** How far the posterior mean is from where a state is linearised, in standard deviations of its worst number. */
+  strayed(s: number): number {
     const x0 = this.x0[s]!;
     let far = 0;
     // The gain is a factor on the reading, not a part of the rig: it stays linear about zero.
     for (let k = 0; k < this.workspace.gainColumn; k++) far = Math.max(far, Math.abs(this.mean[k]! - x0[k]!));
-    if (far < closeEnough) return false;
-    x0.set(this.mean);
-    x0[this.workspace.gainColumn] = 0;
-    this.linearise(s);
-    return true;
+    return far;
+  }
+
+  /** Moves the linearisation of some states a share of the way to the posterior mean. */
+  moveTo(target: Float64Array, states: readonly number[]): void {
+    for (const s of states) {
+      this.x0[s]!.set(target);
+      this.x0[s]![this.workspace.gainColumn] = 0;
+      this.linearise(s);
+    }
+  }
+
+  /** What a linearisation of some states is, to go back to. */
+  remember(states: readonly number[]): () => void {
+    const per = this.workspace.outputsPerState;
+    const { width } = this.workspace;
+    const kept = states.map((s) => ({
+      s,
+      ready: this.ready[s]!,
+      x0: this.x0[s]!.slice(),
+      y: this.y.slice(s * per, (s + 1) * per),
+      J: this.J.slice(s * per * width, (s + 1) * per * width),
+    }));
+    return () => {
+      for (const { s, ready, x0, y, J } of kept) {
+        this.ready[s] = ready;
+        this.x0[s]!.set(x0);
+        this.y.set(y, s * per);
+        this.J.set(J, s * per * width);
+      }
+    };
   }
 
   /** Back to the first linearisation, for when readings it was moved by are taken back. */
@@ -215,6 +243,47 @@ export class Component {
       }
     }
     return { mean: mu, variance: Math.max(0, variance) };
+  }
+
+  /** Mean of a reading as learnt so far. */
+  expected(red: number, black: number, gain = 1): number {
+    const x0 = this.x0[this.stateOf(red)]!;
+    const { J, mean } = this;
+    const n = this.workspace.width;
+    let mu = this.y[red]! - (black < 0 ? 0 : this.y[black]!);
+    for (let k = 0; k < n; k++) {
+      const slope = J[red * n + k]! - (black < 0 ? 0 : J[black * n + k]!);
+      mu += (k === this.workspace.gainColumn ? gain * slope : slope) * (mean[k]! - x0[k]!);
+    }
+    return mu;
+  }
+
+  /** What it has learnt, to go back to. */
+  keep(): () => void {
+    const mean = this.mean.slice();
+    const vectors = this.vectors.slice(0, this.count).map((u) => u.slice());
+    const signs = this.signs.slice(0, this.count);
+    return () => {
+      this.mean.set(mean);
+      this.count = vectors.length;
+      vectors.forEach((u, i) => {
+        this.vectors[i] = u;
+        this.signs[i] = signs[i]!;
+      });
+    };
+  }
+
+  /** Mean and variance of a reading before any was taken, where it is linearised about now. */
+  unlearnt(red: number, black: number, row: Float64Array): { mean: number; variance: number } {
+    const x0 = this.x0[this.stateOf(red)]!;
+    this.slopes(red, black, row, 1);
+    let mean = this.y[red]! - (black < 0 ? 0 : this.y[black]!);
+    let variance = 0;
+    for (let k = 0; k < row.length; k++) {
+      mean -= row[k]! * x0[k]!;
+      variance += row[k]! * row[k]!;
+    }
+    return { mean, variance };
   }
 
   /**

@@ -49,7 +49,9 @@ describe('the faults of a rig', () => {
     const faults = rigFaults(compiled.rig);
     expect(faults.length).toBeGreaterThanOrEqual(9);
     expect(new Set(faults.map((f) => f.id)).size).toBe(faults.length);
-    for (const f of faults.slice(1)) {
+    // The first two are no faults: nothing wrong, and what is not on the list.
+    expect(faults.slice(0, 2).map((f) => f.effects)).toEqual([[], []]);
+    for (const f of faults.slice(2)) {
       expect(f.effects.length).toBeGreaterThan(0);
       expect(f.repair.length).toBeGreaterThan(5);
     }
@@ -97,6 +99,7 @@ describe('belief', () => {
       ['rested', 'link.chassis-stud', 'link.coach-stud'],
       ['rested', 'boost.output'],
       ['idle', 'link-cable.clamp'],
+      ['idle-before-delay', 'link.chassis-stud', 'link.coach-stud'],
     ];
     const free = new Belief(compiled, []);
     free.setEvidence(readings(fault, 21, [...ROUND, ...extra]));

@@ -5,9 +5,12 @@
 import { measurementId, rigMeasurements, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import { addedProbes, type AddedProbe } from './addedProbes';
+import { CALIBRATION, claimed, type Calibration } from './calibration';
 import { contradictions, type Contradiction } from './contradictions';
+import { directTests } from './directTest';
 import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 import type { ObservationKind } from './observations/observationKind';
+import { seemsSound, statesToSee, unproved } from './reproduce';
 
 export type { Contradiction } from './contradictions';
 
@@ -97,6 +100,8 @@ export interface Diagnosis {
   telling: Record<string, number>;
   /** Repair classes with their probability, likeliest first. */
   classes: { class: string; repair: string; probability: number }[];
+  /** What was kept back of every share, and what that rests on. */
+  calibration: Calibration;
 }
 
 export interface DiagnoseOptions {
@@ -113,7 +118,6 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   const left = belief.leaveOneOut();
   const suspects = suspectList(belief, left);
   const classes = classList(belief);
-  const top = classes[0]!;
   const now: Circumstances = {
     state: options.state,
     openPlaces: new Set(options.openPlaces ?? []),
@@ -125,37 +129,153 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   };
   const ranked = rankTests(belief, measurements, now);
   const useful = ranked.filter((t) => t.bits > 0.01);
-  const paying = worthTesting(useful, belief.assumptions);
   const contradiction = contradictions(belief);
-  const weakest = paying ? undefined : weakestLink(belief, left, top.class);
-  let next = withAlternatives(useful, ranked).map((t) => nextTest(belief, t));
-  let stop: Stop;
-  let added: AddedProbe[] = [];
-  if (paying) {
-    stop = { reached: false, why: 'A test still pays: it is likelier to save a wrong call than it costs.' };
-  } else if (weakest !== undefined) {
-    const again = retake(belief, weakest, measurements, now);
-    if (again) next = [again, ...next];
-    stop = { reached: false, why: 'The verdict depends on one reading: take that one again before acting on it.' };
-  } else if (top.probability >= belief.assumptions.confirmAt) {
-    stop = {
-      reached: true,
-      class: top.class,
-      why: 'No further test is worth its minutes, and no single reading carries the verdict.',
-    };
-  } else {
-    added = addedProbes(belief);
-    stop = {
-      reached: false,
-      class: top.class,
-      why:
-        added.length > 0
-          ? 'No probe of this rig tells the leading suspects apart: one more would.'
-          : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.',
-    };
-  }
+  const round: Round = { belief, classes, left, measurements, now, ranked, useful, contradiction };
+  const { stop, first, added = [] } = howItStands(round);
+  const next = [...(first ? [first] : []), ...withAlternatives(useful, ranked).map((t) => nextTest(belief, t))];
   const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
-  return { suspects, next, stop, contradiction, added, telling, classes };
+  return {
+    suspects,
+    next,
+    stop,
+    contradiction,
+    added,
+    telling,
+    classes: classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability) })),
+    calibration: CALIBRATION,
+  };
+}
+
+/** What is known when it is decided how to go on. */
+interface Round {
+  belief: Belief;
+  classes: Diagnosis['classes'];
+  left: readonly Float64Array[];
+  measurements: readonly Measurement[];
+  now: Circumstances;
+  ranked: readonly RankedTest[];
+  useful: readonly RankedTest[];
+  contradiction: readonly Contradiction[];
+}
+
+interface Standing {
+  stop: Stop;
+  /** What comes before the most telling test. */
+  first?: NextTest;
+  added?: AddedProbe[];
+}
+
+/** Whether it is over and, if not, what comes first: a master's order. */
+function howItStands(round: Round): Standing {
+  const { belief, classes, measurements, now, ranked, useful } = round;
+  const { assumptions } = belief;
+  const goOn = (why: string, first?: NextTest): Standing => ({
+    stop: { reached: false, why },
+    ...(first ? { first } : {}),
+  });
+  const odd = oddReading(belief, now.state, measurements, now);
+  if (odd) return goOn('A reading just taken fits nothing here: take it again before going on.', odd);
+  const top = classes[0]!;
+  if (seemsSound(belief, classes)) {
+    const [proof] = proofTests(belief, ranked);
+    if (proof)
+      return goOn(
+        'It looks sound: what is left is to see that it does what the owner misses.',
+        nextTest(belief, proof),
+      );
+    const why = 'It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.';
+    return { stop: { reached: true, class: top.class, why } };
+  }
+  // What is as good as certain wants its own direct test, not one more that tells a little.
+  if (top.probability < assumptions.directAt && worthTesting(useful, assumptions))
+    return goOn('A test still pays: it is likelier to save a wrong call than it costs.');
+  return ofVerdict(round, goOn);
+}
+
+/** The same once no test pays any more: what a verdict still wants before it is one. */
+function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standing): Standing {
+  const { belief, classes, left, measurements, now, ranked, contradiction } = round;
+  const top = classes[0]!;
+  const again = takeAgain(belief, left, top.class, contradiction, measurements, now);
+  if (again) return goOn('The verdict depends on one reading: take that one again before acting on it.', again);
+  const [unseen] = unseenTests(belief, ranked);
+  if (unseen)
+    return goOn('What the owner tells has not been seen yet: measure where it shows.', nextTest(belief, unseen));
+  if (top.probability >= belief.assumptions.confirmAt) {
+    const [direct] = directTestsOf(belief, top.class, measurements, now);
+    if (direct)
+      return goOn(
+        'Its own direct test is still to be done: nothing is taken apart before that.',
+        nextTest(belief, direct),
+      );
+    const why = 'No further test is worth its minutes, and no single reading carries the verdict.';
+    return { stop: { reached: true, class: top.class, why } };
+  }
+  const added = addedProbes(belief);
+  const why =
+    added.length > 0
+      ? 'No probe of this rig tells the leading suspects apart: one more would.'
+      : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.';
+  return { stop: { reached: false, class: top.class, why }, added };
+}
+
+/** Share of being a slip from which a reading is taken again at once: two that contradict each other share the blame. */
+const ODD = 0.35;
+
+/** A reading of the present state that may well be a slip, and was taken once: cheapest to take again at once. */
+function oddReading(
+  belief: Belief,
+  state: string,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): NextTest | undefined {
+  const odd = belief.evidence.findIndex((e, r) => e.state === state && !e.confirmed && belief.blunder[r]! > ODD);
+  return odd < 0 ? undefined : retake(belief, odd, measurements, now);
+}
+
+/** The reading to take again before a verdict: the one it hangs on, or one that does not fit and was read only once. */
+function takeAgain(
+  belief: Belief,
+  left: readonly Float64Array[],
+  top: string,
+  contradiction: readonly Contradiction[],
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): NextTest | undefined {
+  const weakest = weakestLink(belief, left, top);
+  if (weakest !== undefined) return retake(belief, weakest, measurements, now);
+  const flagged = belief.evidence.findIndex((e) => !e.confirmed && contradiction.some((c) => c.reading === e.id));
+  return flagged < 0 ? undefined : retake(belief, flagged, measurements, now);
+}
+
+/** The most telling test in a state that the complaint is about and nobody has measured in. */
+function unseenTests(belief: Belief, ranked: readonly RankedTest[]): RankedTest[] {
+  const states = new Set(statesToSee(belief));
+  return ranked
+    .filter((t) => t.measurement && states.has(t.state))
+    .sort((x, y) => y.bits - x.bits)
+    .slice(0, 1);
+}
+
+/** The cheapest test that still belongs to the proof of a sound rig. */
+function proofTests(belief: Belief, ranked: readonly RankedTest[]): RankedTest[] {
+  const fits = unproved(belief).flatMap(({ state, points, questions }) =>
+    ranked.filter((t) =>
+      t.question
+        ? questions.includes(t.question.id)
+        : t.state === state && (points.includes(t.measurement.red) || points.includes(t.measurement.black ?? '')),
+    ),
+  );
+  return fits.sort((x, y) => x.minutes - y.minutes || y.bits - x.bits).slice(0, 1);
+}
+
+/** What is left of the direct tests of the likeliest fault of a class. */
+function directTestsOf(belief: Belief, top: string, measurements: readonly Measurement[], now: Circumstances) {
+  let best = -1;
+  belief.faults.forEach((f, i) => {
+    if (f.class === top && (best < 0 || belief.probability[i]! > belief.probability[best]!)) best = i;
+  });
+  return directTests(belief, belief.faults[best]!, measurements, now).left.slice(0, 1);
 }
 
 /**
@@ -219,7 +339,7 @@ export function suspectList(belief: Belief, left: readonly Float64Array[] = beli
       ...(fault.parts === undefined ? {} : { parts: fault.parts }),
       ...(fault.caution === undefined ? {} : { caution: fault.caution }),
       ...(fault.part === undefined ? {} : { part: fault.part }),
-      probability: belief.probability[f]!,
+      probability: claimed(fault.id, belief.probability[f]!),
       prior: belief.prior[f]!,
       for: clues.filter((c) => c.logOdds > 0).sort((a, b) => b.logOdds - a.logOdds),
       against: clues.filter((c) => c.logOdds < 0).sort((a, b) => a.logOdds - b.logOdds),

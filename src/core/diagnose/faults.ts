@@ -7,10 +7,10 @@ import { is, isOneOf, PART_KINDS, partKind, traitsOf } from '../parts/kinds';
 import type { PartKind } from '../parts/part';
 import type { Part, Rig } from '../rig/schema';
 import { partOption } from '../rig/value';
-import { asDesigned } from './asDesigned';
 import type { MetalPlace, OwnerParts } from './catalogue/faultKind';
 import { METAL_FAULTS } from './catalogue/metal';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
+import { NOT_ON_LIST } from './catalogue/notOnList';
 import { PAIRS } from './catalogue/pairs';
 
 export interface Fault {
@@ -27,11 +27,15 @@ export interface Fault {
   shows: string;
   /** How it is proved before anything is taken apart. */
   confirm?: string;
+  /** The same as data; absent where any telling reading at its owner is proof enough. */
+  proof?: FaultWords['proof'];
   /** Work and parts to put it right, from and to; absent where there is nothing to put right. */
   minutes?: readonly [number, number];
   parts?: readonly [number, number];
   caution?: string;
   effects: readonly Effect[];
+  /** Other ways it may be, each with its share of the prior: sound rigs differ in kind, not only in degree. */
+  variants?: readonly { effects: readonly Effect[]; share: number }[];
   /** Names it goes by in tables of pairs and of what an intake weighs, one list a member, most particular first. */
   answersTo: readonly (readonly string[])[];
   /** The two faults of a pair, by id; absent on a single fault. */
@@ -104,7 +108,7 @@ function atVoltage(effect: LocalEffect, rig: Rig, partId: string): LocalEffect {
   return inVolts ? { ...effect, from: effect.from * times, to: effect.to * times } : effect;
 }
 
-/** Every fault of the catalogue this rig can have, with "nothing wrong" first. */
+/** Every fault of the catalogue this rig can have, with "nothing wrong" and "not on the list" first. */
 export function rigFaults(rig: Rig): Fault[] {
   const faults: Fault[] = [
     {
@@ -114,10 +118,22 @@ export function rigFaults(rig: Rig): Fault[] {
       repair: NOTHING_WRONG.repair,
       shows: 'every reading is where a healthy rig would put it',
       effects: [],
+      variants: soundVariants(rig),
       answersTo: [[NOTHING_WRONG.id]],
       prior: NOTHING_WRONG.prior,
-      // What is only as designed explains what the owner takes for a fault.
-      explains: asDesigned(rig, Object.keys(COMPLAINTS) as Complaint[]).flatMap((a) => a.complaints),
+      // An owner may be mistaken about anything.
+      explains: Object.keys(COMPLAINTS) as Complaint[],
+    },
+    {
+      id: NOT_ON_LIST.id,
+      name: NOT_ON_LIST.name,
+      class: NOT_ON_LIST.id,
+      repair: NOT_ON_LIST.repair,
+      shows: NOT_ON_LIST.shows,
+      effects: [],
+      answersTo: [[NOT_ON_LIST.id]],
+      prior: NOT_ON_LIST.prior,
+      explains: Object.keys(COMPLAINTS) as Complaint[],
     },
   ];
   for (const kind of PART_KINDS.values())
@@ -129,6 +145,35 @@ export function rigFaults(rig: Rig): Fault[] {
   for (const row of METAL_FAULTS)
     for (const owner of metalOwners(rig, row.at)) faults.push(faultOf(rig, row, owner, false, [`metal.${row.id}`]));
   return [...faults, ...pairsOf(faults)];
+}
+
+/**
+ * Ways a sound rig may be that no slope leads to from the usual one: a control near its threshold has not closed yet, an
+ * alternator has little left at idle. Common practice that sound ones differ so; shares and sizes from memory.
+ */
+function soundVariants(rig: Rig): { effects: Effect[]; share: number }[] {
+  const times = rig.vehicles[0]!.nominalVolts / 12;
+  const late = rig.parts.flatMap((p): Effect[] => {
+    const { byVolts } = traitsOf(p);
+    return byVolts
+      ? [{ do: 'shift-param', param: `${p.id}.${byVolts.closes}`, from: 0.1 * times, to: 0.4 * times }]
+      : [];
+  });
+  const low = rig.parts.flatMap((p): Effect[] =>
+    is(p, 'alternator')
+      ? [
+          { do: 'scale-param', param: `${p.id}.idleLimit`, from: 0.85, to: 0.5 },
+          { do: 'scale-param', param: `${p.id}.fastLimit`, from: 0.95, to: 0.75 },
+          { do: 'shift-param', param: `${p.id}.setPoint`, from: -0.05 * times, to: -0.4 * times },
+        ]
+      : [],
+  );
+  const variants = [
+    { effects: low, share: 0.25 },
+    { effects: late, share: 0.15 },
+  ].filter((v) => v.effects.length > 0);
+  const usual = 1 - variants.reduce((sum, v) => sum + v.share, 0);
+  return [{ effects: [], share: usual }, ...variants];
 }
 
 /** What a fault of a part answers to, the most particular first: `battery@coach.flat`, `battery.flat`. */
@@ -150,6 +195,7 @@ function faultOf(rig: Rig, row: FaultWords, owner: Owner, inPart: boolean, refs:
     repair: named(row.repair),
     shows: named(row.shows),
     confirm: named(row.confirm),
+    ...(row.proof === undefined ? {} : { proof: row.proof }),
     minutes: row.minutes,
     parts: row.parts,
     ...(row.caution === undefined ? {} : { caution: named(row.caution) }),
@@ -172,28 +218,31 @@ function pairsOf(faults: readonly Fault[]): Fault[] {
     const a = answering(first);
     const b = answering(second);
     if (!a || !b) return [];
-    const caution = [a.caution, b.caution].filter((c) => c !== undefined).join(' ');
-    return [
-      {
-        id: `${a.id}+${b.id}`,
-        name: `${a.name}, and ${b.name.charAt(0).toLowerCase()}${b.name.slice(1)}`,
-        owner: a.owner!,
-        part: a.part!,
-        class: `${a.class} + ${b.class}`,
-        repair: `${a.repair}; ${b.repair.charAt(0).toLowerCase()}${b.repair.slice(1)}`,
-        shows: `${a.shows}; and ${b.shows}: ${because}`,
-        confirm: [a.confirm, b.confirm].join('; '),
-        minutes: [a.minutes![0] + b.minutes![0], a.minutes![1] + b.minutes![1]],
-        parts: [a.parts![0] + b.parts![0], a.parts![1] + b.parts![1]],
-        ...(caution ? { caution } : {}),
-        effects: [...a.effects, ...b.effects],
-        members: [a.id, b.id],
-        answersTo: [...a.answersTo, ...b.answersTo],
-        prior: share * Math.min(a.prior, b.prior),
-        explains: [...new Set([...a.explains, ...b.explains])],
-      },
-    ];
+    return [bothOf(a, b, share * Math.min(a.prior, b.prior), because)];
   });
+}
+
+/** Two faults of a rig as one suspect. */
+export function bothOf(a: Fault, b: Fault, prior: number, because?: string): Fault {
+  const caution = [a.caution, b.caution].filter((c) => c !== undefined).join(' ');
+  return {
+    id: `${a.id}+${b.id}`,
+    name: `${a.name}, and ${b.name.charAt(0).toLowerCase()}${b.name.slice(1)}`,
+    owner: a.owner!,
+    part: a.part!,
+    class: `${a.class} + ${b.class}`,
+    repair: `${a.repair}; ${b.repair.charAt(0).toLowerCase()}${b.repair.slice(1)}`,
+    shows: `${a.shows}; and ${b.shows}${because === undefined ? '' : `: ${because}`}`,
+    confirm: [a.confirm, b.confirm].join('; '),
+    minutes: [a.minutes![0] + b.minutes![0], a.minutes![1] + b.minutes![1]],
+    parts: [a.parts![0] + b.parts![0], a.parts![1] + b.parts![1]],
+    ...(caution ? { caution } : {}),
+    effects: [...a.effects, ...b.effects],
+    members: [a.id, b.id],
+    answersTo: [...a.answersTo, ...b.answersTo],
+    prior,
+    explains: [...new Set([...a.explains, ...b.explains])],
+  };
 }
 
 /** Ids of the single faults a suspect is made of. */

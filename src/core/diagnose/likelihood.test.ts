@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { USUAL_METER } from '../probe/meter';
+import { SPOT_NOISE_VOLTS, USUAL_METER } from '../probe/meter';
 import { ASSUMPTIONS } from './assumptions';
-import { blunderDensity, readingVariance } from './likelihood';
+import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
 
 /** Integral over a range by the midpoint rule, at a step far under the narrowest spike. */
 function integral(from: number, to: number, step: number, f: (x: number) => number): number {
@@ -43,28 +43,53 @@ describe('the chance of a blundered reading', () => {
 
 describe('how far a reading may be from the model', () => {
   const silent = { ...USUAL_METER, voltNoise: 0, ampShare: 0, ampFloor: 0 };
-  it('is the model’s share of the amps where the clamp is perfect', () => {
-    const sd = Math.sqrt(readingVariance('A', 80, { ...ASSUMPTIONS, modelShareAmps: 0.05 }, silent));
+  const still = { ...ASSUMPTIONS, loadsStrayAmps: 0, modelFloorVolts: 0 };
+  it('is the model’s share of the amps where the clamp is perfect and no load comes or goes', () => {
+    const sd = Math.sqrt(readingVariance('A', 80, { ...still, modelShareAmps: 0.05 }, silent));
     expect(sd).toBeCloseTo(4, 9);
   });
 
-  it('adds the clamp’s own error as squares, not as amps', () => {
-    // ±(floor 0.2 A + 1 %) at 100 A is 1.2 A; with 5 A of model √(1.2² + 5²).
-    const sd = Math.sqrt(readingVariance('A', 100, { ...ASSUMPTIONS, modelShareAmps: 0.05 }));
-    expect(sd).toBeCloseTo(Math.hypot(1.2, 5), 9);
+  it('adds the clamp’s own error, and what loads do, as squares, not as amps', () => {
+    // ±(floor 0.2 A + 1 %) at 100 A is 1.2 A; with 5 A of model and 0.3 A of loads √(1.2² + 5² + 0.3²).
+    const sd = Math.sqrt(readingVariance('A', 100, { ...still, modelShareAmps: 0.05, loadsStrayAmps: 0.3 }));
+    expect(sd).toBeCloseTo(Math.hypot(1.2, 5, 0.3), 9);
   });
 
   it('stops growing with the volts at the cap', () => {
-    const at = (v: number) =>
-      readingVariance('V', v, { ...ASSUMPTIONS, modelShare: 0.03, modelCapVolts: 0.02 }, silent);
+    const at = (v: number) => readingVariance('V', v, { ...still, modelShare: 0.03, modelCapVolts: 0.02 }, silent);
     expect(at(0.2)).toBeLessThan(at(0.6));
-    expect(at(5)).toBeCloseTo(at(14), 12);
-    // Spot noise 2.5 mV and the cap of 20 mV.
-    expect(Math.sqrt(at(14))).toBeCloseTo(Math.hypot(0.0025, 0.02), 9);
+    expect(Math.sqrt(at(12))).toBeCloseTo(Math.hypot(0.02, SPOT_NOISE_VOLTS), 9);
+    expect(at(14)).toBe(at(12));
   });
 
-  it('is the same for a drop whichever way round the leads are', () => {
-    for (const unit of ['V', 'A'] as const)
-      expect(readingVariance(unit, -3, ASSUMPTIONS)).toBe(readingVariance(unit, 3, ASSUMPTIONS));
+  it('has a floor where frame and wire lie between the leads, and none across one piece', () => {
+    const far = readingVariance('V', 0, { ...still, modelFloorVolts: 0.01 }, silent, 'far');
+    const piece = readingVariance('V', 0, { ...still, modelFloorVolts: 0.01 }, silent, 'piece');
+    expect(far - piece).toBeCloseTo(0.0001, 12);
+  });
+});
+
+describe('a good reading', () => {
+  it('has a density that adds up to one, with tails a Gaussian has not', () => {
+    const at = (x: number) => heavyTailed(x, 0.04).density;
+    expect(integral(-40, 40, 0.001, at)).toBeCloseTo(1, 4);
+    const gauss = (x: number) => Math.exp(-(x * x) / 0.08) / Math.sqrt(2 * Math.PI * 0.04);
+    expect(at(1.2)).toBeGreaterThan(100 * gauss(1.2));
+    expect(at(0.1)).toBeLessThan(gauss(0.1));
+  });
+
+  it('keeps all its weight near the prediction and ever less further off', () => {
+    const weight = (x: number) => heavyTailed(x, 1).weight;
+    expect(weight(0.5)).toBe(1);
+    for (const x of [1.5, 2, 4, 8]) expect(weight(2 * x)).toBeLessThan(weight(x));
+  });
+});
+
+describe('a reading that something unknown has moved', () => {
+  it('adds up to one, and thins out away from where a sound rig has it', () => {
+    for (const unit of ['V', 'A'] as const) {
+      expect(integral(-20_000, 20_000, 0.05, (x) => unknownDensity(unit, x))).toBeCloseTo(1, 2);
+      for (const x of [0.1, 1, 5]) expect(unknownDensity(unit, 2 * x)).toBeLessThan(unknownDensity(unit, x));
+    }
   });
 });

@@ -2,17 +2,48 @@
 import { meterNoise, SPOT_NOISE_VOLTS, USUAL_METER, type MeterAccuracy } from '../probe/meter';
 import type { Assumptions } from './assumptions';
 
-/** Variance of a reading about the model's prediction, without the parameters' own spread. V² or A². */
+/**
+ * Variance of a reading about the model's prediction, without the parameters' own spread. V² or A².
+ * @param reach whether both leads are on one piece, or frame and wire lie between
+ */
 export function readingVariance(
   unit: 'V' | 'A',
   predicted: number,
   a: Assumptions,
   accuracy: MeterAccuracy = USUAL_METER,
+  reach: 'piece' | 'far' = 'far',
 ): number {
   const noise = meterNoise(unit, predicted, accuracy);
-  if (unit === 'A') return noise * noise + (a.modelShareAmps * predicted) ** 2;
-  const model = Math.min(a.modelCapVolts, a.modelShare * Math.abs(predicted));
+  if (unit === 'A') return noise * noise + (a.modelShareAmps * predicted) ** 2 + a.loadsStrayAmps ** 2;
+  const share = Math.min(a.modelCapVolts, a.modelShare * Math.abs(predicted));
+  // From one end of a piece to its other there is no metal in between that the drawing leaves out.
+  const model = Math.hypot(share, reach === 'far' ? a.modelFloorVolts : 0);
   return noise * noise + SPOT_NOISE_VOLTS * SPOT_NOISE_VOLTS + model * model;
+}
+
+/** Degrees of freedom: tails that a reading some standard deviations off does not break. Lange, Little and Taylor's choice of a few. */
+const TAILS = 5;
+
+/**
+ * Student's t about a prediction: its density, and the weight a reading keeps in what is learnt from it, which falls as
+ * it lies further off. @param error reading minus prediction @param variance of both together
+ */
+export function heavyTailed(error: number, variance: number): { density: number; weight: number } {
+  const far = (error * error) / variance;
+  // Γ(3)/(Γ(5/2)·√(5π)) of five degrees of freedom.
+  const density = (0.3796066898 * Math.pow(1 + far / TAILS, -(TAILS + 1) / 2)) / Math.sqrt(variance);
+  return { density, weight: Math.min(1, (TAILS + 1) / (TAILS + far)) };
+}
+
+/**
+ * Density of a reading that something unknown has moved: anywhere, thinning out away from where a sound rig has it.
+ * Scales from memory: faults of this trade move points by tenths of a volt to all of them.
+ */
+export function unknownDensity(unit: 'V' | 'A', error: number): number {
+  const scale = unit === 'V' ? 1 : 15;
+  const near = unit === 'V' ? 0.12 : 3;
+  const cauchy = (s: number) => 1 / (Math.PI * s * (1 + (error / s) ** 2));
+  return 0.5 * cauchy(scale) + 0.5 * cauchy(near);
 }
 
 const gauss = (x: number, sd: number) => Math.exp((-0.5 * x * x) / (sd * sd)) / (sd * 2.5066282746310002);

@@ -8,6 +8,7 @@ import type { Measurement } from '../probe/measurement';
 import type { Assumptions } from './assumptions';
 import type { Belief } from './belief';
 import type { ObservationKind } from './observations/observationKind';
+import { statesToSee } from './reproduce';
 
 export interface Circumstances {
   /** What the rig is doing now. */
@@ -26,6 +27,8 @@ interface Ranked {
   bits: number;
   /** Minutes of wrong calls this test is expected to save. */
   saves: number;
+  /** Minutes it is ranked by: a state one must see anyway costs no change. */
+  counted?: number;
 }
 export type RankedTest = Ranked &
   ({ measurement: Measurement; question?: never } | { question: ObservationKind; measurement?: never });
@@ -35,6 +38,8 @@ const CELLS = [-1.3998, -0.5319, 0, 0.5319, 1.3998] as const;
 const BINS = 160;
 /** Ranking looks at the heaviest components only: the rest move no choice and cost time. */
 const MAX_COMPONENTS = 48;
+/** Classes below this share are not told apart from one another. */
+const UNLIKELY = 0.03;
 
 /** Bin of a value: even millivolts near zero, ever wider above, so that drops and volts share one grid. */
 function bin(value: number, unit: 'V' | 'A'): number {
@@ -119,12 +124,22 @@ export class Outcomes {
   }
 }
 
+/** Minutes any test costs beside its own: to think, to walk, to write down. It keeps from many tests that tell little. */
+const EVERY_TEST_MINUTES = 0.4;
+const counted = (t: RankedTest): number => (t.counted ?? t.minutes) + EVERY_TEST_MINUTES;
+
 /** All tests worth the name, best first. */
 export function rankTests(belief: Belief, measurements: readonly Measurement[], now: Circumstances): RankedTest[] {
   const a = belief.assumptions;
   const live = belief.live(2e-3, MAX_COMPONENTS);
-  const classNames = [...new Set(live.map((c) => belief.faults[belief.components[c]!.faultIndex]!.class))];
-  const classOf = live.map((c) => classNames.indexOf(belief.faults[belief.components[c]!.faultIndex]!.class));
+  // To tell two unlikely faults apart decides nothing: they count as one, the rest.
+  const shares = belief.classes();
+  const nameOf = (c: number) => {
+    const name = belief.faults[belief.components[c]!.faultIndex]!.class;
+    return (shares.get(name) ?? 0) < UNLIKELY ? '' : name;
+  };
+  const classNames = [...new Set(live.map(nameOf))];
+  const classOf = live.map((c) => classNames.indexOf(nameOf(c)));
   const total = live.reduce((s, c) => s + belief.weight[c]!, 0);
   const weights = live.map((c) => belief.weight[c]! / total);
   const classWeight = new Float64Array(classNames.length);
@@ -132,11 +147,12 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
     classWeight[classOf[i]!] = classWeight[classOf[i]!]! + w;
   });
   const outcomes = new Outcomes(classWeight, a);
-  const effort = (test: { place: string; minutes: number }, state: string) => ({
-    state,
-    minutes: testMinutes(test, state, now, a),
-    changeMinutes: changeMinutes(now.state, state),
-  });
+  const sunk = new Set(statesToSee(belief));
+  const effort = (test: { place: string; minutes: number }, state: string) => {
+    const minutes = testMinutes(test, state, now, a);
+    const change = changeMinutes(now.state, state);
+    return { state, minutes, changeMinutes: change, counted: sunk.has(state) ? minutes - change : minutes };
+  };
 
   const ranked: RankedTest[] = [];
   for (const state of belief.workspace.states) {
@@ -164,7 +180,7 @@ export function rankTests(belief: Belief, measurements: readonly Measurement[], 
     );
     ranked.push({ question, ...effort(question, state), ...outcomes.worth(0) });
   }
-  return ranked.sort((x, y) => y.bits / y.minutes - x.bits / x.minutes);
+  return ranked.sort((x, y) => y.bits / counted(y) - x.bits / counted(x));
 }
 
 /** Whether any test still pays: for the wrong calls it saves, or for what it tells. */

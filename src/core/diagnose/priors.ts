@@ -17,9 +17,13 @@ export function clueFactor(fault: Fault, clue: IntakeClue, a: ByComplaint): numb
   return Math.max(...factors);
 }
 
+/** What a fault weighs given the intake, before all weights are made to add up to one. */
+export const priorWeight = (fault: Fault, clues: readonly IntakeClue[], a: ByComplaint): number =>
+  clues.reduce((w, c) => w * clueFactor(fault, c, a), fault.prior);
+
 /** Prior probabilities given the intake; they add up to one. */
 export function priors(faults: readonly Fault[], clues: readonly IntakeClue[], a: ByComplaint): Float64Array {
-  const weights = Float64Array.from(faults, (f) => clues.reduce((w, c) => w * clueFactor(f, c, a), f.prior));
+  const weights = Float64Array.from(faults, (f) => priorWeight(f, clues, a));
   const total = weights.reduce((s, w) => s + w, 0);
   return weights.map((w) => w / total);
 }

@@ -12,6 +12,8 @@ import type { BoundExpression, ModelConverter } from '../compile/compile';
 
 const MAX_ROUNDS = 60;
 const AMP_TOLERANCE = 1e-7;
+/** Full steps settle in a few rounds where nothing has a knee; after so many they are halved. */
+const KNEE_ROUNDS = 8;
 /** An input this low is no input: the converter's electronics are off. */
 const MIN_INPUT_VOLTS = 3;
 
@@ -69,6 +71,8 @@ export function solveWithConverters(
         SOURCE.limit.set(values, c.outPort, Math.min(SOURCE.limit.get(values, c.outPort), allowed));
         next = limits[k]!;
       }
+      // Where the feed's source meets its limit the slope has a knee, and full steps may go to and fro across it.
+      if (round >= KNEE_ROUNDS) next = (next + s.amps) / 2;
       moved = Math.max(moved, Math.abs(next - s.amps));
       s.amps = next;
       CURRENT.amps.set(values, c.inPort, next);

@@ -9,7 +9,7 @@ import { simulate } from '../simulate/simulate';
 import { seededRng } from '../units/rng';
 import type { Effect } from './effects';
 import { RigModel, type Situation } from './settle';
-import { changeMinutes, OPERATING_STATES, STATE_IDS, statesOf } from './states';
+import { changeMinutes, OPERATING_STATES, STATE_IDS, statesOf, operatingState } from './states';
 
 const compiled = compileRig(motorhome('test', 'Test coach'));
 
@@ -192,10 +192,11 @@ describe('operating states', () => {
     }
   });
 
-  it('cost nothing to stay in and something to change to', () => {
+  it('cost something to change to, and nothing to stay in but where one does not last', () => {
     for (const a of STATE_IDS)
       for (const b of STATE_IDS) {
-        if (a === b) expect(changeMinutes(a, b)).toBe(0);
+        if (a === b)
+          expect(changeMinutes(a, b)).toBe(operatingState(a).inputs.dwell <= 10 ? operatingState(a).againMinutes : 0);
         else expect(changeMinutes(a, b)).toBeGreaterThan(0);
       }
   });

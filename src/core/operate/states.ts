@@ -19,6 +19,8 @@ export interface OperatingState {
   needs?: readonly TraitName[];
   /** Minutes to get into this state from key off. Assumed; shops edit theirs. */
   enterMinutes: number;
+  /** Minutes to begin it anew for one more reading, where it does not last. Assumed. */
+  againMinutes?: number;
   /** Short sentence that says it is settled, shown once the dwell has run. */
   cautions: readonly string[];
 }
@@ -76,6 +78,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, key: true, engine: 'idle', dwell: 10 },
     needs: ['delays'],
     enterMinutes: 2,
+    againMinutes: 2.5,
     cautions: RUNNING,
   },
   {
@@ -104,6 +107,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, boost: true, dwell: 5 },
     needs: ['boost', 'bypass'],
     enterMinutes: 2,
+    againMinutes: 0.5,
     cautions: [
       'Rings and watch off. Boost joins two banks: hands off the studs before it is pressed. Vent both: a flat bank gasses.',
       'Never boost into a frozen or bulging battery.',
@@ -114,8 +118,8 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     id: 'boost-engine-on',
     label: 'Boost held, engine idle',
     short: ['Boost,', 'idle'],
-    how: 'engine idling, a helper holds the boost switch',
-    inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 15 },
+    how: 'engine idling for two minutes, then a helper holds the boost switch',
+    inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 120 },
     needs: ['boost', 'bypass'],
     enterMinutes: 3,
     cautions: [...RUNNING, FROZEN, 'Hold boost for seconds: never wedge the switch.'],
@@ -195,7 +199,7 @@ export function operatingState(id: string): OperatingState {
 
 /** Minutes to change the rig from one operating state to another. Assumed, common practice. */
 export function changeMinutes(from: string, to: string): number {
-  if (from === to) return 0;
+  if (from === to) return operatingState(to).againMinutes ?? 0;
   const a = operatingState(from).inputs;
   const b = operatingState(to).inputs;
   let minutes = operatingState(to).enterMinutes;

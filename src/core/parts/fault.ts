@@ -32,6 +32,11 @@ export interface FaultWords {
   shows: string;
   /** How it is proved before anything is taken apart. */
   confirm: string;
+  /**
+   * The same as data, where a reading at the owner is not enough: terminals of its part that must all have been read
+   * in a state where the fault shows, and questions of which one must have been answered.
+   */
+  proof?: { touch?: readonly string[]; ask?: readonly string[] };
   /** Minutes of work to put it right, from and to. */
   minutes: readonly [number, number];
   /** Parts, in dollars, from and to. */

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { ANCHORS } from '../../ui/strip/anchors';
 import { is, isOneOf, PART_KIND_IDS, PART_KINDS, traitsOf } from './kinds';
 import type { PartKindId } from './kinds';
+import { METAL } from './part';
 
 describe.each(PART_KIND_IDS.map((id) => [id] as const))('%s', (id: PartKindId) => {
   const kind = PART_KINDS.get(id)!;
@@ -12,7 +13,7 @@ describe.each(PART_KIND_IDS.map((id) => [id] as const))('%s', (id: PartKindId) =
     expect(new Set(terminals).size).toBe(terminals.length);
     const elements = kind.elements.map((e) => e.id);
     expect(new Set(elements).size).toBe(elements.length);
-    const nodes = new Set([...terminals, ...(kind.inner ?? [])]);
+    const nodes = new Set([...terminals, ...(kind.inner ?? []), METAL]);
     for (const e of kind.elements) {
       const ends =
         'a' in e

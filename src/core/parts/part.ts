@@ -52,6 +52,9 @@ export type ElementValue = ParameterExpression | ParameterChoice;
 
 export type ClosedBy = { input: InputSwitch } | { controller: string };
 
+/** Where an element ends that returns by the metal of its vehicle instead of a terminal. */
+export const METAL = 'vehicle-metal';
+
 export type ElementSpec =
   | { kind: 'resistor'; id: string; a: string; b: string; ohms: ParameterExpression }
   | { kind: 'contact'; id: string; a: string; b: string; ohms: ParameterExpression; closedBy: ClosedBy }

@@ -6,6 +6,7 @@ import { estimate } from '../../core/price/estimate';
 import { showRange } from '../../core/units/money';
 import { asDesigned } from '../../core/diagnose/asDesigned';
 import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
+import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Clue, Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { judge } from '../../core/probe/judge';
@@ -194,10 +195,23 @@ export function FaultStation() {
             {labelOf(page, c.reading)} does not fit the rest: {c.why} Take it again.
           </p>
         ))}
+        {chosen.fault === NOT_ON_LIST.id && <ByHand page={page} />}
         {!verdict && <NextTestBox page={page} declare={chosen} settled={next.kind === 'declare'} />}
       </section>
       {working && <ProbabilityWorking page={page} suspect={chosen} onClose={() => setWorking(false)} />}
     </div>
+  );
+}
+
+/** Nothing of the list fits: where to look by hand. */
+function ByHand({ page }: { page: JobPage }) {
+  const odd = (page.diagnosis?.contradiction ?? []).map((c) => labelOf(page, c.reading));
+  return (
+    <p className="alert alert-warning alert-outline" role="status">
+      None of the listed faults explains these readings together.
+      {odd.length > 0 && ` What fits least: ${odd.join('; ')}.`} Look at clamps and posts, wires somebody added, cable
+      thinner than drawn, and whether the drawing is this rig.
+    </p>
   );
 }
 

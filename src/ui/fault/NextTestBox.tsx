@@ -1,6 +1,7 @@
 'use client';
 /** The next best test with what each outcome would leave, two others, one's own round, and declaring. */
 import { TriangleAlert } from 'lucide-react';
+import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { NextTest, Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
@@ -51,12 +52,14 @@ export function NextTestBox({ page, declare, settled }: { page: JobPage; declare
         </div>
       )}
       <AddedProbes page={page} />
-      <div className="declare">
-        <button type="button" className="bx" onClick={() => page.declare(declare, settled)}>
-          Declare: {declare.name} ({showPercent(declare.probability)} %)
-        </button>
-        {!settled && <span className="quiet">You decide and sign: questions are still open.</span>}
-      </div>
+      {declare.fault !== NOT_ON_LIST.id && (
+        <div className="declare">
+          <button type="button" className="bx" onClick={() => page.declare(declare, settled)}>
+            Declare: {declare.name} ({showPercent(declare.probability)} %)
+          </button>
+          {!settled && <span className="quiet">You decide and sign: questions are still open.</span>}
+        </div>
+      )}
       {job.readings.length === 0 && <p className="quiet">{PROVE_THE_METER}</p>}
     </>
   );

@@ -1,5 +1,7 @@
 'use client';
 /** How a suspect's share came about: the odds before, and what each reading and answer did to them. */
+import { CALIBRATION } from '../../core/diagnose/calibration';
+import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
 import { showPercent, showText } from '../../core/units/format';
@@ -60,6 +62,11 @@ export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; 
         Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig.{' '}
         {Number((100 * page.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips. Repair:{' '}
         {suspect.repair.toLowerCase()}.
+      </p>
+      <p className="quiet">
+        {Math.round(100 * CALIBRATION.reserve)} % is kept back whatever the readings say: so often it was something
+        else, or something more, on {CALIBRATION.rigs} rigs of {CALIBRATION.truths} models that share nothing with this
+        one ({CALIBRATION.date}). It stands with “{NOT_ON_LIST.name}”.
       </p>
     </Sheet>
   );

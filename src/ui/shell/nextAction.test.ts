@@ -1,3 +1,4 @@
+import { CALIBRATION } from '../../core/diagnose/calibration';
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import type { Diagnosis } from '../../core/diagnose/diagnose';
@@ -46,6 +47,7 @@ const diagnosis = (over: Partial<Diagnosis>): Diagnosis => ({
   added: [],
   telling: {},
   classes: [],
+  calibration: CALIBRATION,
   ...over,
 });
 const proof = (state: string, after?: 'ok' | 'low'): Proof => ({

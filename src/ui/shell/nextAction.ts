@@ -135,6 +135,8 @@ export function nextAction(input: NextInput): NextAction {
     return { kind: 'approve', words: 'Record the approval' };
   if (verdict) return { kind: 'repair', words: 'Record the repair' };
   if (!diagnosis) return { kind: 'wait', words: 'Working out the suspects' };
+  if (diagnosis.stop.reached && diagnosis.suspects[0]!.fault === 'not-on-list')
+    return { kind: 'own', words: 'Look by hand: none of the listed faults fits' };
   if (diagnosis.stop.reached) return { kind: 'declare', words: `Declare: ${diagnosis.suspects[0]!.name}` };
   if (ownRound) return { kind: 'own', words: 'Your own round: everything you take counts' };
   const test: NextTest | undefined = diagnosis.next[0];

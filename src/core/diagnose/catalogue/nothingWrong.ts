@@ -2,6 +2,6 @@
 export const NOTHING_WRONG = {
   id: 'nothing-wrong',
   name: 'Nothing is wrong with the link',
-  prior: 5,
+  prior: 75,
   repair: 'No repair: explain how it works',
 } as const;

@@ -43,7 +43,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     fields: [{ id: 'ohms', label: 'End to end', unit: 'ohm', min: 0, max: 1e8 }],
     grade: 'continuity',
     does: { open: { good: 0.04, ohms: 0.03, open: 0.93 }, 'add-ohms': { good: 0.12, ohms: 0.85, open: 0.03 } },
-    otherwise: { good: 0.97, ohms: 0.02, open: 0.01 },
+    otherwise: { good: 0.985, ohms: 0.012, open: 0.003 },
   },
   {
     id: 'coil-ohms',
@@ -69,7 +69,7 @@ export const TRIED: readonly ObservationTemplate[] = [
   {
     id: 'module-swap',
     of: { part: 'module' },
-    ask: 'A known good module in place of the {owner}: does the link work now',
+    ask: 'A known good module in place of the {owner}: does the link work now, where it did not before',
     how: 'Same kind, same wires. Engine off while they are moved, then one start. Note the label before it comes out.',
     group: 'try',
     state: 'idle',
@@ -80,7 +80,7 @@ export const TRIED: readonly ObservationTemplate[] = [
       { id: 'no', label: 'No' },
     ],
     faults: { dead: { yes: 0.95, no: 0.05 }, 'drifted-high': { yes: 0.95, no: 0.05 } },
-    otherwise: { yes: 0.04, no: 0.96 },
+    otherwise: { yes: 0.01, no: 0.99 },
   },
   {
     id: 'bench-supply',

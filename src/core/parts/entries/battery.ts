@@ -1,7 +1,7 @@
 /**
  * A bank as its terminals show it some minutes after a change: rest volts behind an ohmic resistance, and
  * polarisation that grows with the logarithm of current. Two halves in series meet at the midpoint, so that
- * a weak block shows there.
+ * a weak block shows there; each has half of the polarisation.
  *
  *   u = OCV(soc) + surface + I·(R0 + taper while charging) + η·asinh(I / I0),   I positive charging
  *
@@ -11,7 +11,8 @@
 import { BATTERY_FAULTS } from '../faults/battery';
 import { celsiusShown } from '../../units/preferences';
 import { bms } from '../../control/bms';
-import { assumed } from '../../units/parameter';
+import { assumed, type ParameterSpec } from '../../units/parameter';
+import type { OperatingInputs } from '../../control/inputs';
 import { CHEMISTRIES, chemistryOf, overvoltageShare, plates, restVolts, taperOhms } from '../chemistry';
 import { constant, definePart, type PartContext, type ParameterExpression } from '../part';
 
@@ -19,17 +20,33 @@ const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!)
 /** 12 V blocks in series. */
 const blocks = (part: PartContext) => part.nominal / 12;
 
-/** Half of the bank's rest volts and half of its resistance: the bank is two equal halves in series. */
-const halfVolts: ParameterExpression = {
-  params: ['soc', 'surface'],
-  value: ([soc, surface], _, part) => (blocks(part) * (restVolts(soc!, chemistry(part)) + surface!)) / 2,
+/**
+ * Volts of a half beside what charge and surface say, per 12 V: what it did just before, or how far its charging law is
+ * off, and half of how unequal the halves are. A lithium bank keeps little of it.
+ */
+const strays = (
+  [, , afterUse, whileCharged, apart]: readonly number[],
+  inputs: OperatingInputs,
+  part: PartContext,
+  half: 1 | -1,
+): number => {
+  const left = isCharged(inputs) ? whileCharged! : inputs.dwell < RESTED_SECONDS ? afterUse! : 0;
+  return (chemistry(part).bms ? LITHIUM_KEEPS * left : left) + half * apart!;
 };
+const isCharged = (inputs: OperatingInputs) => inputs.engine !== 'off' || inputs.shore || inputs.generator;
+
+/** Half of the bank's rest volts: the bank is two halves in series, equal but for how far they may be apart. */
+const halfVolts = (half: 1 | -1): ParameterExpression => ({
+  params: ['soc', 'surface', 'afterUse', 'whileCharged', 'apart'],
+  value: (p, inputs, part) =>
+    (blocks(part) * (restVolts(p[0]!, chemistry(part)) + p[1]! + strays(p, inputs, part, half))) / 2,
+});
 const halfOhms: ParameterExpression = {
   params: ['capacity', 'soc', 'ageing', 'cca'],
   value: ([ah, soc, ageing, cca], inputs, part) => {
     // Which way the current goes is not known before the network is solved. Where something charges, a bank
     // either takes a charge or gives little: the taper then costs a few millivolts.
-    const charging = inputs.engine !== 'off' || inputs.shore || inputs.generator;
+    const charging = isCharged(inputs);
     const { ohms, grows } = plates(chemistry(part), ah!, cca!, charging);
     const ohmic = ohms * (1 + grows * (1 - soc!) ** 2) * ageing!;
     return blocks(part) * 0.5 * (ohmic + (charging ? taperOhms(soc!, ah!, chemistry(part)) : 0));
@@ -38,6 +55,22 @@ const halfOhms: ParameterExpression = {
 
 /** Enough to keep the network solvable, too much to matter. */
 const BMS_OPEN_OHMS = 1e6;
+/** Beside ten megohms of a meter nothing, and less than a milliampere past the plates. */
+const TAP_OHMS = 3000;
+
+/** What a bank is off by in some states, of one sign as likely as of the other: spreads from memory. */
+const strayVolts = (label: string, spread: number): ParameterSpec => ({
+  unit: 'V',
+  scale: 'offset',
+  label,
+  min: -1,
+  max: 1,
+  default: assumed(0, spread, 'from memory'),
+});
+/** From so long a rest on nothing of the last run is left but what is called surface charge. Common practice. */
+const RESTED_SECONDS = 600;
+/** A lithium bank is within some tens of millivolts of rest minutes later. From memory. */
+const LITHIUM_KEEPS = 0.4;
 
 export const batteryBank = definePart({
   id: 'battery-bank',
@@ -49,7 +82,7 @@ export const batteryBank = definePart({
     { id: 'minus', label: '–', lead: 'post of the – terminal, not the clamp' },
     { id: 'middle', label: 'midpoint', lead: 'link between the two blocks in series', optional: true },
   ],
-  inner: ['cell'],
+  inner: ['upper-cell', 'lower-cell'],
   options: {
     chemistry: { label: 'Chemistry', choices: CHEMISTRIES.map(({ id, label }) => ({ id, label })), default: 'flooded' },
     layout: {
@@ -82,6 +115,9 @@ export const batteryBank = definePart({
       max: 1,
       default: assumed(0.02, 0.04),
     },
+    afterUse: strayVolts('Left at the posts by the minutes before, per 12 V', 0.1),
+    whileCharged: strayVolts('Off the usual while it is charged, per 12 V', 0.1),
+    apart: strayVolts('Halves apart, per 12 V', 0.03),
     ageing: {
       unit: '',
       scale: 'ratio',
@@ -105,16 +141,15 @@ export const batteryBank = definePart({
       kind: 'emf',
       id: 'emf',
       plus: 'plus',
-      minus: 'middle',
-      volts: halfVolts,
+      minus: 'upper-cell',
+      volts: halfVolts(1),
       ohms: { by: 'bms', of: { closed: halfOhms, open: constant(BMS_OPEN_OHMS) } },
     },
-    { kind: 'emf', id: 'lower', plus: 'middle', minus: 'cell', volts: halfVolts, ohms: halfOhms },
     {
       kind: 'overvoltage',
       id: 'overvoltage',
-      plus: 'cell',
-      minus: 'minus',
+      plus: 'upper-cell',
+      minus: 'lower-cell',
       i0: { params: ['capacity'], value: ([ah], _, part) => chemistry(part).exchangePerAh * ah! },
       charging: {
         params: [],
@@ -123,6 +158,10 @@ export const batteryBank = definePart({
       },
       discharging: { params: [], value: (_, __, part) => blocks(part) * chemistry(part).dischargeOvervolts },
     },
+    { kind: 'emf', id: 'lower', plus: 'lower-cell', minus: 'minus', volts: halfVolts(-1), ohms: halfOhms },
+    // Half of the polarisation belongs to each half: the midpoint hangs between, at a resistance no meter feels.
+    { kind: 'resistor', id: 'upper-half', a: 'upper-cell', b: 'middle', ohms: constant(TAP_OHMS) },
+    { kind: 'resistor', id: 'lower-half', a: 'middle', b: 'lower-cell', ohms: constant(TAP_OHMS) },
   ],
   controller: (part) => {
     const limits = chemistry(part).bms;

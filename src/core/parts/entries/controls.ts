@@ -5,7 +5,7 @@ import { flat, SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
 import { ignitionDelay } from '../../control/ignitionDelay';
 import { assumed } from '../../units/parameter';
-import { constant, definePart, param } from '../part';
+import { constant, definePart, METAL, param } from '../part';
 
 export const ignitionSwitch = definePart({
   id: 'ignition-switch',
@@ -25,9 +25,26 @@ export const ignitionSwitch = definePart({
       max: 10,
       default: assumed(0.02, 0.4),
     },
+    others: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'What else hangs on the run circuit',
+      min: 0.01,
+      max: 100,
+      default: assumed(3, 0.7, 'from memory'),
+    },
   },
   elements: [
     { kind: 'contact', id: 'contact', a: 'feed', b: 'run', ohms: param('contact'), closedBy: { input: 'key' } },
+    // Blower, gauges, radio: in every cab, and what makes a dash feed sag.
+    {
+      kind: 'contact',
+      id: 'others',
+      a: 'run',
+      b: METAL,
+      ohms: { params: ['others'], value: ([amps], _, part) => (1.04 * part.nominal) / amps! },
+      closedBy: { input: 'key' },
+    },
   ],
   faults: IGNITION_FAULTS,
   price: SMALL_PART,
@@ -54,7 +71,7 @@ export const ignitionDelayModule = definePart({
       label: 'Output resistance',
       min: 1e-4,
       max: 10,
-      default: assumed(0.1, 0.4),
+      default: assumed(0.25, 0.8, 'from memory'),
     },
   },
   elements: [

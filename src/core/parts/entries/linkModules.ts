@@ -35,7 +35,7 @@ const driverOhms: ParameterSpec = {
   label: 'Output resistance',
   min: 1e-4,
   max: 10,
-  default: assumed(0.1, 0.4),
+  default: assumed(0.25, 0.8, 'from memory'),
 };
 /** 10 mA at 12 V for its own electronics, day and night: from memory. */
 const SUPPLY = constant(1200);

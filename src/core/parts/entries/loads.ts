@@ -37,8 +37,8 @@ export const chassisLoads = definePart({
   terminals,
   params: {
     off: amps('Key off, asleep', 0.04, 0.015),
-    keyOn: amps('Key on', 7.5, 1.8),
-    running: amps('Engine running', 16, 3.2),
+    keyOn: amps('Key on', 7.5, 2.5),
+    running: amps('Engine running', 16, 5),
     starter: { unit: 'A', scale: 'ratio', label: 'Starter, cranking', min: 10, max: 5000, default: assumed(400, 0.2) },
   },
   elements: [

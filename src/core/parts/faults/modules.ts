@@ -13,6 +13,7 @@ export const MODULE_FAULTS: readonly PartFault[] = [
     repair: 'Replace the link module',
     minutes: [25, 50],
     parts: [60, 220],
+    proof: { touch: ['output', 'ground'] },
     shows: 'feed, sense and ground are there, but no output when it should close',
     confirm: 'a bench supply on its sense wire above the threshold, and still no output',
   },

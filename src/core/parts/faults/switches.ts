@@ -81,6 +81,7 @@ export const BOOST_FAULTS: readonly PartFault[] = [
     repair: 'Replace the boost fuse and find what blew it',
     minutes: [15, 45],
     parts: [2, 8],
+    proof: { ask: ['boost-fuse-seen-blown'] },
     shows: 'no volts on the switch side of the boost fuse',
     confirm: 'both sides of the fuse against frame',
     caution: 'A switch wedged down blows this fuse: look for coins, a pen, their marks.',

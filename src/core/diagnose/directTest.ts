@@ -1,0 +1,139 @@
+/**
+ * The direct test of a fault: what a master does before anything is taken apart. A verdict inside the model may still
+ * be a verdict of the wrong model; a lead on the very piece is not.
+ */
+import { changeMinutes } from '../operate/states';
+import { measurementId, type Measurement } from '../probe/measurement';
+import type { Belief } from './belief';
+import { NOTHING_WRONG } from './catalogue/nothingWrong';
+import { membersOf, type Fault } from './faults';
+import { testMinutes, type Circumstances, type RankedTest } from './nextTest';
+import type { ObservationKind } from './observations/observationKind';
+
+/** Standard deviations between what the fault and what a sound rig would read, for a reading to be proof. */
+const TELLS = 2.5;
+
+export interface DirectTests {
+  /** All that is asked for has been done, or cannot be. */
+  done: boolean;
+  /** What is still to be done, cheapest first. */
+  left: RankedTest[];
+}
+
+/** What is left of the direct tests of a suspect; of a pair, of both halves. */
+export function directTests(
+  belief: Belief,
+  suspect: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): DirectTests {
+  const left = membersOf(suspect).flatMap((id) => {
+    const fault = belief.faults.find((f) => f.id === id)!;
+    return fault.owner === undefined ? [] : leftOf(belief, fault, measurements, now);
+  });
+  return { done: left.length === 0, left: left.sort((a, b) => a.minutes - b.minutes) };
+}
+
+function leftOf(belief: Belief, fault: Fault, measurements: readonly Measurement[], now: Circumstances): RankedTest[] {
+  const questions = ownQuestions(belief, fault);
+  const asked = belief.observed.some((o) => questions.some((q) => q.id === o.what));
+  if (fault.proof?.ask) {
+    if (asked || questions.length === 0) return [];
+    return questions.map((q) => asTest(belief, q, now)).slice(0, 1);
+  }
+  const touch = fault.proof?.touch?.map((t) => `${fault.part}.${t}`) ?? endsOf(belief, fault);
+  if (touch.length === 0) {
+    if (asked) return [];
+    const own = new Set(pointsOf(belief, fault));
+    if (readings(belief, fault).some((key) => own.has(key))) return [];
+    return best(belief, fault, measurements, now, (m) => own.has(m.red) || (m.black !== undefined && own.has(m.black)));
+  }
+  const touched = new Set(readings(belief, fault));
+  const rows = touch.filter((t) => !touched.has(t) && belief.outputs.some((o) => o.key === t));
+  const [missing] = rows;
+  return missing === undefined
+    ? []
+    : best(belief, fault, measurements, now, (m) => m.red === missing || m.black === missing, 0);
+}
+
+/** Both ends of a wire that has gained ohms: one end alone does not tell it from what feeds it. */
+function endsOf(belief: Belief, fault: Fault): string[] {
+  const wire = belief.compiled.rig.conductors.find((c) => c.id === fault.owner);
+  if (!wire || !fault.effects.some((e) => e.do === 'add-ohms')) return [];
+  const ends = [`${wire.from.part}.${wire.from.terminal}`, `${wire.to.part}.${wire.to.terminal}`];
+  return ends.every((e) => belief.outputs.some((o) => o.key === e)) ? ends : [];
+}
+
+/** The questions that ask about the very piece and tell this fault; with `ask`, only those. */
+function ownQuestions(belief: Belief, fault: Fault): ObservationKind[] {
+  const { ask } = fault.proof ?? {};
+  return belief.questions.filter((q) => {
+    if (q.faults[fault.id] === undefined) return false;
+    return ask ? ask.some((a) => q.id === a || q.id.startsWith(`${a}.`)) : q.group === 'try';
+  });
+}
+
+/** Points at the fault's owner: a part's terminals, a wire's ends and its clamp, a bond's ends. */
+function pointsOf(belief: Belief, fault: Fault): string[] {
+  const { rig } = belief.compiled;
+  const metal = [...rig.conductors, ...rig.bonds].find((c) => c.id === fault.owner);
+  if (metal)
+    return [`${metal.from.part}.${metal.from.terminal}`, `${metal.to.part}.${metal.to.terminal}`, `${metal.id}.clamp`];
+  return belief.outputs.flatMap((o) => (o.key.startsWith(`${fault.owner}.`) ? [o.key] : []));
+}
+
+/** Points that were read where this fault would show, and were no slip. */
+function readings(belief: Belief, fault: Fault): string[] {
+  return belief.evidence.flatMap((e, r) =>
+    belief.blunder[r]! < 0.5 && (fault.proof?.touch || separation(belief, fault, e.state, e.probe, e.ref) > TELLS)
+      ? [e.probe, ...(e.ref === undefined ? [] : [e.ref])]
+      : [],
+  );
+}
+
+/** Standard deviations between a fault's and a sound rig's reading. */
+function separation(belief: Belief, fault: Fault, state: string, red: string, black?: string): number {
+  const row = belief.rowOf(state, red);
+  const other = black === undefined ? -1 : belief.rowOf(state, black);
+  if (row === undefined || other === undefined) return 0;
+  const bad = belief.predictive(belief.heaviest(fault.id), row, other);
+  const sound = belief.prior0(belief.heaviest(NOTHING_WRONG.id), row, other);
+  return Math.abs(bad.mean - sound.mean) / Math.hypot(bad.sd, sound.sd);
+}
+
+function best(
+  belief: Belief,
+  fault: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+  fits: (m: Measurement) => boolean,
+  tells = TELLS,
+): RankedTest[] {
+  const list = belief.workspace.states.flatMap(({ id: state }) =>
+    measurements
+      .filter((m) => fits(m) && !now.done.has(`${state}/${measurementId(m.red, m.black)}`))
+      .map((measurement) => ({
+        measurement,
+        state,
+        far: separation(belief, fault, state, measurement.red, measurement.black),
+        minutes: testMinutes(measurement, state, now, belief.assumptions),
+        changeMinutes: changeMinutes(now.state, state),
+        bits: 0,
+        saves: 0,
+      }))
+      .filter((t) => t.far > tells),
+  );
+  return list.sort((a, b) => b.far / (b.minutes + 3) - a.far / (a.minutes + 3)).slice(0, 1);
+}
+
+function asTest(belief: Belief, question: ObservationKind, now: Circumstances): RankedTest {
+  const state = question.state ?? now.state;
+  return {
+    question,
+    state,
+    minutes: testMinutes(question, state, now, belief.assumptions),
+    changeMinutes: changeMinutes(now.state, state),
+    bits: 0,
+    saves: 0,
+  };
+}
