@@ -6,6 +6,7 @@ const LONG = [
   'belief.test',
   'cli.test',
   'beliefTrials.test',
+  'truth.test',
   'sizing.test',
   'rules.test',
   'reference/tow.test',

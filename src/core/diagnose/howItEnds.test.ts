@@ -1,0 +1,182 @@
+/** How a round ends: by proof for a sound rig, by the direct test for a fault, never over a reading that does not fit. */
+import { describe, expect, it } from 'vitest';
+import { compileRig } from '../compile/compile';
+import { measurementId, rigMeasurements } from '../probe/measurement';
+import { motorhome } from '../rig/archetypes/motorhome';
+import { Belief, type Evidence } from './belief';
+import { diagnose, type Diagnosis } from './diagnose';
+import { directTests } from './directTest';
+import { HiddenRig } from './hiddenRig';
+import type { IntakeClue } from './intake';
+import type { Circumstances } from './nextTest';
+import type { Observed } from './observations';
+import { statesOfComplaints, statesToSee, unproved } from './reproduce';
+
+const compiled = compileRig(motorhome('test', 'Test coach'));
+const measurements = rigMeasurements(compiled.rig);
+const BOLT = 'frame.bay-2';
+
+/** Walks a round by what is asked, on a rig that hides a fault. */
+function walk(
+  fault: string,
+  complaints: readonly IntakeClue[],
+  seed: number,
+  spoil?: (e: Evidence, n: number) => number,
+) {
+  const belief = new Belief(compiled, complaints);
+  const hidden = new HiddenRig(compiled, fault, seed);
+  const evidence: Evidence[] = [];
+  const observed: Observed[] = [];
+  const asked: string[] = [];
+  let state = 'rested';
+  let answer!: Diagnosis;
+  for (let n = 0; n < 30; n++) {
+    belief.setEvidence(evidence, observed);
+    answer = diagnose(belief, { state });
+    const [next] = answer.next;
+    if (answer.stop.reached || !next) break;
+    state = next.state;
+    asked.push(`${next.state}/${next.test}`);
+    const question = belief.questions.find((q) => q.id === next.test);
+    if (question) {
+      observed.push({ id: question.id, what: question.id, answer: hidden.answer(question) });
+      continue;
+    }
+    const id = `${next.state}/${next.test}`;
+    const at = evidence.findIndex((e) => e.id === id);
+    const reading: Evidence = {
+      id,
+      state,
+      probe: next.probe!,
+      ...(next.ref === undefined ? {} : { ref: next.ref }),
+      value: hidden.read(state, next.probe!, next.ref, at < 0 ? 0 : 1).value,
+      ...(at < 0 ? {} : { confirmed: true }),
+    };
+    const value = spoil?.(reading, evidence.length) ?? reading.value;
+    if (at < 0) evidence.push({ ...reading, value });
+    else evidence[at] = reading;
+  }
+  belief.setEvidence(evidence, observed);
+  return { belief, answer, asked, evidence, observed };
+}
+
+const now = (belief: Belief): Circumstances => ({
+  state: 'idle',
+  openPlaces: new Set(),
+  done: new Set(belief.evidence.map((e) => `${e.state}/${measurementId(e.probe, e.ref)}`)),
+});
+
+describe('a sound rig', () => {
+  it('ends as sound once it has shown that it does what the owner misses', () => {
+    const { belief, answer } = walk('nothing-wrong', ['slow-charging'], 5);
+    expect(answer.stop).toMatchObject({ reached: true, class: 'nothing-wrong' });
+    expect(unproved(belief)).toEqual([]);
+    const idle = belief.evidence.filter((e) => e.state === 'idle').flatMap((e) => [e.probe, e.ref]);
+    for (const point of ['coach-bank.plus', 'chassis-bank.plus', 'coach-bank.minus']) expect(idle).toContain(point);
+    expect(idle.some((p) => p?.endsWith('.clamp'))).toBe(true);
+  });
+
+  it('is load-tested where its bank does not last', () => {
+    const { answer, observed } = walk('nothing-wrong', ['coach-short-life'], 5);
+    if (answer.stop.class === 'nothing-wrong')
+      expect(observed.some((o) => /^(load-test|gravity)\.coach-bank$/.test(o.what))).toBe(true);
+    expect(answer.stop.reached).toBe(true);
+  });
+});
+
+describe('where a complaint shows', () => {
+  it('must be measured in before any verdict: on shore for shore power, at idle for the road', () => {
+    const { states } = new Belief(compiled, []).workspace;
+    expect(statesOfComplaints(['shore-not-charging', 'coach-not-charging', 'slowly'], states)).toEqual([
+      'shore',
+      'idle',
+    ]);
+    expect(statesToSee(new Belief(compiled, ['shore-not-charging']))).toEqual(['shore']);
+    const { answer, asked } = walk('charger.no-output', ['shore-not-charging'], 8);
+    expect(answer.stop.reached).toBe(true);
+    expect(asked.filter((a) => a.startsWith('shore/')).length).toBeGreaterThanOrEqual(2);
+  });
+});
+
+describe('a fault', () => {
+  it('is no verdict before its own direct test: blocks are not sold without a load test or hydrometer', () => {
+    const { answer, observed } = walk('coach-bank.sulphated', ['coach-short-life'], 3);
+    expect(answer.stop).toMatchObject({ reached: true });
+    expect(answer.stop.class).toMatch(/^coach-bank/);
+    expect(observed.some((o) => /^(load-test|gravity)\.coach-bank$/.test(o.what))).toBe(true);
+  });
+
+  it('of a solenoid wants coil and studs touched, and nothing more once they are', () => {
+    const belief = new Belief(compiled, ['coach-not-charging']);
+    const fault = belief.faults.find((f) => f.id === 'link.contact-open')!;
+    expect(directTests(belief, fault, measurements, now(belief)).done).toBe(false);
+    const hidden = new HiddenRig(compiled, fault.id, 2);
+    const points: [string, string][] = [
+      ['link.coil-plus', BOLT],
+      ['link.coil-minus', BOLT],
+      ['link.chassis-stud', 'link.coach-stud'],
+    ];
+    belief.setEvidence(
+      points.map(([probe, ref]) => ({
+        id: probe,
+        state: 'idle',
+        probe,
+        ref,
+        value: hidden.read('idle', probe, ref).value,
+        confirmed: true,
+      })),
+    );
+    expect(directTests(belief, fault, measurements, now(belief))).toEqual({ done: true, left: [] });
+  });
+
+  it('asks what is left cheapest first, at the very piece', () => {
+    const belief = new Belief(compiled, ['coach-not-charging']);
+    const fault = belief.faults.find((f) => f.id === 'coach-negative.bad-joint')!;
+    const { left } = directTests(belief, fault, measurements, now(belief));
+    expect(left).toHaveLength(1);
+    const { red, black } = left[0]!.measurement!;
+    expect([red, black]).toContain('coach-bank.minus');
+  });
+});
+
+describe('a reading that fits nothing', () => {
+  it('is asked for again at once', () => {
+    const slip = (e: Evidence, n: number) => (n === 3 && !e.probe.endsWith('.clamp') ? -e.value - 1 : e.value);
+    const { asked, answer } = walk('nothing-wrong', ['coach-not-charging'], 11, slip);
+    const again = asked.filter((a, i) => asked.indexOf(a) !== i);
+    expect(again.length).toBeGreaterThanOrEqual(1);
+    expect(answer.stop.class).toBe('nothing-wrong');
+  });
+});
+
+describe('two faults at once', () => {
+  it('are named together where one leaves a complaint unexplained', () => {
+    const belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
+    const pair = 'delay.dead+boost.fuse-blown';
+    const hidden = new HiddenRig(compiled, pair, 4);
+    const read = (state: string, probe: string, ref = BOLT): Evidence => ({
+      id: `${state}/${probe}/${ref}`,
+      state,
+      probe,
+      ref,
+      value: hidden.read(state, probe, ref).value,
+      confirmed: true,
+    });
+    belief.setEvidence([
+      read('idle', 'delay.ignition'),
+      read('idle', 'delay.output'),
+      read('idle', 'delay.ground'),
+      read('idle', 'link.coil-plus'),
+      read('boost-engine-off', 'boost.feed'),
+      read('boost-engine-off', 'boost.fused'),
+      read('boost-engine-off', 'link.coil-plus'),
+    ]);
+    const [top] = [...belief.classes()].sort((a, b) => b[1] - a[1]);
+    const half = (id: string) => belief.faults.find((f) => f.id === id)!.class;
+    expect(top![0].split(' + ').sort()).toEqual([half('delay.dead'), half('boost.fuse-blown')].sort());
+    // The next round begins without them.
+    belief.setEvidence([]);
+    expect(belief.faults.some((f) => f.id === pair || f.id === 'boost.fuse-blown+delay.dead')).toBe(false);
+    expect(belief.probability.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9);
+  });
+});
