@@ -144,7 +144,31 @@ export function rigFaults(rig: Rig): Fault[] {
       }
   for (const row of METAL_FAULTS)
     for (const owner of metalOwners(rig, row.at)) faults.push(faultOf(rig, row, owner, false, [`metal.${row.id}`]));
-  return [...faults, ...pairsOf(faults)];
+  const apart = oneEach(faults);
+  return [...apart, ...pairsOf(apart)];
+}
+
+/**
+ * A wire that two kinds of part call theirs, one at either end, can be broken only once: what does the very same to the
+ * very same piece is one fault, by the first name it has.
+ */
+function oneEach(faults: readonly Fault[]): Fault[] {
+  const list: Fault[] = [];
+  for (const fault of faults) {
+    const effects = JSON.stringify(fault.effects);
+    const same = list.find(
+      (f) => f.owner !== undefined && f.owner === fault.owner && JSON.stringify(f.effects) === effects,
+    );
+    if (!same) list.push(fault);
+    else
+      list[list.indexOf(same)] = {
+        ...same,
+        prior: same.prior + fault.prior,
+        explains: [...new Set([...same.explains, ...fault.explains])],
+        answersTo: [[...same.answersTo[0]!, ...fault.answersTo[0]!]],
+      };
+  }
+  return list;
 }
 
 /**
