@@ -91,7 +91,7 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
     timeout: 30_000,
   });
   const built = (await snapshot()).job.revisions.at(-1)!.doc;
-  const technician = new Technician(page, 'nothing-wrong', 8, built);
+  const technician = new Technician(page, 'nothing-wrong', 9, built);
   let words = '';
   for (let k = 0; k < 25 && !words.startsWith('Check'); k++) words = await technician.step();
   expect(words).toMatch(/^Check: nothing hunts/);
