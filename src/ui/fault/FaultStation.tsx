@@ -206,9 +206,10 @@ export function FaultStation() {
 /** Nothing of the list fits: where to look by hand. */
 function ByHand({ page }: { page: JobPage }) {
   const odd = (page.diagnosis?.contradiction ?? []).map((c) => labelOf(page, c.reading));
+  const leads = page.diagnosis?.suspects[0]?.fault === NOT_ON_LIST.id;
   return (
     <p className="alert alert-warning alert-outline" role="status">
-      None of the listed faults explains these readings together.
+      {leads ? 'None of the listed faults explains these readings together.' : 'Should none of the others prove out:'}
       {odd.length > 0 && ` What fits least: ${odd.join('; ')}.`} Look at clamps and posts, wires somebody added, cable
       thinner than drawn, and whether the drawing is this rig.
     </p>
