@@ -90,7 +90,7 @@ export function copper(gauge: string, meters: number, celsius: number, steps = 0
   return ((RHO * LAY * meters) / area(g)) * (1 + 0.00393 * (celsius - 20));
 }
 
-/** The amps at which a falling or rising law of volts by amps meets these volts: bisection between bounds, then secants. */
+/** The amps at which a rising law of volts by charging amps meets these volts, and how fast they change with volts. */
 export function meet(
   law: (amps: number) => number,
   volts: number,

@@ -68,8 +68,8 @@ export const ASSUMPTION_LIMITS: Readonly<Record<EditableAssumption, AssumptionSp
     max: 1,
   },
   asDesigned: {
-    label: '“Nothing is wrong” keeps, where it may work like that',
-    says: 'More: it is likelier to be as designed when the complaint is one that the way it works explains.',
+    label: '“Nothing is wrong” keeps, for each complaint',
+    says: 'More: a rig somebody complains of is taken to be sound more readily.',
     unit: '%',
     times: 100,
     min: 0.02,

@@ -24,7 +24,7 @@ export interface Assumptions {
   spreadFactor: number;
   /** Prior factor of a fault for each stated complaint it does not explain. */
   unexplained: number;
-  /** The same for "nothing is wrong" where what is complained of may just be how the rig works. */
+  /** The same for "nothing is wrong", for any complaint: an owner may be mistaken about anything. */
   asDesigned: number;
   /** Minutes a wrong call costs: a part fitted for nothing and the way back. */
   wrongCallMinutes: number;

@@ -143,7 +143,7 @@ export class Component {
     return far;
   }
 
-  /** Moves the linearisation of some states a share of the way to the posterior mean. */
+  /** Linearises some states anew at a latent point. */
   moveTo(target: Float64Array, states: readonly number[]): void {
     for (const s of states) {
       this.x0[s]!.set(target);

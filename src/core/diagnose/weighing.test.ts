@@ -54,7 +54,7 @@ describe('a belief', () => {
   });
 
   // Two readings on either side of a threshold can tell on each other: straight lines through it are all it has.
-  it('depends little on the order readings are told in: each is linearised about what came before it', () => {
+  it('depends little on the order readings are told in: where each component is linearised is all that remembers it', () => {
     fc.assert(
       fc.property(fc.constantFrom(...faults), fc.nat(50), picks, (fault, seed, where) => {
         const evidence = read(fault, seed, where);
