@@ -14,6 +14,9 @@ export default defineConfig({
   use: {
     baseURL: process.env['E2E_URL'] ?? 'http://127.0.0.1:4399',
     viewport: { width: 1280, height: 800 },
+    // What cannot be pressed or reached is said where it stands, not at the end of the test.
+    actionTimeout: 60_000,
+    navigationTimeout: 60_000,
     trace: 'off',
     launchOptions: {
       executablePath: process.env['SURRIK_BROWSER'] ?? '/usr/bin/chromium',

@@ -2,9 +2,11 @@
  * The outbox against a server that is slow, away, refuses, or forgets to answer: nothing is lost, nothing is
  * sent twice as two, order is kept, and what was sent is never edited.
  */
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
 import { randomUUID } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { Outbox } from './outbox';
+import { Outbox, waitingTargets } from './outbox';
 import type { Command } from '../core/job/command';
 
 type Reply = { status: number; body?: object } | 'down';
@@ -19,6 +21,7 @@ beforeEach(() => {
   replies = [];
   seq = 0;
   own = new Set();
+  vi.stubGlobal('indexedDB', new IDBFactory());
   vi.stubGlobal('fetch', (_url: string, init: { body: string }) => {
     const command = JSON.parse(init.body) as Command;
     if (!own.has(command.id)) return Promise.reject(new TypeError('of another test'));
@@ -181,5 +184,57 @@ describe('the outbox', () => {
     expect(box.snapshot()).toHaveLength(1);
     box.settle(1);
     expect(box.snapshot()).toHaveLength(0);
+  });
+
+  it('left behind by a page, is known by its target, taken up by the next one, and then gone', async () => {
+    const gone = new Outbox(7, () => undefined);
+    replies.push(() => 'down');
+    const a = command();
+    await gone.add(a, 0);
+    await until(() => gone.trouble !== undefined);
+    expect(await waitingTargets()).toEqual([7]);
+    const next = new Outbox(7, () => undefined);
+    await next.start();
+    await until(() => next.snapshot()[0]?.status === 'sent');
+    expect(sent.map((s) => s.id)).toEqual([a.id, a.id]);
+    await vi.waitFor(async () => expect(await waitingTargets()).toEqual([]));
+  });
+
+  it('counts as seen what the page before it sent: one’s own earlier entry is no conflict after a reload', async () => {
+    const gone = new Outbox(8, () => undefined);
+    const [a, b] = [command(), command()];
+    replies.push(
+      () => ({ status: 200, body: { id: a.id, seq: 1, again: false } }),
+      () => 'down',
+      ...Array.from({ length: 20 }, () => () => 'down' as const),
+    );
+    // The second is still as the person made it, before the first was acknowledged.
+    await Promise.all([gone.add(a, 0), gone.add(b, 0)]);
+    await until(() => sent.some((s) => s.id === b.id));
+    replies = [];
+    const next = new Outbox(8, () => undefined);
+    await next.start();
+    await until(() => next.snapshot().every((e) => e.status === 'sent'));
+    expect(new Set(sent.filter((s) => s.id === b.id).map((s) => s.baseSeq))).toEqual(new Set([1]));
+  });
+
+  it('a page that goes before it heard the answer learns from the next what was its own', async () => {
+    const gone = new Outbox(9, () => undefined);
+    const [a, b] = [command(), command()];
+    replies.push(...Array.from({ length: 20 }, () => () => 'down' as const));
+    await gone.add(a, 0);
+    await gone.add(b, 0);
+    await until(() => gone.trouble !== undefined);
+    // It had got there after all.
+    replies = Array.from({ length: 20 }, () => (c: Command) => ({
+      status: 200,
+      body: { id: c.id, seq: c.id === a.id ? 4 : 9, again: c.id === a.id },
+    }));
+    const next = new Outbox(9, () => undefined);
+    const left = (await next.start(), next.snapshot());
+    expect(left.map((e) => e.command.id)).toEqual([a.id, b.id]);
+    await until(() => sent.some((s) => s.id === b.id));
+    // Seq 4 is not next to 0: strangers' changes lie between, and they are news.
+    expect(sent.find((s) => s.id === b.id)!.baseSeq).toBe(0);
   });
 });

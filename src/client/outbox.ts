@@ -30,6 +30,22 @@ export interface Entry<C extends Command | ShopCommand = Command | ShopCommand> 
   because?: string;
 }
 
+/** The store of all outboxes of this device. */
+const openStore = (): Promise<IDBPDatabase> =>
+  openDB('surrik-outbox', 1, {
+    upgrade(db) {
+      db.createObjectStore('entries', { keyPath: 'command.id' }).createIndex('job', 'job');
+    },
+  });
+
+/** Targets an earlier page left entries for that nobody has sent yet. None where the device keeps nothing. */
+export async function waitingTargets(): Promise<Target[]> {
+  const db = await (async () => openStore())().catch(() => undefined);
+  const entries = ((await db?.getAll('entries')) ?? []) as Entry[];
+  db?.close();
+  return [...new Set(entries.flatMap((e) => (e.status === 'waiting' ? [e.job] : [])))];
+}
+
 type Listener = () => void;
 const RETRY_MS = [500, 1000, 2000, 4000, 8000];
 /** Times a fault of the server is met with the same entry before the entry is set aside. */
@@ -68,12 +84,7 @@ export class Outbox<C extends Command | ShopCommand> {
   ) {}
 
   private open(): Promise<IDBPDatabase | undefined> {
-    this.db ??= (async () =>
-      openDB('surrik-outbox', 1, {
-        upgrade(db) {
-          db.createObjectStore('entries', { keyPath: 'command.id' }).createIndex('job', 'job');
-        },
-      }))().catch(() => undefined); // no storage at all: kept in memory only
+    this.db ??= (async () => openStore())().catch(() => undefined); // no storage at all: kept in memory only
     return this.db;
   }
 
@@ -107,6 +118,7 @@ export class Outbox<C extends Command | ShopCommand> {
   async add(command: C, seen: number): Promise<void> {
     const order = Math.max(Date.now(), (this.entries.at(-1)?.order ?? 0) + 1);
     const entry: Entry<C> = { order, job: this.job, command, status: 'waiting', seen, fixed: false };
+    this.countOwn(entry);
     this.entries.push(entry);
     this.changed();
     await this.store(entry);
@@ -166,6 +178,13 @@ export class Outbox<C extends Command | ShopCommand> {
     }
   }
 
+  /** Our own earlier entries are no news to us: counted as seen, but nothing beyond a stranger's. Whether that changed it. */
+  private countOwn(entry: Entry<C>): boolean {
+    const before = entry.seen;
+    while (this.ownSeqs.has(entry.seen + 1)) entry.seen++;
+    return entry.seen !== before;
+  }
+
   private async pump(): Promise<void> {
     if (this.sending) return;
     this.sending = true;
@@ -184,16 +203,17 @@ export class Outbox<C extends Command | ShopCommand> {
   /** Sends one entry. False where the rest has to wait. */
   private async send(entry: Entry<C>): Promise<boolean> {
     if (!entry.fixed) {
-      // Our own earlier entries are no news to us: count them as seen, but nothing beyond a stranger's.
-      let base = entry.seen;
-      while (this.ownSeqs.has(base + 1)) base++;
-      entry.command = { ...entry.command, baseSeq: base };
+      this.countOwn(entry);
+      entry.command = { ...entry.command, baseSeq: entry.seen };
       entry.fixed = true;
       await this.store(entry);
     }
     try {
       const ack = await postCommand(this.job, entry.command);
       this.ownSeqs.add(ack.seq);
+      // Before this entry is let go of: should the page go away now, those that wait still know it was ours.
+      for (const later of this.entries)
+        if (later.status === 'waiting' && !later.fixed && this.countOwn(later)) await this.store(later);
       entry.status = 'sent';
       entry.seq = ack.seq;
       this.failures = 0;

@@ -52,7 +52,7 @@ export function useJob(number: number): JobView {
     retry: (count, error) => (error as ApiError).status === 0 && count < 2,
   });
   const data = query.data;
-  const { box, entries } = useOutbox<Command>(number, ['job', number], data?.seq);
+  const { box, entries } = useOutbox<Command>(number, data?.seq);
   const [done, setDone] = useState<readonly Done[]>([]);
 
   const view = useMemo(() => {

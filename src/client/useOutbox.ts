@@ -1,10 +1,10 @@
 'use client';
 /** One outbox a target, whoever asks for it: waiting entries, and what became of them. */
-import { useQueryClient } from '@tanstack/react-query';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import type { Command } from '../core/job/command';
 import type { ShopCommand } from '../core/shop/shopSchema';
-import { Outbox, type Entry, type Target } from './outbox';
+import { Outbox, waitingTargets, type Entry, type Target } from './outbox';
 
 const boxes = new Map<Target, Outbox<Command | ShopCommand>>();
 const EMPTY: readonly Entry[] = [];
@@ -14,25 +14,33 @@ export interface Boxed<C extends Command | ShopCommand> {
   entries: readonly Entry<C>[];
 }
 
-/** `queryKey` is asked again when something was acknowledged; `seq` is the newest change its answer shows. */
-export function useOutbox<C extends Command | ShopCommand>(
-  target: Target,
-  queryKey: readonly unknown[],
-  seq: number | undefined,
-): Boxed<C> {
+/** What a target's page asks the server for; asked again when something was acknowledged. */
+const queryKey = (target: Target): readonly unknown[] => (target === 'shop' ? ['shop'] : ['job', target]);
+
+function boxOf(target: Target, client: QueryClient): Outbox<Command | ShopCommand> {
+  let box = boxes.get(target);
+  if (!box) {
+    box = new Outbox(target, () => void client.invalidateQueries({ queryKey: queryKey(target) }));
+    boxes.set(target, box);
+  }
+  return box;
+}
+
+/**
+ * Sends what an earlier page left, whatever page one is on now: a change made in the shop's settings or on one job must
+ * not wait until somebody opens those again.
+ */
+export function useSendingWhatWaits(): void {
   const client = useQueryClient();
-  const [first, second] = queryKey;
-  const box = useMemo(() => {
-    let existing = boxes.get(target);
-    if (!existing) {
-      existing = new Outbox(
-        target,
-        () => void client.invalidateQueries({ queryKey: second === undefined ? [first] : [first, second] }),
-      );
-      boxes.set(target, existing);
-    }
-    return existing;
-  }, [target, client, first, second]);
+  useEffect(() => {
+    void waitingTargets().then((targets) => targets.forEach((t) => void boxOf(t, client).start()));
+  }, [client]);
+}
+
+/** `seq` is the newest change the page's answer shows. */
+export function useOutbox<C extends Command | ShopCommand>(target: Target, seq: number | undefined): Boxed<C> {
+  const client = useQueryClient();
+  const box = useMemo(() => boxOf(target, client), [target, client]);
   useEffect(() => {
     void box.start();
     window.addEventListener('online', box.retry);

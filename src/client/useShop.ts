@@ -30,7 +30,7 @@ export interface ShopView {
 export function useShop(): ShopView {
   const query = useQuery({ queryKey: ['shop'], queryFn: fetchShop, refetchInterval: 5000 });
   const data = query.data;
-  const { box, entries } = useOutbox<ShopCommand>('shop', ['shop'], data?.seq);
+  const { box, entries } = useOutbox<ShopCommand>('shop', data?.seq);
   const [done, setDone] = useState<readonly ShopCommand[]>([]);
   const shop = useMemo(
     () => (data ? notYetIn(entries, data.seq).reduce(reduceShop, data.shop) : undefined),
