@@ -24,6 +24,8 @@ export interface Outcome {
   half: boolean;
   verdict: string;
   claimed: number;
+  /** What it said of going on or stopping, at the end. */
+  why: string;
   minutes: number;
   /** Waiting for rest or a charger to work, minutes. */
   waiting: number;
@@ -92,6 +94,7 @@ export function examine(rig: string, compiled: CompiledRig, hand: Technician, cl
     half: named.some(Boolean),
     verdict,
     claimed,
+    why: answer.stop.why,
     minutes,
     waiting,
     tests,

@@ -5,6 +5,7 @@
 import { measurementId, rigMeasurements, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import { addedProbes, type AddedProbe } from './addedProbes';
+import { changeOfMind, type ChangeOfMind } from './changeOfMind';
 import { CALIBRATION, claimed, type Calibration } from './calibration';
 import { contradictions, type Contradiction } from './contradictions';
 import { directTests } from './directTest';
@@ -12,6 +13,7 @@ import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTe
 import type { ObservationKind } from './observations/observationKind';
 import { seemsSound, statesToSee, unproved } from './reproduce';
 
+export type { ChangeOfMind } from './changeOfMind';
 export type { Contradiction } from './contradictions';
 
 export interface Clue {
@@ -100,6 +102,8 @@ export interface Diagnosis {
   telling: Record<string, number>;
   /** Repair classes with their probability, likeliest first. */
   classes: { class: string; repair: string; probability: number }[];
+  /** The one test that would unseat the leading repair, and how it would have to come out. */
+  changes?: ChangeOfMind;
   /** What was kept back of every share, and what that rests on. */
   calibration: Calibration;
 }
@@ -133,6 +137,7 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   const round: Round = { belief, classes, left, measurements, now, ranked, useful, contradiction };
   const { stop, first, added = [] } = howItStands(round);
   const next = [...(first ? [first] : []), ...withAlternatives(useful, ranked).map((t) => nextTest(belief, t))];
+  const changes = changeOfMind(belief, ranked);
   const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
   return {
     suspects,
@@ -142,6 +147,7 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
     added,
     telling,
     classes: classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability) })),
+    ...(changes ? { changes } : {}),
     calibration: CALIBRATION,
   };
 }

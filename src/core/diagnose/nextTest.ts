@@ -125,7 +125,7 @@ export class Outcomes {
 }
 
 /** Minutes any test costs beside its own: to think, to walk, to write down. It keeps from many tests that tell little. */
-const EVERY_TEST_MINUTES = 0.4;
+export const EVERY_TEST_MINUTES = 0.4;
 const counted = (t: RankedTest): number => (t.counted ?? t.minutes) + EVERY_TEST_MINUTES;
 
 /** All tests worth the name, best first. */

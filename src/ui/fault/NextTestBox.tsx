@@ -7,6 +7,7 @@ import { operatingState } from '../../core/operate/states';
 import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
 import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
 import type { JobPage } from '../shell/jobPage';
+import { ChangesMind } from './ChangesMind';
 
 const title = (t: NextTest) => (t.label === undefined ? t.name : `${t.label}, ${midSentence(t.name)}`);
 
@@ -52,6 +53,7 @@ export function NextTestBox({ page, declare, settled }: { page: JobPage; declare
         </div>
       )}
       <AddedProbes page={page} />
+      {diagnosis!.changes && <ChangesMind changes={diagnosis!.changes} />}
       {declare.fault !== NOT_ON_LIST.id && (
         <div className="declare">
           <button type="button" className="bx" onClick={() => page.declare(declare, settled)}>
