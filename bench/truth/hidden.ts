@@ -350,7 +350,7 @@ export const OUTSIDE: readonly Kind[] = [
       const c = m && [...v.contacts].find(([id]) => id.startsWith(`${m.id}.from-`))?.[1];
       if (!m || !c) return undefined;
       c.ohms += v.chance.between(14, 40);
-      return { right: [`${m.id}.dead`], bad: [m.id] };
+      return { right: [`${m.id}.dead`, `${m.id}.weak-output`], bad: [m.id] };
     },
   },
   {
@@ -360,7 +360,7 @@ export const OUTSIDE: readonly Kind[] = [
       const w = wire(v, part(v, 'link-solenoid')?.id, 'coach-stud');
       if (!w) return undefined;
       v.ohms.get(w.id)!.ohms *= v.chance.between(8, 16);
-      return { right: [], bad: [] };
+      return { right: [`${w.id}.too-thin`], bad: [] };
     },
   },
   {
@@ -379,7 +379,7 @@ export const OUTSIDE: readonly Kind[] = [
     make: (v) => {
       const p = coach(v)!;
       v.ohms.get(`${p.id}.post-plus`)!.ohms += v.chance.decades(0.03, 0.3);
-      return { right: [], bad: [p.id] };
+      return { right: [`${p.id}.bad-clamp`], bad: [p.id] };
     },
   },
   {
@@ -388,7 +388,7 @@ export const OUTSIDE: readonly Kind[] = [
     make: (v) => {
       const p = chassis(v)!;
       v.ohms.get(`${p.id}.post-plus`)!.ohms += v.chance.decades(0.03, 0.3);
-      return { right: [], bad: [p.id] };
+      return { right: [`${p.id}.bad-clamp`], bad: [p.id] };
     },
   },
   {

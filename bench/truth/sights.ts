@@ -35,7 +35,8 @@ export const FINDS: Readonly<Record<string, (v: TrueRig, owner: string, hidden: 
   asks: (v, owner) => Number([...v.contacts].some(([id, c]) => id.startsWith(`${owner}.from-`) && c.closed)),
   wedged: (v, owner) => Number(v.marks.has(`${owner}.wedged`)),
   blown: (v, owner) => Number(ohms(v, `${owner}.element`) === Infinity || ohms(v, `${owner}.fuse`) === Infinity),
-  'bad-end': (v, owner) => Number(ohms(v, owner) > SEEN_OHMS),
+  // A cable that is merely too thin is sound at its ends.
+  'bad-end': (v, owner, hidden) => Number(ohms(v, owner) > SEEN_OHMS && hidden.bad.includes(owner)),
   swollen: (v, owner) => Number((v.batteries.get(owner)?.[0]?.worn ?? 1) > 4),
   warm: (v, owner) => Number(watts(v, `${owner}.element`) > 4),
   output: (v, owner) => v.alternators.get(owner)?.strength ?? 1,

@@ -16,6 +16,7 @@ export type EditableAssumption = Exclude<
   keyof Assumptions,
   | 'blunderKinds'
   | 'openMinutes'
+  | 'priorFactors'
   | 'modelCapVolts'
   | 'modelFloorVolts'
   | 'mostClaimed'

@@ -3,6 +3,8 @@
  * wrong call, how much a complaint says. All assumed, none measured: they are shown in the working, and a
  * shop edits them.
  */
+import { MODEL_ERROR } from '../probe/modelError';
+
 export interface Assumptions {
   /** Share of readings that are not what they say: wrong probe, lead not touching, slip of the pen. */
   blunderShare: number;
@@ -26,6 +28,8 @@ export interface Assumptions {
   unexplained: number;
   /** The same for "nothing is wrong", for any complaint: an owner may be mistaken about anything. */
   asDesigned: number;
+  /** Factors on the priors that a shop's own closed jobs made, by `faultKey`; none where it took none over. */
+  priorFactors: Readonly<Record<string, number>>;
   /** Minutes a wrong call costs: a part fitted for nothing and the way back. */
   wrongCallMinutes: number;
   /** Minutes a bit of information about the repair is worth, beyond the wrong calls it saves at once: it makes later tests tell more. */
@@ -47,16 +51,17 @@ export interface Assumptions {
 export const ASSUMPTIONS: Assumptions = {
   blunderShare: 0.03,
   blunderKinds: { zero: 0.35, neighbour: 0.3, anything: 0.35 },
-  modelShare: 0.08,
-  modelCapVolts: 0.05,
-  modelFloorVolts: 0.015,
-  modelShareAmps: 0.08,
-  loadsStrayAmps: 0.15,
+  modelShare: MODEL_ERROR.share,
+  modelCapVolts: MODEL_ERROR.capVolts,
+  modelFloorVolts: MODEL_ERROR.floorVolts,
+  modelShareAmps: MODEL_ERROR.shareAmps,
+  loadsStrayAmps: MODEL_ERROR.floorAmps,
   unknownShare: 0.25,
   slipsTwice: 0.1,
-  spreadFactor: 1.5,
+  spreadFactor: MODEL_ERROR.spreadFactor,
   unexplained: 0.08,
   asDesigned: 0.5,
+  priorFactors: {},
   wrongCallMinutes: 60,
   bitMinutes: 8,
   openMinutes: { Dash: 2, 'Coach bay': 3, 'Link box': 4, 'Engine bay': 3, other: 3 },

@@ -8,7 +8,6 @@ import { ASSUMPTIONS, type Assumptions } from './assumptions';
 import { LinearisationWorkspace, Component, strataOf } from './component';
 import { membersOf, rigFaults, type Fault } from './faults';
 import type { IntakeClue } from './intake';
-import { partKind } from '../parts/kinds';
 import { priors, priorWeight } from './priors';
 import { inBand, twoFaults } from './twoFaults';
 import type { Effect } from '../operate/effects';
@@ -18,6 +17,7 @@ import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { NOT_ON_LIST } from './catalogue/notOnList';
 import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
 import { METER, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { reachOf, type Reach } from '../probe/modelError';
 
 /** A reading as evidence: points by key, SI. */
 export interface Evidence {
@@ -44,12 +44,14 @@ interface Row {
 }
 
 /** Linearisations of one component in one state, in one update. */
-const MAX_LINEARISATIONS = 90;
+const MAX_LINEARISATIONS = 160;
 /** Share from which a component is kept linear about the truth it claims in every state. */
-const LEADER_SHARE = 0.15;
+const LEADER_SHARE = 0.04;
 /** A component that fell this low for want of a better linearisation still gets one. */
 const WORTH_RELINEARISING = 1e-5;
 const LEFT_OUT_CANNOT_MATTER = 1e-7;
+/** How far a reading may pull what is expected of it to itself, at most: beyond, nothing else speaks of it. */
+const MOST_PULL = 0.98;
 /** Rounds of judging what each reading is trusted; least trust a reading keeps, so that arithmetic stays sound. */
 const PASSES = 3;
 const LEAST_TRUST = 1e-4;
@@ -61,21 +63,6 @@ const ROUNDS = 4;
 const CLOSE_ENOUGH = 0.2;
 /** Density of a slip, roughly: a move is judged by what fits. */
 const ANYTHING = { V: 0.03, A: 0.003 } as const;
-
-/** Pairs of points of one part, or at the two ends of one wire, both ways round. */
-function piecesOf({ rig }: CompiledRig): Set<string> {
-  const pairs: [string, string][] = [
-    ...rig.conductors.map((c): [string, string] => [
-      `${c.from.part}.${c.from.terminal}`,
-      `${c.to.part}.${c.to.terminal}`,
-    ]),
-    ...rig.parts.flatMap((p) => {
-      const points = partKind(p.kind).terminals.map((t) => `${p.id}.${t.id}`);
-      return points.flatMap((a) => points.map((b): [string, string] => [a, b]));
-    }),
-  ];
-  return new Set(pairs.flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
-}
 
 export class Belief {
   readonly faults: Fault[];
@@ -93,8 +80,7 @@ export class Belief {
   /** Probability per reading that it is a blunder, in the order given. */
   blunder: number[] = [];
   private readonly outputIndex: Map<string, number>;
-  /** Pairs of points that are the ends of one piece, as `a b`. */
-  private readonly pieces: ReadonlySet<string>;
+  private readonly reachOf: ReturnType<typeof reachOf>;
   private readonly nominal: number;
   private readonly row: Float64Array;
   private readonly pRow: Float64Array;
@@ -112,7 +98,7 @@ export class Belief {
     this.workspace = new LinearisationWorkspace(compiled, this.outputs, assumptions.spreadFactor);
     this.faults = rigFaults(compiled.rig);
     this.questions = observationsOf(compiled.rig, this.faults);
-    this.pieces = piecesOf(compiled);
+    this.reachOf = reachOf(compiled.rig);
     this.prior = priors(this.faults, intake, assumptions);
     this.faults.forEach((fault, f) => {
       for (const { effects, share } of fault.variants ?? [{ effects: fault.effects, share: 1 }])
@@ -316,7 +302,7 @@ export class Belief {
   /** Runs all evidence through all components from the prior. */
   private replay(): void {
     const trust: Float64Array[] = [];
-    for (const component of this.components) trust.push(this.run(component, -1));
+    for (const component of this.components) trust.push(this.run(component));
     if (this.rows.length > 1) {
       const most = this.components.reduce((m, c) => Math.max(m, c.logWeight), -Infinity);
       this.components.forEach((c, i) => {
@@ -336,13 +322,12 @@ export class Belief {
     });
   }
 
-  /** Runs the evidence, all but `skip`, through one component; returns the trust in each reading. */
-  private run(component: Component, skip: number): Float64Array {
+  /** Runs the evidence through one component, one after the other; returns the trust in each reading. */
+  private run(component: Component): Float64Array {
     const { row, pRow } = this;
     const trusts = new Float64Array(this.rows.length);
     component.reset();
     for (let r = 0; r < this.rows.length; r++) {
-      if (r === skip) continue;
       const { red, black } = this.rows[r]!;
       const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
       const S = variance + this.noise(r, mean);
@@ -350,6 +335,7 @@ export class Belief {
       const { good, bad, weight } = this.mixture(component, r, error, S);
       const trust = good / (good + bad);
       trusts[r] = trust;
+      component.noises[r] = this.noise(r, mean) / Math.max(trust * weight, LEAST_TRUST);
       component.logWeight += Math.log(good + bad);
       if (trust * weight > 1e-3) component.absorb(pRow, error, S, trust * weight);
     }
@@ -364,7 +350,7 @@ export class Belief {
   private refine(component: Component): Float64Array {
     const { row, pRow } = this;
     const trusts = new Float64Array(this.rows.length);
-    const noises = new Float64Array(this.rows.length);
+    const { noises } = component;
     let volume = 0;
     for (let pass = 0; pass < PASSES; pass++) {
       this.rows.forEach(({ red, black, evidence }, r) => {
@@ -422,12 +408,11 @@ export class Belief {
     return { good: (1 - off) * density, bad: off * bad, weight };
   }
 
-  /** Whether two points are the ends of one piece: then nothing unknown lies between them. */
-  private reach(red: number, black: number): 'piece' | 'far' {
-    if (black < 0) return 'piece';
+  /** Whether nothing unknown lies between two rows' points. */
+  private reach(red: number, black: number): Reach {
     const per = this.workspace.outputsPerState;
     const at = (row: number) => this.outputs[row % per]!.key;
-    return this.pieces.has(`${at(red)} ${at(black)}`) ? 'piece' : 'far';
+    return this.reachOf(at(red), black < 0 ? undefined : at(black));
   }
 
   /** What the other points would read under the component, black lead where it is. */
@@ -453,30 +438,36 @@ export class Belief {
     for (let i = 0; i < into.length; i++) into[i] = into[i]! / total;
   }
 
-  /** Probability per fault with each reading left out in turn: one array a reading. */
+  /**
+   * Probability per fault with each reading left out in turn: one array a reading. What a component would have expected
+   * of a reading without it follows from what it learnt with it, in closed form for a Gaussian; its evidence is then
+   * less by how likely that reading was.
+   */
   leaveOneOut(): Float64Array[] {
-    const kept = this.components.map((c) => c.logWeight);
-    const states = new Map<Component, () => void>();
-    const weight = new Float64Array(this.components.length);
-    // One reading, good or blunder, moves a component by a factor of some ten thousand at the most: what is
-    // below that cannot come back by leaving one out.
-    const able = this.components.filter((_, i) => this.weight[i]! > LEFT_OUT_CANNOT_MATTER);
-    for (const component of able) states.set(component, component.keep());
-    const result = this.rows.map((_, skip) => {
-      for (const component of able) this.run(component, skip);
-      this.normalise(weight);
-      const p = new Float64Array(this.faults.length);
-      this.components.forEach((c, i) => {
-        p[c.faultIndex] = p[c.faultIndex]! + weight[i]!;
+    const { row, pRow } = this;
+    const logWeight = new Float64Array(this.components.length);
+    return this.rows.map(({ red, black, evidence }, r) => {
+      this.components.forEach((component, c) => {
+        logWeight[c] = component.logWeight;
+        // Below this nothing can come back by leaving one reading out: a factor of some ten thousand at the most.
+        if (this.weight[c]! < LEFT_OUT_CANNOT_MATTER) return;
+        const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
+        const pull = Math.min(MOST_PULL, variance / component.noises[r]!);
+        const without = evidence.value - (evidence.value - mean) / (1 - pull);
+        const S = variance / (1 - pull) + this.noise(r, without);
+        const { good, bad } = this.mixture(component, r, evidence.value - without, S);
+        logWeight[c] = component.logWeight - Math.log(good + bad);
       });
-      return p;
+      const p = new Float64Array(this.faults.length);
+      const most = logWeight.reduce((m, w) => Math.max(m, w), -Infinity);
+      let total = 0;
+      this.components.forEach((c, i) => {
+        const w = Math.exp(logWeight[i]! - most);
+        p[c.faultIndex] = p[c.faultIndex]! + w;
+        total += w;
+      });
+      return p.map((x) => x / total);
     });
-    // Leave the components as all the evidence has them.
-    for (const back of states.values()) back();
-    this.components.forEach((component, i) => {
-      component.logWeight = kept[i]!;
-    });
-    return result;
   }
 
   /** Probability per fault with each observation left out in turn. */
@@ -529,11 +520,16 @@ export class Belief {
     return top;
   }
 
-  /** How far a reading is from what a component has learnt to expect, in standard deviations of meter and model. */
-  deviation(component: number, reading: number): number {
+  /** A reading less what a component has learnt to expect, V or A. */
+  residual(component: number, reading: number): number {
     const { red, black, evidence } = this.rows[reading]!;
-    const mean = this.components[component]!.expected(red, black, this.gainOf(reading));
-    return Math.abs(evidence.value - mean) / Math.sqrt(this.noise(reading, mean));
+    return evidence.value - this.components[component]!.expected(red, black, this.gainOf(reading));
+  }
+
+  /** The same without its sign, in standard deviations of meter and model. */
+  deviation(component: number, reading: number): number {
+    const off = this.residual(component, reading);
+    return Math.abs(off) / Math.sqrt(this.noise(reading, this.rows[reading]!.evidence.value - off));
   }
 
   /** Components that still matter, heaviest first, so many at the most. */

@@ -29,7 +29,7 @@ export interface ChangeOfMind {
 }
 
 /** Share from which there is a mind to change. */
-const A_MIND = 0.5;
+const A_MIND = 0.7;
 /** Tests looked at, the most telling first: one that tells little changes nothing. */
 const LOOKED_AT = 40;
 /** Components below this share move no choice. */
@@ -42,7 +42,10 @@ const LEAST_CHANCE = 1e-4;
 /** Density of a slip, anywhere on the meter's usual range, V and A. */
 const SLIP = { V: 1 / 17, A: 1 / 400 } as const;
 
-/** The test likeliest, for its minutes, to unseat the leading repair; none where nothing does, or nothing leads yet. @param ranked all tests left */
+/**
+ * The test likeliest, for its minutes, to unseat the leading repair; none where nothing does, or nothing leads yet.
+ * @param ranked all tests left
+ */
 export function changeOfMind(belief: Belief, ranked: readonly RankedTest[]): ChangeOfMind | undefined {
   const live = belief.live(WEIGHT, 48);
   if (live.length === 0) return undefined;

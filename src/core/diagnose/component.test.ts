@@ -132,16 +132,6 @@ describe('linearising anew', () => {
     expect(predict(COIL).mean).toBeCloseTo(before.mean, 9);
   });
 
-  it('keeps what it learnt, to go back to', () => {
-    take(COACH, predict(COACH).mean - 0.5);
-    const learnt = predict(CHASSIS);
-    const back = component.keep();
-    component.reset();
-    take(CHASSIS, predict(CHASSIS).mean + 0.2);
-    back();
-    expect(predict(CHASSIS)).toEqual(learnt);
-  });
-
   it('expects what it predicts, and before any reading what it predicted then', () => {
     const unlearnt = component.unlearnt(COACH, -1, new Float64Array(workspace.width));
     expect(unlearnt.mean).toBeCloseTo(predict(COACH).mean, 12);

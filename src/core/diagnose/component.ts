@@ -68,6 +68,8 @@ export class Component {
   private readonly vectors: Float64Array[] = [];
   private readonly signs: number[] = [];
   private count = 0;
+  /** Variance each reading was taken in with: what is not trusted has much. */
+  readonly noises: number[] = [];
   /** Contacts that end closed, as `part/state`. */
   private readonly closed = new Set<string>();
   /** It stands for what no row describes: any of its readings may be anywhere. */
@@ -256,21 +258,6 @@ export class Component {
       mu += (k === this.workspace.gainColumn ? gain * slope : slope) * (mean[k]! - x0[k]!);
     }
     return mu;
-  }
-
-  /** What it has learnt, to go back to. */
-  keep(): () => void {
-    const mean = this.mean.slice();
-    const vectors = this.vectors.slice(0, this.count).map((u) => u.slice());
-    const signs = this.signs.slice(0, this.count);
-    return () => {
-      this.mean.set(mean);
-      this.count = vectors.length;
-      vectors.forEach((u, i) => {
-        this.vectors[i] = u;
-        this.signs[i] = signs[i]!;
-      });
-    };
   }
 
   /** Mean and variance of a reading before any was taken, where it is linearised about now. */

@@ -131,6 +131,19 @@ describe('belief', () => {
     before.forEach((p, i) => expect(Math.abs(belief.probability[i]! - p)).toBeLessThan(0.02));
   });
 
+  it('says without a reading what it would say had that never been taken', () => {
+    const evidence = readings('link.contact-high', 6, ROUND);
+    const whole = new Belief(compiled, ['coach-not-charging']);
+    whole.setEvidence(evidence);
+    whole.leaveOneOut().forEach((without, r) => {
+      const never = new Belief(compiled, ['coach-not-charging']);
+      never.setEvidence(evidence.filter((_, k) => k !== r));
+      const [a, b] = [whole.classes(without), never.classes()];
+      const most = Math.max(...[...b].map(([name, p]) => Math.abs(p - (a.get(name) ?? 0))));
+      expect(most, evidence[r]!.probe).toBeLessThan(0.12);
+    });
+  });
+
   it('leaves nothing behind from leaving readings out', () => {
     belief.setEvidence(readings('delay.dead', 3, ROUND));
     const before = Float64Array.from(belief.probability);

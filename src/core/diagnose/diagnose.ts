@@ -11,7 +11,7 @@ import { contradictions, type Contradiction } from './contradictions';
 import { directTests } from './directTest';
 import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 import type { ObservationKind } from './observations/observationKind';
-import { seemsSound, statesToSee, unproved } from './reproduce';
+import { seemsSound, sidesUnread, statesToSee, unproved, type Unproved } from './reproduce';
 
 export type { ChangeOfMind } from './changeOfMind';
 export type { Contradiction } from './contradictions';
@@ -214,6 +214,12 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
         'Its own direct test is still to be done: nothing is taken apart before that.',
         nextTest(belief, direct),
       );
+    const [side] = cheapest(sidesUnread(belief, likeliestOf(belief, top.class)), ranked);
+    if (side)
+      return goOn(
+        'One bad joint may hide another: read the other side of the circuit before it is called the whole of it.',
+        nextTest(belief, side),
+      );
     const why = 'No further test is worth its minutes, and no single reading carries the verdict.';
     return { stop: { reached: true, class: top.class, why } };
   }
@@ -264,24 +270,33 @@ function unseenTests(belief: Belief, ranked: readonly RankedTest[]): RankedTest[
 }
 
 /** The cheapest test that still belongs to the proof of a sound rig. */
-function proofTests(belief: Belief, ranked: readonly RankedTest[]): RankedTest[] {
-  const fits = unproved(belief).flatMap(({ state, points, questions }) =>
-    ranked.filter((t) =>
-      t.question
-        ? questions.includes(t.question.id)
-        : t.state === state && (points.includes(t.measurement.red) || points.includes(t.measurement.black ?? '')),
-    ),
+const proofTests = (belief: Belief, ranked: readonly RankedTest[]): RankedTest[] => cheapest(unproved(belief), ranked);
+
+/** The cheapest of the tests left that does one of these. */
+function cheapest(wanted: readonly Unproved[], ranked: readonly RankedTest[]): RankedTest[] {
+  const fits = wanted.flatMap(({ state, points, questions, test }) =>
+    ranked.filter((t) => {
+      if (t.question) return questions.includes(t.question.id);
+      const { id, red, black = '' } = t.measurement;
+      return t.state === state && (id === test || points.includes(red) || points.includes(black));
+    }),
   );
   return fits.sort((x, y) => x.minutes - y.minutes || y.bits - x.bits).slice(0, 1);
 }
 
-/** What is left of the direct tests of the likeliest fault of a class. */
-function directTestsOf(belief: Belief, top: string, measurements: readonly Measurement[], now: Circumstances) {
+/** The likeliest fault of a class, by id. */
+function likeliestOf(belief: Belief, top: string): string {
   let best = -1;
   belief.faults.forEach((f, i) => {
     if (f.class === top && (best < 0 || belief.probability[i]! > belief.probability[best]!)) best = i;
   });
-  return directTests(belief, belief.faults[best]!, measurements, now).left.slice(0, 1);
+  return belief.faults[best]!.id;
+}
+
+/** What is left of the direct tests of the likeliest fault of a class. */
+function directTestsOf(belief: Belief, top: string, measurements: readonly Measurement[], now: Circumstances) {
+  const fault = belief.faults.find((f) => f.id === likeliestOf(belief, top))!;
+  return directTests(belief, fault, measurements, now).left.slice(0, 1);
 }
 
 /**

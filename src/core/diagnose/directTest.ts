@@ -37,11 +37,16 @@ export function directTests(
 function leftOf(belief: Belief, fault: Fault, measurements: readonly Measurement[], now: Circumstances): RankedTest[] {
   const questions = ownQuestions(belief, fault);
   const asked = belief.observed.some((o) => questions.some((q) => q.id === o.what));
+  // Along a wire volts are read first: a look at its ends then tells a bad end from a wire too thin.
+  const ends = fault.proof?.touch ? [] : endsOf(belief, fault);
+  const along = ends.length > 0 ? otherEnd(belief, fault, ends, measurements, now) : [];
+  if (along.length > 0) return along;
   if (fault.proof?.ask) {
     if (asked || questions.length === 0) return [];
     return questions.map((q) => asTest(belief, q, now)).slice(0, 1);
   }
-  const touch = fault.proof?.touch?.map((t) => `${fault.part}.${t}`) ?? endsOf(belief, fault);
+  if (ends.length > 0) return [];
+  const touch = fault.proof?.touch?.map((t) => `${fault.part}.${t}`) ?? [];
   if (touch.length === 0) {
     if (asked) return [];
     const own = new Set(pointsOf(belief, fault));
@@ -56,10 +61,38 @@ function leftOf(belief: Belief, fault: Fault, measurements: readonly Measurement
     : best(belief, fault, measurements, now, (m) => m.red === missing || m.black === missing, 0);
 }
 
-/** Both ends of a wire that has gained ohms: one end alone does not tell it from what feeds it. */
+/** What is lost along a wire is seen where both its ends are read in one state: what is left of that. */
+function otherEnd(
+  belief: Belief,
+  fault: Fault,
+  ends: readonly string[],
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): RankedTest[] {
+  const [first, second] = ends;
+  const tells = new Map(belief.workspace.states.map(({ id }) => [id, shows(belief, fault, id, first!, second!)]));
+  const read = new Map<string, Set<string>>();
+  belief.evidence.forEach((e, r) => {
+    if (belief.blunder[r]! > 0.5 || !tells.get(e.state)) return;
+    const here = read.get(e.state) ?? new Set();
+    for (const key of [e.probe, e.ref ?? '']) if (ends.includes(key)) here.add(key);
+    read.set(e.state, here);
+  });
+  if ([...read.values()].some((here) => here.size === ends.length)) return [];
+  const half = [...read].filter(([, here]) => here.size === 1).map(([state]) => state);
+  const wanted = (m: Measurement, state: string) => {
+    const missing = ends.filter((e) => !read.get(state)?.has(e));
+    return half.length === 0
+      ? m.red === first
+      : half.includes(state) && missing.some((e) => m.red === e || m.black === e);
+  };
+  return best(belief, fault, measurements, now, wanted, 0);
+}
+
+/** Both ends of a wire that is open or has gained ohms: one end alone does not tell it from what feeds it. */
 function endsOf(belief: Belief, fault: Fault): string[] {
   const wire = belief.compiled.rig.conductors.find((c) => c.id === fault.owner);
-  if (!wire || !fault.effects.some((e) => e.do === 'add-ohms')) return [];
+  if (!wire || !fault.effects.some((e) => e.do === 'add-ohms' || e.do === 'open')) return [];
   const ends = [`${wire.from.part}.${wire.from.terminal}`, `${wire.to.part}.${wire.to.terminal}`];
   return ends.every((e) => belief.outputs.some((o) => o.key === e)) ? ends : [];
 }
@@ -101,17 +134,26 @@ function separation(belief: Belief, fault: Fault, state: string, red: string, bl
   return Math.abs(bad.mean - sound.mean) / Math.hypot(bad.sd, sound.sd);
 }
 
+/** Whether volts along a wire would lie beyond a sound one's there; how many there are, nobody knows before. */
+function shows(belief: Belief, fault: Fault, state: string, red: string, black: string): boolean {
+  const [row, other] = [belief.rowOf(state, red), belief.rowOf(state, black)];
+  if (row === undefined || other === undefined) return false;
+  const bad = belief.predictive(belief.heaviest(fault.id), row, other);
+  const sound = belief.prior0(belief.heaviest(NOTHING_WRONG.id), row, other);
+  return Math.abs(bad.mean - sound.mean) > TELLS * sound.sd;
+}
+
 function best(
   belief: Belief,
   fault: Fault,
   measurements: readonly Measurement[],
   now: Circumstances,
-  fits: (m: Measurement) => boolean,
+  fits: (m: Measurement, state: string) => boolean,
   tells = TELLS,
 ): RankedTest[] {
   const list = belief.workspace.states.flatMap(({ id: state }) =>
     measurements
-      .filter((m) => fits(m) && !now.done.has(`${state}/${measurementId(m.red, m.black)}`))
+      .filter((m) => fits(m, state) && !now.done.has(`${state}/${measurementId(m.red, m.black)}`))
       .map((measurement) => ({
         measurement,
         state,

@@ -194,7 +194,9 @@ function soundVariants(rig: Rig): { effects: Effect[]; share: number }[] {
   );
   const variants = [
     { effects: low, share: 0.25 },
-    { effects: late, share: 0.15 },
+    { effects: late, share: 0.12 },
+    // Each alone it would close all the same; both together it waits for more volts than the idle has.
+    { effects: late.length > 0 ? [...late, ...low] : [], share: 0.08 },
   ].filter((v) => v.effects.length > 0);
   const usual = 1 - variants.reduce((sum, v) => sum + v.share, 0);
   return [{ effects: [], share: usual }, ...variants];
@@ -268,6 +270,9 @@ export function bothOf(a: Fault, b: Fault, prior: number, because?: string): Fau
     explains: [...new Set([...a.explains, ...b.explains])],
   };
 }
+
+/** What a fault goes by over many rigs: its most particular name that no rig's own ids are in. */
+export const faultKey = (fault: Fault): string => fault.answersTo[0]![0]!;
 
 /** Ids of the single faults a suspect is made of. */
 export const membersOf = (fault: Fault): readonly string[] => fault.members ?? [fault.id];

@@ -10,7 +10,7 @@ import { HiddenRig } from './hiddenRig';
 import type { IntakeClue } from './intake';
 import type { Circumstances } from './nextTest';
 import type { Observed } from './observations';
-import { statesOfComplaints, statesToSee, unproved } from './reproduce';
+import { sidesUnread, statesOfComplaints, statesToSee, unproved } from './reproduce';
 
 const compiled = compileRig(motorhome('test', 'Test coach'));
 const measurements = rigMeasurements(compiled.rig);
@@ -136,6 +136,83 @@ describe('a fault', () => {
     expect(left).toHaveLength(1);
     const { red, black } = left[0]!.measurement!;
     expect([red, black]).toContain('coach-bank.minus');
+  });
+});
+
+describe('a bad joint', () => {
+  it('is not the whole of it before both sides of the circuit were read, piece by piece where leads reach', () => {
+    const { belief, answer, evidence } = walk('coach-negative.bad-joint', ['slow-charging'], 5);
+    expect(answer.stop).toMatchObject({ reached: true, class: expect.stringContaining('coach ground') });
+    expect(sidesUnread(belief, 'coach-negative.bad-joint')).toEqual([]);
+    const idle = evidence.filter((e) => e.state === 'idle').map((e) => measurementId(e.probe, e.ref));
+    for (const drop of ['link.chassis-stud~link.coach-stud', 'link-fuse.source~link.chassis-stud'])
+      expect(idle).toContain(drop);
+    // Through what is open nothing flows: nobody is sent to read the other side of it.
+    expect(sidesUnread(new Belief(compiled, ['coach-not-charging']), 'link.contact-open')).toEqual([]);
+  });
+
+  it('that hides a second one behind it is found with it', () => {
+    const belief = new Belief(compiled, ['slow-charging']);
+    const hidden = new HiddenRig(compiled, 'coach-negative.bad-joint+link-fuse.loose', 12);
+    const points: [string, string?][] = [
+      ['coach-bank.minus', 'house-frame.bay-1'],
+      ['coach-negative.clamp'],
+      ['coach-bank.plus', BOLT],
+      ['chassis-bank.plus', BOLT],
+      ['link.chassis-stud', 'link.coach-stud'],
+      ['link-fuse.source', 'link.chassis-stud'],
+      ['chassis-bank.plus', 'link-fuse.source'],
+    ];
+    belief.setEvidence(
+      points.map(([probe, ref]) => ({
+        id: probe + ref,
+        state: 'idle',
+        probe,
+        ...(ref === undefined ? {} : { ref }),
+        value: hidden.read('idle', probe, ref).value,
+        confirmed: true,
+      })),
+    );
+    const [top] = [...belief.classes()].sort((a, b) => b[1] - a[1]);
+    expect(top![0].split(' + ')).toHaveLength(2);
+    expect(top![0]).toContain('coach-negative:');
+  });
+});
+
+describe('volts lost along a wire', () => {
+  it('are proved at both its ends in one state in which they show, then by a look at them', () => {
+    const belief = new Belief(compiled, ['coach-not-charging']);
+    const fault = belief.faults.find((f) => f.id === 'link-cable.bad-lug')!;
+    const hidden = new HiddenRig(compiled, fault.id, 4);
+    const take = (state: string, probe: string): Evidence => ({
+      id: `${state} ${probe}`,
+      state,
+      probe,
+      ref: BOLT,
+      value: hidden.read(state, probe, BOLT).value,
+      confirmed: true,
+    });
+    const left = (evidence: Evidence[], observed: Observed[] = []) => {
+      belief.setEvidence(evidence, observed);
+      return directTests(belief, fault, measurements, now(belief)).left;
+    };
+    const one = take('idle', 'link.coach-stud');
+    // The other end in another state is no proof: something else may have changed between them.
+    for (const evidence of [[one], [one, take('rested', 'coach-bank.plus')]])
+      expect(left(evidence)[0]!.measurement!.red).toBe('coach-bank.plus');
+    const both = [one, take('idle', 'coach-bank.plus')];
+    expect(left(both)[0]!.question!.id).toBe('bad-end.link-cable');
+    expect(left(both, [{ id: 'q', what: 'bad-end.link-cable', answer: 'yes' }])).toEqual([]);
+  });
+
+  it('by a cable too thin, with sound ends, are told from a bad lug by the look', () => {
+    const belief = new Belief(compiled, ['slow-charging']);
+    const share = (answer: string) => {
+      belief.setEvidence([], [{ id: 'q', what: 'bad-end.link-cable', answer }]);
+      const at = (id: string) => belief.probability[belief.faults.findIndex((f) => f.id === id)]!;
+      return at('link-cable.too-thin') / at('link-cable.bad-lug');
+    };
+    expect(share('no')).toBeGreaterThan(3 * share('yes'));
   });
 });
 

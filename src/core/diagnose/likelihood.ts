@@ -1,24 +1,25 @@
 /** How likely a reading is, given what a component predicts: good reading or blunder. */
 import { meterNoise, SPOT_NOISE_VOLTS, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { modelSpread, type Reach } from '../probe/modelError';
 import type { Assumptions } from './assumptions';
 
-/**
- * Variance of a reading about the model's prediction, without the parameters' own spread. V² or A².
- * @param reach whether both leads are on one piece, or frame and wire lie between
- */
+/** Variance of a reading about the model's prediction, without the parameters' own spread. V² or A². */
 export function readingVariance(
   unit: 'V' | 'A',
   predicted: number,
   a: Assumptions,
   accuracy: MeterAccuracy = USUAL_METER,
-  reach: 'piece' | 'far' = 'far',
+  reach: Reach = 'far',
 ): number {
   const noise = meterNoise(unit, predicted, accuracy);
-  if (unit === 'A') return noise * noise + (a.modelShareAmps * predicted) ** 2 + a.loadsStrayAmps ** 2;
-  const share = Math.min(a.modelCapVolts, a.modelShare * Math.abs(predicted));
-  // From one end of a piece to its other there is no metal in between that the drawing leaves out.
-  const model = Math.hypot(share, reach === 'far' ? a.modelFloorVolts : 0);
-  return noise * noise + SPOT_NOISE_VOLTS * SPOT_NOISE_VOLTS + model * model;
+  const model = modelSpread(unit, predicted, reach, {
+    share: a.modelShare,
+    capVolts: a.modelCapVolts,
+    floorVolts: a.modelFloorVolts,
+    shareAmps: a.modelShareAmps,
+    floorAmps: a.loadsStrayAmps,
+  });
+  return noise ** 2 + (unit === 'V' ? SPOT_NOISE_VOLTS ** 2 : 0) + model ** 2;
 }
 
 /** Degrees of freedom: tails that a reading some standard deviations off does not break. Lange, Little and Taylor's choice of a few. */

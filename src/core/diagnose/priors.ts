@@ -1,10 +1,16 @@
 /** Where the search starts: how common each fault is, times what the intake says about it. */
 import type { Assumptions } from './assumptions';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
-import type { Fault } from './faults';
+import { faultKey, type Fault } from './faults';
 import { INTAKE_FACTS, clueSays, isComplaint, type IntakeClue, type IntakeFact } from './intake';
 
-type ByComplaint = Pick<Assumptions, 'unexplained' | 'asDesigned'>;
+type ByComplaint = Pick<Assumptions, 'unexplained' | 'asDesigned' | 'priorFactors'>;
+
+/** What a shop's own closed jobs make of a fault's prior; of a pair, of its rarer-made half. */
+export const learntFactor = (fault: Fault, { priorFactors }: Pick<Assumptions, 'priorFactors'>): number =>
+  fault.members
+    ? Math.max(...fault.answersTo.map(([key]) => priorFactors[key!] ?? 1))
+    : (priorFactors[faultKey(fault)] ?? 1);
 
 /** Factor of one clue on one fault. A pair takes the larger of its two: either half may be what it tells of. */
 export function clueFactor(fault: Fault, clue: IntakeClue, a: ByComplaint): number {
@@ -19,7 +25,7 @@ export function clueFactor(fault: Fault, clue: IntakeClue, a: ByComplaint): numb
 
 /** What a fault weighs given the intake, before all weights are made to add up to one. */
 export const priorWeight = (fault: Fault, clues: readonly IntakeClue[], a: ByComplaint): number =>
-  clues.reduce((w, c) => w * clueFactor(fault, c, a), fault.prior);
+  clues.reduce((w, c) => w * clueFactor(fault, c, a), fault.prior * learntFactor(fault, a));
 
 /** Prior probabilities given the intake; they add up to one. */
 export function priors(faults: readonly Fault[], clues: readonly IntakeClue[], a: ByComplaint): Float64Array {
@@ -36,6 +42,8 @@ export interface PriorLine {
   after: number;
   /** What moved it, strongest first; factors against the average of all faults are left out. */
   because: { clue: IntakeClue; says: string; factor: number }[];
+  /** What the shop's own closed jobs did to it before that; 1 where nothing was taken over. */
+  learnt: number;
 }
 
 /** How the intake sets the start, fault by fault, likeliest first. */
@@ -48,6 +56,7 @@ export function explainPriors(faults: readonly Fault[], clues: readonly IntakeCl
       name: f.name,
       before: before[i]!,
       after: after[i]!,
+      learnt: learntFactor(f, a),
       because: clues
         .map((clue) => ({ clue, says: clueSays(clue), factor: clueFactor(f, clue, a) }))
         .filter((c) => c.factor !== 1)

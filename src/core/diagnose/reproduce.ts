@@ -7,7 +7,8 @@ import type { OperatingState } from '../operate/states';
 import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { isComplaint, type IntakeClue } from './intake';
-import { is } from '../parts/kinds';
+import { is, partKind } from '../parts/kinds';
+import { rigMeasurements } from '../probe/measurement';
 import type { TraitName } from '../parts/traits';
 
 /** States in which it shows; the first one a rig has. */
@@ -61,6 +62,7 @@ const BOTH_BANKS: readonly Witness[] = [
 const CHARGED: readonly Witness[] = [
   ...BOTH_BANKS,
   { post: 'minus', of: 'battery', side: 'coach' },
+  { post: 'middle', of: 'battery', side: 'coach' },
   { clampAt: 'battery', side: 'coach' },
 ];
 
@@ -109,9 +111,15 @@ export function seemsSound(belief: Belief, classes: readonly { class: string; pr
   return (
     (second?.probability ?? 0) < IN_THE_WAY &&
     !belief.blunder.some((b, r) => b > 0.35 && !belief.evidence[r]!.confirmed) &&
+    belief.intake.every((c) => !isComplaint(c) || isShown(belief, c)) &&
     nothingAgainst(belief)
   );
 }
+
+/** Whether there is a state in which a sound rig would show it, for a complaint this rig has a state for. */
+const isShown = (belief: Belief, complaint: Complaint): boolean =>
+  stateToProve(belief, complaint) !== undefined ||
+  !SHOWS_IN[complaint].some((s) => belief.workspace.states.some((x) => x.id === s));
 
 /** Standard deviations off, and chance of an answer, from which a single piece of evidence speaks against a sound rig. */
 const OFF = 3.5;
@@ -129,19 +137,79 @@ function nothingAgainst(belief: Belief): boolean {
   );
 }
 
+/** States with more volts than an idle, in which a link that waits for volts closes. */
+const MORE_VOLTS = ['fast-idle', 'boost-engine-on'] as const;
+
+/**
+ * State in which a sound rig shows that it does what the owner misses. A link that still waits for volts where the
+ * complaint shows proves nothing there: it is the first state in which it closes; none where it never does.
+ */
+function stateToProve(belief: Belief, complaint: Complaint): string | undefined {
+  const known = new Set(belief.workspace.states.map((s) => s.id));
+  const state = SHOWS_IN[complaint].find((s) => known.has(s));
+  if (state === undefined || PROVES[complaint] !== CHARGED) return state;
+  const sound = belief.components[belief.heaviest(NOTHING_WRONG.id)]!;
+  const asDrawn = belief.components.find((c) => belief.faults[c.faultIndex]!.id === NOTHING_WRONG.id)!;
+  const link = belief.compiled.rig.parts.find((p) => is(p, 'solenoid') && asDrawn.closes(p.id, state));
+  return !link || sound.closes(link.id, state)
+    ? state
+    : MORE_VOLTS.find((s) => known.has(s) && sound.closes(link.id, s));
+}
+
 export interface Unproved {
   state: string;
-  /** Points any one of which would do; or questions. */
+  /** Points any one of which would do; or questions; or this very measurement. */
   points: string[];
   questions: string[];
+  test?: string;
+}
+
+/**
+ * What is still to be read before one bad joint is called the whole of it: it is seen on one side of the circuit, and a
+ * second one on the other side, where little flows for the first one, would stay. Common practice: volts lost piece by
+ * piece, on the plus side and on the minus side.
+ */
+export function sidesUnread(belief: Belief, fault: string): Unproved[] {
+  const { effects } = belief.faults.find((f) => f.id === fault)!;
+  // Nothing flows through what is open: the other side then shows nothing.
+  if (!effects.some((e) => e.do === 'add-ohms')) return [];
+  const posts = unproved(belief).filter(
+    ({ points }) => points.length > 0 && points.every((p) => /\.(plus|minus)$/.test(p)),
+  );
+  return [...posts, ...dropsUnread(belief)];
+}
+
+/** Direct drops over the heavy pieces between the banks that nobody has read in the complaint's own state. */
+function dropsUnread(belief: Belief): Unproved[] {
+  const { rig } = belief.compiled;
+  const known = new Set(belief.workspace.states.map((s) => s.id));
+  const complaints = belief.intake.filter((c): c is Complaint => isComplaint(c) && PROVES[c] === CHARGED);
+  const state = complaints.map((c) => SHOWS_IN[c].find((s) => known.has(s))).find((s) => s !== undefined);
+  if (state === undefined) return [];
+  const heavy = new Set(
+    rig.conductors
+      .filter((c) => c.use === 'feed')
+      .flatMap(({ from, to }) => [from, to].map((e) => `${e.part}.${e.terminal}`)),
+  );
+  const onPath = (key: string) =>
+    rig.parts.some(
+      (p) => p.id === key.split('.')[0] && ['inline', 'link'].includes(partKind(p.kind).role) && !is(p, 'disconnect'),
+    );
+  const read = new Set(
+    belief.evidence.flatMap((e) => (e.state === state ? [`${e.probe}~${e.ref}`, `${e.ref}~${e.probe}`] : [])),
+  );
+  return rigMeasurements(rig)
+    .filter((m) => m.kind === 'drop' && heavy.has(m.red) && heavy.has(m.black!))
+    .filter((m) => onPath(m.red) || onPath(m.black!))
+    .filter((m) => !read.has(m.id))
+    .map((m) => ({ state, points: [], questions: [], test: m.id }));
 }
 
 /** What is still to be read before a sound rig has shown that it does what the owner misses. */
 export function unproved(belief: Belief): Unproved[] {
-  const known = new Set(belief.workspace.states.map((s) => s.id));
   const asked = new Set(belief.observed.map((o) => o.what));
   return belief.intake.filter(isComplaint).flatMap((complaint) => {
-    const state = SHOWS_IN[complaint].find((s) => known.has(s));
+    const state = stateToProve(belief, complaint);
     if (state === undefined) return [];
     const read = new Set(
       belief.evidence.flatMap((e) => (e.state === state ? [e.probe, ...(e.ref === undefined ? [] : [e.ref])] : [])),
@@ -171,9 +239,14 @@ function wayTo(belief: Belief, witness: Witness): { points: string[]; questions:
     const probed = rig.probes.some((p) => p.key === point && !p.retired);
     return { points: probed && outputs.has(point) ? [point] : [], questions: [] };
   }
-  const clamps = rig.conductors
-    .filter((c) => [c.from, c.to].some((e) => e.part === part.id))
-    .map((c) => `${c.id}.clamp`)
-    .filter((k) => outputs.has(k));
-  return { points: clamps, questions: [] };
+  const clampsAt = (terminal?: string) =>
+    rig.conductors
+      .filter((c) =>
+        [c.from, c.to].some((e) => e.part === part.id && (terminal === undefined || e.terminal === terminal)),
+      )
+      .map((c) => `${c.id}.clamp`)
+      .filter((k) => outputs.has(k));
+  // All that goes in and out goes through a lone negative cable; on the plus side of a bank there are several.
+  const negative = clampsAt('minus');
+  return { points: negative.length > 0 ? negative : clampsAt(), questions: [] };
 }

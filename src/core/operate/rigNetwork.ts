@@ -177,8 +177,8 @@ export class RigNetwork {
         break;
       }
       case 'add-ohms': {
-        const { index } = slotOf(effect.element);
-        values.resistorOhms[index] = values.resistorOhms[index]! + severityAt(effect, severity);
+        const slot = slotOf(effect.element);
+        values[slot.array][slot.index] = values[slot.array][slot.index]! + severityAt(effect, severity);
         break;
       }
       case 'open-battery':

@@ -1,6 +1,6 @@
 /**
- * What a healthy rig would read: the middle 95 % of what the assumptions allow, meter included. Drawn from
- * samples, not from slopes, because currents clip at limits and a link that does not close is no small
+ * What a healthy rig would read: the middle 95 % of what the assumptions allow, meter and what the model itself is off by
+ * included. Drawn from samples, not from slopes, because currents clip at limits and a link that does not close is no small
  * deviation.
  */
 import { RigModel, type Settled } from '../operate/settle';
@@ -9,6 +9,8 @@ import type { CompiledRig } from '../compile/compile';
 import { seededRng } from '../units/rng';
 import type { Band } from './judge';
 import { meterSpread } from './meter';
+import { MODEL_ERROR, modelSpread, reachOf } from './modelError';
+import { dropLimit } from './tradeLimits';
 import { Lineariser, readOutputs, rigOutputs, type Output } from './outputs';
 
 export interface BandShare {
@@ -20,7 +22,7 @@ export interface BandShare {
   scale: 'ratio' | 'offset';
   provenance: string;
   source?: string;
-  /** What that spread alone does to the reading, ± one standard deviation, V or A. */
+  /** What that spread alone, taken wider than stated, does to the reading, ± one standard deviation, V or A. */
   effect: number;
 }
 
@@ -29,6 +31,8 @@ export interface BandWorking {
   samples: number;
   shares: BandShare[];
   meter: number;
+  /** What the model itself may be off by, ± one standard deviation, V or A. */
+  model: number;
 }
 
 const SAMPLES = 192;
@@ -52,18 +56,22 @@ export class BandTable {
   private readonly alike: Uint8Array;
   private readonly model: RigModel;
   private readonly states: OperatingState[];
+  private readonly reach: ReturnType<typeof reachOf>;
 
   constructor(readonly compiled: CompiledRig) {
     this.model = new RigModel(compiled);
     this.outputs = rigOutputs(compiled);
     this.states = statesOf(compiled.rig);
+    this.reach = reachOf(compiled.rig);
     this.index = new Map(this.outputs.map((o, i) => [o.key, i]));
     const width = this.outputs.length;
     this.samples = new Float64Array(this.states.length * width * SAMPLES);
     this.nominal = new Float64Array(this.states.length * width);
     this.alike = new Uint8Array(this.states.length * SAMPLES);
     const rng = seededRng(1);
-    const z = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
+    const z = Array.from({ length: SAMPLES }, () =>
+      Float64Array.from(compiled.params, () => MODEL_ERROR.spreadFactor * rng.normal()),
+    );
     const row = new Float64Array(width);
     this.states.forEach((state, s) => {
       const described = doing(this.model.settle(state.id));
@@ -97,10 +105,15 @@ export class BandTable {
     const middle = values[count >> 1]!;
     const low = values[Math.floor(count * 0.025)]!;
     const high = values[Math.ceil(count * 0.975) - 1]!;
-    const meter = 2 * meterSpread(unit, middle);
+    const beyond = 2 * Math.hypot(meterSpread(unit, middle), modelSpread(unit, middle, this.reach(red, black)));
+    const lo = middle - Math.hypot(middle - low, beyond);
+    const hi = middle + Math.hypot(high - middle, beyond);
+    // Only where the samples are about that: an open contact is no drop.
+    const limit = dropLimit(this.compiled.rig, red, black);
+    const kept = limit !== undefined && low > -2 * limit && high < 2 * limit;
     return {
-      lo: middle - Math.hypot(middle - low, meter),
-      hi: middle + Math.hypot(high - middle, meter),
+      lo: kept ? Math.max(lo, -limit) : lo,
+      hi: kept ? Math.min(hi, limit) : hi,
       nominal: this.nominal[s * width + r]! - (b === undefined ? 0 : this.nominal[s * width + b]!),
       unit,
     };
@@ -127,9 +140,15 @@ export class BandTable {
         scale: p.scale,
         provenance: p.parameter.provenance,
         ...(p.parameter.source === undefined ? {} : { source: p.parameter.source }),
-        effect: Math.abs(row(red, column) - row(black, column)),
+        effect: Math.abs(row(red, column) - row(black, column)) * MODEL_ERROR.spreadFactor,
       }))
       .sort((a, b) => b.effect - a.effect);
-    return { band, samples: SAMPLES, shares: shares.slice(0, 6), meter: meterSpread(band.unit, band.nominal) };
+    return {
+      band,
+      samples: SAMPLES,
+      shares: shares.slice(0, 6),
+      meter: meterSpread(band.unit, band.nominal),
+      model: modelSpread(band.unit, band.nominal, this.reach(red, black)),
+    };
   }
 }

@@ -81,3 +81,24 @@ describe('the black lead', () => {
       }
   });
 });
+
+describe('the direct drops of a coach with a delay module', () => {
+  const drops = rigMeasurements(motorhome('drops', 'Drops')).filter((m) => m.kind === 'drop');
+  const of = (id: string) => drops.find((m) => m.id === id);
+
+  it('go over a fuse nobody can probe behind, with the short lead behind it', () => {
+    expect(of('link-fuse.source~link.chassis-stud')!.name).toMatch(/^Drop across .*fuse and /);
+  });
+
+  it('take the control side piece by piece: module, wire, coil', () => {
+    for (const id of ['delay.ignition~delay.output', 'delay.output~link.coil-plus', 'link.coil-plus~link.coil-minus'])
+      expect(of(id), id).toBeDefined();
+  });
+
+  it('are between points that leads reach from one to the other', () => {
+    for (const m of drops) {
+      const [a, b] = [m.red, m.black!].map((k) => pointPlace(motorhome('drops', 'Drops'), k).station);
+      expect(Math.abs(a! - b!), m.id).toBeLessThanOrEqual(2);
+    }
+  });
+});

@@ -1,6 +1,6 @@
 /** What one can measure on a rig, with the leads named: probes against the black lead, drops, clamps. */
-import { isOneOf, partKind } from '../parts/kinds';
-import type { Rig } from '../rig/schema';
+import { is, isOneOf, partKind } from '../parts/kinds';
+import type { Part, Rig } from '../rig/schema';
 
 export interface Measurement {
   /** `red~black`, or the clamp's key. */
@@ -70,83 +70,163 @@ export function pointName(rig: Rig, key: string): string {
 }
 
 /**
- * The measurements worth offering: each probe against the black lead (where it is, or the rig's reference), each
- * clamp, and the direct drop across
- * whatever heavy piece has a probe at both ends (a difference of two absolute volts is no substitute).
+ * The measurements worth offering: each probe against the black lead (where it is, or the rig's reference), each clamp,
+ * and the direct drop across whatever piece has a probe at both ends (a difference of two absolute volts is no
+ * substitute).
  */
 export function rigMeasurements(rig: Rig, blackLead?: string): Measurement[] {
-  const list: Measurement[] = [];
   const reference = blackLead ?? `${rig.reference.part}.${rig.reference.terminal}`;
-  const active = rig.probes.filter((p) => !p.retired);
-  for (const probe of active) {
-    if (probe.key === reference) continue;
-    const where = pointPlace(rig, probe.key);
-    const clamp = probe.key.endsWith('.clamp');
-    list.push({
-      id: measurementId(probe.key, clamp ? undefined : reference),
-      kind: clamp ? 'clamp' : 'volts',
-      red: probe.key,
-      ...(clamp ? {} : { black: reference }),
-      label: probe.label,
-      name: probe.name,
-      place: where.place,
-      station: where.station,
-      minutes: (clamp ? 1 : 0.7) + where.accessMinutes,
-    });
-  }
-  const byKey = new Map(active.map((p) => [p.key, p]));
-  const drop = (a: string, b: string, name: string) => {
-    const red = byKey.get(a);
-    const black = byKey.get(b);
-    if (!red || !black) return;
-    const from = pointPlace(rig, a);
-    const to = pointPlace(rig, b);
-    // Leads reach about two metres apart: further, a drop is two absolute readings.
-    if (Math.abs(from.station - to.station) > 2) return;
-    list.push({
-      id: measurementId(a, b),
-      kind: 'drop',
-      red: a,
-      black: b,
-      label: `${red.label}–${black.label}`,
-      name,
-      place: from.place,
-      station: from.station,
-      minutes: 0.8 + from.accessMinutes + to.accessMinutes,
-    });
-  };
-  // A bank's negative to the very bolt it should sit on: the return gets its own drop test.
-  for (const c of rig.conductors) {
-    const bank = rig.parts.find((p) => p.id === c.from.part && partKind(p.kind).role === 'battery');
-    const red = byKey.get(`${c.from.part}.${c.from.terminal}`);
-    if (c.use !== 'return' || !bank || !red) continue;
-    const where = pointPlace(rig, red.key);
-    const black = `${c.to.part}.${c.to.terminal}`;
-    if (black === reference) continue;
-    list.push({
-      id: measurementId(red.key, black),
-      kind: 'drop',
-      red: red.key,
-      black,
-      label: `${red.label}–bolt`,
-      name: `Drop from ${red.name.toLowerCase()} to its frame bolt`,
-      place: where.place,
-      station: where.station,
-      minutes: 0.8 + where.accessMinutes,
-    });
-  }
-  for (const part of rig.parts) {
-    const kind = partKind(part.kind);
-    // A charger or maintainer is a load on one side and a source on the other: what stands between is no drop.
-    if ((kind.role === 'inline' || kind.role === 'link') && !isOneOf(part, ['charger', 'maintainer'])) {
-      const [a, b] = kind.terminals;
-      drop(`${part.id}.${a!.id}`, `${part.id}.${b!.id}`, `Drop across ${part.name.toLowerCase()}`);
-    }
-    if (kind.role === 'battery') drop(`${part.id}.plus`, `${part.id}.minus`, `${part.name}, post to post`);
-  }
-  for (const c of rig.conductors) {
-    if (c.use === 'feed')
-      drop(`${c.from.part}.${c.from.terminal}`, `${c.to.part}.${c.to.terminal}`, `Drop along ${c.name.toLowerCase()}`);
-  }
-  return list;
+  const drops = new Drops(rig, reference);
+  return [
+    ...againstLead(rig, reference),
+    ...drops.toTheirBolts(),
+    ...drops.acrossParts(),
+    ...drops.alongWires(),
+    ...drops.overFuseAndLead(),
+    ...drops.ofControl(),
+  ];
 }
+
+const active = (rig: Rig) => rig.probes.filter((p) => !p.retired);
+
+/** Every probe against the black lead, and every clamp. */
+const againstLead = (rig: Rig, reference: string): Measurement[] =>
+  active(rig)
+    .filter((probe) => probe.key !== reference)
+    .map((probe) => {
+      const { place, station, accessMinutes } = pointPlace(rig, probe.key);
+      const clamp = probe.key.endsWith('.clamp');
+      return {
+        id: measurementId(probe.key, clamp ? undefined : reference),
+        kind: clamp ? 'clamp' : 'volts',
+        red: probe.key,
+        ...(clamp ? {} : { black: reference }),
+        label: probe.label,
+        name: probe.name,
+        place,
+        station,
+        minutes: (clamp ? 1 : 0.7) + accessMinutes,
+      };
+    });
+
+/** Leads reach about so far from one point to the other, metres: further, a drop is two absolute readings. */
+const LEADS_REACH_METRES = 2;
+
+/** Direct drops of a rig, kind by kind. */
+class Drops {
+  private readonly byKey: ReadonlyMap<string, Rig['probes'][number]>;
+
+  constructor(
+    private readonly rig: Rig,
+    private readonly reference: string,
+  ) {
+    this.byKey = new Map(active(rig).map((p) => [p.key, p]));
+  }
+
+  private drop(a: string, b: string, name: string): Measurement[] {
+    const red = this.byKey.get(a);
+    const black = this.byKey.get(b);
+    if (!red || !black) return [];
+    const from = pointPlace(this.rig, a);
+    const to = pointPlace(this.rig, b);
+    if (Math.abs(from.station - to.station) > LEADS_REACH_METRES) return [];
+    return [
+      {
+        id: measurementId(a, b),
+        kind: 'drop',
+        red: a,
+        black: b,
+        label: `${red.label}–${black.label}`,
+        name,
+        place: from.place,
+        station: from.station,
+        minutes: 0.8 + from.accessMinutes + to.accessMinutes,
+      },
+    ];
+  }
+
+  /** A bank's negative to the very bolt it should sit on: the return gets its own drop test. */
+  toTheirBolts(): Measurement[] {
+    const { rig, byKey, reference } = this;
+    return rig.conductors.flatMap((c): Measurement[] => {
+      const bank = rig.parts.find((p) => p.id === c.from.part && partKind(p.kind).role === 'battery');
+      const red = byKey.get(`${c.from.part}.${c.from.terminal}`);
+      const black = `${c.to.part}.${c.to.terminal}`;
+      if (c.use !== 'return' || !bank || !red || black === reference) return [];
+      const { place, station, accessMinutes } = pointPlace(rig, red.key);
+      return [
+        {
+          id: measurementId(red.key, black),
+          kind: 'drop',
+          red: red.key,
+          black,
+          label: `${red.label}–bolt`,
+          name: `Drop from ${red.name.toLowerCase()} to its frame bolt`,
+          place,
+          station,
+          minutes: 0.8 + accessMinutes,
+        },
+      ];
+    });
+  }
+
+  acrossParts(): Measurement[] {
+    return this.rig.parts.flatMap((part) => {
+      const { role, terminals } = partKind(part.kind);
+      if (role === 'battery') return this.drop(`${part.id}.plus`, `${part.id}.minus`, `${part.name}, post to post`);
+      if (!isThrough(part)) return [];
+      const [a, b] = terminals;
+      return this.drop(`${part.id}.${a!.id}`, `${part.id}.${b!.id}`, `Drop across ${part.name.toLowerCase()}`);
+    });
+  }
+
+  alongWires(): Measurement[] {
+    return this.rig.conductors
+      .filter((c) => c.use !== 'return')
+      .flatMap((c) => this.drop(...ends(c), `Drop along ${c.name.toLowerCase()}`));
+  }
+
+  /** What stands between two probes with none in the middle is seen as one: a fuse and the short lead behind it. */
+  overFuseAndLead(): Measurement[] {
+    const { rig, byKey } = this;
+    const feeds = rig.conductors.filter((c) => c.use === 'feed');
+    return rig.parts.flatMap((part) => {
+      const [a, b] = partKind(part.kind).terminals.map((t) => `${part.id}.${t.id}`);
+      if (partKind(part.kind).role !== 'inline' || !isThrough(part) || !a || !b) return [];
+      const near = byKey.has(a) ? a : b;
+      const far = near === a ? b : a;
+      if (!byKey.has(near) || byKey.has(far)) return [];
+      return feeds.flatMap((c) => {
+        const [from, to] = ends(c);
+        const beyond = from === far ? to : to === far ? from : undefined;
+        const name = `Drop across ${part.name.toLowerCase()} and ${c.name.toLowerCase()}`;
+        return beyond === undefined ? [] : this.drop(near, beyond, name);
+      });
+    });
+  }
+
+  /** The control side piece by piece: what the module keeps for itself, and what is left for the coil. */
+  ofControl(): Measurement[] {
+    return this.rig.parts.flatMap((part) => {
+      const at = (terminal: string) => `${part.id}.${terminal}`;
+      const name = part.name.toLowerCase();
+      if (is(part, 'solenoid')) return this.drop(at('coil-plus'), at('coil-minus'), `Volts across the coil of ${name}`);
+      return outputFeeds(part).flatMap((input) => this.drop(at(input), at('output'), `Drop across ${name}`));
+    });
+  }
+}
+
+const ends = (c: Rig['conductors'][number]): [string, string] => [
+  `${c.from.part}.${c.from.terminal}`,
+  `${c.to.part}.${c.to.terminal}`,
+];
+
+/** Whether current goes straight through: a charger or maintainer is a load on one side and a source on the other. */
+const isThrough = (part: Part): boolean =>
+  ['inline', 'link'].includes(partKind(part.kind).role) && !isOneOf(part, ['charger', 'maintainer']);
+
+/** Terminals a module's output contacts are fed from. */
+const outputFeeds = (part: Part): string[] =>
+  is(part, 'module')
+    ? partKind(part.kind).elements.flatMap((e) => (e.kind === 'contact' && e.b === 'output' ? [e.a] : []))
+    : [];

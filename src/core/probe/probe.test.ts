@@ -7,6 +7,7 @@ import { seededRng } from '../units/rng';
 import { BandTable } from './bands';
 import { judge } from './judge';
 import { rigMeasurements } from './measurement';
+import { MODEL_ERROR } from './modelError';
 import { roundToDisplay, voltDigit } from './meter';
 import { Lineariser, readOutputs, rigOutputs } from './outputs';
 
@@ -54,7 +55,8 @@ describe('bands', () => {
     let inside = 0;
     let total = 0;
     for (let n = 0; n < 60; n++) {
-      const z = Float64Array.from(compiled.params, () => rng.normal());
+      // Drawn as wide as spreads are taken to be.
+      const z = Float64Array.from(compiled.params, () => MODEL_ERROR.spreadFactor * rng.normal());
       for (const { id: state } of statesOf(rig)) {
         model.settle(state, { z });
         readOutputs(model, outputs, values);

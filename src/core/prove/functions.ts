@@ -19,7 +19,8 @@ const isCoachBank = (p: Part): boolean => is(p, 'battery') && p.side === 'coach'
 const isStartBattery = (p: Part): boolean => is(p, 'battery') && p.side === 'engine';
 const partOf = (rig: Rig, m: Measurement): Part | undefined => rig.parts.find((p) => p.id === m.red.split('.')[0]);
 const acrossLink = (rig: Rig, list: readonly Measurement[]) =>
-  list.filter((m) => m.kind === 'drop' && is(partOf(rig, m), 'solenoid'));
+  // What stands across its coil is no drop of the link.
+  list.filter((m) => m.kind === 'drop' && is(partOf(rig, m), 'solenoid') && !m.red.endsWith('.coil-plus'));
 const voltsOf = (rig: Rig, list: readonly Measurement[], which: (p: Part) => boolean, terminal: string) =>
   list.filter(
     (m) => m.kind === 'volts' && m.red.endsWith(`.${terminal}`) && ((p) => p !== undefined && which(p))(partOf(rig, m)),

@@ -2,6 +2,7 @@
 /** Smaller sheets: where the black lead is, how a band came about, the keys. */
 import { useEffect, useState } from 'react';
 import type { BandWorking } from '../../core/probe/bands';
+import { MODEL_ERROR } from '../../core/probe/modelError';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
 import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
@@ -76,8 +77,10 @@ export function BandDialog({
             <b>{showBand(b.lo, b.hi, b.unit)}</b>. With every assumption as stated, {showText(b.nominal, b.unit)}.
           </p>
           <p>
-            The whole circuit is solved {working.samples} times with every uncertain number drawn from its spread. The
-            band holds the middle 95 %, widened by the meter (±{showText(2 * working.meter, b.unit)}).
+            The whole circuit is solved {working.samples} times with every uncertain number drawn from its spread, taken{' '}
+            {MODEL_ERROR.spreadFactor} times wider than stated. The band holds the middle 95 %, widened by the meter (±
+            {showText(2 * working.meter, b.unit)}) and by what the model itself may be off by (±
+            {showText(2 * working.model, b.unit)}).
           </p>
           <table className="table work">
             <thead>

@@ -104,6 +104,8 @@ export const SEEN: readonly ObservationTemplate[] = [
     minutes: 0.5,
     answers: YES_NO,
     does: { 'add-ohms': yes(0.72) },
+    // What is too thin is sound at its ends; it may have browned there.
+    faults: { 'too-thin': yes(0.15) },
     otherwise: yes(0.08),
   },
   {

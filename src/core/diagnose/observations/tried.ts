@@ -79,7 +79,11 @@ export const TRIED: readonly ObservationTemplate[] = [
       { id: 'yes', label: 'Yes' },
       { id: 'no', label: 'No' },
     ],
-    faults: { dead: { yes: 0.95, no: 0.05 }, 'drifted-high': { yes: 0.95, no: 0.05 } },
+    faults: {
+      dead: { yes: 0.95, no: 0.05 },
+      'weak-output': { yes: 0.95, no: 0.05 },
+      'drifted-high': { yes: 0.95, no: 0.05 },
+    },
     otherwise: { yes: 0.01, no: 0.99 },
   },
   {
@@ -129,6 +133,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     faults: {
       sulphated: { passes: 0.07, fails: 0.93 },
       'open-cell': { passes: 0.02, fails: 0.98 },
+      'shorted-cell': { passes: 0.03, fails: 0.97 },
       'weak-block': { passes: 0.08, fails: 0.92 },
       flat: { passes: 0.3, fails: 0.7 },
     },
@@ -156,6 +161,7 @@ export const TRIED: readonly ObservationTemplate[] = [
     faults: {
       flat: { good: 0.05, low: 0.88, apart: 0.07 },
       'open-cell': { good: 0.15, low: 0.1, apart: 0.75 },
+      'shorted-cell': { good: 0.1, low: 0.15, apart: 0.75 },
       'weak-block': { good: 0.08, low: 0.1, apart: 0.82 },
       sulphated: { good: 0.3, low: 0.45, apart: 0.25 },
     },

@@ -1,5 +1,5 @@
 /** What tells the link to close: ignition switch, delay module, boost switch. */
-import { COIL_FEED_WIRE_FAULTS, MODULE_FAULTS } from '../faults/modules';
+import { COIL_FEED_WIRE_FAULTS, MODULE_FAULTS, weakOutput } from '../faults/modules';
 import { BOOST_FAULTS, IGNITION_FAULTS, LINK_SWITCH_FAULTS } from '../faults/switches';
 import { flat, SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
@@ -87,7 +87,7 @@ export const ignitionDelayModule = definePart({
     { kind: 'resistor', id: 'supply', a: 'ignition', b: 'ground', ohms: constant(400) },
   ],
   controller: () => ({ kind: ignitionDelay, senses: { supply: ['ignition', 'ground'] }, settings: ['delay'] }),
-  faults: [...MODULE_FAULTS, ...COIL_FEED_WIRE_FAULTS],
+  faults: [...MODULE_FAULTS, weakOutput('ignition', 'driver'), ...COIL_FEED_WIRE_FAULTS],
   price: { dollars: flat(60, 130), minutes: [30, 60] },
   owner: {
     works: [

@@ -5,6 +5,7 @@ import {
   COACH_SENSE_WIRE_FAULTS,
   COIL_FEED_WIRE_FAULTS,
   MODULE_FAULTS,
+  weakOutput,
 } from '../faults/modules';
 import { flat } from '../price';
 import { bidirectionalLink } from '../../control/bidirectionalLink';
@@ -77,7 +78,13 @@ export const voltageLinkModule = definePart({
     senses: { chassis: ['chassis-sense', 'ground'] },
     settings: ['closeAt', 'openAt', 'hold'],
   }),
-  faults: [...MODULE_FAULTS, ...COIL_FEED_WIRE_FAULTS, ...CHASSIS_SENSE_WIRE_FAULTS, ...BY_VOLTS_FAULTS],
+  faults: [
+    ...MODULE_FAULTS,
+    weakOutput('chassis-sense', 'driver'),
+    ...COIL_FEED_WIRE_FAULTS,
+    ...CHASSIS_SENSE_WIRE_FAULTS,
+    ...BY_VOLTS_FAULTS,
+  ],
   price: { dollars: flat(50, 120), minutes: [30, 60] },
   owner: {
     works: [
@@ -132,6 +139,7 @@ export const bidirectionalModule = definePart({
   }),
   faults: [
     ...MODULE_FAULTS,
+    weakOutput('chassis-sense', 'driver-chassis', 'driver-coach'),
     ...COIL_FEED_WIRE_FAULTS,
     ...CHASSIS_SENSE_WIRE_FAULTS,
     ...COACH_SENSE_WIRE_FAULTS,
@@ -189,7 +197,13 @@ export const timedWindowModule = definePart({
     senses: { chassis: ['chassis-sense', 'ground'], coach: ['coach-sense', 'ground'], key: ['ignition', 'ground'] },
     settings: ['low', 'chassisHigh', 'coachHigh', 'run'],
   }),
-  faults: [...MODULE_FAULTS, ...COIL_FEED_WIRE_FAULTS, ...CHASSIS_SENSE_WIRE_FAULTS, ...COACH_SENSE_WIRE_FAULTS],
+  faults: [
+    ...MODULE_FAULTS,
+    weakOutput('chassis-sense', 'driver'),
+    ...COIL_FEED_WIRE_FAULTS,
+    ...CHASSIS_SENSE_WIRE_FAULTS,
+    ...COACH_SENSE_WIRE_FAULTS,
+  ],
   price: { dollars: flat(90, 180), minutes: [40, 75] },
   owner: {
     works: [

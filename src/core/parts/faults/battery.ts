@@ -12,6 +12,20 @@ const FLAT = [
 /** One of six cells gives nothing; good blocks in parallel hold the bank up a little. */
 const SHORTED_CELL = [{ do: 'shift-volts', element: 'lower.volts', from: -1.5, to: -2.2 }] as const;
 
+/** Between the post and the clamp, or the lead and its own post: in series with every cell. */
+const BAD_CLAMP = {
+  id: 'bad-clamp',
+  effects: [{ do: 'add-ohms', element: 'emf.ohms', from: 0.02, to: 0.4 }],
+  prior: 1.5,
+  minutes: [15, 35],
+  parts: [0, 12],
+  // The hydrometer does not tell a worn battery from a good one behind a bad clamp.
+  proof: { ask: ['load-test'] },
+  shows: 'volts fall by more than the load explains, and the blocks test good',
+  confirm: 'volts from the post itself to its clamp under load: more than 0.1 V',
+  caution: 'Negative off first, on last; never a spark near a bank that has gassed.',
+} as const;
+
 export const BATTERY_FAULTS: readonly PartFault[] = [
   {
     id: 'bad-joint',
@@ -135,6 +149,20 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     shows: 'the bank’s posts follow whatever is joined to them',
     confirm: 'the battery’s own status light or app; cells above their cold limit',
     caution: 'Never bypass a BMS, never charge below the cold limit.',
+  },
+  {
+    ...BAD_CLAMP,
+    side: 'coach',
+    name: '{owner}: a clamp or post is corroded or loose',
+    explains: ['coach-not-charging', 'slow-charging', 'shore-not-charging', 'house-dead', 'coach-short-life'],
+    repair: 'Clean and remake the clamps of the coach bank',
+  },
+  {
+    ...BAD_CLAMP,
+    side: 'engine',
+    name: '{owner}: a clamp or post is corroded or loose',
+    explains: ['chassis-not-charging', 'chassis-flat'],
+    repair: 'Clean and remake the clamps of the chassis bank',
   },
   {
     id: 'flat',

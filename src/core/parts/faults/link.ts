@@ -12,6 +12,7 @@ const BAD_LUG = {
   effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }],
   minutes: [25, 60],
   parts: [4, 20],
+  proof: { ask: ['bad-end'] },
 } as const;
 const MOVE_HEAVY = 'Fuse out or negative off before a heavy cable is moved.';
 
@@ -107,6 +108,9 @@ export const SOLENOID_FAULTS: readonly PartFault[] = [
   },
 ];
 
+/** One piece of work on one cable, whichever it is: what the look at its ends and its jacket says decides on the way. */
+const COACH_CABLE_REPAIR = 'Re-crimp the cable to the coach bank, or replace it where it is too thin';
+
 export const COACH_CABLE_FAULTS: readonly PartFault[] = [
   {
     id: 'bad-lug',
@@ -115,9 +119,24 @@ export const COACH_CABLE_FAULTS: readonly PartFault[] = [
     ...BAD_LUG,
     prior: 2,
     explains: ['coach-not-charging', 'slow-charging'],
-    repair: 'Cut back and re-crimp the cable to the coach bank',
+    repair: COACH_CABLE_REPAIR,
     shows: 'volts arrive at the coach stud but not at the bank',
     confirm: 'drop from the coach stud to the bank post under current',
+    caution: MOVE_HEAVY,
+  },
+  {
+    id: 'too-thin',
+    wire: { end: 'from', terminal: 'coach-stud' },
+    name: 'Cable to the coach bank too thin for its length',
+    effects: [{ do: 'add-ohms', element: '', from: 0.006, to: 0.08 }],
+    prior: 1,
+    explains: ['slow-charging', 'coach-not-charging'],
+    repair: COACH_CABLE_REPAIR,
+    shows: 'a drop spread along the cable, both ends sound and tight',
+    confirm: 'read the size off its jacket against what Sizing asks for; drop per metre the same at both ends',
+    minutes: [60, 180],
+    parts: [40, 220],
+    proof: { ask: ['bad-end'] },
     caution: MOVE_HEAVY,
   },
 ];

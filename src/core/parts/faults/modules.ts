@@ -3,6 +3,24 @@ import type { PartFault } from '../fault';
 
 const NEW_WIRE = { minutes: [20, 70], parts: [3, 15] } as const;
 
+/**
+ * Its output gives too little once the coil draws. @param input the terminal it feeds the coil from
+ * @param drivers its output contacts
+ */
+export const weakOutput = (input: string, ...drivers: string[]): PartFault => ({
+  id: 'weak-output',
+  name: '{owner} gives too little',
+  effects: drivers.map((element) => ({ do: 'add-ohms', element, from: 3, to: 60 })),
+  prior: 1,
+  explains: ['coach-not-charging', 'link-cycles'],
+  repair: 'Replace the link module',
+  minutes: [25, 50],
+  parts: [60, 220],
+  proof: { touch: [input, 'output'] },
+  shows: 'its output stands volts below its feed while the coil draws',
+  confirm: 'volts from its feed to its output with the coil on it: more than 1 V',
+});
+
 export const MODULE_FAULTS: readonly PartFault[] = [
   {
     id: 'dead',
