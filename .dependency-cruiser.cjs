@@ -21,6 +21,7 @@ const ARROWS = {
   prove: ['operate', 'parts', 'probe', 'rig', 'units'],
   recorderLog: ['parts', 'rig', 'units'],
   job: ['diagnose', 'operate', 'parts', 'probe', 'rig', 'simulate', 'units'],
+  learn: ['compile', 'diagnose', 'job', 'parts', 'probe', 'prove', 'rig'],
   shop: ['diagnose', 'job', 'probe', 'recorderLog', 'units'],
   jobAnswers: [
     'codes',
@@ -53,7 +54,7 @@ const ARROWS = {
     ],
     ...['shop', 'simulate', 'size', 'units'],
   ],
-  openFormats: ['compile', 'job', 'operate', 'plan', 'recorderLog', 'rig', 'shop', 'simulate', 'units'],
+  openFormats: ['compile', 'job', 'learn', 'operate', 'plan', 'recorderLog', 'rig', 'shop', 'simulate', 'units'],
 };
 const ROOMS = Object.keys(ARROWS);
 

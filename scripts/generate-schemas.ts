@@ -14,6 +14,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/job/commandSchema';
 import { API_ANSWERS } from '../src/core/openFormats/answers';
+import { CaseFileSchema } from '../src/core/learn/caseFile';
 import { OpenJobSchema } from '../src/core/job/openJob';
 import { JobSchema } from '../src/core/job/jobSchema';
 import { SHOP_COMMAND_TYPES, ShopSchema, shopCommandSchema } from '../src/core/shop/shopSchema';
@@ -31,7 +32,11 @@ const VALIDATORS = [
 
 /** Validators of commands, job files and requests, by the name each is exported under. */
 function inputValidators(): Promise<string> {
-  const wanted: Record<string, unknown> = { validateJob: JobSchema, validateOpenJob: OpenJobSchema };
+  const wanted: Record<string, unknown> = {
+    validateJob: JobSchema,
+    validateOpenJob: OpenJobSchema,
+    validateCases: CaseFileSchema,
+  };
   const named = (type: string) => `validate_${type.replace(/\W/g, '_')}`;
   for (const type of COMMAND_TYPES) wanted[named(type)] = commandSchema(type);
   for (const type of SHOP_COMMAND_TYPES) wanted[named(type)] = shopCommandSchema(type);
@@ -79,7 +84,7 @@ async function validators(wanted: Readonly<Record<string, unknown>>, options: { 
 
 /** The open formats, each a file that stands alone. */
 function openFormats(): [path: string, text: string][] {
-  const formats = { job: JobSchema, rig: RigSchema, command: CommandSchema, shop: ShopSchema };
+  const formats = { job: JobSchema, rig: RigSchema, command: CommandSchema, shop: ShopSchema, cases: CaseFileSchema };
   return Object.entries(formats).map(([name, schema]) => {
     const shared = sharedDefinitions({ [name]: schema }, '#/$defs/');
     const document = {

@@ -3,6 +3,7 @@
 import type { ApiAnswer, ApiAnswerName } from '../core/openFormats/answers';
 import type { CommandType, Payload } from '../core/job/command';
 import type { Job } from '../core/job/job';
+import type { CaseFile } from '../core/learn/caseFile';
 import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import { checkedAnswer } from './checkedAnswers';
 import type { OpenJob } from '../core/job/openJob';
@@ -109,6 +110,10 @@ export const fetchCalendar = (): Promise<ShopCalendar> => call('/api/calendar');
 
 export const searchShop = (words: string): Promise<{ hits: Hit[]; more: boolean }> =>
   call(`/api/search?q=${encodeURIComponent(words)}`);
+
+/** Has a file of another shop's cases looked through. */
+export const postCases = (text: string): Promise<CaseFile> =>
+  call('/api/shop/cases', { method: 'POST', headers: { 'content-type': 'application/json' }, body: text });
 
 /** Changes what the shop sets for itself, from anywhere. */
 export async function sendToShop<T extends ShopCommandType>(type: T, payload: ShopPayload<T>): Promise<void> {

@@ -45,8 +45,8 @@ const measured = (list: readonly Reading[]) =>
   );
 
 export function useCore(job: Job, settings: Settings): CoreView {
-  const { likelihoods, openMinutes } = settings;
-  const assumed = useMemo(() => ({ likelihoods, openMinutes }), [likelihoods, openMinutes]);
+  const { likelihoods, openMinutes, learnt } = settings;
+  const assumed = useMemo(() => ({ likelihoods, openMinutes, learnt }), [likelihoods, openMinutes, learnt]);
   const clues = intakeClues(job);
   const revision = currentRevision(job);
   const { epoch } = revision;

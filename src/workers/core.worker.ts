@@ -18,6 +18,8 @@ import type { RigCheck } from '../core/prove/check';
 import { rigChecks } from '../core/prove/checks';
 import { proofs, type PointReading, type Proof } from '../core/prove/proofs';
 import type { Job } from '../core/job/job';
+import type { Cases } from '../core/learn/cases';
+import { caseOf } from '../core/learn/closedCase';
 import { reportOf, type ReportData } from '../core/documents/report';
 import { assumptionsOf, type Settings } from '../core/shop/shop';
 import type { WireRow, Wiring } from '../core/documents/wiring/drawing';
@@ -45,7 +47,7 @@ export interface RigTable {
 }
 
 /** What of the assumptions the shop set. */
-export type ShopAssumed = Pick<Settings, 'likelihoods' | 'openMinutes'>;
+export type ShopAssumed = Pick<Settings, 'likelihoods' | 'openMinutes' | 'learnt'>;
 
 const KEEP = 3;
 const bandTables = new Map<string, BandTable>();
@@ -138,6 +140,11 @@ const api = {
   },
 
   /** How the intake sets the start, likeliest fault first. */
+  /** What a closed job teaches; undefined where it was not proved. */
+  caseOf(job: Job): Cases | undefined {
+    return caseOf(job);
+  },
+
   priors(rig: NamedRig, clues: readonly IntakeClue[], assumed: ShopAssumed): PriorLine[] {
     return explainPriors(rigFaults(rig.doc), clues, assumptionsOf(assumed));
   },

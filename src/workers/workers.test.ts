@@ -15,7 +15,8 @@ import type { LogApi } from './log.worker';
 import type { OptionsApi } from './options.worker';
 
 const rig = motorhomeOf();
-const ASSUMED = { likelihoods: DEFAULT_SETTINGS.likelihoods, openMinutes: DEFAULT_SETTINGS.openMinutes };
+const { likelihoods, openMinutes, learnt } = DEFAULT_SETTINGS;
+const ASSUMED = { likelihoods, openMinutes, learnt };
 
 describe('the core’s worker', () => {
   let core: CoreApi;

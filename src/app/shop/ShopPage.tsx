@@ -12,6 +12,7 @@ import { inWords, VOCABULARIES } from '@/core/units/vocabulary';
 import { Choose, NumberField } from '@/ui/fields';
 import { PageTop } from '@/ui/PageTop';
 import { Instruments } from './Instruments';
+import { Learning } from './Learning';
 
 function Group({ title, says, children }: { title: string; says?: string; children: ReactNode }) {
   return (
@@ -261,6 +262,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
         </Group>
       </div>
       <Instruments shop={shop} view={view} />
+      <Learning shop={shop} view={view} />
     </main>
   );
 }

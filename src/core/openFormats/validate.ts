@@ -17,6 +17,7 @@ import * as validators from './validators';
 import type { SchemaError, Validator } from './validators';
 import type { Job } from '../job/job';
 import type { OpenJob } from '../job/openJob';
+import type { CaseFile } from '../learn/caseFile';
 
 /** Largest file read as a job: far above any real one, far below what would hurt. */
 export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
@@ -106,6 +107,12 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
       });
   });
   return issues.length > 0 ? err(issues) : ok(job);
+}
+
+/** A file of another shop's cases. */
+export function validateCaseFile(data: unknown): Result<CaseFile, DocumentIssue[]> {
+  const issues = schemaIssues(validators.validateCases, data);
+  return issues.length > 0 ? err(issues) : ok(data as CaseFile);
 }
 
 /** A request to open a job. */

@@ -11,3 +11,4 @@ export interface Validator {
 }
 export const validateJob: Validator;
 export const validateOpenJob: Validator;
+export const validateCases: Validator;

@@ -20,6 +20,7 @@ export const DEFAULT_SETTINGS: Settings = {
   partsTimes: 1,
   openMinutes: { ...ASSUMPTIONS.openMinutes },
   likelihoods,
+  learnt: { factors: {}, jobs: 0, others: 0 },
   bays: ['Bay 1', 'Bay 2'],
   hours: { from: 8, to: 17, days: [1, 2, 3, 4, 5] },
   logMaps: {},
@@ -37,8 +38,9 @@ export function reduceShop(shop: Shop, command: ShopCommand): Shop {
 }
 
 /** What the diagnosis takes for granted in this shop. */
-export const assumptionsOf = (settings: Pick<Settings, 'likelihoods' | 'openMinutes'>): Assumptions => ({
+export const assumptionsOf = (settings: Pick<Settings, 'likelihoods' | 'openMinutes' | 'learnt'>): Assumptions => ({
   ...ASSUMPTIONS,
   ...settings.likelihoods,
   openMinutes: { ...ASSUMPTIONS.openMinutes, ...settings.openMinutes },
+  priorFactors: settings.learnt.factors,
 });

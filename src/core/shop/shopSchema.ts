@@ -74,6 +74,19 @@ export const SettingsSchema = Type.Object(
       },
       { ...omit, description: 'when the shop works, by its own clock' },
     ),
+    learnt: Type.Object(
+      {
+        factors: Type.Record(
+          Type.String({ pattern: '^[A-Za-z0-9@.-]{1,80}$' }),
+          Type.Number({ minimum: 0.1, maximum: 10 }),
+          { description: 'on the prior of a fault, by its name over all rigs' },
+        ),
+        jobs: Type.Integer({ minimum: 0, description: 'the shop’s own closed and proved jobs they rest on' }),
+        others: Type.Integer({ minimum: 0, description: 'the same of other shops, taken in as files' }),
+        on: Type.Optional(Type.String({ format: 'date' })),
+      },
+      { ...omit, description: 'what closed jobs made of the priors, taken over by hand' },
+    ),
     logMaps: Type.Record(Type.String({ pattern: '^.{1,300}$' }), LogMapSchema, {
       description: 'how the columns of a recorder’s table were mapped, by its header',
     }),

@@ -295,8 +295,9 @@ function Start() {
                 {showPercent(l.after)} % <small>was {showPercent(l.before)} %</small>
               </span>
             </div>
-            {l.because.length > 0 && (
+            {(l.because.length > 0 || l.learnt !== 1) && (
               <p>
+                {l.learnt !== 1 && <span>this shop’s own jobs ×{Number(l.learnt.toFixed(2))}</span>}
                 {l.because.slice(0, 3).map((b) => (
                   <span key={b.clue}>
                     {b.says.toLowerCase()} ×{Number(b.factor.toFixed(2))}
