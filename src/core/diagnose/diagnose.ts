@@ -5,6 +5,7 @@
 import { measurementId, rigMeasurements, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import { addedProbes, type AddedProbe } from './addedProbes';
+import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { changeOfMind, type ChangeOfMind } from './changeOfMind';
 import { CALIBRATION, claimed, type Calibration } from './calibration';
 import { contradictions, type Contradiction } from './contradictions';
@@ -214,6 +215,7 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
         'Its own direct test is still to be done: nothing is taken apart before that.',
         nextTest(belief, direct),
       );
+    if (top.class === NOTHING_WRONG.id) return notYetSound(round, goOn);
     const [side] = cheapest(sidesUnread(belief, likeliestOf(belief, top.class)), ranked);
     if (side)
       return goOn(
@@ -229,6 +231,16 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
       ? 'No probe of this rig tells the leading suspects apart: one more would.'
       : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.';
   return { stop: { reached: false, class: top.class, why }, added };
+}
+
+/** A sound rig ends by its proof alone: likely as it may be, what it does not do, or a reading against it, keeps it open. */
+function notYetSound({ belief, ranked }: Round, goOn: (why: string, first?: NextTest) => Standing): Standing {
+  const [proof] = proofTests(belief, ranked);
+  if (proof)
+    return goOn('It looks sound: what is left is to see that it does what the owner misses.', nextTest(belief, proof));
+  return goOn(
+    'It looks sound, but it was not seen to do what the owner misses, or a reading speaks against it: look there.',
+  );
 }
 
 /** Share of being a slip from which a reading is taken again at once: two that contradict each other share the blame. */

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
 import { measurementId, rigMeasurements } from '../probe/measurement';
-import { motorhome } from '../rig/archetypes/motorhome';
+import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { Belief, type Evidence } from './belief';
 import { diagnose, type Diagnosis } from './diagnose';
 import { directTests } from './directTest';
@@ -74,6 +74,38 @@ describe('a sound rig', () => {
     const idle = belief.evidence.filter((e) => e.state === 'idle').flatMap((e) => [e.probe, e.ref]);
     for (const point of ['coach-bank.plus', 'chassis-bank.plus', 'coach-bank.minus']) expect(idle).toContain(point);
     expect(idle.some((p) => p?.endsWith('.clamp'))).toBe(true);
+  });
+
+  it('is never called sound by likelihood alone: where it ends so, its proof is in', () => {
+    for (const [complaint, seed] of [
+      ['coach-not-charging', 21],
+      ['slow-charging', 22],
+      ['chassis-flat', 23],
+      ['boost-dead', 24],
+    ] as const) {
+      const { belief, answer } = walk('nothing-wrong', [complaint], seed);
+      if (answer.stop.reached && answer.stop.class === 'nothing-wrong') expect(unproved(belief), complaint).toEqual([]);
+    }
+  });
+
+  it('whose link waits for more volts at idle shows what it does at fast idle, not at idle', () => {
+    const oneWay = new Belief(compileRig(motorhome('w', 'W', { ...USUAL_MOTORHOME, link: 'one-way' })), [
+      'slow-charging',
+    ]);
+    const states = () => [...new Set(unproved(oneWay).map((u) => u.state))];
+    expect(states()).toEqual(['idle']);
+    const low: [string, number][] = [
+      ['chassis-bank.plus', 12.85],
+      ['coach-bank.plus', 12.4],
+      ['link.chassis-stud', 12.84],
+      ['link.coach-stud', 12.4],
+      ['delay.chassis-sense', 12.83],
+      ['delay.output', 0],
+    ];
+    oneWay.setEvidence(
+      low.map(([probe, value]) => ({ id: probe, state: 'idle', probe, ref: BOLT, value, confirmed: true })),
+    );
+    expect(states()).toEqual(['fast-idle']);
   });
 
   it('is load-tested where its bank does not last', () => {

@@ -8,7 +8,7 @@ import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { isComplaint, type IntakeClue } from './intake';
 import { is, partKind } from '../parts/kinds';
-import { rigMeasurements } from '../probe/measurement';
+import { measurementId, rigMeasurements } from '../probe/measurement';
 import type { TraitName } from '../parts/traits';
 
 /** States in which it shows; the first one a rig has. */
@@ -52,7 +52,9 @@ const IN_THE_WAY = 0.2;
 type Witness =
   | { post: string; of: TraitName; side?: Side }
   | { clampAt: TraitName; side?: Side }
-  | { ask: readonly string[]; of: TraitName; side?: Side };
+  | { ask: readonly string[]; of: TraitName; side?: Side }
+  /** Directly across its studs: two banks near each other in volts are not told to be joined by their posts. */
+  | { across: TraitName };
 type Side = 'engine' | 'coach';
 
 const BOTH_BANKS: readonly Witness[] = [
@@ -72,7 +74,7 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
   'slow-charging': CHARGED,
   'link-cycles': CHARGED,
   'hot-link': CHARGED,
-  'boost-dead': BOTH_BANKS,
+  'boost-dead': [...BOTH_BANKS, { across: 'solenoid' }],
   'coach-short-life': [
     { post: 'plus', of: 'battery', side: 'coach' },
     { post: 'middle', of: 'battery', side: 'coach' },
@@ -129,7 +131,10 @@ const ODD_ANSWER = 0.2;
 function nothingAgainst(belief: Belief): boolean {
   const sound = belief.heaviest(NOTHING_WRONG.id);
   const kinds = new Map(belief.questions.map((q) => [q.id, q]));
-  const seen = new Set(statesOfComplaints(belief.intake, belief.workspace.states));
+  const seen = new Set([
+    ...statesOfComplaints(belief.intake, belief.workspace.states),
+    ...belief.intake.filter(isComplaint).map((c) => stateToProve(belief, c)),
+  ]);
   return (
     belief.evidence.every(
       (e, r) => !seen.has(e.state) || belief.blunder[r]! > 0.5 || belief.deviation(sound, r) < OFF,
@@ -211,18 +216,32 @@ export function unproved(belief: Belief): Unproved[] {
   return belief.intake.filter(isComplaint).flatMap((complaint) => {
     const state = stateToProve(belief, complaint);
     if (state === undefined) return [];
-    const read = new Set(
-      belief.evidence.flatMap((e) => (e.state === state ? [e.probe, ...(e.ref === undefined ? [] : [e.ref])] : [])),
-    );
+    const here = belief.evidence.filter((e) => e.state === state);
+    const read = new Set(here.flatMap((e) => [e.probe, ...(e.ref === undefined ? [] : [e.ref])]));
+    const taken = new Set(here.map((e) => measurementId(e.probe, e.ref)));
     return PROVES[complaint]
-      .map((w) => ({ state, ...wayTo(belief, w) }))
-      .filter(({ points, questions }) => points.length + questions.length > 0)
-      .filter(({ points, questions }) => !points.some((p) => read.has(p)) && !questions.some((q) => asked.has(q)));
+      .map((w): Unproved => ({ state, ...wayTo(belief, w) }))
+      .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
+      .filter(
+        ({ points, questions, test }) =>
+          !points.some((p) => read.has(p)) &&
+          !questions.some((q) => asked.has(q)) &&
+          !(test !== undefined && taken.has(test)),
+      );
   });
 }
 
-function wayTo(belief: Belief, witness: Witness): { points: string[]; questions: string[] } {
+function wayTo(belief: Belief, witness: Witness): Omit<Unproved, 'state'> {
   const { rig } = belief.compiled;
+  if ('across' in witness) {
+    const part = rig.parts.find((p) => is(p, witness.across));
+    const studs = rigMeasurements(rig).find(
+      (m) =>
+        m.kind === 'drop' &&
+        [m.red, m.black!].every((k) => /^[^.]+\.[a-z]+-stud$/.test(k) && k.startsWith(`${part?.id}.`)),
+    );
+    return { points: [], questions: [], ...(studs ? { test: studs.id } : {}) };
+  }
   const trait = 'clampAt' in witness ? witness.clampAt : witness.of;
   const parts = rig.parts.filter((p) => is(p, trait) && (witness.side === undefined || p.side === witness.side));
   const outputs = new Set(belief.outputs.map((o) => o.key));
