@@ -1,21 +1,37 @@
 import { describe, expect, it } from 'vitest';
-import { CALIBRATION, claimed } from './calibration';
+import { EVERY_RIG } from '../../../tests/everyRig';
+import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
+import { calibrationOf, claimed } from './calibration';
+
+const usual = calibrationOf(motorhome('c', 'C'));
 
 describe('what is claimed', () => {
-  it('keeps a share back for what is not on the list, and still adds up to one', () => {
+  it.each(EVERY_RIG)('%s: keeps a share back for what is not on the list, and still adds up to one', (_, rig) => {
+    const kept = calibrationOf(rig);
     const shares: [string, number][] = [
       ['a', 0.9],
       ['b', 0.06],
       ['not-on-list', 0.04],
     ];
-    const said = shares.map(([id, p]) => claimed(id, p));
+    const said = shares.map(([id, p]) => claimed(id, p, kept));
     expect(said.reduce((sum, p) => sum + p, 0)).toBeCloseTo(1, 12);
     expect(said[0]!).toBeLessThan(0.9);
-    expect(said[2]!).toBeGreaterThan(CALIBRATION.reserve);
+    expect(said[2]!).toBeGreaterThan(kept.reserve);
+    expect(kept.of.length).toBeGreaterThan(5);
   });
 
   it('never reaches what only a certainty inside the model would be', () => {
-    expect(claimed('a', 1)).toBeCloseTo(1 - CALIBRATION.reserve, 12);
-    expect(claimed('a', 1, { ...CALIBRATION, reserve: 0 })).toBe(1);
+    expect(claimed('a', 1, usual)).toBeCloseTo(1 - usual.reserve, 12);
+    expect(claimed('a', 1, { reserve: 0 })).toBe(1);
+  });
+
+  it('is less where fewer verdicts were right, and never far from what was', () => {
+    const byVolts = calibrationOf(motorhome('v', 'V', { ...USUAL_MOTORHOME, link: 'one-way' }));
+    expect(byVolts.reserve).toBeGreaterThan(usual.reserve + 0.1);
+    // A stop has some 0.93 inside the model: what is claimed of it is what was right, within three points.
+    for (const kept of [usual, byVolts]) {
+      const said = claimed('a', 0.93, kept);
+      expect(Math.abs(said - kept.right / kept.verdicts), kept.of).toBeLessThan(0.03);
+    }
   });
 });

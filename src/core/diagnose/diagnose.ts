@@ -7,7 +7,7 @@ import type { Belief } from './belief';
 import { addedProbes, type AddedProbe } from './addedProbes';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { changeOfMind, type ChangeOfMind } from './changeOfMind';
-import { CALIBRATION, claimed, type Calibration } from './calibration';
+import { calibrationOf, claimed, type Calibration } from './calibration';
 import { contradictions, type Contradiction } from './contradictions';
 import { directTests } from './directTest';
 import { rankTests, testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
@@ -138,6 +138,7 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   const round: Round = { belief, classes, left, measurements, now, ranked, useful, contradiction };
   const { stop, first, added = [] } = howItStands(round);
   const next = [...(first ? [first] : []), ...withAlternatives(useful, ranked).map((t) => nextTest(belief, t))];
+  const calibration = calibrationOf(belief.compiled.rig);
   const changes = changeOfMind(belief, ranked);
   const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
   return {
@@ -147,9 +148,9 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
     contradiction,
     added,
     telling,
-    classes: classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability) })),
+    classes: classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability, calibration) })),
     ...(changes ? { changes } : {}),
-    calibration: CALIBRATION,
+    calibration,
   };
 }
 
@@ -339,6 +340,7 @@ export function suspectList(belief: Belief, left: readonly Float64Array[] = beli
   const labels = new Map(belief.compiled.rig.probes.map((p) => [p.key, p.label]));
   const questions = new Map(belief.questions.map((o) => [o.id, o]));
   const unseen = belief.withoutObservation();
+  const calibration = calibrationOf(belief.compiled.rig);
   const list = belief.faults.map((fault, f): Suspect => {
     const speaks = (without: Float64Array) => {
       const logOdds = logit(belief.probability[f]!) - logit(without[f]!);
@@ -372,7 +374,7 @@ export function suspectList(belief: Belief, left: readonly Float64Array[] = beli
       ...(fault.parts === undefined ? {} : { parts: fault.parts }),
       ...(fault.caution === undefined ? {} : { caution: fault.caution }),
       ...(fault.part === undefined ? {} : { part: fault.part }),
-      probability: claimed(fault.id, belief.probability[f]!),
+      probability: claimed(fault.id, belief.probability[f]!, calibration),
       prior: belief.prior[f]!,
       for: clues.filter((c) => c.logOdds > 0).sort((a, b) => b.logOdds - a.logOdds),
       against: clues.filter((c) => c.logOdds < 0).sort((a, b) => a.logOdds - b.logOdds),

@@ -1,6 +1,5 @@
 'use client';
 /** How a suspect's share came about: the odds before, and what each reading and answer did to them. */
-import { CALIBRATION } from '../../core/diagnose/calibration';
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Suspect } from '../../core/diagnose/diagnose';
 import { operatingState } from '../../core/operate/states';
@@ -10,6 +9,7 @@ import { Sheet } from '../Dialog';
 
 export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; suspect: Suspect; onClose(): void }) {
   const clues = [...suspect.for, ...suspect.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
+  const kept = page.diagnosis!.calibration;
   const odds = (p: number) =>
     p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`;
   return (
@@ -64,9 +64,10 @@ export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; 
         {suspect.repair.toLowerCase()}.
       </p>
       <p className="quiet">
-        {Math.round(100 * CALIBRATION.reserve)} % is kept back whatever the readings say: so often it was something
-        else, or something more, on {CALIBRATION.rigs} rigs of {CALIBRATION.truths} models that share nothing with this
-        one ({CALIBRATION.date}). It stands with “{NOT_ON_LIST.name}”.
+        {Math.round(100 * kept.reserve)} % is kept back whatever the readings say: of {kept.verdicts} verdicts on{' '}
+        {kept.of}, of a model that shares nothing with this one, {kept.right} were right ({kept.date}). It stands with “
+        {NOT_ON_LIST.name}
+        ”.
       </p>
     </Sheet>
   );

@@ -1,4 +1,4 @@
-import { CALIBRATION } from '../../core/diagnose/calibration';
+import { calibrationOf } from '../../core/diagnose/calibration';
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import type { Diagnosis } from '../../core/diagnose/diagnose';
@@ -47,7 +47,7 @@ const diagnosis = (over: Partial<Diagnosis>): Diagnosis => ({
   added: [],
   telling: {},
   classes: [],
-  calibration: CALIBRATION,
+  calibration: calibrationOf(open.revisions[0]!.doc),
   ...over,
 });
 const proof = (state: string, after?: 'ok' | 'low'): Proof => ({
