@@ -174,7 +174,7 @@ function Taught({ cases, vocabulary, onSave, onTake }: TaughtProps) {
     .slice(0, SHOWN);
   return (
     <>
-      <table className="table work">
+      <table className="table table-xs sm:table-md">
         <thead>
           <tr>
             <th>Fault</th>
@@ -188,7 +188,7 @@ function Taught({ cases, vocabulary, onSave, onTake }: TaughtProps) {
             <tr key={r.key}>
               <td>{inWords(vocabulary, faultWords(r.key))}</td>
               <td>{Number(r.seen.toFixed(1))} ×</td>
-              <td>{r.expected.toFixed(1)} ×</td>
+              <td>{r.expected.toFixed(2)} ×</td>
               <td>× {r.factor.toFixed(2)}</td>
             </tr>
           ))}
