@@ -6,7 +6,7 @@ import { INTAKE_FACTS, clueSays, isComplaint, type IntakeClue, type IntakeFact }
 
 type ByComplaint = Pick<Assumptions, 'unexplained' | 'asDesigned' | 'priorFactors'>;
 
-/** What a shop's own closed jobs make of a fault's prior; of a pair, of its rarer-made half. */
+/** What a shop's own closed jobs make of a fault's prior; of a pair, the larger of its two. */
 export const learntFactor = (fault: Fault, { priorFactors }: Pick<Assumptions, 'priorFactors'>): number =>
   fault.members
     ? Math.max(...fault.answersTo.map(([key]) => priorFactors[key!] ?? 1))
