@@ -8,7 +8,7 @@
  */
 import { DEVICE_PARAMS, deviceIndex, type DeviceKind, type DeviceParamName } from '../circuit/devices';
 import type { Topology } from '../circuit/network';
-import type { OperatingInputs } from '../control/inputs';
+import type { InputSwitch, OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
 import type {
@@ -53,8 +53,8 @@ export interface ModelExpression {
   /** Indices into the parameter vector. */
   params: readonly number[];
   value(p: readonly number[], inputs: OperatingInputs, chosen?: string): number;
-  /** Present on contacts: open means Infinity. */
-  closedBy?: ClosedBy & { part: string };
+  /** Present on contacts (open means Infinity): `contact` is `part/contact` of the controller that closes it. */
+  closedBy?: { input: InputSwitch } | { contact: string };
   /** `part/choice` whose present pick the value goes by. */
   choice?: string;
 }
@@ -102,6 +102,9 @@ export interface CompiledRig {
   /** Index of a parameter by key. */
   param: ReadonlyMap<string, number>;
 }
+
+const closerOf = (part: string, by: ClosedBy): NonNullable<ModelExpression['closedBy']> =>
+  'input' in by ? by : { contact: `${part}/${by.controller}` };
 
 export const endpointKey = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 
@@ -262,7 +265,7 @@ function compileElement(model: Assembly, part: PartAssembly, e: ElementSpec): vo
         id,
         slot: { array: 'resistorOhms', index },
         ...bind(e.ohms),
-        ...(e.kind === 'contact' ? { closedBy: { ...e.closedBy, part: part.id } } : {}),
+        ...(e.kind === 'contact' ? { closedBy: closerOf(part.id, e.closedBy) } : {}),
       });
       return;
     }

@@ -37,6 +37,7 @@ export function solveWithConverters(
   if (converters.length === 0) return solver.solve(values);
   const ratings = converters.map((c) => SOURCE.limit.get(values, c.outPort));
   const limits = converters.map((c) => ruleValue(c.inLimit));
+  const held = converters.map(() => false);
   converters.forEach((c, k) => {
     const s = states[k]!;
     s.collapsed = false;
@@ -65,11 +66,18 @@ export function solveWithConverters(
       const root = open * open - 4 * ohms * watts;
       s.collapsed = root < 0 && open >= MIN_INPUT_VOLTS;
       let next = open < MIN_INPUT_VOLTS ? 0 : (open - Math.sqrt(Math.max(0, root))) / (2 * ohms);
-      if (next > limits[k]!) {
-        // At its input limit it gives less: as much less as it would have taken more.
-        const allowed = (rated * limits[k]!) / next;
-        SOURCE.limit.set(values, c.outPort, Math.min(SOURCE.limit.get(values, c.outPort), allowed));
-        next = limits[k]!;
+      if (next > limits[k]!) held[k] = true;
+      if (held[k]) {
+        // At its input limit it gives what that leaves it, at the volts of its feed and of its output.
+        const now = SOURCE.limit.get(values, c.outPort);
+        const may =
+          (limits[k]! * (open - ohms * limits[k]!) - idleWatts) * efficiencyAt(ruleValue(c.efficiency), share);
+        // What does not even give that is held by its output: the limit was none.
+        held[k] = out > now - AMP_TOLERANCE || next > limits[k]!;
+        const allowed = held[k] ? Math.min(rated, Math.max(0, may / Math.max(1, solver.portVolts[c.outPort]!))) : rated;
+        if (held[k]) next = limits[k]!;
+        moved = Math.max(moved, Math.abs(allowed - now));
+        SOURCE.limit.set(values, c.outPort, allowed);
       }
       // Where the feed's source meets its limit the slope has a knee, and full steps may go to and fro across it.
       if (round >= KNEE_ROUNDS) next = (next + s.amps) / 2;

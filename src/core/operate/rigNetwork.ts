@@ -34,6 +34,8 @@ export class RigNetwork {
   private readonly dead = new Set<string>();
   /** Arguments of a rule, by how many it takes: arrays that grow and shrink are slow. */
   private readonly scratch: number[][] = [];
+  /** What each controller is told, made once: its settings with its constants, and what it feels. */
+  private readonly told: readonly { settings: Record<string, number>; inputs: Record<string, number> }[];
 
   constructor(readonly compiled: CompiledRig) {
     this.solver = new Solver(compiled.topology);
@@ -41,6 +43,10 @@ export class RigNetwork {
     this.p = parameterValues(compiled);
     this.inputs = operatingState('rested').inputs;
     this.converterStates = compiled.converters.map(() => ({ amps: 0, collapsed: false }));
+    this.told = compiled.controllers.map((c) => ({
+      settings: { ...Object.fromEntries(c.settings.map((s) => [s.name, 0])), ...c.constants },
+      inputs: { celsius: 0, mains: 0, sun: 0, held: 0 },
+    }));
   }
 
   /** Starts over in a situation: every contact as with nothing switched on, every controller in its first mode. */
@@ -72,16 +78,13 @@ export class RigNetwork {
   stepController(k: number, mode: Mode, dt: number): ControllerStep | undefined {
     const controller = this.compiled.controllers[k]!;
     if (this.dead.has(controller.part)) return undefined;
-    const settings: Record<string, number> = {};
-    for (const s of controller.settings) settings[s.name] = this.p[s.param]!;
-    Object.assign(settings, controller.constants);
+    const { settings, inputs } = this.told[k]!;
+    for (const s of controller.settings) if (!(s.name in controller.constants)) settings[s.name] = this.p[s.param]!;
     const { leg } = this.inputs;
-    const inputs: Record<string, number> = {
-      celsius: leg?.celsius ?? BAY_CELSIUS,
-      mains: Number(this.inputs.shore || this.inputs.generator),
-      sun: leg ? leg.sun : Number(!this.inputs.covered),
-      held: Number(leg?.held ?? false),
-    };
+    inputs.celsius = leg?.celsius ?? BAY_CELSIUS;
+    inputs.mains = Number(this.inputs.shore || this.inputs.generator);
+    inputs.sun = leg ? leg.sun : Number(!this.inputs.covered);
+    inputs.held = Number(leg?.held ?? false);
     for (const s of controller.senses) inputs[s.name] = this.solver.volts[s.red]! - this.solver.volts[s.black]!;
     for (const s of controller.amps) inputs[s.name] = this.solver.pushed(s.port);
     return controller.kind.step(mode, inputs, settings, dt);
@@ -106,11 +109,8 @@ export class RigNetwork {
     return changed;
   }
 
-  /** Whether a contact, by element id, is closed in the present round. */
-  private isClosed(rule: ModelExpression): boolean {
-    const by = rule.closedBy!;
-    if ('input' in by) return this.inputs[by.input];
-    return this.closed.get(`${by.part}/${by.controller}`) ?? false;
+  private isClosed(by: NonNullable<ModelExpression['closedBy']>): boolean {
+    return 'input' in by ? this.inputs[by.input] : (this.closed.get(by.contact) ?? false);
   }
 
   protected ruleValue(
@@ -118,7 +118,7 @@ export class RigNetwork {
     p: ArrayLike<number>,
     made = false,
   ): number {
-    if (rule.closedBy && !made && !this.isClosed(rule as ModelExpression)) return Infinity;
+    if (rule.closedBy && !made && !this.isClosed(rule.closedBy)) return Infinity;
     const { params } = rule;
     const args = (this.scratch[params.length] ??= new Array<number>(params.length).fill(0));
     for (let i = 0; i < params.length; i++) args[i] = p[params[i]!]!;

@@ -26,6 +26,8 @@ export interface SimOptions {
   tolerance?: number;
   /** s a step may last at most where nothing warms and no sun shines; a quarter of a day where not said. */
   longest?: number;
+  /** s a step may last at most with the sun on the panels or an alternator warming; a quarter of an hour where not said. */
+  daylight?: number;
   /** Called now and then with the share done; throw to cancel. */
   progress?: (share: number) => void;
   /** Looks at the solved network at the end of each accepted step of h seconds. */
@@ -294,10 +296,7 @@ export class Simulation {
       if (++this.steps > MAX_STEPS)
         throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
       if (this.options.progress && this.steps % 64 === 0) this.options.progress(this.t / total);
-      const longest =
-        this.warming(phase) || (this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0)
-          ? DAYLIGHT_STEP_SECONDS
-          : (this.options.longest ?? LONGEST_STEP);
+      const longest = this.longestStep(phase);
       let step = Math.min(h, phase.to - this.t, this.timer, longest);
       const saved = this.dynamics.map((d) => d.save());
       if (this.hasSun) this.refresh(phase, this.t + step / 2);
@@ -324,6 +323,12 @@ export class Simulation {
       } else this.look(step, true);
       this.followed();
     }
+  }
+
+  private longestStep(phase: Phase): number {
+    const { daylight = DAYLIGHT_STEP_SECONDS, longest = LONGEST_STEP } = this.options;
+    const sunny = this.hasSun && this.scenario.legs[phase.leg]!.sunHours > 0;
+    return this.warming(phase) || sunny ? daylight : longest;
   }
 
   private warming(phase: Phase): boolean {

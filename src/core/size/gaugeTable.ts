@@ -125,6 +125,15 @@ function solveRun(
   };
 }
 
+/** Each asked once. */
+function keptBy<K, T>(of: (key: K) => T): (key: K) => T {
+  const kept = new Map<K, T>();
+  return (key) => {
+    if (!kept.has(key)) kept.set(key, of(key));
+    return kept.get(key)!;
+  };
+}
+
 /** A run that carries this share of its most with the engine on is judged there: off it, a charger stops by its own rules. */
 const NEARLY_SHARE = 0.8;
 
@@ -192,14 +201,14 @@ export function gaugeTable(
   const { rig } = model.compiled;
   const returns = ownReturns(rig, run);
   const wires = [...run.conductors, ...returns];
-  const thickest = inGauge(wires, GAUGES[GAUGES.length - 1]!);
-  const wants = solveRun(model, run, state.id, returns, thickest).amps;
+  const solved = keptBy((gauge: Gauge) => solveRun(model, run, state.id, returns, inGauge(wires, gauge)));
+  const wants = solved(GAUGES[GAUGES.length - 1]!).amps;
   // The weakest of the run's pieces decides: hottest place, poorest insulation.
   const insulation = Math.min(...run.conductors.map(insulationOf)) as Insulation;
   const place: WirePlace = run.conductors.some((c) => c.inEngineSpace) ? 'engine-space' : 'open';
   const bundled = Math.max(1, ...run.conductors.map((c) => c.bundled ?? 1));
   const now = run.conductors.reduce((a, b) => (b.length > a.length ? b : a)).gauge;
-  const present = solveRun(model, run, state.id, returns, []);
+  const present = wires.every((c) => c.gauge === now) ? solved(now) : solveRun(model, run, state.id, returns, []);
   // A feed may end on a frame.
   const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part));
   // A 48 V trailer is fed at 12 V: the volts of the run itself say what it is.
@@ -211,7 +220,7 @@ export function gaugeTable(
   const direct = ends.every((p) => is(p, 'battery'));
   const allowed = direct ? undefined : share * nominal;
   const rows = gaugesOf(family, now).map((gauge): GaugeRow => {
-    const s = solveRun(model, run, state.id, returns, inGauge(wires, gauge));
+    const s = solved(gauge);
     // A direct link's loop sets its current: other copper, other amps. What hangs on a charger or a load asks its own.
     const asked = direct && present.amps > 0.01 ? continuous * (s.amps / present.amps) : continuous;
     const steady = Math.max(s.amps, asked, flows);
