@@ -12,6 +12,7 @@ export const AUSTRALASIA: RuleSet = {
   breakaway: {
     says: 'Over 2,000 kg gross trailer mass: brakes that hold for 15 minutes, and in some states a battery monitor in the cab.',
     from: { standard: 'ADR 38 and VSB 1', clause: '' },
+    fromKg: 2000,
   },
   fridgeWatts: 150,
   cable: {

@@ -20,6 +20,12 @@ export const UK: RuleSet = {
     says: 'A braked trailer has a breakaway cable that puts its own brakes on; over-run brakes need no battery.',
     from: { standard: 'UN R13', clause: 'annex 12' },
   },
+  pinCopper: {
+    connector: 'round-13',
+    square: { 3: 2.5, 9: 2.5, 10: 2.5, 11: 2.5, 13: 2.5 },
+    otherwise: 1.5,
+    from: { standard: 'EN 1648-1', clause: 'and ISO 11446: cable of the 13-pin' },
+  },
   habitationCut: { standard: 'EN 1648-1', clause: 'habitation circuits are off while the towing engine runs' },
   fridgeWatts: 135,
   cable: CABLE,

@@ -41,6 +41,7 @@ export const US: RuleSet = {
   breakaway: {
     says: 'By state: usually from 3,000 lb gross, in some from 1,500 lb. The brakes hold for 15 minutes.',
     from: { standard: '49 CFR', clause: '393.43(d), and the state’s own law' },
+    fromKg: 1361,
   },
   fridgeWatts: 290,
   cable: CABLE,
@@ -61,6 +62,7 @@ export const CANADA: RuleSet = {
   breakaway: {
     says: 'By province: from 1,360 kg gross in Ontario, elsewhere near it. The brakes hold for 15 minutes.',
     from: { standard: 'Provincial highway traffic acts', clause: '' },
+    fromKg: 1360,
   },
   fridgeWatts: 290,
   cable: CABLE,

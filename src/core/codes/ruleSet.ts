@@ -37,8 +37,15 @@ export interface RuleSet {
   smallWire?: { amps: Readonly<Partial<Record<AwgGauge, number>>>; from: Clause };
   /** m of conductor from a battery to its fuse: what to aim at, and what is too much. */
   fuseWithin: { guide: number; most: number; says: string };
-  /** What a trailer's breakaway has to do, and from which mass it is wanted. */
-  breakaway: { says: string; from: Clause };
+  /** What a trailer's breakaway has to do, and from how many kg, loaded, it is wanted; nothing where the mass does not decide. */
+  breakaway: { says: string; from: Clause; fromKg?: number };
+  /** Least copper, mm², behind the pins of a connector: of some by name, of the rest. */
+  pinCopper?: {
+    connector: string;
+    square: Readonly<Record<string, number>>;
+    otherwise: number;
+    from: Clause;
+  };
   /** Where driving has to cut the habitation loads of what is towed: where it stands. */
   habitationCut?: Clause;
   /** W of a three-way fridge's element on 12 V, as they are usually sold here. From memory. */

@@ -3,6 +3,9 @@ import { connectorOf } from '../parts/connectors';
 import { shown, type DocumentIssue } from './issue';
 import type { TowInterface } from './towSchema';
 
+/** Ah and state of charge of a usual breakaway battery. From memory. */
+export const USUAL_BREAKAWAY = { capacity: 7, soc: 0.85 };
+
 export type { PinSeen, TowInterface, TowPlug, TowWay } from './towSchema';
 
 /** What the schema cannot say: positions that exist, each once, uses the trailer has. */

@@ -59,6 +59,7 @@ export type TowPlug = Type.Static<typeof TowPlugSchema>;
 
 export const TowInterfaceSchema = Type.Object(
   {
+    mass: Type.Optional(Type.Number({ minimum: 50, maximum: 30_000, description: 'kg of the trailer, loaded' })),
     plugs: Type.Array(TowPlugSchema, { minItems: 1, maxItems: 3 }),
     charger: Type.Optional(
       Type.Object(

@@ -2,6 +2,8 @@
 import { METRES_PER_FOOT } from './preferences';
 import type { GaugeUnit, LengthUnit, TemperatureUnit } from './preferences';
 
+const KG_PER_POUND = 0.453_592_37;
+
 export interface Units {
   length: LengthUnit;
   temperature: TemperatureUnit;
@@ -47,6 +49,12 @@ export const QUANTITIES = {
     shown: (x, u) => (u.length === 'ft' ? x / METRES_PER_FOOT : x),
     stored: (x, u) => (u.length === 'ft' ? x * METRES_PER_FOOT : x),
     digits: 1,
+  },
+  mass: {
+    unit: (u) => (u.length === 'ft' ? 'lb' : 'kg'),
+    shown: (x, u) => (u.length === 'ft' ? x / KG_PER_POUND : x),
+    stored: (x, u) => (u.length === 'ft' ? x * KG_PER_POUND : x),
+    digits: 0,
   },
   celsius: {
     unit: (u) => `°${u.temperature}`,

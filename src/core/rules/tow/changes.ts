@@ -387,17 +387,21 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
   {
     id: 'breakaway-battery',
     minutes: 20,
-    helps: ['tow-breakaway-short'],
+    helps: ['tow-breakaway-short', 'tow-breakaway-missing'],
     offers: (c) => {
-      const { breakaway } = c.tow;
-      if (!breakaway) return [];
-      const fitted = (capacity: number) => ({ ...c.tow, breakaway: { ...breakaway, capacity, soc: 0.9 } });
-      const size = BREAKAWAY_SIZES.find(
-        (ah) => ah >= breakaway.capacity && breakawayMinutes(fitted(ah)) >= BREAKAWAY_MINUTES,
-      );
-      return size === undefined
-        ? []
-        : [{ key: `${size}`, says: `Fit a charged breakaway battery of ${size} Ah.`, tow: fitted(size) }];
+      const now = c.tow.breakaway?.capacity ?? 0;
+      const fitted = (capacity: number) => ({ ...c.tow, breakaway: { ...c.tow.breakaway, capacity, soc: 0.9 } });
+      const size = BREAKAWAY_SIZES.find((ah) => ah >= now && breakawayMinutes(fitted(ah)) >= BREAKAWAY_MINUTES);
+      if (size === undefined) return [];
+      const says = `Fit a charged breakaway battery of ${size} Ah`;
+      if (c.tow.breakaway) return [{ key: `${size}`, says: `${says}.`, tow: fitted(size) }];
+      return fedWays(c)
+        .filter((w) => (pinUse('breakaway').served as readonly string[]).includes(w.way.feed))
+        .map((w) => ({
+          key: `${size} ${w.key}`,
+          says: `${says} and its switch, charged from ${wayName(w)}.`,
+          tow: moved(fitted(size), 'breakaway', w.plug.id, w.way.pin, w.way.usesGauge, w.way.usesLength),
+        }));
     },
   },
   {
@@ -463,6 +467,7 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
       'tow-breakaway-uncharged',
       'tow-fuse-over-wire',
       'tow-fuse-blows',
+      'tow-thin-by-code',
     ],
     offers: (c, t) => {
       const w = at(c, t);

@@ -3,6 +3,8 @@ import { CONNECTORS, connectorOf, facing } from '../../parts/connectors';
 import { coupledRig, USUAL_COUPLED } from '../../rig/archetypes/coupled';
 import { checkRig } from '../../rig/check';
 import { type PinSeen, type TowInterface, type TowWay } from '../../rig/tow';
+import { RULE_SETS } from '../../codes';
+import type { RuleSet } from '../../codes/ruleSet';
 import { auditTow } from './audit';
 import { CompiledTow } from '../../compile/tow/compileTow';
 import { TOW_SITUATIONS } from '../../compile/tow/situations';
@@ -20,6 +22,7 @@ const vehicle = towVehicle(van)!;
 
 /** A sound interface with everything a trailer may have; cases below spoil one thing of it. */
 const wire = { gauge: '8', length: 6, usesGauge: '8', usesLength: 3 } as const;
+const metric = { gauge: '1.5mm2', length: 6, usesGauge: '1.5mm2', usesLength: 6 } as const;
 const lamp = { gauge: '14', length: 6, usesGauge: '14', usesLength: 6 } as const;
 const SOUND: TowInterface = {
   plugs: [
@@ -74,6 +77,27 @@ const BREAKS: Readonly<Record<string, TowInterface>> = {
   'tow-brake-live': spoil((_, w) => void (w('main.2').feed = 'constant')),
   'tow-breakaway-uncharged': spoil((_, w) => void (w('main.4').uses = ['fridge-trigger'])),
   'tow-breakaway-short': spoil((t) => void (t.breakaway!.capacity = 4)),
+  'tow-breakaway-missing': spoil((t, w) => {
+    t.mass = 2500;
+    delete t.breakaway;
+    w('main.4').uses = ['fridge-trigger'];
+  }),
+  'tow-thin-by-code': {
+    plugs: [
+      {
+        id: 'main',
+        connector: 'round-13',
+        convention: 'usual',
+        ways: [
+          { pin: '1', feed: 'left', uses: ['left'], ...metric },
+          { pin: '4', feed: 'right', uses: ['right'], ...metric },
+          { pin: '5', feed: 'tail', uses: ['tail'], ...metric },
+          { pin: '3', feed: 'ground', uses: ['ground'], ...metric, gauge: '2.5mm2', usesGauge: '2.5mm2' },
+          { pin: '9', feed: 'constant', fuse: 15, uses: [], ...metric },
+        ],
+      },
+    ],
+  },
   'tow-pin-overload': spoil((t) => void (t.plugs[1]!.connector = 'two-pole-50')),
   'tow-fuse-missing': spoil((_, w) => void (w('main.4').fuse = 0)),
   'tow-fuse-over-wire': spoil((_, w) => void (w('main.4').fuse = 100)),
@@ -94,6 +118,9 @@ const BREAKS: Readonly<Record<string, TowInterface>> = {
   'tow-corroded': spoil((_, w) => void (w('main.4').seen = [{ when: 'key-on', open: 12.6, loaded: 11.2, amps: 4.5 }])),
 };
 
+/** The place whose rules a trouble is of; the usual where not said. */
+const PLACES: Readonly<Record<string, RuleSet>> = { 'tow-thin-by-code': RULE_SETS.uk };
+
 describe('troubles of a tow interface', () => {
   it('are none on a sound one, parked, stopped, on the road and braking', () => {
     expect(checkRig({ ...van, tow: SOUND })).toEqual([]);
@@ -105,12 +132,39 @@ describe('troubles of a tow interface', () => {
       const tow = BREAKS[id];
       expect(tow, 'a case for every row').toBeDefined();
       expect(checkRig({ ...van, tow: tow! })).toEqual([]);
-      expect(towTroubles(tow!, vehicle).troubles.map((t) => t.id)).toContain(id);
-      const { after, left, changes } = auditTow(tow!, vehicle);
+      expect(towTroubles(tow!, vehicle, PLACES[id]).troubles.map((t) => t.id)).toContain(id);
+      const { after, left, changes } = auditTow(tow!, vehicle, PLACES[id]);
       expect(left.map((t) => t.says)).toEqual([]);
       expect(after!.troubles).toEqual([]);
       expect(changes.length).toBeGreaterThan(0);
     });
+
+  it('are by the rules of the place: mass for breakaway, copper by pin', () => {
+    const ids = (tow: TowInterface, place: keyof typeof RULE_SETS) =>
+      towTroubles(tow, vehicle, RULE_SETS[place]).troubles.map((t) => t.id);
+    const { mass: _, ...bare } = BREAKS['tow-breakaway-missing']!;
+    // 1,800 kg: over the Canadian and the usual American limit, under the Australian one, no matter in Britain.
+    const at = (mass: number) => ({ ...bare, mass });
+    for (const [place, kg, wanted] of [
+      ['us', 1800, true],
+      ['ca', 1800, true],
+      ['au-nz', 1800, false],
+      ['au-nz', 2000, true],
+      ['uk', 3500, false],
+      ['us', 1360, false],
+    ] as const)
+      expect([place, kg, ids(at(kg), place).includes('tow-breakaway-missing')]).toEqual([place, kg, wanted]);
+    expect(ids(bare, 'us')).not.toContain('tow-breakaway-missing');
+    const thin = BREAKS['tow-thin-by-code']!;
+    expect(ids(thin, 'eu')).toContain('tow-thin-by-code');
+    expect(ids(thin, 'us')).not.toContain('tow-thin-by-code');
+    // 1.5 mm² is enough for lamps, 2.5 mm² is wanted at the charge pin alone.
+    expect(
+      towTroubles(thin, vehicle, RULE_SETS.uk)
+        .troubles.filter((t) => t.id === 'tow-thin-by-code')
+        .map((t) => t.at),
+    ).toEqual(['main.9']);
+  });
 
   it('hours until it no longer starts fall as the drain grows, and follow amp-hours over amps', () => {
     const hours = [100, 200, 400].map((watts) => {

@@ -8,7 +8,8 @@ import { pinFeed, pinUse, type UseId } from '../../parts/pinUses';
 import type { TowInterface } from '../../rig/tow';
 import { RULE_SETS, USUAL_JURISDICTION } from '../../codes';
 import { cited, type RuleSet } from '../../codes/ruleSet';
-import { gaugeName } from '../../units/wire';
+import { gaugeFamily, gaugeName, wireArea, type Gauge } from '../../units/wire';
+import { inWordsQuantity } from '../../units/quantity';
 import type { Severity } from '../rule';
 import type { TowSituation } from '../../compile/tow/situations';
 import { feeds, waysOf, type Way } from '../../compile/tow/ways';
@@ -73,7 +74,15 @@ export interface TowTrouble extends TowSaw {
   source: string;
 }
 
+/** mm² a size is sold as: a metric one by its name, whatever copper is in it. */
+const soldAs = (gauge: Gauge): number =>
+  gaugeFamily(gauge) === 'mm2' ? Number.parseFloat(gauge) : wireArea(gauge) * 1e6;
+
 const PRACTICE = 'common practice';
+const inBothMass = (kg: number): string =>
+  (['m', 'ft'] as const)
+    .map((length) => inWordsQuantity('mass', kg, { length, temperature: 'C', gauge: 'awg' }))
+    .join(' (') + ')';
 const n = (x: number, digits = 1) => x.toFixed(digits);
 const in_ = (c: TowContext, id: TowSolution['situation']['id']): TowSolution =>
   c.solved.find((s) => s.situation.id === id)!;
@@ -382,6 +391,45 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
             },
           ]
         : [];
+    },
+  },
+  {
+    id: 'tow-breakaway-missing',
+    severity: 'danger',
+    title: 'No breakaway battery on a trailer this heavy',
+    why: 'A trailer that tears off has nothing to put its brakes on with.',
+    source: (rules) => cited(rules.breakaway.from),
+    see: (c) => {
+      const { fromKg } = c.rules.breakaway;
+      const { mass } = c.tow;
+      return mass !== undefined && fromKg !== undefined && mass >= fromKg && !c.tow.breakaway
+        ? [
+            {
+              at: 'breakaway',
+              says: `${inBothMass(mass)} loaded, none fitted; wanted from ${inBothMass(fromKg)} here. ${c.rules.breakaway.says}`,
+            },
+          ]
+        : [];
+    },
+  },
+  {
+    id: 'tow-thin-by-code',
+    severity: 'wears out',
+    title: 'Wire thinner than the code of the connector',
+    why: 'The line is cut for the pin it serves, whatever hangs on it today.',
+    source: (rules) => (rules.pinCopper ? cited(rules.pinCopper.from) : PRACTICE),
+    see: (c) => {
+      const { pinCopper } = c.rules;
+      if (!pinCopper) return [];
+      return c.ways
+        .filter((w) => w.plug.connector === pinCopper.connector && (w.way.uses.length > 0 || w.way.feed !== 'none'))
+        .flatMap((w) => {
+          const least = pinCopper.square[w.way.pin] ?? pinCopper.otherwise;
+          const thin = ([w.way.gauge, w.way.usesGauge] as const).filter((g) => soldAs(g) < least);
+          return thin.length > 0
+            ? [{ at: w.key, says: `${gaugeName(thin[0]!)} at ${wayName(w)}; at least ${n(least)} mm² there.` }]
+            : [];
+        });
     },
   },
   {

@@ -12,8 +12,7 @@ import type { FeedId, UseId } from '../../parts/pinUses';
 import { is, nominalOf } from '../../parts/kinds';
 import { follow } from '../../rig/follow';
 import type { Part, Rig } from '../../rig/schema';
-import type { TowInterface, TowPlug, TowWay } from '../../rig/tow';
-
+import { USUAL_BREAKAWAY, type TowInterface, type TowPlug, type TowWay } from '../../rig/tow';
 import { partOption, partValue, partWith } from '../../rig/value';
 
 /** What usually stands at a position by what it is for. */
@@ -34,8 +33,6 @@ const USUAL: Readonly<Record<PositionUse, readonly [feed: FeedId, uses: readonly
 };
 /** A the magnets of two braked axles take: four of 3 to 3.5 A; a single axle takes half. Common practice. */
 const BRAKE_AMPS = 13;
-/** A usual breakaway battery. From memory. */
-const BREAKAWAY = { capacity: 7, soc: 0.85 };
 const LAMP_WIRE = { vehicle: 7, behind: 8 };
 
 /** Enable of the drawn charger in the words of the interface. */
@@ -225,7 +222,7 @@ export function usualTow(
         }
       : {}),
     ...(fridge ? { fridge: { watts: partValue(fridge, 'watts'), trigger: 'none' as const } } : {}),
-    ...(car ? {} : { brakes: { amps: BRAKE_AMPS, supply: 'pin' as const }, breakaway: BREAKAWAY }),
+    ...(car ? {} : { brakes: { amps: BRAKE_AMPS, supply: 'pin' as const }, breakaway: USUAL_BREAKAWAY }),
   };
 }
 

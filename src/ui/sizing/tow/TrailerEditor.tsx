@@ -1,13 +1,28 @@
 'use client';
 /** What the trailer has behind its plug: charger, fridge, brakes, breakaway battery. */
 import { ENGINE_OFF_VOLTS, ENGINE_ON_VOLTS } from '../../../core/parts/entries/dcdc';
-import type { TowInterface } from '../../../core/rig/tow';
+import { USUAL_BREAKAWAY, type TowInterface } from '../../../core/rig/tow';
 import { useJobPage } from '../../shell/jobPage';
 import { Choose, NumberField } from '../../fields';
+import { shownIn, storedFrom, unitOf } from '../../../core/units/quantity';
+
+/** A mass to start from where nobody has read the plate; asked, never assumed. */
+const USUAL_MASS: Readonly<Record<string, number>> = { lb: 3500, kg: 1500 };
+
+/** Without the battery, and without what hung on a pin to charge it. */
+function withoutBreakaway({ breakaway: _, ...tow }: TowInterface): TowInterface {
+  return {
+    ...tow,
+    plugs: tow.plugs.map((p) => ({
+      ...p,
+      ways: p.ways.map((w) => ({ ...w, uses: w.uses.filter((u) => u !== 'breakaway') })),
+    })),
+  };
+}
 
 export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(tow: TowInterface): void }) {
-  const { words } = useJobPage();
-  const { charger, fridge, brakes, breakaway } = tow;
+  const { words, settings } = useJobPage();
+  const { charger, fridge, brakes, breakaway, mass } = tow;
   return (
     <section className="twtrailer" aria-label={words('Behind the plug')}>
       <h3>{words('Behind the plug')}</h3>
@@ -124,6 +139,40 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
             />
           </fieldset>
         )}
+        {(brakes ?? breakaway) && (
+          <fieldset>
+            <legend>{words('Trailer')}</legend>
+            {mass === undefined ? (
+              <button
+                type="button"
+                className="bx"
+                onClick={() =>
+                  describe({ ...tow, mass: storedFrom('mass', USUAL_MASS[unitOf('mass', settings)]!, settings) })
+                }
+              >
+                Enter its loaded mass
+              </button>
+            ) : (
+              <NumberField
+                late
+                label="Loaded mass"
+                unit={unitOf('mass', settings)}
+                value={shownIn('mass', mass, settings)}
+                min={120}
+                max={30_000}
+                onChange={(shown) => describe({ ...tow, mass: storedFrom('mass', shown, settings) })}
+              />
+            )}
+          </fieldset>
+        )}
+        {brakes && !breakaway && (
+          <fieldset>
+            <legend>Breakaway battery</legend>
+            <button type="button" className="bx" onClick={() => describe({ ...tow, breakaway: USUAL_BREAKAWAY })}>
+              It has one
+            </button>
+          </fieldset>
+        )}
         {breakaway && (
           <fieldset>
             <legend>Breakaway battery</legend>
@@ -145,6 +194,9 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
               max={100}
               onChange={(soc) => describe({ ...tow, breakaway: { ...breakaway, soc: soc / 100 } })}
             />
+            <button type="button" className="bx" onClick={() => describe(withoutBreakaway(tow))}>
+              It has none
+            </button>
           </fieldset>
         )}
       </div>
