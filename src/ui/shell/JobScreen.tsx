@@ -145,6 +145,7 @@ function Strip() {
           linkClosed={linkOn}
           unit={page.settings.length}
           gauge={page.settings.gauge}
+          words={page.words}
           {...(selected ? { red: selected.red } : {})}
           {...(selected?.black === undefined ? {} : { black: selected.black })}
           {...(suspects ? { suspects } : {})}

@@ -3,6 +3,7 @@ import { memo } from 'react';
 import type { Rig } from '../../core/rig/schema';
 import { Glyph } from './glyphs';
 import { sideAt, STRIP, type StripLayout, type Wire } from './geometry';
+import { sideNames } from './sideNames';
 
 function round(points: readonly [number, number][], radius = 6): string {
   const f = (n: number) => +n.toFixed(1);
@@ -62,12 +63,16 @@ export const Harness = memo(function Harness({
   rig,
   layout,
   linkClosed,
+  words,
 }: {
   rig: Rig;
   layout: StripLayout;
   linkClosed: boolean;
+  words(text: string): string;
 }) {
   const { rail, railHeight } = STRIP;
+  const named = sideNames(rig);
+  const sides = { engine: words(named.engine).toUpperCase(), coach: words(named.coach).toUpperCase() };
   const rails = layout.shells.map((v) => {
     const [from, to] = [v.x0 + 8, v.x1 - 8];
     let hatch = '';
@@ -139,12 +144,12 @@ export const Harness = memo(function Harness({
         ) : null,
       )}
       <text x={layout.legend.coach} y={STRIP.chip + 15} className="side coach" textAnchor="middle">
-        COACH SIDE
+        {sides.coach}
       </text>
       <path d={`M${layout.legend.coach - 34} ${STRIP.chip + 23}h68`} className="ln coach" strokeWidth={6} />
       <path d={`M${layout.legend.coach - 34} ${STRIP.chip + 23}h68`} className="ln tracer" strokeWidth={1.8} />
       <text x={layout.legend.engine} y={STRIP.chip + 15} className="side engine" textAnchor="middle">
-        ENGINE SIDE
+        {sides.engine}
       </text>
       <path d={`M${layout.legend.engine - 36} ${STRIP.chip + 23}h72`} className="ln engine" strokeWidth={6} />
       <title>{`${rig.name}, loom nose to tail`}</title>

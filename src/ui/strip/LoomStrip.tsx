@@ -25,6 +25,8 @@ export interface LoomStripProps {
   linkClosed?: boolean;
   unit?: 'ft' | 'm';
   gauge?: GaugeUnit;
+  /** The shop's vocabulary. */
+  words?: (text: string) => string;
 }
 
 function Marks({ layout, suspects }: { layout: StripLayout; suspects: Readonly<Record<string, number>> }) {
@@ -127,6 +129,8 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
   );
 }
 
+const asItIs = (text: string): string => text;
+
 export const LoomStrip = memo(function LoomStrip({
   rig,
   faces,
@@ -138,6 +142,7 @@ export const LoomStrip = memo(function LoomStrip({
   linkClosed = false,
   unit = 'ft',
   gauge = 'awg',
+  words = asItIs,
 }: LoomStripProps) {
   const layout = useMemo(() => stripLayout(rig, gauge), [rig, gauge]);
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
@@ -153,7 +158,7 @@ export const LoomStrip = memo(function LoomStrip({
       <Ruler layout={layout} unit={unit} />
       <Backdrop layout={layout} />
       {suspects && <Marks layout={layout} suspects={suspects} />}
-      <Harness rig={rig} layout={layout} linkClosed={linkClosed} />
+      <Harness rig={rig} layout={layout} linkClosed={linkClosed} words={words} />
       {layout.flags
         .filter((f) => f.low)
         .map((f) => (

@@ -168,6 +168,14 @@ describe('the loom strip of a rig somebody has added to', () => {
             expect(plate).toBeGreaterThanOrEqual(low ? 50 : LEAST_PLATE);
             for (let i = 1; i < xs.length; i++) expect(xs[i]! - xs[i - 1]!).toBeGreaterThanOrEqual(plate);
           }
+          for (const w of layout.wires) {
+            if (!w.label) continue;
+            const half = w.label.text.length * 3.1;
+            const { x, y } = w.label;
+            for (const f of layout.flags)
+              if (Math.abs(f.tap[1] - y) < 6)
+                expect(Math.abs(f.tap[0] - x), `${w.id}, ${f.label}`).toBeGreaterThan(half);
+          }
           for (const t of feetTicks(layout)) expect(t.x1).toBeGreaterThan(t.x0);
           for (const s of layout.shells) expect(s.x1).toBeGreaterThan(s.x0);
         },

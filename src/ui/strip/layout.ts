@@ -23,7 +23,7 @@ import {
 } from './geometry';
 import { spread } from './isotonic';
 import { shellsOf } from './vehicles';
-import { drawWires, returns } from './wires';
+import { drawWires, labelWires, returns } from './wires';
 
 /** Where the sides meet: at the hitch, else at the link. */
 const MEETS: readonly TraitName[] = ['towConnector', 'solenoid', 'oneWay'];
@@ -61,7 +61,7 @@ function layoutAt(rig: Rig, gauge: GaugeUnit, width: number): StripLayout {
   const station = stationScale(columns, length, width);
   const place = placer(rig, columnOf);
 
-  const { wires, laneOf } = drawWires(rig, place, columnOf, gauge);
+  const { wires, laneOf, spans } = drawWires(rig, place, columnOf);
   const bolts = returns(rig, columnOf, place, wires);
   const splices = rig.bonds
     .filter((b) => !columnOf.has(b.from.part) && !columnOf.has(b.to.part))
@@ -73,6 +73,7 @@ function layoutAt(rig: Rig, gauge: GaugeUnit, width: number): StripLayout {
       return from === undefined || to === undefined ? [] : [Math.round((station(from) + station(to)) / 2)];
     });
   const flags = placeFlags(rig, place, laneOf, columnOf, width);
+  labelWires(rig, spans, place, columnOf, flags, gauge);
   const meet =
     MEETS.map((trait) => columns.find((c) => is(c.part, trait))?.x).find((x) => x !== undefined) ?? width / 2;
   const middle = (side: Part['side']) => {

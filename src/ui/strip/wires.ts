@@ -2,7 +2,7 @@
 import type { GaugeUnit } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
 import type { Conductor, Endpoint, Rig } from '../../core/rig/schema';
-import { gaugeWidth, STRIP, type Column, type Placed, type Side, type Wire } from './geometry';
+import { gaugeWidth, STRIP, type Column, type Flag, type Placed, type Side, type Wire } from './geometry';
 
 const sameEnd = (a: Conductor, b: Conductor): boolean =>
   [a.from, a.to].some((p) => [b.from, b.to].some((q) => p.part === q.part && p.terminal === q.terminal));
@@ -18,8 +18,7 @@ export function drawWires(
   rig: Rig,
   place: (e: Endpoint) => Placed | undefined,
   columnOf: ReadonlyMap<string, Column>,
-  gauge: GaugeUnit,
-): { wires: Wire[]; laneOf: Map<string, number> } {
+): { wires: Wire[]; laneOf: Map<string, number>; spans: Span[] } {
   const lanes = { feed: [STRIP.main, ...STRIP.upper], control: [...STRIP.control] };
   const taken = new Map<number, { c: Conductor; from: number; to: number }[]>();
   const laneOf = new Map<string, number>();
@@ -56,13 +55,6 @@ export function drawWires(
     wires.push(wire);
     spans.push({ wire, c, lane, from, to });
   }
-  // What drops through the control lanes to the frame rail would run through a name.
-  const drops = rig.conductors.flatMap((c) => {
-    const p = place(c.from);
-    const column = columnOf.get(c.from.part);
-    return c.use === 'return' && p && column ? [spineOf(p, column)] : [];
-  });
-  for (const span of spans) labelWire(span, spans, drops, gauge);
   // A terminal where several feeds meet is a joint on each lane they use.
   const ends = new Map<string, { x: number; lanes: Set<number>; count: number; wire: Wire }>();
   for (const c of rig.conductors) {
@@ -79,10 +71,37 @@ export function drawWires(
     }
   }
   for (const e of ends.values()) if (e.count > 1) for (const lane of e.lanes) e.wire.joints.push([e.x, lane]);
-  return { wires, laneOf };
+  return { wires, laneOf, spans };
 }
 
-interface Span {
+/** Names the long wires, where neither another wire nor a probe's leader runs through the letters. */
+export function labelWires(
+  rig: Rig,
+  spans: readonly Span[],
+  place: (e: Endpoint) => Placed | undefined,
+  columnOf: ReadonlyMap<string, Column>,
+  flags: readonly Flag[],
+  gauge: GaugeUnit,
+): void {
+  // What drops through the control lanes to the frame rail would run through a name.
+  const drops = rig.conductors.flatMap((c) => {
+    const p = place(c.from);
+    const column = columnOf.get(c.from.part);
+    return c.use === 'return' && p && column ? [spineOf(p, column)] : [];
+  });
+  for (const span of spans) {
+    // A high flag's leader comes down through the lanes above its tap, a low one's through those below.
+    const leaders = flags.flatMap(({ low, tap: [x, y] }) =>
+      low ? (y <= span.lane + LETTERS ? [x] : []) : y >= span.lane - LETTERS ? [x] : [],
+    );
+    labelWire(span, spans, span.c.use === 'control' ? [...drops, ...leaders] : leaders, gauge);
+  }
+}
+
+/** px a label's letters take above and below its lane. */
+const LETTERS = 12;
+
+export interface Span {
   wire: Wire;
   c: Conductor;
   lane: number;
@@ -90,11 +109,11 @@ interface Span {
   to: number;
 }
 
-/** Names a long wire where no other lane runs close enough to touch the letters. */
+/** Names a long wire where no other lane runs close enough to touch the letters, and nothing crosses them. */
 function labelWire(
   { wire, c, lane, from, to }: Span,
   all: readonly Span[],
-  drops: readonly number[],
+  crossings: readonly number[],
   gauge: GaugeUnit,
 ): void {
   if (to - from < (c.use === 'control' ? 150 : 300)) return;
@@ -103,13 +122,17 @@ function labelWire(
       ? c.name.split(' ')[0]!.toLowerCase()
       : `${c.name.charAt(0).toLowerCase()}${c.name.slice(1)}, ${gaugeShown(c.gauge, gauge)}`;
   const half = text.length * 3.1 + 8;
-  for (const share of [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.85]) {
+  for (const share of [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.15, 0.85]) {
     const x = from + (to - from) * share;
     const clear = all.every(
       (s) =>
-        s.wire === wire || Math.abs(s.lane - lane) > 12 || c.use === 'control' || s.to < x - half || s.from > x + half,
+        s.wire === wire ||
+        Math.abs(s.lane - lane) > LETTERS ||
+        c.use === 'control' ||
+        s.to < x - half ||
+        s.from > x + half,
     );
-    const free = c.use !== 'control' || drops.every((d) => Math.abs(d - x) > half);
+    const free = crossings.every((d) => Math.abs(d - x) > half);
     if (clear && free && x - half > from && x + half < to) {
       wire.label = { x, y: lane, text };
       return;

@@ -78,7 +78,7 @@ export function NewJob() {
         <PageTop title="New job" name={nickname.trim() || 'no name yet'} sub={rig.kind} />
         <section className="stripbox" aria-label="The rig as chosen">
           <div className="pan">
-            <LoomStrip rig={rig} faces={{}} onPick={nothing} />
+            <LoomStrip rig={rig} faces={{}} onPick={nothing} words={inShopWords} />
           </div>
         </section>
         <div className="famrow">
