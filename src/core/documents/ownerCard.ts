@@ -12,6 +12,7 @@ import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue, houseBankOf } from '../rig/value';
 import type { Leg } from '../simulate/scenarioSchema';
 import { BMS_TIMES_CAPACITY, crankShare, CRANK_SECONDS } from '../size/crankShare';
+import { namesGiven } from '../rig/inWords';
 import { allInWords, asWritten } from '../units/vocabulary';
 import { currentRevision, type Job } from '../job/job';
 import { jobScenarios } from '../jobAnswers/options';
@@ -174,5 +175,5 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
     look: ownerSentences('care', rig, settings),
     never: [...NEVER],
   };
-  return allInWords(settings.vocabulary, card);
+  return allInWords(settings.vocabulary, card, namesGiven(rig));
 }

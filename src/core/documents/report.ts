@@ -18,6 +18,7 @@ import { rigFaults } from '../diagnose/faults';
 import { inWordsConfidence, showBand, showPercent, showText } from '../units/format';
 import { RULE_SETS } from '../codes';
 import { celsiusShown } from '../units/preferences';
+import { namesGiven } from '../rig/inWords';
 import { allInWords, asWritten } from '../units/vocabulary';
 import { jobEvidence } from '../jobAnswers/evidence';
 import {
@@ -307,7 +308,11 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     ...(made ? { made } : {}),
     rules: RULE_SETS[settings.jurisdiction].standards,
   };
-  return allInWords(settings.vocabulary, data);
+  return allInWords(
+    settings.vocabulary,
+    data,
+    job.revisions.flatMap((r) => namesGiven(r.doc)),
+  );
 }
 
 const partOfFault = (rig: Rig, fault: string | undefined): { repaired?: string } => {

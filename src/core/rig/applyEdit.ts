@@ -12,6 +12,7 @@ export function withPart(rig: Rig, id: string, change: PartChange): Rig {
         ? {
             ...p,
             ...rest,
+            ...(rest.name === undefined ? {} : { named: true as const }),
             ...(params ? { params: { ...p.params, ...params } } : {}),
             ...(options ? { options: { ...p.options, ...options } } : {}),
           }

@@ -1,10 +1,14 @@
-/** A rig's names in a shop's vocabulary. Ids, keys and terminals stay: only what is read changes. */
+/** A rig's names in a shop's vocabulary. Ids, keys, terminals and what a person named stay: only what is read changes. */
 import { inWords, type Vocabulary } from '../units/vocabulary';
 import type { Rig } from './schema';
 
+/** What people named: no vocabulary changes it, wherever it stands. */
+export const namesGiven = (rig: Rig): string[] => rig.parts.flatMap((p) => (p.named ? [p.name] : []));
+
 export function rigInWords(vocabulary: Vocabulary, rig: Rig): Rig {
   if (vocabulary === 'north-america') return rig;
-  const w = (text: string) => inWords(vocabulary, text);
+  const own = namesGiven(rig);
+  const w = (text: string) => inWords(vocabulary, text, own);
   return {
     ...rig,
     kind: w(rig.kind),

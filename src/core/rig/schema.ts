@@ -60,6 +60,7 @@ export const PartSchema = Type.Object(
     side: Type.Enum(['engine', 'coach', 'both']),
     place: text,
     name: text,
+    named: Type.Optional(Type.Literal(true, { description: 'a person gave it its name: no vocabulary changes it' })),
     note: Type.Optional(Type.String({ maxLength: 60, description: 'rating or kind, printed under the name' })),
     params: Type.Record(Type.String(), ParameterSchema),
     options: Type.Optional(

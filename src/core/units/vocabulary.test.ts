@@ -6,7 +6,8 @@ import { PART_KINDS } from '../parts/kinds';
 import { rigFaults } from '../diagnose/faults';
 import { checkRig } from '../rig/check';
 import { motorhome } from '../rig/archetypes/motorhome';
-import { rigInWords } from '../rig/inWords';
+import { withPart } from '../rig/applyEdit';
+import { namesGiven, rigInWords } from '../rig/inWords';
 import { celsiusShown, celsiusStored, lengthShown, lengthStored } from './preferences';
 import { allInWords, asWritten, inWords, VOCABULARIES } from './vocabulary';
 import { gaugeShown } from './wire';
@@ -46,6 +47,26 @@ describe('the three vocabularies', () => {
       'Leisure battery of Ground Control, the coach bank man',
     );
     expect(allInWords('north-america', { by: asWritten('Gray'), at: 3 })).toEqual({ by: 'Gray', at: 3 });
+  });
+
+  it('leave a part as somebody named it, on the rig and in every sentence about it', () => {
+    const drawn = motorhome('t', 'T');
+    const name = 'Ground box (the coach bank one)';
+    const rig = withPart(drawn, drawn.parts[0]!.id, { name });
+    expect(checkRig(rig)).toEqual([]);
+    for (const { id } of VOCABULARIES) {
+      const told = rigInWords(id, rig);
+      expect(told.parts[0]!.name).toBe(name);
+      expect(told.parts.slice(1).map((p) => p.name)).toEqual(
+        rigInWords(id, drawn)
+          .parts.slice(1)
+          .map((p) => p.name),
+      );
+      const sentence = `Clean the ground of ${name}; then the ground again, said ${asWritten(`of ${name}, ground`)}`;
+      expect(inWords(id, sentence, namesGiven(rig))).toBe(
+        `${inWords(id, 'Clean the ground of')} ${name}; ${inWords(id, 'then the ground again, said')} of ${name}, ground`,
+      );
+    }
   });
 
   it('leave no term of the first in any fault of the catalogue', () => {

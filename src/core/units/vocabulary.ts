@@ -68,14 +68,29 @@ export function asWritten<T>(value: T): T {
   return eachString(value, (text) => `${OPENS}${text}${CLOSES}`);
 }
 
-/** A text in the words of a vocabulary, but for what a person wrote. */
-export function inWords(vocabulary: Vocabulary, text: string): string {
-  // Every second piece stood between marks.
+/** A text in the words of a vocabulary, but for what a person wrote. @param own names a person gave, wherever they stand. */
+export function inWords(vocabulary: Vocabulary, text: string, own: readonly string[] = []): string {
+  // Every second piece stood between marks, and within the others every second is a name.
   return text
     .split(WRITTEN)
-    .map((piece, i) => (i % 2 === 1 || vocabulary === 'north-america' ? piece : inTerms(vocabulary, piece)))
+    .flatMap((piece, i) => (i % 2 === 1 ? [piece] : piece.split(anyOf(own)).map((p, k) => (k % 2 === 1 ? p : told(p)))))
     .join('');
+  function told(piece: string): string {
+    return vocabulary === 'north-america' ? piece : inTerms(vocabulary, piece);
+  }
 }
+
+/** Any of some names, longest first; nothing where there are none. */
+const anyOf = (names: readonly string[]): RegExp =>
+  names.length === 0
+    ? NOTHING
+    : new RegExp(
+        `(${[...names]
+          .sort((a, b) => b.length - a.length)
+          .map((n) => n.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+          .join('|')})`,
+      );
+const NOTHING = /(?!)/;
 
 function inTerms(vocabulary: keyof typeof column, text: string): string {
   const table = tables[vocabulary];
@@ -83,8 +98,8 @@ function inTerms(vocabulary: keyof typeof column, text: string): string {
 }
 
 /** Everything a screen shows of a value in the words of a vocabulary; same shape, ids untouched. */
-export const allInWords = <T>(vocabulary: Vocabulary, value: T): T =>
-  eachString(value, (text) => inWords(vocabulary, text));
+export const allInWords = <T>(vocabulary: Vocabulary, value: T, own: readonly string[] = []): T =>
+  eachString(value, (text) => inWords(vocabulary, text, own));
 
 function eachString<T>(value: T, change: (text: string) => string): T {
   const walk = (v: unknown): unknown => {

@@ -177,6 +177,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
       side,
       place,
       name: name.trim(),
+      ...(name.trim() === PART_KINDS.get(kind)?.label ? {} : { named: true as const }),
       params: {},
     };
     send('pieces.add', { parts: [part], conductors: [], ...meaning(means) });

@@ -11,9 +11,9 @@ import { postPhoto } from '@/client/api';
 import { currentRevision, intakeClues, type Job } from '@/core/job/job';
 import type { Shop } from '@/core/shop/shop';
 import { measurementId, type Measurement } from '@/core/probe/measurement';
-import { rigInWords } from '@/core/rig/inWords';
+import { namesGiven, rigInWords } from '@/core/rig/inWords';
 import type { Rig } from '@/core/rig/schema';
-import { allInWords, inWords, type Vocabulary } from '@/core/units/vocabulary';
+import { allInWords, inWords } from '@/core/units/vocabulary';
 import { JobPageProvider, readingOf, STATIONS, type JobPage, type Station } from '@/ui/shell/jobPage';
 import { BenchScreen } from '@/ui/shell/JobScreen';
 import { Notices } from '@/ui/shell/Notices';
@@ -25,10 +25,10 @@ const NO_QUESTIONS = [] as const;
 const NO_POINTS = [] as const;
 
 /** The action's words in the shop's vocabulary; what it points at stays. */
-const inShopWords = (v: Vocabulary, next: NextAction): NextAction =>
+const inShopWords = (words: (text: string) => string, next: NextAction): NextAction =>
   next.kind === 'change-state'
-    ? { ...next, words: inWords(v, next.words), then: inWords(v, next.then) }
-    : { ...next, words: inWords(v, next.words) };
+    ? { ...next, words: words(next.words), then: words(next.then) }
+    : { ...next, words: words(next.words) };
 
 export function JobBench({ number }: { number: number }) {
   const view = useJob(number);
@@ -92,10 +92,12 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const { vocabulary } = shop.settings;
   // Everything is written in one vocabulary; the shop's own is put in here, where it is shown.
   const rig = useMemo(() => rigInWords(vocabulary, core.rig.doc), [vocabulary, core.rig.doc]);
-  const table = useMemo(() => allInWords(vocabulary, core.table), [vocabulary, core.table]);
-  const diagnosis = useMemo(() => allInWords(vocabulary, core.diagnosis), [vocabulary, core.diagnosis]);
-  const proofs = useMemo(() => allInWords(vocabulary, core.proofs), [vocabulary, core.proofs]);
-  const checks = useMemo(() => allInWords(vocabulary, core.checks), [vocabulary, core.checks]);
+  const own = useMemo(() => namesGiven(core.rig.doc), [core.rig.doc]);
+  const words = useCallback((text: string) => inWords(vocabulary, text, own), [vocabulary, own]);
+  const table = useMemo(() => allInWords(vocabulary, core.table, own), [vocabulary, core.table, own]);
+  const diagnosis = useMemo(() => allInWords(vocabulary, core.diagnosis, own), [vocabulary, core.diagnosis, own]);
+  const proofs = useMemo(() => allInWords(vocabulary, core.proofs, own), [vocabulary, core.proofs, own]);
+  const checks = useMemo(() => allInWords(vocabulary, core.checks, own), [vocabulary, core.checks, own]);
   const [selectedId, setSelectedId] = useState<string>();
   const changeTyped = useChangeTyped();
   const [chooser, setChooser] = useState<{ suggested?: string }>();
@@ -111,10 +113,10 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const next = useMemo(
     () =>
       inShopWords(
-        vocabulary,
+        words,
         nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' }),
       ),
-    [vocabulary, job, diagnosis, proofs, checks, measurements, ownRound, station],
+    [words, job, diagnosis, proofs, checks, measurements, ownRound, station],
   );
   const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
   // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
@@ -140,7 +142,6 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     (state: string, id: string) => proofBands.get(`${state}/${id}`) ?? core.table?.bands[state]?.[id],
     [proofBands, core.table],
   );
-  const words = useCallback((text: string) => inWords(vocabulary, text), [vocabulary]);
   const declare = (suspect: { fault: string }, settled: boolean) => {
     // What is recorded is recorded in the catalogue's own words.
     const s = core.diagnosis?.suspects.find((x) => x.fault === suspect.fault);
