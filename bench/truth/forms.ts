@@ -1,4 +1,4 @@
-/** The forms of truth, by name. `stepped` and `spice` are tuned on; `kinetic` is only reported on. */
+/** The forms of truth, by name. `stepped` and `spice` are tuned on; `kinetic` and `shells` are only reported on. */
 import type { Rig } from '../../src/core/rig/schema';
 import { rigOutputs } from '../../src/core/probe/outputs';
 import { compileRig } from '../../src/core/compile/compile';
@@ -6,6 +6,7 @@ import type { RigDocument } from './document';
 import { hide, type Group } from './hidden';
 import { KINETIC } from './kineticLaws';
 import { Chance } from './random';
+import { SHELL } from './shellLaws';
 import { SpiceRig } from './spiceRig';
 import { TAFEL } from './tafelLaws';
 import { Technician } from './technician';
@@ -32,4 +33,5 @@ export const FORMS: Readonly<Record<string, Form>> = {
   stepped: form((rig, chance) => new Vehicle(rig, TAFEL, chance)),
   spice: form((rig, chance) => (SpiceRig.can(rig) ? new SpiceRig(rig, chance) : undefined)),
   kinetic: form((rig, chance) => new Vehicle(rig, KINETIC, chance)),
+  shells: form((rig, chance) => new Vehicle(rig, SHELL, chance)),
 };

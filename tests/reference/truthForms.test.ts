@@ -9,6 +9,7 @@ import { KINETIC } from '../../bench/truth/kineticLaws';
 import { copper, type BatterySpec } from '../../bench/truth/laws';
 import { Network, type Device } from '../../bench/truth/network';
 import { Chance } from '../../bench/truth/random';
+import { SHELL } from '../../bench/truth/shellLaws';
 import { TAFEL } from '../../bench/truth/tafelLaws';
 
 /** A source behind a resistance. */
@@ -49,7 +50,7 @@ describe('the network', () => {
   });
 });
 
-describe.each([TAFEL, KINETIC])('batteries of the form $name', (laws) => {
+describe.each([TAFEL, KINETIC, SHELL])('batteries of the form $name', (laws) => {
   const spec = (over: Partial<BatterySpec> = {}): BatterySpec => ({
     chemistry: 'flooded',
     ah: 100,
