@@ -83,6 +83,33 @@ test('socket and plug are read position by position, what coupling does is told,
   expect(complaints).toEqual([]);
 });
 
+test('a trailer too heavy for no breakaway battery is told so, and one press fits it', async ({ page }) => {
+  const complaints = watchConsole(page);
+  await freshJob(2703, 1043);
+  await signIn(page);
+  await page.goto('/jobs/2703/sizing');
+  await page.getByText('Tow plug', { exact: true }).click({ timeout: 30_000 });
+  const findings = page.locator('.twfindings');
+  const missing = 'No breakaway battery on a trailer this heavy';
+  await page.getByRole('button', { name: 'It has none' }).click();
+  await expect(page.getByRole('button', { name: 'It has one' })).toBeVisible({ timeout: 20_000 });
+  // Nobody has said what it weighs: asked, not assumed.
+  await expect(findings).not.toContainText(missing);
+  await page.getByRole('button', { name: 'Enter its loaded mass' }).click();
+  await expect(page.getByLabel('Loaded mass')).toHaveValue('3500', { timeout: 20_000 });
+  await expect(findings).toContainText(missing, { timeout: 20_000 });
+  await page.getByLabel('Loaded mass').fill('2500');
+  await page.getByLabel('Loaded mass').press('Enter');
+  await expect(findings).not.toContainText(missing, { timeout: 20_000 });
+  await page.getByLabel('Loaded mass').fill('6000');
+  await page.getByLabel('Loaded mass').press('Enter');
+  await expect(findings).toContainText(missing, { timeout: 20_000 });
+  await page.getByRole('button', { name: /^It is done on the rig/ }).click();
+  await expect(findings).not.toContainText(missing, { timeout: 20_000 });
+  await expect(page.getByRole('button', { name: 'It has none' })).toBeVisible();
+  expect(complaints).toEqual([]);
+});
+
 test('a rule is set aside with a reason on record, and taken back', async ({ page }) => {
   await freshJob(2702);
   await signIn(page);
