@@ -27,7 +27,8 @@ describe('on rigs of another truth', () => {
     const outcome = run({ form: 'stepped', group, kind, seed }, () => 0);
     outcomes.push(outcome);
     expect(outcome.tests).toBeLessThanOrEqual(25);
-    expect(outcome.claimed).toBeLessThan(0.95);
+    // Something is kept back for what no row describes, on any rig.
+    expect(outcome.claimed).toBeLessThan(0.97);
   });
 
   it('names single faults and ends sound rigs as sound, and sells next to nothing', () => {

@@ -292,7 +292,8 @@ export class Belief {
     for (const { red, black, unit, evidence } of this.rows) {
       const value = component.value(red) - (black < 0 ? 0 : component.value(black));
       const gain = unit === 'V' ? METER.gainSpread * value : 0;
-      const S = readingVariance(unit, value, a, evidence.meter, this.reach(red, black)) + gain * gain;
+      const noise = readingVariance(unit, value, a, evidence.meter, this.reach(red, black));
+      const S = noise + component.astray(red, black) + gain * gain;
       const off = component.unknown ? a.unknownShare : a.blunderShare;
       sum += Math.log((1 - off) * heavyTailed(evidence.value - value, S).density + off * ANYTHING[unit]);
     }
@@ -330,12 +331,12 @@ export class Belief {
     for (let r = 0; r < this.rows.length; r++) {
       const { red, black } = this.rows[r]!;
       const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
-      const S = variance + this.noise(r, mean);
+      const S = variance + this.noise(component, r, mean);
       const error = this.rows[r]!.evidence.value - mean;
       const { good, bad, weight } = this.mixture(component, r, error, S);
       const trust = good / (good + bad);
       trusts[r] = trust;
-      component.noises[r] = this.noise(r, mean) / Math.max(trust * weight, LEAST_TRUST);
+      component.noises[r] = this.noise(component, r, mean) / Math.max(trust * weight, LEAST_TRUST);
       component.logWeight += Math.log(good + bad);
       if (trust * weight > 1e-3) component.absorb(pRow, error, S, trust * weight);
     }
@@ -355,7 +356,7 @@ export class Belief {
     for (let pass = 0; pass < PASSES; pass++) {
       this.rows.forEach(({ red, black, evidence }, r) => {
         const mean = component.expected(red, black, this.gainOf(r));
-        const R = this.noise(r, mean);
+        const R = this.noise(component, r, mean);
         const { good, bad, weight } = this.mixture(component, r, evidence.value - mean, R);
         trusts[r] = good / (good + bad);
         noises[r] = R / Math.max(trusts[r]! * weight, LEAST_TRUST);
@@ -373,7 +374,7 @@ export class Belief {
     for (const x of component.mean) fit -= 0.5 * x * x;
     this.rows.forEach(({ red, black, evidence }, r) => {
       const mean = component.expected(red, black, this.gainOf(r));
-      const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(r, mean));
+      const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(component, r, mean));
       fit += Math.log(good + bad);
     });
     component.logWeight = component.logPrior + component.logSeen + fit;
@@ -386,9 +387,10 @@ export class Belief {
   }
 
   /** Variance of a reading about what the points carry: meter and model. */
-  private noise(r: number, predicted: number): number {
+  private noise(component: Component, r: number, predicted: number): number {
     const { red, black, unit, evidence } = this.rows[r]!;
-    return readingVariance(unit, predicted, this.assumptions, evidence.meter, this.reach(red, black));
+    const usual = readingVariance(unit, predicted, this.assumptions, evidence.meter, this.reach(red, black));
+    return usual + component.astray(red, black);
   }
 
   /** Densities of a reading as a good one and as a slip (or as what something unknown made of it). */
@@ -454,7 +456,7 @@ export class Belief {
         const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
         const pull = Math.min(MOST_PULL, variance / component.noises[r]!);
         const without = evidence.value - (evidence.value - mean) / (1 - pull);
-        const S = variance / (1 - pull) + this.noise(r, without);
+        const S = variance / (1 - pull) + this.noise(component, r, without);
         const { good, bad } = this.mixture(component, r, evidence.value - without, S);
         logWeight[c] = component.logWeight - Math.log(good + bad);
       });
@@ -494,21 +496,19 @@ export class Belief {
   /** What a reading would be under a component, its meter included. */
   predictive(component: number, red: number, black: number): { mean: number; sd: number } {
     const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
-    const { mean, variance } = this.components[component]!.predict(red, black, this.row);
-    return {
-      mean,
-      sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black))),
-    };
+    const of = this.components[component]!;
+    const { mean, variance } = of.predict(red, black, this.row);
+    const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
+    return { mean, sd: Math.sqrt(variance + noise + of.astray(red, black)) };
   }
 
   /** What a reading would be under a component before any reading was taken. */
   prior0(component: number, red: number, black: number): { mean: number; sd: number } {
     const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
-    const { mean, variance } = this.components[component]!.unlearnt(red, black, this.row);
-    return {
-      mean,
-      sd: Math.sqrt(variance + readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black))),
-    };
+    const of = this.components[component]!;
+    const { mean, variance } = of.unlearnt(red, black, this.row);
+    const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
+    return { mean, sd: Math.sqrt(variance + noise + of.astray(red, black)) };
   }
 
   /** The heaviest component of a fault, by id. */
@@ -529,7 +529,10 @@ export class Belief {
   /** The same without its sign, in standard deviations of meter and model. */
   deviation(component: number, reading: number): number {
     const off = this.residual(component, reading);
-    return Math.abs(off) / Math.sqrt(this.noise(reading, this.rows[reading]!.evidence.value - off));
+    return (
+      Math.abs(off) /
+      Math.sqrt(this.noise(this.components[component]!, reading, this.rows[reading]!.evidence.value - off))
+    );
   }
 
   /** Components that still matter, heaviest first, so many at the most. */

@@ -12,6 +12,8 @@ import type { Effect } from '../operate/effects';
 import { hasSeverity } from '../operate/effects';
 import { RigModel } from '../operate/settle';
 import { statesOf, type OperatingState } from '../operate/states';
+import { DEAD_VOLTS, GHOST_VOLTS, looseEnds } from './ghostVolts';
+import { eitherWay } from './eitherWay';
 import { METER } from '../probe/meter';
 import { Lineariser, type Output } from '../probe/outputs';
 
@@ -27,6 +29,8 @@ export class LinearisationWorkspace {
   readonly width: number;
   readonly severityColumn: number;
   readonly gainColumn: number;
+  /** By row: what a charger on its lockout makes of it. */
+  private readonly differs: Float64Array;
 
   constructor(
     readonly compiled: CompiledRig,
@@ -42,6 +46,13 @@ export class LinearisationWorkspace {
     this.width = this.lineariser.width;
     this.severityColumn = this.width - 2;
     this.gainColumn = this.width - 1;
+    this.differs = eitherWay(compiled, this.model, this.states, outputs);
+  }
+
+  /** Variance of a reading between two rows by whether a charger runs that may or may not. */
+  between(red: number, black: number): number {
+    const apart = this.differs[red]! - (black < 0 ? 0 : this.differs[black]!);
+    return (apart / 2) ** 2;
   }
 
   /** The z of every rig parameter at a latent point: those no reading depends on stay as stated. */
@@ -72,6 +83,8 @@ export class Component {
   readonly noises: number[] = [];
   /** Contacts that end closed, as `part/state`. */
   private readonly closed = new Set<string>();
+  /** Points with nothing on them but the meter, where its fault has opened a circuit. */
+  private readonly loose: ReadonlySet<string>;
   /** It stands for what no row describes: any of its readings may be anywhere. */
   unknown = false;
   /** Log probability of what was seen and heard. */
@@ -87,6 +100,7 @@ export class Component {
     readonly strata: number,
     readonly logPrior: number,
   ) {
+    this.loose = looseEnds(workspace.compiled.rig, effects);
     this.x0 = workspace.states.map(() => new Float64Array(workspace.width));
     this.mean = new Float64Array(workspace.width);
     this.y = new Float64Array(workspace.rows);
@@ -105,6 +119,19 @@ export class Component {
   value(row: number): number {
     this.stateOf(row);
     return this.y[row]!;
+  }
+
+  /** V² or A² that ghost volts, and a charger that may or may not run, add to a reading between two rows. */
+  astray(red: number, black: number): number {
+    return this.workspace.between(red, black) + this.ghost(red, black);
+  }
+
+  private ghost(red: number, black: number): number {
+    if (this.loose.size === 0) return 0;
+    const { outputs, outputsPerState } = this.workspace;
+    const haunted = (row: number) =>
+      row >= 0 && this.loose.has(outputs[row % outputsPerState]!.key) && Math.abs(this.value(row)) < DEAD_VOLTS;
+    return haunted(red) !== haunted(black) ? GHOST_VOLTS ** 2 : 0;
   }
 
   /** Severity share at a latent value: the stratum's middle, spread as a uniform of its width would be. */

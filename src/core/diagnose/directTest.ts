@@ -83,7 +83,7 @@ function otherEnd(
   const wanted = (m: Measurement, state: string) => {
     const missing = ends.filter((e) => !read.get(state)?.has(e));
     return half.length === 0
-      ? m.red === first
+      ? m.red === first && tells.get(state) === true
       : half.includes(state) && missing.some((e) => m.red === e || m.black === e);
   };
   return best(belief, fault, measurements, now, wanted, 0);
@@ -140,8 +140,17 @@ function shows(belief: Belief, fault: Fault, state: string, red: string, black: 
   if (row === undefined || other === undefined) return false;
   const bad = belief.predictive(belief.heaviest(fault.id), row, other);
   const sound = belief.prior0(belief.heaviest(NOTHING_WRONG.id), row, other);
-  return Math.abs(bad.mean - sound.mean) > TELLS * sound.sd;
+  const lost = Math.abs(bad.mean);
+  // Where nobody knows what flows, a sound wire's own drop is anything: then it is told by being many times that.
+  return (
+    Math.abs(bad.mean - sound.mean) > TELLS * sound.sd ||
+    (lost > CLEAR_VOLTS && lost > TIMES_A_SOUND_WIRE * Math.abs(sound.mean))
+  );
 }
+
+/** V along a wire, and times what a sound one would lose, that are a bad one whatever flows. From memory. */
+const CLEAR_VOLTS = 0.15;
+const TIMES_A_SOUND_WIRE = 2.5;
 
 function best(
   belief: Belief,

@@ -256,7 +256,8 @@ export function bothOf(a: Fault, b: Fault, prior: number, because?: string): Fau
     name: `${a.name}, and ${b.name.charAt(0).toLowerCase()}${b.name.slice(1)}`,
     owner: a.owner!,
     part: a.part!,
-    class: `${a.class} + ${b.class}`,
+    // Whichever was found first: it is one repair.
+    class: [a.class, b.class].sort().join(' + '),
     repair: `${a.repair}; ${b.repair.charAt(0).toLowerCase()}${b.repair.slice(1)}`,
     shows: `${a.shows}; and ${b.shows}${because === undefined ? '' : `: ${because}`}`,
     confirm: [a.confirm, b.confirm].join('; '),

@@ -37,7 +37,15 @@ export const INTAKE_FACTS = {
   'after-a-night': {
     group: 'when',
     says: 'After a single night',
-    weighs: { 'left-on': 2, sulphated: 2, 'weak-block': 1.7, 'open-cell': 1.5, wedged: 1.5, welded: 1.3 },
+    weighs: {
+      'left-on': 2,
+      sulphated: 2,
+      'weak-block': 1.7,
+      'weak-in-string': 1.7,
+      'open-cell': 1.5,
+      wedged: 1.5,
+      welded: 1.3,
+    },
   },
   'when-hot': {
     group: 'when',
@@ -135,12 +143,19 @@ export const INTAKE_FACTS = {
   'old-batteries': {
     group: 'history',
     says: 'Batteries over five years old',
-    weighs: { sulphated: 2, 'open-cell': 2, 'weak-block': 2 },
+    weighs: { sulphated: 2, 'open-cell': 2, 'weak-block': 2, 'weak-in-string': 2 },
   },
   'new-batteries': {
     group: 'history',
     says: 'New batteries within a year',
-    weighs: { sulphated: 0.4, 'open-cell': 0.4, 'weak-block': 0.5, 'bad-lug': 1.5, 'bad-joint': 1.3 },
+    weighs: {
+      sulphated: 0.4,
+      'open-cell': 0.4,
+      'weak-block': 0.5,
+      'weak-in-string': 0.5,
+      'bad-lug': 1.5,
+      'bad-joint': 1.3,
+    },
   },
   'new-isolator': {
     group: 'history',

@@ -52,7 +52,8 @@ const IN_THE_WAY = 0.2;
 type Witness =
   | { post: string; of: TraitName; side?: Side }
   | { clampAt: TraitName; side?: Side }
-  | { ask: readonly string[]; of: TraitName; side?: Side }
+  /** `whereUneven`: only where its middle does not stand halfway. */
+  | { ask: readonly string[]; of: TraitName; side?: Side; whereUneven?: true }
   /** Directly across its studs: two banks near each other in volts are not told to be joined by their posts. */
   | { across: TraitName };
 type Side = 'engine' | 'coach';
@@ -66,6 +67,7 @@ const CHARGED: readonly Witness[] = [
   { post: 'minus', of: 'battery', side: 'coach' },
   { post: 'middle', of: 'battery', side: 'coach' },
   { clampAt: 'battery', side: 'coach' },
+  { ask: ['load-test'], of: 'battery', side: 'coach', whereUneven: true },
 ];
 
 /** What shows that the rig does what the owner misses, in the complaint's state. Common practice. */
@@ -79,7 +81,8 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
     { post: 'plus', of: 'battery', side: 'coach' },
     { post: 'middle', of: 'battery', side: 'coach' },
     { clampAt: 'battery', side: 'coach' },
-    { ask: ['load-test', 'gravity'], of: 'battery', side: 'coach' },
+    // Acid may be even and a plate dead: what it gives under load is the test.
+    { ask: ['load-test'], of: 'battery', side: 'coach' },
   ],
   'house-dead': [
     { post: 'plus', of: 'battery', side: 'coach' },
@@ -176,13 +179,23 @@ export interface Unproved {
  */
 export function sidesUnread(belief: Belief, fault: string): Unproved[] {
   const { effects } = belief.faults.find((f) => f.id === fault)!;
+  const owed = owedFirst(belief);
+  // What a bank gives for so long says nothing of what charges it, and the other way round.
+  const bankTests = owed.filter(({ questions }) => questions.length > 0);
   // Nothing flows through what is open: the other side then shows nothing.
-  if (!effects.some((e) => e.do === 'add-ohms')) return [];
-  const posts = unproved(belief).filter(
-    ({ points }) => points.length > 0 && points.every((p) => /\.(plus|minus)$/.test(p)),
-  );
-  return [...posts, ...dropsUnread(belief)];
+  if (!effects.some((e) => e.do === 'add-ohms')) return bankTests;
+  const posts = owed.filter(({ points }) => points.length > 0 && points.every((p) => /\.(plus|minus)$/.test(p)));
+  return [...bankTests, ...posts, ...dropsUnread(belief)];
 }
+
+/** Complaints that a bank itself may be behind, whatever else is found. */
+const ABOUT_A_BANK: readonly Complaint[] = ['coach-short-life', 'chassis-flat', 'both-flat'];
+
+/** Of the complaint's proof, what comes before any verdict: what is measured, and a bank's own test where it is about a bank. */
+export const owedFirst = (belief: Belief): Unproved[] => [
+  ...unproved(belief, (c) => ABOUT_A_BANK.includes(c)),
+  ...unproved(belief, (c) => !ABOUT_A_BANK.includes(c)).filter(({ questions }) => questions.length === 0),
+];
 
 /** Direct drops over the heavy pieces between the banks that nobody has read in the complaint's own state. */
 function dropsUnread(belief: Belief): Unproved[] {
@@ -200,35 +213,77 @@ function dropsUnread(belief: Belief): Unproved[] {
     rig.parts.some(
       (p) => p.id === key.split('.')[0] && ['inline', 'link'].includes(partKind(p.kind).role) && !is(p, 'disconnect'),
     );
+  const isBankOrPath = (key: string) =>
+    onPath(key) || rig.parts.some((p) => p.id === key.split('.')[0] && is(p, 'battery'));
   const read = new Set(
     belief.evidence.flatMap((e) => (e.state === state ? [`${e.probe}~${e.ref}`, `${e.ref}~${e.probe}`] : [])),
   );
-  return rigMeasurements(rig)
+  const all = rigMeasurements(rig);
+  const drops = all
     .filter((m) => m.kind === 'drop' && heavy.has(m.red) && heavy.has(m.black!))
-    .filter((m) => onPath(m.red) || onPath(m.black!))
-    .filter((m) => !read.has(m.id))
-    .map((m) => ({ state, points: [], questions: [], test: m.id }));
+    .filter((m) => onPath(m.red) || onPath(m.black!));
+  // Too long a cable to span with two leads: each of its ends is read from where the others are.
+  const spanned = new Set(drops.flatMap((m) => [m.id, `${m.black}~${m.red}`]));
+  const ends: readonly string[] = rig.conductors
+    .filter((c) => c.use === 'feed')
+    .map(({ from, to }) => [`${from.part}.${from.terminal}`, `${to.part}.${to.terminal}`] as const)
+    .filter(([a, b]) => onPath(a) !== onPath(b) && !spanned.has(`${a}~${b}`) && [a, b].every((k) => isBankOrPath(k)))
+    .map(([a, b]) => (onPath(a) ? a : b));
+  const seenAlone = new Set(
+    belief.evidence.flatMap((e) => (e.state === state && !spanned.has(`${e.probe}~${e.ref}`) ? [e.probe] : [])),
+  );
+  const alone = all.filter((m) => m.kind === 'volts' && ends.includes(m.red) && !seenAlone.has(m.red));
+  return [...drops.filter((m) => !read.has(m.id)), ...alone].map((m) => ({
+    state,
+    points: [],
+    questions: [],
+    test: m.id,
+  }));
 }
 
 /** What is still to be read before a sound rig has shown that it does what the owner misses. */
-export function unproved(belief: Belief): Unproved[] {
+export function unproved(belief: Belief, about: (complaint: Complaint) => boolean = () => true): Unproved[] {
   const asked = new Set(belief.observed.map((o) => o.what));
-  return belief.intake.filter(isComplaint).flatMap((complaint) => {
-    const state = stateToProve(belief, complaint);
-    if (state === undefined) return [];
-    const here = belief.evidence.filter((e) => e.state === state);
-    const read = new Set(here.flatMap((e) => [e.probe, ...(e.ref === undefined ? [] : [e.ref])]));
-    const taken = new Set(here.map((e) => measurementId(e.probe, e.ref)));
-    return PROVES[complaint]
-      .map((w): Unproved => ({ state, ...wayTo(belief, w) }))
-      .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
-      .filter(
-        ({ points, questions, test }) =>
-          !points.some((p) => read.has(p)) &&
-          !questions.some((q) => asked.has(q)) &&
-          !(test !== undefined && taken.has(test)),
-      );
-  });
+  return belief.intake
+    .filter(isComplaint)
+    .filter(about)
+    .flatMap((complaint) => {
+      const state = stateToProve(belief, complaint);
+      if (state === undefined) return [];
+      const here = belief.evidence.filter((e) => e.state === state);
+      const read = new Set(here.flatMap((e) => [e.probe, ...(e.ref === undefined ? [] : [e.ref])]));
+      const taken = new Set(here.map((e) => measurementId(e.probe, e.ref)));
+      return PROVES[complaint]
+        .filter((w) => !('whereUneven' in w) || isUneven(belief, state, w))
+        .map((w): Unproved => ({ state, ...wayTo(belief, w) }))
+        .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
+        .filter(
+          ({ points, questions, test }) =>
+            !points.some((p) => read.has(p)) &&
+            !questions.some((q) => asked.has(q)) &&
+            !(test !== undefined && taken.has(test)),
+        );
+    });
+}
+
+/** V of 12 V by which the middle of a bank may stand off half of it. Common practice: a weak block shows as some tenths. */
+const UNEVEN_VOLTS = 0.05;
+
+/** Whether a bank's middle, as read in a state, stands off half: what takes its amps like the others may hold none. */
+function isUneven(belief: Belief, state: string, { of, side }: { of: TraitName; side?: Side }): boolean {
+  const { rig } = belief.compiled;
+  const bank = rig.parts.find((p) => is(p, of) && (side === undefined || p.side === side));
+  const at = (terminal: string) => {
+    const read = belief.evidence.find(
+      (e, r) => e.state === state && e.probe === `${bank?.id}.${terminal}` && belief.blunder[r]! < 0.5,
+    );
+    return read && { volts: read.value, from: read.ref };
+  };
+  const [plus, middle, minus] = [at('plus'), at('middle'), at('minus')];
+  if (!plus || !middle || plus.from !== middle.from) return false;
+  const low = minus && minus.from === plus.from ? minus.volts : 0;
+  const whole = plus.volts - low;
+  return Math.abs(middle.volts - low - whole / 2) > UNEVEN_VOLTS * Math.max(1, Math.round(whole / 12));
 }
 
 function wayTo(belief: Belief, witness: Witness): Omit<Unproved, 'state'> {

@@ -43,19 +43,38 @@ export function twoFaults(belief: Belief): Fault[] {
       (e, r) => belief.blunder[r]! > MISFIT || (e.confirmed && belief.deviation(leading, r) > FAR_OFF),
     );
     const near = new Set(misfits.flatMap((e) => ownersAt(belief, e.probe, e.ref)));
+    const answers = oddAnswers(belief, leading);
     // Anything that adds ohms for the same complaint may lie further along the same circuit.
     const along = (f: Fault) =>
       (misfits.length > 0 || losesBetween(belief, first)) &&
       f.effects.some((e) => e.do === 'add-ohms' || e.do === 'replace-ohms') &&
       belief.intake.filter(isComplaint).some((c) => f.explains.includes(c));
+    // What adds ohms just where the reading does not fit comes before what else is there.
+    const isNear = (f: Fault) => near.has(f.owner!) || answers.some((faults) => faults[f.id] !== undefined);
+    const nearness = (f: Fault) => Number(isNear(f)) * (along(f) ? 2 : 1);
     const seconds = singles
       .filter((f) => f.class !== first.class)
-      .filter((f) => near.has(f.owner!) || untold.some((c) => f.explains.includes(c)) || along(f))
-      .sort((a, b) => Number(near.has(b.owner!)) - Number(near.has(a.owner!)) || b.prior - a.prior)
+      .filter((f) => isNear(f) || untold.some((c) => f.explains.includes(c)) || along(f))
+      .sort((a, b) => nearness(b) - nearness(a) || b.prior - a.prior)
       .slice(0, SECONDS);
     return seconds
       .filter((f) => !known.has(`${first.id}+${f.id}`) && !known.has(`${f.id}+${first.id}`))
-      .map((f) => bothOf(first, f, (TOGETHER * first.prior * f.prior) / total));
+      .map((f) => {
+        // The other of two firsts proposes the same pair the other way round.
+        known.add(`${first.id}+${f.id}`);
+        return bothOf(first, f, (TOGETHER * first.prior * f.prior) / total);
+      });
+  });
+}
+
+/** Chance of an answer under which it counts as not explained. */
+const ODD_ANSWER = 0.3;
+
+/** Of each answer the suspect hardly explains: the faults its question tells of. */
+function oddAnswers(belief: Belief, leading: number): Readonly<Record<string, unknown>>[] {
+  return belief.observed.flatMap((o) => {
+    const kind = belief.questions.find((q) => q.id === o.what)!;
+    return belief.answerChance(kind, o.answer, leading) < ODD_ANSWER ? [kind.faults] : [];
   });
 }
 
@@ -66,34 +85,75 @@ const APART_SPREADS = 3;
 
 /**
  * Whether more is lost between two points than the suspect explains. Each reading by itself may lie within what the model
- * can be off by; what lies between two of them, taken from one place in one state, is known far better.
+ * can be off by; what lies between two points, read from one place in one state or by way of others, is known far better.
  */
 function losesBetween(belief: Belief, suspect: Fault): boolean {
   const component = belief.heaviest(suspect.id);
-  const off = belief.evidence.map((e, r) => ({
-    at: `${e.state} ${e.ref}`,
-    volts: e.ref !== undefined && belief.blunder[r]! < MISFIT,
-    value: e.value,
-    residual: belief.residual(component, r),
-  }));
-  return off.some((a, i) =>
-    off.slice(i + 1).some((b) => {
-      if (!a.volts || !b.volts || a.at !== b.at) return false;
+  const links = belief.evidence.flatMap((e, r) =>
+    e.ref !== undefined && belief.blunder[r]! < MISFIT
+      ? [{ state: e.state, red: e.probe, black: e.ref, value: e.value, residual: belief.residual(component, r) }]
+      : [],
+  );
+  return [...new Set(links.map((l) => l.state))].some((state) => {
+    const here = links.filter((l) => l.state === state);
+    return [...new Set(here.map((l) => l.black))].some((root) => strays(pointsFrom(root, here)));
+  });
+}
+
+interface Link {
+  red: string;
+  black: string;
+  value: number;
+  residual: number;
+}
+/** A point against a root: V read, by how much that is more than expected, over how many readings. */
+interface Known {
+  value: number;
+  residual: number;
+  over: number;
+}
+
+/** All points whose volts against the root follow from readings, by the fewest. */
+function pointsFrom(root: string, links: readonly Link[]): Known[] {
+  const known = new Map<string, Known>([[root, { value: 0, residual: 0, over: 0 }]]);
+  for (let grown = true; grown;) {
+    grown = false;
+    for (const { red, black, value, residual } of links)
+      for (const [from, to, sign] of [
+        [black, red, 1],
+        [red, black, -1],
+      ] as const) {
+        const start = known.get(from);
+        const over = (start?.over ?? 0) + 1;
+        if (!start || (known.get(to)?.over ?? Infinity) <= over) continue;
+        known.set(to, { value: start.value + sign * value, residual: start.residual + sign * residual, over });
+        grown = true;
+      }
+  }
+  return [...known.values()].filter((k) => k.over > 0);
+}
+
+/** Whether any two of the points lie further apart than expected. */
+const strays = (points: readonly Known[]): boolean =>
+  points.some((a, i) =>
+    points.slice(i + 1).some((b) => {
       const expected = a.value - a.residual - (b.value - b.residual);
-      return Math.abs(a.residual - b.residual) > APART_SPREADS * Math.hypot(APART_VOLTS, APART_SHARE * expected);
+      const noise = APART_VOLTS * Math.sqrt(Math.max(1, (a.over + b.over) / 2));
+      return Math.abs(a.residual - b.residual) > APART_SPREADS * Math.hypot(noise, APART_SHARE * expected);
     }),
   );
-}
 
 /** Parts and wires at the points of a reading. */
 function ownersAt(belief: Belief, probe: string, ref?: string): string[] {
   const keys = [probe, ...(ref === undefined ? [] : [ref])];
   const parts = keys.map((k) => k.split('.')[0]!);
-  const { conductors } = belief.compiled.rig;
+  const { conductors, bonds } = belief.compiled.rig;
   const wires = conductors.filter((c) =>
     [c.from, c.to].some((e) => keys.includes(`${e.part}.${e.terminal}`) || keys.includes(`${c.id}.clamp`)),
   );
-  return [...parts, ...wires.map((c) => c.id)];
+  // Between two leads on metal lies what joins that metal, wherever on it they stand.
+  const metal = bonds.filter((b) => [b.from, b.to].some((e) => parts.includes(e.part)));
+  return [...parts, ...wires.map((c) => c.id), ...metal.map((b) => b.id)];
 }
 
 /** The effects of a pair with the second one in a band of its severity: each half may be mild or bad by itself. */

@@ -117,7 +117,7 @@ export const SEEN: readonly ObservationTemplate[] = [
     minutes: 0.8,
     caution: 'A bulging or frozen battery is not charged, boosted or jumped.',
     answers: YES_NO,
-    faults: { sulphated: yes(0.4), 'open-cell': yes(0.35), 'weak-block': yes(0.35) },
+    faults: { sulphated: yes(0.4), 'open-cell': yes(0.35), 'weak-block': yes(0.35), 'weak-in-string': yes(0.35) },
     otherwise: yes(0.07),
   },
   {

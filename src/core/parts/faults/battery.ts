@@ -135,6 +135,26 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     caution: NOT_FROZEN,
   },
   {
+    id: 'weak-in-string',
+    side: 'coach',
+    option: { name: 'layout', is: ['series-parallel'] },
+    name: '{owner}: one block of a string is weak',
+    // The other string holds the bank up: a weak block is three quarters as low as alone, its mate a quarter higher.
+    effects: [
+      { do: 'shift-volts', element: 'lower.volts', from: -0.26, to: -1.2 },
+      { do: 'shift-volts', element: 'emf.volts', from: 0.09, to: 0.4 },
+    ],
+    prior: 1,
+    explains: ['coach-short-life', 'coach-not-charging'],
+    repair: 'Test the coach blocks one by one and replace',
+    minutes: [40, 90],
+    parts: [150, 900],
+    proof: { ask: ['load-test', 'gravity'] },
+    shows: 'one string’s midpoint is not half of the bank, whose own volts are nearly right; its mate gasses on charge',
+    confirm: 'midpoint of each string: over 0.2 V apart; then each block alone',
+    caution: NOT_FROZEN,
+  },
+  {
     id: 'bms-open',
     side: 'coach',
     option: { name: 'chemistry', is: ['lfp'] },
