@@ -76,7 +76,9 @@ const kindFor = (f: FuseCheck, volts: number): Pick<Violation, 'fix' | 'mend'> =
   const kind = FUSE_KINDS.find((k) => interruptsAt(k, volts) >= f.fault.near && k.ratings.includes(f.rating));
   return kind
     ? {
-        fix: `Fit “${kind.label}”: interrupting rating ${interruptsAt(kind, volts).toLocaleString('en-US')} A at ${volts.toFixed(0)} V.`,
+        fix:
+          `Fit “${kind.label}”: interrupting rating ` +
+          `${interruptsAt(kind, volts).toLocaleString('en-US')} A at ${volts.toFixed(0)} V.`,
         mend: { part: f.part, set: { options: { type: kind.id } } },
       }
     : { fix: 'Fit a class T fuse, in a rating that is made.' };
