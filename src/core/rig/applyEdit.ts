@@ -12,7 +12,6 @@ export function withPart(rig: Rig, id: string, change: PartChange): Rig {
         ? {
             ...p,
             ...rest,
-            ...(rest.name === undefined ? {} : { named: true as const }),
             ...(params ? { params: { ...p.params, ...params } } : {}),
             ...(options ? { options: { ...p.options, ...options } } : {}),
           }

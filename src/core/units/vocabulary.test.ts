@@ -6,7 +6,6 @@ import { PART_KINDS } from '../parts/kinds';
 import { rigFaults } from '../diagnose/faults';
 import { checkRig } from '../rig/check';
 import { motorhome } from '../rig/archetypes/motorhome';
-import { withPart } from '../rig/applyEdit';
 import { namesGiven, rigInWords } from '../rig/inWords';
 import { celsiusShown, celsiusStored, lengthShown, lengthStored } from './preferences';
 import { allInWords, asWritten, inWords, VOCABULARIES } from './vocabulary';
@@ -52,7 +51,7 @@ describe('the three vocabularies', () => {
   it('leave a part as somebody named it, on the rig and in every sentence about it', () => {
     const drawn = motorhome('t', 'T');
     const name = 'Ground box (the coach bank one)';
-    const rig = withPart(drawn, drawn.parts[0]!.id, { name });
+    const rig = { ...drawn, parts: drawn.parts.map((p, i) => (i === 0 ? { ...p, name, named: true as const } : p)) };
     expect(checkRig(rig)).toEqual([]);
     for (const { id } of VOCABULARIES) {
       const told = rigInWords(id, rig);
