@@ -134,6 +134,43 @@ function keptBy<K, T>(of: (key: K) => T): (key: K) => T {
   };
 }
 
+/** Amps that differ by less than this share in the thinnest and in the thickest copper hardly hang on the copper. */
+const ALIKE_SHARE = 0.03;
+
+/**
+ * A run in any gauge. Where its thinnest and its thickest copper carry the same to three hundredths, what lies between
+ * is told from the two, straight over the ohms: it bends by a thousandth at most.
+ */
+function inAnyGauge(
+  wires: readonly Conductor[],
+  thinnest: Gauge,
+  solve: (gauge: Gauge) => Solved,
+): (gauge: Gauge) => Solved {
+  const solved = keptBy(solve);
+  const [thin, thick] = [thinnest, GAUGES[GAUGES.length - 1]!].map((gauge) => ({ gauge, at: solved(gauge) })) as [
+    { gauge: Gauge; at: Solved },
+    { gauge: Gauge; at: Solved },
+  ];
+  const alike =
+    Math.abs(thin.at.amps - thick.at.amps) < ALIKE_SHARE * thick.at.amps && !thin.at.starved && !thick.at.starved;
+  if (!alike) return solved;
+  const ohms = (gauge: Gauge) => wires.reduce((sum, c) => sum + wireResistance(gauge, c.length), 0);
+  const [most, least] = [ohms(thin.gauge), ohms(thick.gauge)];
+  return keptBy((gauge) => {
+    const share = (ohms(gauge) - least) / (most - least);
+    const between = (of: 'amps' | 'feedDrop' | 'loopDrop' | 'watts' | 'volts') =>
+      thick.at[of] + share * (thin.at[of] - thick.at[of]);
+    return {
+      amps: between('amps'),
+      feedDrop: between('feedDrop'),
+      loopDrop: between('loopDrop'),
+      watts: between('watts'),
+      volts: between('volts'),
+      starved: false,
+    };
+  });
+}
+
 /** A run that carries this share of its most with the engine on is judged there: off it, a charger stops by its own rules. */
 const NEARLY_SHARE = 0.8;
 
@@ -190,6 +227,8 @@ export interface RunAsks {
   rules?: RuleSet;
 }
 
+const metres = (list: readonly Conductor[]) => list.reduce((sum, c) => sum + c.length, 0);
+
 /** @param model of the whole rig, shared by its runs. @param state it is judged in. */
 export function gaugeTable(
   model: RigModel,
@@ -201,25 +240,25 @@ export function gaugeTable(
   const { rig } = model.compiled;
   const returns = ownReturns(rig, run);
   const wires = [...run.conductors, ...returns];
-  const solved = keptBy((gauge: Gauge) => solveRun(model, run, state.id, returns, inGauge(wires, gauge)));
+  const now = run.conductors.reduce((a, b) => (b.length > a.length ? b : a)).gauge;
+  const gauges = gaugesOf(family, now);
+  const solved = inAnyGauge(wires, gauges[0]!, (gauge) =>
+    solveRun(model, run, state.id, returns, inGauge(wires, gauge)),
+  );
   const wants = solved(GAUGES[GAUGES.length - 1]!).amps;
-  // The weakest of the run's pieces decides: hottest place, poorest insulation.
+  // The weakest of its pieces decides: hottest place, poorest insulation.
   const insulation = Math.min(...run.conductors.map(insulationOf)) as Insulation;
   const place: WirePlace = run.conductors.some((c) => c.inEngineSpace) ? 'engine-space' : 'open';
   const bundled = Math.max(1, ...run.conductors.map((c) => c.bundled ?? 1));
-  const now = run.conductors.reduce((a, b) => (b.length > a.length ? b : a)).gauge;
   const present = wires.every((c) => c.gauge === now) ? solved(now) : solveRun(model, run, state.id, returns, []);
   // A feed may end on a frame.
   const ends = [run.from, run.to].map((e) => rig.parts.find((p) => p.id === e.part));
   // A 48 V trailer is fed at 12 V: the volts of the run itself say what it is.
   const nominal = present.volts > 36 ? 48 : present.volts > 18 ? 24 : 12;
-  const charger =
-    ends.some((p) => is(p, 'charger')) ||
-    run.inline.some((p) => is(p, 'towConnector')) ||
-    ends.some((p) => is(p, 'towConnector'));
+  const charger = [...ends, ...run.inline].some((p) => is(p, 'charger') || is(p, 'towConnector'));
   const direct = ends.every((p) => is(p, 'battery'));
   const allowed = direct ? undefined : share * nominal;
-  const rows = gaugesOf(family, now).map((gauge): GaugeRow => {
+  const rows = gauges.map((gauge): GaugeRow => {
     const s = solved(gauge);
     // A direct link's loop sets its current: other copper, other amps. What hangs on a charger or a load asks its own.
     const asked = direct && present.amps > 0.01 ? continuous * (s.amps / present.amps) : continuous;
@@ -262,7 +301,6 @@ export function gaugeTable(
   // From the thick end: what is good must stay good with more copper.
   const firstBad = rows.findLastIndex((r) => r.verdict !== 'good');
   const pick = direct ? undefined : rows[firstBad + 1]?.gauge;
-  const metres = (list: readonly Conductor[]) => list.reduce((sum, c) => sum + c.length, 0);
   return {
     state: state.id,
     stateLabel: state.label,
