@@ -4,6 +4,7 @@ import { exampleJob } from '../tests/answers';
 import { EVERY_RIG } from '../tests/everyRig';
 import { askEveryVerb, jobAbout } from '../tests/everyVerb';
 import { randomEdit } from '../tests/randomEdits';
+import { progress } from './progress';
 
 /** Edits in a row on one rig before it is drawn anew; after how many of them the heavy verbs are asked too. */
 const IN_A_ROW = 20;
@@ -16,6 +17,7 @@ export function editTrial(count: number, seed: number): void {
   let rig = EVERY_RIG[0]![1];
   let done: string[] = [];
   let asked = 0;
+  const from = performance.now();
   for (let n = 0; n < count; n++) {
     if (n % IN_A_ROW === 0) {
       const [name, drawn] = EVERY_RIG[Math.floor(rng.uniform() * EVERY_RIG.length)]!;
@@ -26,6 +28,7 @@ export function editTrial(count: number, seed: number): void {
     rig = edit.rig;
     done.push(edit.what);
     asked++;
+    progress('edits', n, count, from);
     const heavy = n % HEAVY_EVERY === HEAVY_EVERY - 1;
     for (const { verb, says } of askEveryVerb(jobAbout(like, rig), rig, heavy, heavy)) {
       const key = `${verb}: ${says}`;

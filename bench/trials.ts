@@ -8,6 +8,7 @@ import { motorhome, USUAL_MOTORHOME } from '../src/core/rig/archetypes/motorhome
 import { readingGains } from './draws';
 import { editTrial } from './edits';
 import { drawCases, solveCase } from './optimum';
+import { runTrial } from './runs';
 import { runTrials, type TrialOptions } from './trial';
 import { truthTrials } from './truth/trials';
 
@@ -123,6 +124,7 @@ const REPORTS: Record<string, (trials: number) => void> = {
 /** Reports that are no statistics of diagnoses: asked for by name, with a count of their own. */
 const APART: Record<string, { usual: number; run(n: number): void }> = {
   edits: { usual: 10_000, run: (n) => editTrial(n, 90_200) },
+  runs: { usual: 10_000, run: (n) => runTrial(n, 0) },
 };
 const quarter = (n: number) => Math.max(1, Math.round(n / 4));
 

@@ -48,6 +48,8 @@ export class Solver {
   /** Volts across and amps pushed into the plus terminal of each port, its shunt's taken off again included. */
   readonly portVolts: Float64Array;
   readonly portAmps: Float64Array;
+  /** Newton rounds ever taken: how much work has gone into it, where no clock may be asked. */
+  rounds = 0;
 
   private readonly pattern: SparsePattern;
   private readonly factor: SparseFactor;
@@ -269,6 +271,7 @@ export class Solver {
   }
 
   private newton(values: DeviceValues): SolveOutcome {
+    this.rounds++;
     const m = this.portCount;
     const { Z, Y, V0, portVolts: u, slope, step, from, small } = this;
     if (!this.haveStart) u.set(V0);
@@ -277,6 +280,7 @@ export class Solver {
     let residual = this.residual(step);
     for (let iteration = 0; iteration < MAX_NEWTON_ITERATIONS; iteration++) {
       if (residual < VOLT_TOLERANCE) return { converged: true, iterations: iteration };
+      this.rounds++;
       for (let p = 0; p < m; p++) {
         for (let q = 0; q < m; q++) small[p * m + q] = (p === q ? 1 : 0) - Z[p * m + q]! * slope[q]!;
       }

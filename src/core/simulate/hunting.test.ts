@@ -53,6 +53,26 @@ describe('hunting', () => {
     expect(watch.hunters).toEqual([1]);
   });
 
+  it('that never does the same twice is told by so many rounds at once', () => {
+    const ragged = [13, 29, 47, 16, 60, 21];
+    const watch = new HuntingWatch(1);
+    const told: number[] = [];
+    let t = 0;
+    for (let n = 0; n < 30; n++) {
+      const cycle = watch.changed(0, 'closed', t);
+      if (cycle) told.push(cycle.period);
+      t += ragged[n % ragged.length]!;
+    }
+    expect(told.length).toBeGreaterThan(1);
+    for (const period of told)
+      expect(period).toBeCloseTo(
+        ragged.reduce((a, b) => a + b),
+        9,
+      );
+    expect(watch.silent(0)).toBe(true);
+    expect(watch.hunters).toEqual([0]);
+  });
+
   it('goes on after a leap in time as if nothing had been', () => {
     const watch = new HuntingWatch(1);
     for (let n = 0; n < 6; n++) watch.changed(0, 'closed', 30 * n);

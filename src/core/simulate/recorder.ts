@@ -333,6 +333,7 @@ export class Recorder {
     collapsed: string[],
     steps: number,
     solves: number,
+    ranOutAt: number | undefined,
   ): SimResult {
     const { sums } = this;
     const at = this.taps.length * 4;
@@ -369,12 +370,14 @@ export class Recorder {
           ah: sums[at + 2 + k]!,
         })),
         links: this.linkSummaries(),
-        legEnds: this.legEnds,
+        // A leg it never came to stands as the one before it ended.
+        legEnds: scenario.legs.map((_, i) => this.legEnds[i] ?? this.legEnds[this.legEnds.length - 1]!),
         starts: this.starts,
         lossWh: { copper: sums[at]!, converters: sums[at + 1]! },
         hunting,
         collapsed,
         balance: this.balance(),
+        ...(ranOutAt === undefined ? {} : { ranOutAt: ranOutAt / 3600 }),
       },
     };
   }

@@ -82,6 +82,8 @@ export interface SimSummary {
   lossWh: { copper: number; converters: number };
   hunting: string[];
   collapsed: string[];
+  /** h in at which it ran out of its budget: what comes after was not worked out. Absent where it came to its end. */
+  ranOutAt?: number;
   /** How well charge and energy add up, as shares of what moved. */
   balance: { charge: number; energy: number };
 }

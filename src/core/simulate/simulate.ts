@@ -10,6 +10,7 @@ import type { ControllerStep, Mode } from '../control/controller';
 import { RigNetwork, type Situation } from '../operate/rigNetwork';
 import { AlternatorDynamic } from './alternator';
 import { BatteryDynamic } from './battery';
+import { Chatter } from './chatter';
 import { ChargerHeat } from './chargerHeat';
 import type { Dynamic } from './dynamic';
 import { heatingsOf, type Heating } from './heating';
@@ -36,6 +37,8 @@ export interface SimOptions {
   follow?: (now: Followed) => boolean;
   /** Off where only the summary is wanted. */
   series?: boolean;
+  /** Newton rounds it may take before it answers with what it has; a million where not said. */
+  budget?: number;
 }
 
 /** Where a run stands. */
@@ -55,14 +58,22 @@ const TOLERANCE_AH = 2e-3;
 /** Where an event is located to, s. */
 const EVENT_SECONDS = 0.5;
 const FIRST_STEP_SECONDS = 2;
+/**
+ * A step this short is taken whatever its end disagrees by, and none is planned shorter: halved on and on, no time
+ * would pass. Where step after step does not settle (a charger on a flat battery finds no rest), it grows to the longer.
+ */
+const SHORTEST_STEP_SECONDS = 0.25;
+const LONGEST_UNSETTLED_SECONDS = 60;
+const UNSETTLED_GROWTH = 1.1;
 const LONGEST_STEP = 6 * 3600;
 /** With the sun on the panels, or an alternator warming, a step of a quarter of an hour is long enough. */
 const DAYLIGHT_STEP_SECONDS = 900;
 /** A by which the end of a step may still disagree with itself. */
 const UNSETTLED_AMPS = 0.01;
-const MAX_STEPS = 400_000;
+/** Newton rounds a run may take: a hundred times what a long usual one takes, then it answers with what it has. */
+const MAX_ROUNDS = 1_000_000;
 const MAX_CASCADE = 32;
-/** A leap over repeats is at most this long, s: temperatures and timers of others go on in between. */
+/** A leap over repeats with the engine on is at most this long, s: temperatures and timers of others go on in between. */
 const LONGEST_LEAP_SECONDS = 1800;
 
 /** Where charge and sums stood at one point of a cycle. */
@@ -80,11 +91,14 @@ export class Simulation {
   private readonly heatings: Heating[];
   private readonly recorder: Recorder;
   private readonly hunting: HuntingWatch;
+  private readonly chatter: Chatter;
+  private readonly chattered = new Set<number>();
   private readonly events: SimEvent[] = [];
   private readonly phases: Phase[];
   private readonly tolerance: number;
   private modes: Mode[];
   private timer = Infinity;
+  private shortest = SHORTEST_STEP_SECONDS;
   private t = 0;
   private steps = 0;
   private solves = 0;
@@ -93,8 +107,9 @@ export class Simulation {
   private readonly lastRound = new Map<string, Round>();
   private readonly collapsed = new Set<string>();
   private readonly hasSun: boolean;
-  /** Ended by who follows it. */
+  /** Ended by who follows it, or out of its budget, and then when, s. */
   private over = false;
+  private ranOutAt: number | undefined;
   private readonly starter: ReturnType<typeof starterOf>;
 
   constructor(
@@ -129,6 +144,7 @@ export class Simulation {
       options.series !== false,
     );
     this.hunting = new HuntingWatch(compiled.controllers.length);
+    this.chatter = new Chatter(compiled.controllers.length);
   }
 
   run(): SimResult {
@@ -148,6 +164,7 @@ export class Simulation {
       [...this.collapsed],
       this.steps,
       this.solves,
+      this.ranOutAt,
     );
   }
 
@@ -222,6 +239,7 @@ export class Simulation {
   /** The instant after something switched: no time passes, currents jump, controllers look until all is quiet. */
   private settleInstant(phase: Phase, dt = 0): void {
     let elapsed = dt;
+    this.chatter.instant();
     for (let round = 0; round < MAX_CASCADE; round++) {
       this.refresh(phase, this.t);
       for (const d of this.dynamics) d.discontinuity();
@@ -244,8 +262,10 @@ export class Simulation {
     const next: Mode[] = [];
     for (let k = 0; k < controllers.length; k++) {
       const mode = this.modes[k]!;
-      if (changed) {
+      const held = this.chatter.left(k, apply ? this.t : this.t + dt);
+      if (changed || held > 0) {
         next.push({ name: mode.name, seconds: mode.seconds + dt });
+        if (held > 0) timer = Math.min(timer, held);
         continue;
       }
       const step = this.net.stepController(k, mode, dt);
@@ -257,7 +277,13 @@ export class Simulation {
         if (step.mode.name !== mode.name) return true;
         continue;
       }
-      if (step.mode.name !== mode.name) this.tell(k, mode, step);
+      if (step.mode.name !== mode.name) {
+        this.tell(k, mode, step);
+        if (this.chatter.flipped(k, Object.values(step.closed).some(Boolean), this.t)) {
+          this.tellChatter(k, step);
+          timer = Math.min(timer, this.chatter.left(k, this.t));
+        }
+      }
       next.push(step.mode);
       if (step.timer !== undefined) timer = Math.min(timer, step.timer);
       changed = this.net.applyStep(k, step);
@@ -273,13 +299,33 @@ export class Simulation {
     const controller = this.compiled.controllers[k]!;
     this.cycle = this.hunting.changed(k, step.mode.name, this.t) ?? this.cycle;
     const words = controller.kind.words[step.mode.name];
-    if (words === undefined || this.hunting.silent(k) || words === controller.kind.words[from.name]) return;
+    if (
+      words === undefined ||
+      this.hunting.silent(k) ||
+      this.chatter.goesOn(k, this.t) ||
+      words === controller.kind.words[from.name]
+    )
+      return;
     this.events.push({
       t: this.t,
       kind: 'controller',
       part: controller.part,
       what: `${this.nameOf(controller.part)} ${words}`,
       why: step.why,
+    });
+  }
+
+  /** Said once of each. */
+  private tellChatter(k: number, step: ControllerStep): void {
+    if (this.chattered.has(k)) return;
+    this.chattered.add(k);
+    const { part, kind } = this.compiled.controllers[k]!;
+    this.events.push({
+      t: this.t,
+      kind: 'hunting',
+      part,
+      what: `${this.nameOf(part)} chatters`,
+      why: `${step.why}; the other way at once: it counts as “${kind.words[step.mode.name] ?? step.mode.name}” meanwhile`,
     });
   }
 
@@ -293,17 +339,20 @@ export class Simulation {
     this.followed();
     let h = FIRST_STEP_SECONDS;
     while (this.t < phase.to - 1e-6 && !this.over) {
-      if (++this.steps > MAX_STEPS)
-        throw new NoOperatingPoint('the simulation does not come to an end: something flips without pause');
+      this.steps++;
+      if (this.net.solver.rounds > (this.options.budget ?? MAX_ROUNDS)) {
+        this.runOut();
+        break;
+      }
       if (this.options.progress && this.steps % 64 === 0) this.options.progress(this.t / total);
       const longest = this.longestStep(phase);
       let step = Math.min(h, phase.to - this.t, this.timer, longest);
       const saved = this.dynamics.map((d) => d.save());
       if (this.hasSun) this.refresh(phase, this.t + step / 2);
       const tried = this.tryStep(step);
-      if (tried > this.tolerance && step > 0.25) {
+      if (tried > this.tolerance && step > this.shortest) {
         this.undo(saved);
-        h = step * Math.max(0.2, 0.8 * Math.sqrt(this.tolerance / Math.min(tried, 1e3)));
+        h = Math.max(this.shortest, step * Math.max(0.2, 0.8 * Math.sqrt(this.tolerance / Math.min(tried, 1e3))));
         continue;
       }
       const changes = this.look(step, false);
@@ -311,7 +360,14 @@ export class Simulation {
         step = this.locate(step, saved);
       else if (changes) this.redo(step, saved);
       this.accept(step);
-      h = step * Math.min(2.5, Math.max(0.5, 0.9 * Math.sqrt(this.tolerance / Math.max(tried, 1e-12))));
+      this.shortest =
+        tried === Infinity
+          ? Math.min(LONGEST_UNSETTLED_SECONDS, this.shortest * UNSETTLED_GROWTH)
+          : SHORTEST_STEP_SECONDS;
+      h = Math.max(
+        this.shortest,
+        step * Math.min(2.5, Math.max(0.5, 0.9 * Math.sqrt(this.tolerance / Math.max(tried, 1e-12)))),
+      );
       if (changes) {
         this.look(step, true);
         const cycle = this.cycle;
@@ -323,6 +379,23 @@ export class Simulation {
       } else this.look(step, true);
       this.followed();
     }
+  }
+
+  /** Out of its budget: what was simulated stands, and the rest is said to be missing. */
+  private runOut(): void {
+    this.over = true;
+    this.ranOutAt = this.t;
+    const busiest = this.hunting.busiest;
+    const who =
+      busiest === undefined
+        ? ''
+        : `${this.nameOf(this.compiled.controllers[busiest]!.part)} switches on and off without rest; `;
+    this.events.push({
+      t: this.t,
+      kind: 'limit',
+      what: `The simulation ends here, ${(this.t / 3600).toFixed(1)} h in`,
+      why: `${who}what comes after it was not worked out`,
+    });
   }
 
   private longestStep(phase: Phase): number {
@@ -339,9 +412,19 @@ export class Simulation {
   private tryStep(h: number): number {
     for (const d of this.dynamics) d.predict(h);
     // An end that does not settle, at the knee of a lithium bank say, wants a shorter step.
-    let error = this.attempt(h) > UNSETTLED_AMPS ? Infinity : 0;
+    let error = this.settlesIn(h) ? 0 : Infinity;
     for (const d of this.dynamics) error = Math.max(error, d.error(h));
     return error;
+  }
+
+  /** Whether the end of a step agrees with itself. A network that finds none on a long step may find one on a shorter. */
+  private settlesIn(h: number): boolean {
+    try {
+      return this.attempt(h) <= UNSETTLED_AMPS;
+    } catch (e) {
+      if (e instanceof NoOperatingPoint && h > this.shortest) return false;
+      throw e;
+    }
   }
 
   private undo(saved: readonly (readonly number[])[]): void {
@@ -426,6 +509,7 @@ export class Simulation {
       sums.map((list, i) => list.map((x, j) => x - now.sums[i]![j]!)),
     );
     this.hunting.shift(this.t - now.t);
+    this.chatter.shift(this.t - now.t);
     this.lastRound.clear();
   }
 }
