@@ -112,7 +112,7 @@ module.exports = {
       to: {
         path: '^src/core/(circuit|compile|simulate|diagnose|size|rules|plan|prove)/',
         pathNot:
-          '^src/core/(size/calculators/(index|calculator)|simulate/loadTable|plan/letters|plan/build/(graph|buildPace)|prove/check|diagnose/(complaints|intake|asDesigned|estimate|assumptionLimits|observations/grades|calibration|catalogue/nothingWrong|catalogue/notOnList))\\.ts$',
+          '^src/core/(size/calculators/(index|calculator)|simulate/loadTable|plan/letters|plan/usualScenarios|plan/build/(graph|buildPace)|prove/check|diagnose/(complaints|intake|asDesigned|estimate|assumptionLimits|observations/grades|calibration|catalogue/nothingWrong|catalogue/notOnList))\\.ts$',
         dependencyTypesNot: ['type-only'],
       },
     },

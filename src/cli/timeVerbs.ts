@@ -57,7 +57,7 @@ export const TIME_VERBS: Readonly<Record<string, Verb>> = {
       const some = all.filter((c) => ids.includes(c.id));
       const use = scenarios(context);
       const { labourPerHour, partsTimes } = DEFAULT_SETTINGS;
-      const c = compare(some, use, { labourPerHour, partsTimes });
+      const c = compare(some, use, { labourPerHour, partsTimes }, { complaints: context.job.complaint.codes });
       const samples = wholeNumber(context.options, 'samples', 0);
       const which = Array.from({ length: samples }, (_, i) => i);
       const drawn = samples > 0 ? some.flatMap((x) => sampleCandidate(x, use, samples, 1, which)) : [];

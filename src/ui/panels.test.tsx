@@ -129,7 +129,7 @@ describe.each(['heron', 'pika', 'dipper', 'marmot', 'osprey', 'wren'] as const)(
   it('points add up to the total that stands over them', () => {
     for (const row of comparison.rows) {
       const shown = text(<PointsDialog scored={row.scored} name={row.candidate.name} onClose={nothing} />);
-      expect(shown).toContain(`${row.scored.total.toFixed(0)} points`);
+      expect(shown).toContain(`${row.scored.total.toFixed(0)} of 100 points`);
       for (const p of row.scored.points) expect(shown).toContain(p.criterion);
     }
   });

@@ -52,7 +52,7 @@ const api = {
     rates: Rates,
     progress: (share: number) => void,
   ): Comparison {
-    return compare(pick(job, ids), scenarios, rates, progress);
+    return compare(pick(job, ids), scenarios, rates, { complaints: job.complaint.codes, progress });
   },
   sample(
     job: Job,

@@ -1,4 +1,5 @@
 /** What a job brings to the comparison of links: its rig, the fault found in it, how it is used. */
+import type { Complaint } from '../parts/complaints';
 import { RULE_SETS, USUAL_JURISDICTION } from '../codes';
 import { cited } from '../codes/ruleSet';
 import type { Jurisdiction } from '../units/preferences';
@@ -48,11 +49,16 @@ export function foundFault(job: Job): FoundFault | undefined {
 /** The ways of linking this job's batteries. */
 export const jobCandidates = (job: Job): Candidate[] => candidatesOf(currentRevision(job).doc, foundFault(job));
 
+/** Complaints that tell of standing, by themselves. */
+const TELL_OF_STANDING: readonly string[] = ['chassis-flat', 'both-flat'] satisfies Complaint[];
+const standing = (job: Job) =>
+  job.complaint.codes.some((c) => TELL_OF_STANDING.includes(c)) ? { storedMonths: 1 } : {};
+
 /** The job's own scenarios; usual ones, from what was told at intake, until somebody has set them. */
 export function jobScenarios(job: Job): Scenario[] {
   if (job.usage.scenarios.length > 0) return job.usage.scenarios;
   return usualScenarios(
-    { ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') },
+    { ...standing(job), ...job.intake.usage, storedPluggedIn: job.intake.facts.includes('stored-plugged-in') },
     houseBankOf(currentRevision(job).doc)?.id,
   );
 }

@@ -4,12 +4,14 @@
  */
 import type { Effect } from '../operate/effects';
 import type { PriceRange } from '../parts/price';
-import { LINK_CHOICES } from '../rig/archetypes/choices';
+import { LINK_CHOICES, MAINTAINER_CHOICES } from '../rig/archetypes/choices';
 import type { MotorhomeChoices } from '../rig/archetypes/choicesSchema';
 import { linksFor } from '../rig/archetypes/coupledChoices';
 import type { LinkRow, LinkSchool } from '../rig/archetypes/links';
 import { drawRig, linkWords } from '../rig/archetypes/families';
-import type { Made, Rig } from '../rig/schema';
+import type { Conductor, Made, Rig } from '../rig/schema';
+import { has } from '../rig/value';
+import { wireArea } from '../units/wire';
 import { carryOver, differences, type Difference } from './difference';
 import { changeCost } from '../price/prices';
 
@@ -37,37 +39,78 @@ export interface FoundFault {
   parts: PriceRange;
 }
 
-const bypassed = (made: Made): boolean => made.family === 'motorhome' && (made.choices.bypass ?? false);
+/** Choices of a motorhome beside link and amps in which two candidates may differ. */
+const beside = (made: Made): string =>
+  made.family === 'motorhome' ? `${made.choices.bypass ?? false} ${made.choices.maintainer ?? 'none'}` : '';
+
+/** Names of the maintainers among the candidates. */
+const MAINTAINED = {
+  differential: 'Add a differential maintainer',
+  triggered: 'Add a maintainer by volts',
+  'diode-lamp': 'Add a diode and lamp',
+} as const;
+
+/** The link kept, and a small helper for the start battery beside it; none where it has one, or the link does it already. */
+function maintained(made: Made, rig: Rig): Variant[] {
+  if (made.family !== 'motorhome' || has(rig, 'maintainer') || has(rig, 'servesBothBanks') || !has(rig, 'mainsCharger'))
+    return [];
+  const { link } = made.choices;
+  return MAINTAINER_CHOICES.flatMap((m) =>
+    m.id === 'none'
+      ? []
+      : [
+          {
+            id: `maintainer-${m.id}`,
+            link,
+            school: 'small' as const,
+            name: MAINTAINED[m.id],
+            says: m.says,
+            made: { ...made, choices: { ...made.choices, maintainer: m.id } },
+          },
+        ],
+  );
+}
+
+interface Variant {
+  id: string;
+  link: string;
+  made: Made;
+  name: string;
+  /** Where they are not its link's own. */
+  school?: School;
+  says?: string;
+}
 
 /** Links a rig can be given, other than its own, with the sizes worth looking at. */
-function variants(made: Made): { id: string; link: string; made: Made; name: string }[] {
+function variants(made: Made): Variant[] {
   const named = (link: string, amps?: number) =>
     amps === undefined
       ? linkWords(link).label
       : linkWords(link).label.replace(/^(Small )?DC-DC( charger)?/, (m) => `${amps} A ${m}`);
   if (made.family === 'motorhome') {
     const volts = made.choices.nominalVolts / 12;
-    return LINK_CHOICES.flatMap((row: LinkRow & { id: MotorhomeChoices['link'] }) => {
-      const link = row.id;
-      const amps = row.amps?.usual[0];
-      const variant = (id: string, name: string, more: Partial<MotorhomeChoices>) => ({
-        id: amps === undefined ? id : `${id}-${amps}`,
-        link,
-        name,
-        made: {
-          family: 'motorhome',
-          choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...more },
-        } as Made,
-      });
-      const name = named(link, amps && amps / volts);
-      // A one-way charger takes the way back; a hand switch round it keeps that.
-      if (link === 'dcdc')
-        return [
-          variant(link, name, { bypass: false }),
-          variant('dcdc-bypass', `${name}, hand bypass`, { bypass: true }),
-        ];
-      return [variant(link, name, link === 'dcdc-boost' ? { boost: true } : {})];
-    });
+    return LINK_CHOICES.flatMap((row: LinkRow & { id: MotorhomeChoices['link'] }) =>
+      (row.amps?.usual ?? [undefined]).flatMap((amps) => {
+        const link = row.id;
+        const variant = (id: string, name: string, more: Partial<MotorhomeChoices>) => ({
+          id: amps === undefined ? id : `${id}-${amps}`,
+          link,
+          name,
+          made: {
+            family: 'motorhome',
+            choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...more },
+          } as Made,
+        });
+        const name = named(link, amps && amps / volts);
+        // A one-way charger takes the way back; a hand switch round it keeps that.
+        if (link === 'dcdc')
+          return [
+            variant(link, name, { bypass: false }),
+            variant('dcdc-bypass', `${name}, hand bypass`, { bypass: true }),
+          ];
+        return [variant(link, name, link === 'dcdc-boost' ? { boost: true } : {})];
+      }),
+    );
   }
   const { family } = made.choices;
   return linksFor(family).flatMap(({ id: link, amps: sizes }: LinkRow) => {
@@ -81,6 +124,27 @@ function variants(made: Made): { id: string; link: string; made: Made; name: str
       } as Made,
     }));
   });
+}
+
+/** m by which two lengths are one cable's. */
+const SAME_CABLE_METRES = 0.5;
+
+/** Copper that lies there and is thick enough stays: nobody pulls a cable to lay a thinner one. */
+function withItsCopper(rig: Rig, changed: Rig): Rig {
+  const lies = new Map(rig.conductors.map((c) => [c.id, c]));
+  const at = (c: Conductor) => [c.from, c.to].map((e) => `${e.part}.${e.terminal}`).join(' ');
+  return {
+    ...changed,
+    conductors: changed.conductors.map((c) => {
+      const was = lies.get(c.id);
+      const stays =
+        was !== undefined &&
+        at(was) === at(c) &&
+        wireArea(was.gauge) >= wireArea(c.gauge) &&
+        Math.abs(was.length - c.length) < SAME_CABLE_METRES;
+      return stays ? was : c;
+    }),
+  };
 }
 
 /**
@@ -125,22 +189,22 @@ export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
   if (!rig.made) return list;
   const drawn = drawRig(rig.id, rig.name, rig.made);
   const now = rig.made.choices;
-  for (const v of variants(rig.made)) {
+  for (const v of [...maintained(rig.made, rig), ...variants(rig.made)]) {
     const other = v.made.choices;
     if (
       v.link === now.link &&
       (other.dcdcAmps === undefined || other.dcdcAmps === now.dcdcAmps) &&
-      bypassed(v.made) === bypassed(rig.made)
+      beside(v.made) === beside(rig.made)
     )
       continue;
-    const changed = carryOver(rig, drawn, drawRig(rig.id, rig.name, v.made));
+    const changed = withItsCopper(rig, carryOver(rig, drawn, drawRig(rig.id, rig.name, v.made)));
     const diff = differences(rig, changed);
     const cost = changeCost(rig, changed);
     list.push({
       id: v.id,
       name: v.name,
-      says: linkWords(v.link).says,
-      school: linkWords(v.link).school,
+      says: v.says ?? linkWords(v.link).says,
+      school: v.school ?? linkWords(v.link).school,
       rig: changed,
       differences: diff,
       ...cost,

@@ -5,6 +5,8 @@ import { estimate, type Estimate, type Rates } from '../price/estimate';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult } from '../simulate/result';
 import type { Candidate } from './candidates';
+import type { Complaint } from '../parts/complaints';
+import type { Asked } from './criteria';
 import { outcomeOf, simulateCandidate, type CandidateOutcome } from './outcome';
 import { recommend, scoreOf, type Recommendation, type Scored } from './recommend';
 import { argue, type SchoolArgument } from './schools';
@@ -25,30 +27,38 @@ export interface Comparison {
   schools: SchoolArgument[];
 }
 
+export interface CompareOptions {
+  /** What the owner complained of: it counts. */
+  complaints?: readonly Complaint[];
+  /** Told the share done. */
+  progress?: (share: number) => void;
+}
+
 /**
  * Simulates every candidate and judges them. Prices are scored in the catalogue's dollars at the shop's own
  * labour rate, so that a currency does not change what is recommended.
- * @param progress told the share done.
  */
 export function compare(
   candidates: readonly Candidate[],
   scenarios: readonly Scenario[],
   rates: Rates,
-  progress?: (share: number) => void,
+  { complaints = [], progress }: CompareOptions = {},
 ): Comparison {
   const hadBoost = candidates.some((c) => c.differences.length === 0 && has(c.rig, 'boost'));
+  const asked: Asked = { hadBoost, complaints };
   const rows = candidates.map((candidate, i): Compared => {
     const compiled = compileRig(candidate.rig);
     const results = scenarios.map((scenario) => simulateCandidate(candidate, compiled, scenario));
     const outcome = outcomeOf(candidate, results, compiled);
     const cost = estimate({ minutes: candidate.minutes, parts: candidate.parts }, rates);
     progress?.((i + 1) / candidates.length);
-    return { candidate, results, outcome, estimate: cost, scored: scoreOf(candidate, outcome, cost.total, hadBoost) };
+    return { candidate, results, outcome, estimate: cost, scored: scoreOf(candidate, outcome, cost.total, asked) };
   });
   const outcomes = new Map(rows.map((r) => [r.candidate.id, r.outcome]));
   const recommendation = recommend(
     outcomes,
     rows.map((r) => r.scored),
+    asked,
   );
   return {
     scenarios: scenarios.map((s) => s.id),

@@ -44,10 +44,14 @@ export interface CandidateOutcome {
   dangers: string[];
   /** What the design rules call a danger in this kind of link: it may be built, the owner is told. */
   cautions: string[];
+  /** h in at which a simulation of it ran out of its budget; absent where all came to their end. */
+  ranOut?: number;
 }
 
 /** A bank that is not driven long cannot be blamed for not reaching its absorption volts. */
 const HOURS_TO_JUDGE = 3;
+/** V per 12 V under what it wants that are no lack: what is shown would read the same. */
+const NEARLY_VOLTS = 0.05;
 
 /** A candidate through a scenario, the fault left in it at work. @param z a point of the assumptions. */
 export const simulateCandidate = (
@@ -61,6 +65,12 @@ export const simulateCandidate = (
     situation: { ...(z ? { z } : {}), ...(candidate.effects ? { effects: candidate.effects } : {}) },
     series,
   });
+
+/** Whether the vehicle of a battery takes shore power: a truck left its trailer's behind. */
+const onItsSide = (rig: Rig, battery: string): boolean => {
+  const { vehicle } = rig.parts.find((p) => p.id === battery)!;
+  return partsWith(rig, 'mainsCharger').some((p) => p.vehicle === vehicle);
+};
 
 /** Twelve hours on shore from a start battery at 60 %: does it gain? */
 function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string, house: string | undefined): boolean {
@@ -102,7 +112,7 @@ function profilesOf(rig: Rig, runs: readonly SimResult[]): ProfileCheck[] {
     const bears = CHARGE_VOLTS[chemistry(part)]!;
     const highest = Math.max(...runs.map((r) => r.summary.batteries[i]!.highestVolts));
     const high = highest / n > bears.most;
-    const low = !high && highest / n < bears.needs && charged >= HOURS_TO_JUDGE;
+    const low = !high && highest / n < bears.needs - NEARLY_VOLTS && charged >= HOURS_TO_JUDGE;
     const limit = high
       ? `at most ${(bears.most * n).toFixed(1)} V for ${chemistryOf(chemistry(part)).label}`
       : low
@@ -179,6 +189,7 @@ export function outcomeOf(
   const house = houseBankOf(rig);
   const r = drivenRun(runs);
   const start = starterOf(rig)?.battery;
+  const ranOut = runs.flatMap((x) => x.summary.ranOutAt ?? []);
   const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
   return {
     candidate: candidate.id,
@@ -191,7 +202,7 @@ export function outcomeOf(
         ? 'keeps'
         : 'none',
     handsOff: !has(rig, 'linkSwitch') && !rig.parts.some((p) => is(p, 'charger') && p.options?.['enable'] === 'manual'),
-    ...(has(rig, 'mainsCharger') && start
+    ...(start && onItsSide(rig, start)
       ? { startOnShore: whole ? gainsOnShore(candidate, compiled, start, house?.id) : false }
       : {}),
     profiles: profilesOf(rig, runs),
@@ -200,6 +211,7 @@ export function outcomeOf(
       (id) => rig.parts.find((p) => p.id === id)!.name,
     ),
     starves: whole ? starvesOf(compiled) : [],
+    ...(ranOut.length > 0 ? { ranOut: Math.min(...ranOut) } : {}),
     dangers: dangersOf(rig),
     cautions: linkDangers(rig).map((f) => `${f.title}: ${f.why.charAt(0).toLowerCase()}${f.why.slice(1)}`),
   };

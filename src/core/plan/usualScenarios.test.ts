@@ -19,16 +19,18 @@ describe('usual scenarios', () => {
     expect(hours(told, 'storage', 'stored').hours).toBe(1460);
   });
 
-  it('take five hours, two nights and three months where nothing was', () => {
+  it('take five hours and two nights where nothing was, and no storage that nobody spoke of', () => {
     expect(hours({}, 'trip', 'out').hours).toBe(5);
     expect(hours({}, 'trip', 'camp').hours).toBe(48);
-    expect(hours({}, 'storage', 'stored')).toMatchObject({ hours: 2190, name: 'Stored 3 months' });
+    expect(usualScenarios({}, 'coach-bank').map((s) => s.id)).toEqual(['trip']);
+    expect(usualScenarios({ storedMonths: 0 }, 'coach-bank').map((s) => s.id)).toEqual(['trip']);
+    expect(hours({ storedMonths: 3 }, 'storage', 'stored')).toMatchObject({ hours: 2190, name: 'Stored 3 months' });
   });
 
   it('store plugged in where that was told, else coupled to nothing with the disconnect open', () => {
     expect(hours({ storedPluggedIn: true }, 'storage', 'stored')).toMatchObject({ kind: 'shore' });
     expect(hours({ storedPluggedIn: true }, 'storage', 'stored').disconnectOpen).toBeUndefined();
-    expect(hours({}, 'storage', 'stored')).toMatchObject({
+    expect(hours({ storedMonths: 3 }, 'storage', 'stored')).toMatchObject({
       kind: 'stand',
       disconnectOpen: true,
       uncoupled: true,

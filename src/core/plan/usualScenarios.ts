@@ -13,7 +13,8 @@ export interface ToldUse {
 
 const USUAL_DRIVE_HOURS = 5;
 const USUAL_NIGHTS = 2;
-const USUAL_MONTHS = 3;
+/** Months it stands plugged in where only that was told (assumed). */
+const USUAL_MONTHS_PLUGGED_IN = 3;
 const HOURS_A_MONTH = 730;
 const EVENING: Leg['loads'] = ['standby', 'fridge-compressor', 'furnace-fan', 'lights'];
 const DAY: Leg['loads'] = ['standby', 'fridge-compressor'];
@@ -29,11 +30,14 @@ const leg = (id: string, name: string, kind: Leg['kind'], hours: number, more: P
   ...more,
 });
 
-/** A trip and a storage for what was told; usual figures where nothing was. `house` is the bank that is lived from. */
+/**
+ * A trip for what was told, usual figures where nothing was; and a storage where somebody spoke of one.
+ * @param house the bank that is lived from.
+ */
 export function usualScenarios(told: ToldUse, house: string | undefined): Scenario[] {
   const drive = Math.max(0.5, told.driveHours ?? USUAL_DRIVE_HOURS);
   const nights = Math.max(1, Math.min(10, Math.round(told.nights ?? USUAL_NIGHTS)));
-  const months = Math.max(0.5, told.storedMonths ?? USUAL_MONTHS);
+  const months = told.storedMonths ?? (told.storedPluggedIn ? USUAL_MONTHS_PLUGGED_IN : 0);
   const charged = house ? { startSoc: { [house]: 0.9 } } : {};
   return [
     {
@@ -52,25 +56,31 @@ export function usualScenarios(told: ToldUse, house: string | undefined): Scenar
         leg('home', 'Drive home', 'drive', drive, { idleShare: 0.2, celsius: 18 }),
       ],
     },
-    {
-      id: 'storage',
-      name: 'Storage',
-      startHour: 8,
-      ...charged,
-      legs: [
-        leg(
-          'stored',
-          `Stored ${months === 1 ? 'a month' : `${Number(months.toFixed(1))} months`}${told.storedPluggedIn ? ', plugged in' : ''}`,
-          told.storedPluggedIn ? 'shore' : 'stand',
-          Math.min(4400, HOURS_A_MONTH * months),
-          {
-            celsius: 5,
-            loads: [],
-            ...(told.storedPluggedIn ? {} : { disconnectOpen: true, uncoupled: true }),
-          },
-        ),
-        leg('first', 'First drive', 'drive', 1, { celsius: 8 }),
-      ],
-    },
+    ...(months > 0 ? [storage(months, told.storedPluggedIn ?? false, charged)] : []),
   ];
+}
+
+/** Standing for months and the first drive after it. */
+export function storage(months: number, pluggedIn: boolean, start: Pick<Scenario, 'startSoc'>): Scenario {
+  const long = Math.max(0.5, months);
+  return {
+    id: 'storage',
+    name: 'Storage',
+    startHour: 8,
+    ...start,
+    legs: [
+      leg(
+        'stored',
+        `Stored ${long === 1 ? 'a month' : `${Number(long.toFixed(1))} months`}${pluggedIn ? ', plugged in' : ''}`,
+        pluggedIn ? 'shore' : 'stand',
+        Math.min(4400, HOURS_A_MONTH * long),
+        {
+          celsius: 5,
+          loads: [],
+          ...(pluggedIn ? {} : { disconnectOpen: true, uncoupled: true }),
+        },
+      ),
+      leg('first', 'First drive', 'drive', 1, { celsius: 8 }),
+    ],
+  };
 }

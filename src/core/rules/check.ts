@@ -30,9 +30,9 @@ const UNSIZED: Sizing = {
   jurisdiction: USUAL_JURISDICTION,
 };
 
-/** What the rules call a danger in the way a rig is linked, whatever it is built of. */
+/** What the rules call a danger in the way a rig is linked, whatever it is built of; what only a look can tell is none yet. */
 export const linkDangers = (rig: Rig): Finding[] =>
-  checkDesign(rig, UNSIZED).filter((f) => OF_THE_LINK.includes(f.rule));
+  checkDesign(rig, UNSIZED).filter((f) => OF_THE_LINK.includes(f.rule) && f.severity !== 'look');
 
 /** What the rules see in a rig whose sizing is known. */
 export function checkDesign(rig: Rig, sizing: Sizing): Finding[] {

@@ -1,7 +1,9 @@
 /** Writes a simulation down: series, sums, extremes. Sums live in one array, so that a leap over repeats can add to all. */
 import { SOURCE } from '../circuit/devices';
 import { resistorAmps } from '../circuit/readings';
-import { traitsOf } from '../parts/kinds';
+import { is, partKind, traitsOf } from '../parts/kinds';
+import { follow } from '../rig/follow';
+import type { Part, Rig } from '../rig/schema';
 import { partWith } from '../rig/value';
 import type { RigNetwork } from '../operate/rigNetwork';
 import type { AlternatorDynamic } from './alternator';
@@ -29,6 +31,14 @@ interface Tap {
   on(net: RigNetwork): boolean;
 }
 
+/** A maintainer whose far end leads to a battery on the engine's side: what it gives is no amp toward the coach. */
+const helpsTheEngine = (rig: Rig, part: Part): boolean =>
+  is(part, 'maintainer') &&
+  partKind(part.kind).terminals.some((t) => t.id === 'to') &&
+  follow(rig, { part: part.id, terminal: 'to' }).some(
+    (s) => s.part && is(s.part, 'battery') && s.part.side === 'engine',
+  );
+
 /** Where current passes between the sides. */
 function tapsOf(net: RigNetwork): Tap[] {
   const { rig, resistor, port } = net.compiled;
@@ -36,15 +46,16 @@ function tapsOf(net: RigNetwork): Tap[] {
     const tap = traitsOf(part).passes;
     if (!tap) return [];
     const id = `${part.id}.${tap.element}`;
+    const toward = helpsTheEngine(rig, part) ? -1 : tap.toward;
     const named = { part: part.id, name: part.name };
     if (tap.is === 'contact' || tap.is === 'wire') {
       const index = resistor.get(id)!;
       const made = (n: RigNetwork) => Number.isFinite(n.values.resistorOhms[index]!);
-      const amps = (n: RigNetwork) => (made(n) ? tap.toward * resistorAmps(n.solver, n.values, index) : 0);
+      const amps = (n: RigNetwork) => (made(n) ? toward * resistorAmps(n.solver, n.values, index) : 0);
       return [{ ...named, amps, on: tap.is === 'contact' ? made : (n) => Math.abs(amps(n)) > CARRIES_AMPS }];
     }
     const index = port.get(id)!;
-    const amps = (n: RigNetwork) => tap.toward * n.solver.pushed(index);
+    const amps = (n: RigNetwork) => toward * n.solver.pushed(index);
     return [
       {
         ...named,

@@ -64,6 +64,8 @@ export interface AlternatorSummary {
 /** Would the engine start: the start battery under its starter. */
 export interface StartCheck {
   t: number;
+  /** "before “Drive home”", "at the end". */
+  when: string;
   volts: number;
   limit: number;
   starts: boolean;

@@ -176,7 +176,7 @@ export class Simulation {
   }
 
   private checkStart(when: string): void {
-    const check = this.startNow();
+    const check = this.startNow(when);
     if (!check) return;
     this.recorder.starts.push(check);
     const bank = this.starter!.battery;
@@ -190,10 +190,11 @@ export class Simulation {
       });
   }
 
-  private startNow(): StartCheck | undefined {
+  private startNow(when = 'now'): StartCheck | undefined {
     const bank = this.batteries.find((b) => b.part === this.starter?.battery);
     return (
-      bank && this.starter!.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, (key) => this.net.parameterNow(key))
+      bank &&
+      this.starter!.check(bank, this.net.inputs.leg?.celsius ?? 25, this.t, when, (key) => this.net.parameterNow(key))
     );
   }
 

@@ -22,15 +22,18 @@ describe('the starter of a rig', () => {
 
   it('starts above the limit of its blocks, and not below', () => {
     const check = (cranks: number, blocks: number) =>
-      starterOf(motorhomeOf())!.check({ crankVolts: () => cranks, blocks } as never, 21, 7, () => 400);
-    expect(check(8.6, 1)).toEqual({ t: 7, volts: 8.6, limit: NO_START_VOLTS, starts: true });
+      starterOf(motorhomeOf())!.check({ crankVolts: () => cranks, blocks } as never, 21, 7, 'now', () => 400);
+    expect(check(8.6, 1)).toEqual({ t: 7, when: 'now', volts: 8.6, limit: NO_START_VOLTS, starts: true });
     expect(check(8.4, 1).starts).toBe(false);
     expect(check(16, 2)).toMatchObject({ limit: 17, starts: false });
+    // What a straight line makes of a flat battery is no volts.
+    expect(check(-22, 1)).toMatchObject({ volts: 0, starts: false });
     let asked = 0;
     starterOf(motorhomeOf())!.check(
       { crankVolts: (a: number) => ((asked = a), 10), blocks: 1 } as never,
       -18,
       0,
+      'now',
       () => 400,
     );
     expect(asked).toBeCloseTo(400 * coldOil(-18), 9);

@@ -18,7 +18,8 @@ export const coldOil = (celsius: number): number => 1 + COLD_OIL_PER_KELVIN * Ma
 export interface Starter {
   /** Part id of the start battery. */
   battery: string;
-  check(bank: BatteryDynamic, celsius: number, t: number, parameter: (key: string) => number): StartCheck;
+  /** @param when in words: before which leg. */
+  check(bank: BatteryDynamic, celsius: number, t: number, when: string, parameter: (key: string) => number): StartCheck;
 }
 
 /** The start battery is the engine-side bank of the vehicle with the alternator; the starter is in its loads. */
@@ -30,10 +31,11 @@ export function starterOf(rig: Rig): Starter | undefined {
   if (!battery || !loads) return undefined;
   return {
     battery: battery.id,
-    check(bank, celsius, t, parameter) {
-      const volts = bank.crankVolts(parameter(`${loads.id}.starter`) * coldOil(celsius));
+    check(bank, celsius, t, when, parameter) {
+      // A flat battery has nothing under a starter; what the straight line of its ohms says beyond is no volts.
+      const volts = Math.max(0, bank.crankVolts(parameter(`${loads.id}.starter`) * coldOil(celsius)));
       const limit = NO_START_VOLTS * bank.blocks;
-      return { t, volts, limit, starts: volts >= limit };
+      return { t, when, volts, limit, starts: volts >= limit };
     },
   };
 }

@@ -7,6 +7,7 @@ import { CHARGE_SHARE, chemistryOf } from '../parts/chemistry';
 import { is, nominalOf } from '../parts/kinds';
 import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue, partWith } from '../rig/value';
+import { loadAmps } from '../simulate/loadTable';
 import type { Scenario } from '../simulate/scenarioSchema';
 
 /** A DC-DC chargers are sold in: common sizes, from memory. */
@@ -128,11 +129,21 @@ function askedOf(
     .flatMap((s) =>
       s.legs
         .filter((l) => l.kind === 'drive')
-        .map((l) => ({ hours: l.hours, from: Math.min(LOW_CHARGE, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')) })),
+        .map((leg) => ({
+          leg,
+          hours: leg.hours,
+          from: Math.min(LOW_CHARGE, s.startSoc?.[bank.id] ?? partValue(bank, 'soc')),
+        })),
     )
     .sort((a, b) => b.hours - a.hours)[0];
   const house = rig.parts.find((p) => is(p, 'houseLoads') && p.vehicle === charger.vehicle);
-  const draws = house ? partValue(house, 'draw') : 0;
+  const nominal = rig.vehicles.find((v) => v.id === charger.vehicle)!.nominalVolts;
+  // What this use runs on the way, where it says so.
+  const draws = !house
+    ? 0
+    : drive
+      ? loadAmps(drive.leg.loads, drive.leg.celsius, nominal).mean + (drive.leg.moreAmps ?? 0)
+      : partValue(house, 'draw');
   if (!drive) return { asks: draws, draws, missing: 0, says: 'No drive in the use: loads alone.' };
   const missing = Math.max(0, WANTED_CHARGE - drive.from) * partValue(bank, 'capacity');
   return {

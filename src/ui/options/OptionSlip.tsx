@@ -84,17 +84,12 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
         <p className="waiting">Comparing …</p>
       ) : (
         <>
-          <button
-            type="button"
-            className={`bx next${isBest ? ' go' : ''}`}
-            onClick={choose}
-            disabled={row.scored.ruledOut.length > 0}
-          >
+          <button type="button" className={`bx next${isBest ? ' go' : ''}`} onClick={choose}>
             <span>
               {row.candidate.id === 'leave'
                 ? 'Leave it as it is'
                 : `Pick ${letter(picked)}, ${words(row.candidate.name)}`}
-              {row.scored.ruledOut.length > 0 && <small>not as it is: see the table</small>}
+              {row.scored.ruledOut.length > 0 && <small>against what was found: read it first</small>}
             </span>
             <ArrowRight size={22} aria-hidden="true" />
           </button>
@@ -119,7 +114,7 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
                     {best.runnerUp.close ? (
                       <>
                         <b>Close:</b> {letter(runner.candidate.id)}, {words(runner.candidate.name)}, is only{' '}
-                        {best.runnerUp.behind.toFixed(0)} points behind. Taste decides.
+                        {best.runnerUp.behind.toFixed(0)} points away. Taste decides.
                       </>
                     ) : (
                       <>

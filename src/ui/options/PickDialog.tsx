@@ -1,6 +1,7 @@
 'use client';
 /** Picking a link: what changes on the rig, what it costs, the reasons as the customer will read them. */
 import { useState } from 'react';
+import { TriangleAlert } from 'lucide-react';
 import type { Compared } from '../../core/plan/compare';
 import { showRange } from '../../core/units/money';
 import { useJobPage } from '../shell/jobPage';
@@ -24,6 +25,20 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
       onClose={onClose}
       wide
     >
+      {row.scored.ruledOut.length > 0 && (
+        <div role="alert" className="alert alert-error alert-soft items-start">
+          <TriangleAlert size={20} aria-hidden="true" />
+          <div>
+            <b>Found against it</b>
+            <ul className="list-disc pl-5">
+              {row.scored.ruledOut.map((says) => (
+                <li key={says}>{words(says)}</li>
+              ))}
+            </ul>
+            <p>It can be picked all the same: the reasons below are yours to give.</p>
+          </div>
+        </div>
+      )}
       {candidate.differences.length > 0 ? (
         <>
           <h3>What changes on the rig</h3>

@@ -7,7 +7,7 @@ import { Sheet } from '../Dialog';
 export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: string; onClose(): void }) {
   const { words } = useJobPage();
   return (
-    <Sheet title={`${words(name)}: ${scored.total.toFixed(0)} points`} onClose={onClose}>
+    <Sheet title={`${words(name)}: ${scored.total.toFixed(0)} of 100 points`} onClose={onClose}>
       <table className="opointstable">
         <tbody>
           {scored.points.map((p) => (
@@ -17,15 +17,15 @@ export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: 
                 <small>{words(p.because)}</small>
               </th>
               <td>
-                {p.got.toFixed(1)}
-                {p.of > 0 ? ` of ${p.of}` : ''}
+                {p.got.toFixed(1)} of {p.of.toFixed(1)}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="quiet">
-        The weights are assumed: how the trade usually weighs a link. They order the list, they do not decide.
+        The weights are assumed: how the trade usually weighs a link. They order the list, they do not decide. One that
+        leaves the engine without a start comes after every one that does not, whatever its points.
       </p>
     </Sheet>
   );

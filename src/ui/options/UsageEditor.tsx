@@ -15,6 +15,7 @@ import { arrayMove, horizontalListSortingStrategy, SortableContext, useSortable 
 import { Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { LOADS } from '../../core/simulate/loadTable';
+import { storage } from '../../core/plan/usualScenarios';
 import type { Leg, Scenario } from '../../core/simulate/scenarioSchema';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Choose, NumberField } from '../fields';
@@ -245,6 +246,9 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
   );
 }
 
+/** A leg longer than this is standing in storage. */
+const STORED_FROM_HOURS = 24 * 14;
+
 interface Props {
   scenarios: readonly Scenario[];
   house: { id: string; name: string } | undefined;
@@ -286,6 +290,10 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
         ],
       },
     ]);
+    setAt(scenarios.length);
+  };
+  const addStorage = () => {
+    onChange([...scenarios, storage(3, false, house ? { startSoc: { [house.id]: 0.9 } } : {})]);
     setAt(scenarios.length);
   };
   if (!scenario)
@@ -342,6 +350,11 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
             <Plus size={16} aria-hidden="true" /> Another use
           </button>
         )}
+        {scenarios.length < 6 && !scenarios.some((s) => s.id === 'storage') && (
+          <button type="button" className="bx small" onClick={addStorage}>
+            <Plus size={16} aria-hidden="true" /> Stored for months
+          </button>
+        )}
         <span className="grow" />
         {scenarios.length > 1 && (
           <button
@@ -353,6 +366,11 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
           </button>
         )}
       </div>
+      {!scenarios.some((s) => s.legs.some((l) => l.hours > STORED_FROM_HOURS)) && (
+        <p className="text-sm opacity-80">
+          Nobody spoke of storage: it is not counted. Ask how long the rig stands, and whether it is plugged in.
+        </p>
+      )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={legs.map((l) => l.id)} strategy={horizontalListSortingStrategy}>
           <div className="timeline" role="group" aria-label={`Legs of ${scenario.name}`}>

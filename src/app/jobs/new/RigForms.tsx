@@ -9,6 +9,7 @@ import {
   ENGINE_CHOICES,
   LAYOUT_CHOICES,
   LINK_CHOICES,
+  MAINTAINER_CHOICES,
   SENSE_CHOICES,
 } from '@/core/rig/archetypes/choices';
 import type { BankChoice, MotorhomeChoices } from '@/core/rig/archetypes/choicesSchema';
@@ -205,6 +206,12 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             choices={NONE_OR('Stands by')}
             value={c.secondCharger ?? false}
             onChange={(secondCharger) => set({ secondCharger })}
+          />
+          <Choose
+            label="Start battery kept up by"
+            choices={MAINTAINER_CHOICES}
+            value={c.maintainer ?? 'none'}
+            onChange={(maintainer) => set({ maintainer })}
           />
           <Choose
             label="Disconnect"

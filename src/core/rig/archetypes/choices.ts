@@ -38,7 +38,7 @@ export const LINK_CHOICES = [
     id: 'dcdc',
     label: 'DC-DC charger',
     school: 'regulated',
-    amps: { usual: [60] },
+    amps: { usual: [40, 60] },
     says: 'Charger under way; nothing flows back, no boost',
   },
   { id: 'diode', label: 'Diode isolator', school: 'direct', says: 'Two diodes from the alternator; nothing switches' },
@@ -64,6 +64,14 @@ export const CHARGER_CHOICES = [
   { id: 'charger', label: 'Three-stage charger' },
   { id: 'converter', label: 'Converter' },
   { id: 'inverter-charger', label: 'Inverter-charger' },
+] as const;
+
+/** What keeps the start battery up from the coach bank, beside the link. */
+export const MAINTAINER_CHOICES = [
+  { id: 'none', label: 'None' },
+  { id: 'differential', label: 'Differential, about 1 A', says: 'Gives while the coach bank stands well above it' },
+  { id: 'triggered', label: 'By volts, about 5 A', says: 'Starts once the coach bank is charged past 13.6 V' },
+  { id: 'diode-lamp', label: 'Diode and lamp', says: 'A fuse, a diode and a headlamp bulb as limiter' },
 ] as const;
 
 export const CHEMISTRY_CHOICES = [

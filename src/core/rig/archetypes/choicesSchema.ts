@@ -7,6 +7,7 @@ import {
   ENGINE_CHOICES,
   LAYOUT_CHOICES,
   LINK_CHOICES,
+  MAINTAINER_CHOICES,
   SENSE_CHOICES,
 } from './choices';
 
@@ -39,6 +40,7 @@ export const MotorhomeChoicesSchema = Type.Object(
     chargerAmps: Type.Number({ minimum: 2, maximum: 300 }),
     secondCharger: Type.Optional(Type.Boolean({ description: 'another like it in parallel, standing by' })),
     bypass: Type.Optional(Type.Boolean({ description: 'a hand switch round a DC-DC charger' })),
+    maintainer: Type.Optional(ids(MAINTAINER_CHOICES)),
     solar: Type.Boolean(),
     generator: Type.Boolean(),
     chassis: BankChoiceSchema,

@@ -212,7 +212,8 @@ function draftOf(c: CoupledChoices) {
   const amps = c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40);
   const vanAmps = c.accessoryAmps ?? USUAL_VAN_AMPS;
   const outVolts = c.family === 'trailer-48' ? 4 : 1;
-  const inAmps = amps * outVolts * 1.3;
+  // One made for a tow connector's pin is rated by what it takes; any other by what it gives.
+  const inAmps = c.link === 'dcdc-pin' ? amps : amps * outVolts * 1.3;
   const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? fridgeAmps(c) : 0);
   const lineMetres = 2 * (run(chained ? S.accessory : S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
   const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : '10';
@@ -393,7 +394,7 @@ function partsBehind({
             `${amps} A`,
             {
               limit: assumed(amps, 0.05),
-              inLimit: assumed(Math.round(inAmps * 1.2), 0.1),
+              inLimit: c.link === 'dcdc-pin' ? assumed(amps, 0.05) : assumed(Math.round(inAmps * 1.2), 0.1),
               tail: assumed(Number((0.03 * c.behind.capacity).toFixed(1)), 0.2),
               absorb: scaled(profile.absorb, 0.06),
               float: scaled(profile.float, 0.06),

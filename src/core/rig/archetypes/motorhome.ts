@@ -5,24 +5,14 @@
  * measures it on the real one. Ids do not depend on the choices: a probe keeps its key when the link changes.
  */
 import { METRES_PER_FOOT } from '../../units/preferences';
-import type { PartKindId } from '../../parts/kinds';
 import { POST_LEAD_METRES } from '../insertFuse';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-import {
-  at,
-  bankNote,
-  cable,
-  chargerGauge,
-  drawPart,
-  fuseAbove,
-  fuseRating,
-  fuseType,
-  gaugeCarrying,
-  PROFILES,
-  startingAmps,
-} from './drawing';
+import { at, bankNote, cable, drawPart, fuseAbove, fuseRating, fuseType, gaugeCarrying, startingAmps } from './drawing';
+import { linkParts, USUAL_DCDC_AMPS } from './motorhomeLinks';
+import { maintainerParts } from './motorhomeMaintainer';
+import { PLACES, type PartMaker, type PlaceName, type Runner } from './motorhomePlaces';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
@@ -41,370 +31,6 @@ export const USUAL_MOTORHOME: MotorhomeChoices = {
   alternatorAmps: 160,
 };
 
-/** Where things sit, as shares of the length from the nose; the front engine mirrors the engine side. */
-const PLACES = {
-  rear: {
-    ignition: 2 / 36,
-    boost: 4 / 36,
-    switch: 5 / 36,
-    house: 12 / 36,
-    solar: 9 / 36,
-    generator: 7 / 36,
-    charger: 13 / 36,
-    charger2: 10.5 / 36,
-    disconnect: 15 / 36,
-    coach: 17 / 36,
-    module: 28 / 36,
-    link: 29 / 36,
-    fuse: 31.4 / 36,
-    chassis: 32 / 36,
-    loads: 33 / 36,
-    alternator: 34.5 / 36,
-  },
-  front: {
-    alternator: 2 / 36,
-    loads: 3.6 / 36,
-    chassis: 5 / 36,
-    fuse: 5.6 / 36,
-    link: 7.5 / 36,
-    module: 9 / 36,
-    ignition: 11 / 36,
-    boost: 12 / 36,
-    switch: 13 / 36,
-    coach: 20 / 36,
-    disconnect: 22 / 36,
-    charger: 25 / 36,
-    charger2: 29 / 36,
-    house: 27 / 36,
-    solar: 30 / 36,
-    generator: 33 / 36,
-  },
-} as const;
-
-const USUAL_DCDC_AMPS = 40;
-/** What each kind of link is closed by, and how that is wired. */
-// eslint-disable-next-line max-lines-per-function -- a table: one case a link
-function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): LinkDrawing {
-  const volts = c.nominalVolts / 12;
-  const scaled = (value: number, spread = 0.08): Parameter => assumed(value * volts, spread * volts);
-  const chassisSense = cable(
-    'chassis-sense',
-    'Chassis sense to module',
-    'control',
-    'link-fuse.source',
-    'delay.chassis-sense',
-    '14',
-    run('fuse', 'module') + 0.5,
-    0.02,
-  );
-  const sensePoint =
-    c.senseAt === 'behind-disconnect' && c.disconnect !== 'none' ? 'disconnect.house' : 'coach-bank.plus';
-  const coachSense = cable(
-    'coach-sense',
-    'Coach sense to module',
-    'control',
-    sensePoint,
-    'delay.coach-sense',
-    '14',
-    run('coach', 'module') + 0.5,
-    0.02,
-  );
-  const ignitionWire = cable(
-    'ignition-wire',
-    'Ignition to module',
-    'control',
-    'ignition.run',
-    'delay.ignition',
-    '14',
-    run('ignition', 'module') + 1,
-    0.02,
-  );
-  const coilFeed = cable(
-    'coil-feed',
-    'Module to coil',
-    'control',
-    'delay.output',
-    'link.coil-plus',
-    '14',
-    run('module', 'link') + 0.2,
-    0.01,
-  );
-  const ground = cable('delay-ground', 'Module to frame', 'return', 'delay.ground', 'frame.bay-2', '14', 0.9, 0.01);
-  const output: [string, string] = ['delay.output', 'Module out'];
-  const senses: [string, string][] = [
-    ['delay.chassis-sense', 'Chassis sense'],
-    ['delay.coach-sense', 'Coach sense'],
-  ];
-  switch (c.link) {
-    case 'ignition-delay':
-      return {
-        parts: [part('delay', 'ignition-delay-module', 'module', 'both', 'Link box', 'Delay module', '25 s')],
-        conductors: [ignitionWire, coilFeed, ground],
-        probes: [['delay.ignition', 'Ignition at module'], output],
-      };
-    case 'one-way':
-      return {
-        parts: [
-          part('delay', 'voltage-link-module', 'module', 'both', 'Link box', 'Link module', 'one-way', {
-            closeAt: scaled(13),
-            openAt: scaled(12.85),
-          }),
-        ],
-        conductors: [chassisSense, coilFeed, ground],
-        probes: [['delay.chassis-sense', 'Chassis sense'], output],
-      };
-    case 'bidirectional':
-      return {
-        parts: [
-          part('delay', 'bidirectional-module', 'module', 'both', 'Link box', 'Link module', 'two-way', {
-            closeAt: scaled(13),
-            openAt: scaled(12.8),
-          }),
-        ],
-        conductors: [chassisSense, coachSense, coilFeed, ground],
-        probes: [...senses, output],
-      };
-    case 'timed-window':
-      return {
-        parts: [
-          part('delay', 'timed-window-module', 'module', 'both', 'Link box', 'Link module', '1 h window', {
-            low: scaled(12.6, 0.05),
-            chassisHigh: scaled(13.2, 0.05),
-            coachHigh: scaled(13, 0.05),
-          }),
-        ],
-        conductors: [chassisSense, coachSense, ignitionWire, coilFeed, ground],
-        probes: [['delay.ignition', 'Ignition at module'], ...senses, output],
-      };
-    case 'switch':
-      return {
-        parts: [part('link-switch', 'link-switch', 'switch', 'engine', 'Dash', 'Link switch', 'dash, on')],
-        conductors: [
-          cable(
-            'ignition-wire',
-            'Ignition to link switch',
-            'control',
-            'ignition.run',
-            'link-switch.feed',
-            '14',
-            run('ignition', 'switch') + 0.5,
-            0.02,
-          ),
-          cable(
-            'coil-feed',
-            'Link switch to coil',
-            'control',
-            'link-switch.output',
-            'link.coil-plus',
-            '14',
-            run('switch', 'link') + 1,
-            0.02,
-          ),
-        ],
-        probes: [['link-switch.output', 'Link switch out']],
-      };
-    case 'dcdc-boost':
-    case 'dcdc':
-      return chargerParts(c, part, run, scaled);
-    case 'diode':
-      return { parts: [], conductors: [], probes: [] };
-  }
-}
-
-/** A DC-DC charger in place of the link, with its fuse, its enable, and a bypass round it where one is wanted. */
-// eslint-disable-next-line max-lines-per-function -- a table: one row a part and a cable
-function chargerParts(
-  c: MotorhomeChoices,
-  part: PartMaker,
-  run: Runner,
-  scaled: (value: number, spread?: number) => Parameter,
-): LinkDrawing {
-  const volts = c.nominalVolts / 12;
-  const amps = c.dcdcAmps ?? USUAL_DCDC_AMPS;
-  const outRating = fuseAbove(amps * 1.25);
-  const inRating = fuseAbove(1.5 * amps * 1.25);
-  const gauge = gaugeCarrying(inRating, chargerGauge(amps / volts));
-  // With the isolator kept for boost there is a way round already.
-  const bypass = c.bypass === true && c.link === 'dcdc';
-  // Beside a heavy link the line's own fuse is far too big for the charger's lead: it has one where it begins.
-  const ownFuse = bypass || c.link === 'dcdc-boost';
-  return {
-    parts: [
-      part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
-        limit: assumed(amps, 0.05),
-        inLimit: assumed(Math.round(amps * 1.5), 0.1),
-        tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
-        absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06),
-        float: scaled(PROFILES[c.coach.chemistry].float, 0.06),
-        rebulk: scaled(12.8, 0.1),
-        on: scaled(13.8, 0.06),
-        off: scaled(13.2, 0.06),
-        lockout: scaled(12.2, 0.06),
-        restart: scaled(12.7, 0.06),
-      }),
-      part(
-        'dcdc-fuse',
-        'link-fuse',
-        'coach',
-        'coach',
-        'Coach bay',
-        'Charger fuse',
-        `${outRating} A`,
-        { rating: fuseRating(outRating) },
-        { type: fuseType(outRating, [c.coach], c.nominalVolts) },
-      ),
-      ...(ownFuse
-        ? [
-            part(
-              'dcdc-in-fuse',
-              'link-fuse',
-              'fuse',
-              'engine',
-              'Link box',
-              'Charger in fuse',
-              `${inRating} A`,
-              { rating: fuseRating(inRating) },
-              { type: fuseType(inRating, [c.chassis, c.coach], c.nominalVolts) },
-            ),
-          ]
-        : []),
-      ...(bypass
-        ? [
-            part('bypass', 'bypass-switch', 'link', 'both', 'Link box', 'Bypass', 'hand switch'),
-            part(
-              'bypass-fuse',
-              'link-fuse',
-              'disconnect',
-              'coach',
-              'Coach bay',
-              'Bypass fuse',
-              '150 A',
-              { rating: fuseRating(150) },
-              { type: fuseType(150, [c.coach], c.nominalVolts) },
-            ),
-          ]
-        : []),
-    ],
-    conductors: [
-      ...(ownFuse
-        ? [
-            cable(
-              'dcdc-tap',
-              'Link fuse to charger fuse',
-              'feed',
-              'link-fuse.load',
-              'dcdc-in-fuse.source',
-              gauge,
-              POST_LEAD_METRES,
-              0.0004,
-            ),
-          ]
-        : []),
-      cable(
-        'dcdc-input',
-        'Link fuse to DC-DC charger',
-        'feed',
-        ownFuse ? 'dcdc-in-fuse.load' : 'link-fuse.load',
-        'dcdc.input',
-        gauge,
-        run('fuse', 'module') + 0.85,
-        0.0008,
-      ),
-      cable(
-        'dcdc-output',
-        'DC-DC charger to its fuse',
-        'feed',
-        'dcdc.output',
-        'dcdc-fuse.load',
-        gauge,
-        run('module', 'coach') + 1,
-        0.0008,
-      ),
-      cable(
-        'dcdc-fuse-lead',
-        'Charger fuse to coach bank',
-        'feed',
-        'dcdc-fuse.source',
-        'coach-bank.plus',
-        gauge,
-        POST_LEAD_METRES,
-        0.0006,
-      ),
-      cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
-      cable(
-        'dcdc-enable',
-        'Ignition to DC-DC enable',
-        'control',
-        'ignition.run',
-        'dcdc.enable',
-        '16',
-        run('ignition', 'module') + 1,
-        0.02,
-      ),
-      ...(bypass
-        ? [
-            cable(
-              'bypass-lead',
-              'Link fuse to bypass',
-              'feed',
-              'link-fuse.load',
-              'bypass.chassis-stud',
-              '1/0',
-              run('fuse', 'link') + 0.75,
-              0.0005,
-            ),
-            cable(
-              'bypass-cable',
-              'Bypass to its fuse',
-              'feed',
-              'bypass.coach-stud',
-              'bypass-fuse.load',
-              '1/0',
-              run('link', 'coach') + 1.2,
-              0.0008,
-            ),
-            cable(
-              'bypass-fuse-lead',
-              'Bypass fuse to coach bank',
-              'feed',
-              'bypass-fuse.source',
-              'coach-bank.plus',
-              '1/0',
-              POST_LEAD_METRES,
-              0.0005,
-            ),
-          ]
-        : []),
-    ],
-    probes: [
-      ['dcdc.input', 'DC-DC in'],
-      ['dcdc.output', 'DC-DC out'],
-      ['dcdc.enable', 'DC-DC enable'],
-    ],
-  };
-}
-
-/** What a link adds to the drawing. */
-interface LinkDrawing {
-  parts: Part[];
-  conductors: Conductor[];
-  probes: [string, string][];
-}
-
-type PlaceName = keyof (typeof PLACES)['rear'];
-type Runner = (a: PlaceName, b: PlaceName) => number;
-type PartMaker = (
-  id: string,
-  kind: PartKindId,
-  where: PlaceName,
-  side: Part['side'],
-  place: string,
-  name: string,
-  note: string,
-  params?: Record<string, Parameter>,
-  options?: Record<string, string>,
-) => Part;
-
 /** What every section of the drawing is drawn with. */
 type Draft = ReturnType<typeof draftOf>;
 
@@ -413,8 +39,8 @@ function draftOf(c: MotorhomeChoices) {
   const shares = PLACES[c.engineAt];
   const station = (where: PlaceName) => Number((shares[where] * c.length).toFixed(3));
   const run: Runner = (a, b) => Math.abs(station(a) - station(b));
-  const part: PartMaker = (partId, kind, where, side, place, partName, note, params = {}, options) => {
-    return drawPart({
+  const part: PartMaker = (partId, kind, where, side, place, partName, note, params = {}, options) =>
+    drawPart({
       id: partId,
       kind,
       vehicle: 'coach',
@@ -426,7 +52,6 @@ function draftOf(c: MotorhomeChoices) {
       params,
       ...(options ? { options } : {}),
     });
-  };
   const scaled = (value: number, spread: number): Parameter => assumed(value * volts, spread * volts);
   const bank = (
     partId: string,
@@ -449,7 +74,7 @@ function draftOf(c: MotorhomeChoices) {
       { chemistry: b.chemistry, layout: b.layout },
     );
   const diode = c.link === 'diode';
-  const solenoid = !diode && c.link !== 'dcdc';
+  const solenoid = c.link !== 'diode' && c.link !== 'dcdc';
   const hasDisconnect = c.disconnect !== 'none';
   const houseBus = hasDisconnect ? 'disconnect.house' : 'coach-bank.plus';
   const link = linkParts(c, part, run);
@@ -480,6 +105,7 @@ function draftOf(c: MotorhomeChoices) {
     hasDisconnect,
     houseBus,
     link,
+    maintainer: maintainerParts(c, part, run, volts),
     boost,
     chargerName,
     linkRating,
@@ -508,6 +134,7 @@ function partsOf({
   linkRating,
   chargerParams,
   link,
+  maintainer,
 }: Draft): Part[] {
   return [
     part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash'),
@@ -566,6 +193,7 @@ function partsOf({
       : []),
     bank('coach-bank', 'coach', 'coach', 'Coach bay', 'Coach bank', c.coach, assumed(0.68, 0.15)),
     ...link.parts,
+    ...maintainer.parts,
     ...(c.link === 'dcdc'
       ? []
       : [
@@ -949,7 +577,7 @@ function groundsOf({ station, dashAtEngine, point }: Draft): Ground[] {
 }
 
 /** Points a technician measures, in the order of their labels. */
-function probesOf({ c, diode, solenoid, hasDisconnect, boost, link }: Draft): Probe[] {
+function probesOf({ c, diode, solenoid, hasDisconnect, boost, link, maintainer }: Draft): Probe[] {
   const wanted: [key: string, name: string][] = [
     ['ignition.run', 'Ignition out'],
     ...(boost
@@ -1000,6 +628,7 @@ function probesOf({ c, diode, solenoid, hasDisconnect, boost, link }: Draft): Pr
     ...(c.link === 'switch' || c.link.startsWith('dcdc') || !solenoid
       ? []
       : ([['delay.ground', 'Module ground']] as [string, string][])),
+    ...maintainer.probes,
   ];
   return wanted.map(([key, name], i) => ({ key, label: `P${i + 1}`, name }));
 }
@@ -1017,7 +646,7 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
       { id: 'coach', role: 'motorhome', length: c.length, engineAt: c.engineAt, nominalVolts: c.nominalVolts },
     ],
     parts: partsOf(draft),
-    conductors: [...feedsOf(draft), ...draft.link.conductors, ...returnsOf(draft)],
+    conductors: [...feedsOf(draft), ...draft.link.conductors, ...draft.maintainer.conductors, ...returnsOf(draft)],
     grounds: groundsOf(draft),
     bonds: [
       {
