@@ -100,6 +100,16 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     cautions: RUNNING,
   },
   {
+    id: 'lamps',
+    label: 'Engine idle, marker lights on',
+    short: ['Idle,', 'lights on'],
+    how: 'engine idling for three minutes, marker lights on',
+    inputs: { ...PARKED, key: true, engine: 'idle', lamps: true, dwell: 180 },
+    needs: ['lampCircuit'],
+    enterMinutes: 3,
+    cautions: RUNNING,
+  },
+  {
     id: 'boost-engine-off',
     label: 'Boost held, engine off',
     short: ['Boost', 'held'],

@@ -1,6 +1,6 @@
 /** How a charger or relay is told to work: the schools, as data. All common practice. */
 export interface EnableSchool {
-  id: 'ignition' | 'volts' | 'manual' | 'marker-lights' | 'always';
+  id: 'ignition' | 'volts' | 'manual' | 'marker-lights' | 'relay' | 'always';
   label: string;
   how: string;
   speaksFor: string;
@@ -46,6 +46,15 @@ export const ENABLE_SCHOOLS: readonly EnableSchool[] = [
     speaksAgainst: 'works only with lights on, drains if they are left on',
     by: 'wire',
     rating: 'poor',
+  },
+  {
+    id: 'relay',
+    label: 'Voltage cut-off relay',
+    how: 'a relay behind closes while the line is charged, and feeds the enable',
+    speaksFor: 'no wire to the cab',
+    speaksAgainst: 'a thin line sags under load, and the relay sees it',
+    by: 'wire',
+    rating: 'fair',
   },
   {
     id: 'always',

@@ -1,6 +1,13 @@
 /** The catalogue of part kinds. A new kind is a file and a row here. */
 import { batteryBank } from './entries/battery';
-import { boostSwitch, ignitionDelayModule, ignitionSwitch, linkSwitch } from './entries/controls';
+import {
+  boostSwitch,
+  enableSwitch,
+  ignitionDelayModule,
+  ignitionSwitch,
+  linkSwitch,
+  markerLights,
+} from './entries/controls';
 import { dcdcChargerPart, dualChargerPart } from './entries/dcdc';
 import { diodeLamp, differentialPart, triggeredPart } from './entries/maintainers';
 import { towConnector, voltageRelay } from './entries/towLine';
@@ -27,6 +34,7 @@ const ALL = [
   diodeLamp,
   disconnect,
   dualChargerPart,
+  enableSwitch,
   fridgeElement,
   generator,
   houseLoads,
@@ -36,6 +44,7 @@ const ALL = [
   linkFuse,
   linkSolenoid,
   linkSwitch,
+  markerLights,
   shoreCharger,
   solarCharger,
   timedWindowModule,

@@ -46,6 +46,10 @@ export interface Traits {
   servesBothBanks?: true;
   /** A switch by which the driver links the banks. */
   linkSwitch?: true;
+  /** A switch in a charger's enable lead. */
+  enableSwitch?: true;
+  /** Marker lights, from which something may be enabled. */
+  lampCircuit?: true;
   /** A switch that is held to lend one bank to the other. */
   boost?: true;
   /** A hand switch round what passes one way only. */

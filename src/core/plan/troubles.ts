@@ -1,7 +1,7 @@
 /** What of a rig or a use cannot be simulated or makes no sense: told with its place and the remedy, before anything runs. */
 import { chargersOnAlternator, mostTaken } from '../rig/charging';
-import { partWith, has } from '../rig/value';
-import { partKind } from '../parts/kinds';
+import { partOption, partsWith, partWith, has } from '../rig/value';
+import { is, partKind } from '../parts/kinds';
 import { THRESHOLD_ORDER } from '../parts/thresholdOrder';
 import type { Rig } from '../rig/schema';
 import type { Scenario } from '../simulate/scenarioSchema';
@@ -90,6 +90,32 @@ function chargersTooLarge(rig: Rig): Trouble[] {
   });
 }
 
+/** A charger that takes its enable from the marker lights, and a use in which nobody drives with them on. */
+const lightsOff = (rig: Rig, scenarios: readonly Scenario[]): Trouble[] => {
+  const driven = scenarios.flatMap((s) => s.legs).filter((l) => l.kind === 'drive');
+  if (driven.length === 0 || driven.some((l) => l.lampsOn)) return [];
+  return rig.parts
+    .filter((p) => is(p, 'charger') && partOption(p, 'enable') === 'marker-lights')
+    .map((charger): Trouble => ({
+      at: charger.id,
+      kind: 'part',
+      says: `${charger.name} is enabled by the marker lights, and they are off on every drive of this use: it never runs.`,
+      remedy: 'Turn the lights on in a leg under Use, or enable it by an ignition lead.',
+      stops: false,
+    }));
+};
+
+const switchedOff = (rig: Rig): Trouble[] =>
+  partsWith(rig, 'enableSwitch')
+    .filter((p) => partOption(p, 'position') === 'off')
+    .map((p): Trouble => ({
+      at: p.id,
+      kind: 'part',
+      says: `${p.name} is off: what it enables never runs.`,
+      remedy: 'Switch it on under Rig, or say in the use when it is off.',
+      stops: false,
+    }));
+
 /** Everything that stands in the way, the gravest first. */
 export const troublesOf = (rig: Rig, scenarios: readonly Scenario[]): Trouble[] => [
   ...nothingToRun(scenarios),
@@ -97,4 +123,6 @@ export const troublesOf = (rig: Rig, scenarios: readonly Scenario[]): Trouble[] 
   ...notDrawn(rig),
   ...thresholdsCrossed(rig),
   ...chargersTooLarge(rig),
+  ...lightsOff(rig, scenarios),
+  ...switchedOff(rig),
 ];

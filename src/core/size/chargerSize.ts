@@ -5,6 +5,7 @@
  */
 import { CHARGE_SHARE, chemistryOf } from '../parts/chemistry';
 import { is, nominalOf } from '../parts/kinds';
+import { follow } from '../rig/follow';
 import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue, partWith } from '../rig/value';
 import { loadAmps } from '../simulate/loadTable';
@@ -59,11 +60,12 @@ function bankOf(rig: Rig, charger: Part): Part | undefined {
       p,
       rig.vehicles.find((v) => v.id === p.vehicle)!,
     );
-  return rig.parts
-    .filter(
-      (p) => is(p, 'battery') && p.vehicle === charger.vehicle && p.side === 'coach' && nominal(p) / 12 === blocks,
-    )
-    .sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
+  // In its own vehicle; one that stands before a plug fills what its output leads to.
+  const fits = (p: Part) => is(p, 'battery') && p.side === 'coach' && nominal(p) / 12 === blocks;
+  const here = rig.parts.filter((p) => fits(p) && p.vehicle === charger.vehicle);
+  const led = () =>
+    follow(rig, { part: charger.id, terminal: 'output' }).flatMap((s) => (s.part && fits(s.part) ? [s.part] : []));
+  return (here.length > 0 ? here : led()).sort((a, b) => partValue(b, 'capacity') - partValue(a, 'capacity'))[0];
 }
 
 /** What bank, alternator, maker and cable each allow. */

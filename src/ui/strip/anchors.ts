@@ -30,6 +30,7 @@ export const ANCHORS: Readonly<Record<PartKindId, Readonly<Record<string, Anchor
   'dual-charger': { left: up(-26, 24), right: up(26, 24), ground: down(-12), enable: down(10) },
   'line-breaker': { left: up(-25, 24), right: up(25, 24) },
   disconnect: { left: up(-25, 26), right: up(25, 26) },
+  'enable-switch': { feed: down(-8), output: down(8) },
   'fridge-element': { plus: up(0, 6), minus: down(-14, 50) },
   generator: { plus: up(0, 8), minus: down(-16, 48) },
   'house-loads': { plus: up(0, 8), minus: down(-14, 48) },
@@ -38,6 +39,7 @@ export const ANCHORS: Readonly<Record<PartKindId, Readonly<Record<string, Anchor
   'link-fuse': { left: up(-25, 24), right: up(25, 24) },
   'link-solenoid': { left: up(-32, 22), right: up(32, 22), 'coil-plus': down(-12, 53), 'coil-minus': down(12, 53) },
   'link-switch': { feed: down(-8), output: down(8) },
+  'marker-lights': { feed: up(0, 8), output: down(6) },
   'shore-charger': { plus: up(0, 10), minus: down(-18, 48) },
   'solar-charger': { plus: up(0, 10), minus: down(-18, 48) },
   'timed-window-module': {

@@ -131,6 +131,21 @@ const GLYPHS: Readonly<Record<PartKindId, (drawn: Drawn) => ReactNode>> = {
       <P d="M-8 46v6M8 46v6" c="d bold" />
     </>
   ),
+  'enable-switch': () => (
+    <>
+      <R x={-15} y={6} w={30} h={40} r={4} c="o fp" />
+      <R x={-8} y={12} w={16} h={24} r={2} c="o fe" />
+      <P d="M0 16v7M-4 30h8" c="d bold" />
+      <P d="M-8 46v6M8 46v6" c="d bold" />
+    </>
+  ),
+  'marker-lights': () => (
+    <>
+      <P d="M-16 44V24A16 16 0 0 1 16 24V44Z" c="o fc" />
+      <R x={-20} y={44} w={40} h={5} r={1} c="o fp" />
+      <P d="M0 20v14M-7 27h14M-5 22l10 10M5 22l-10 10" c="d" />
+    </>
+  ),
   generator: () => (
     <>
       <R x={-28} y={14} w={56} h={34} r={3} c="o fp" />

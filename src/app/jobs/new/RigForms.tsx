@@ -294,6 +294,19 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
                 max={120}
                 onChange={(dcdcAmps) => set({ dcdcAmps })}
               />
+              {(c.family === 'trailer' || c.family === 'camper' || c.family === 'towed-car') && (
+                <Choose
+                  label="Charger stands"
+                  choices={
+                    [
+                      { id: 'behind', label: 'Behind the plug' },
+                      { id: 'tow', label: 'Before the plug' },
+                    ] as const
+                  }
+                  value={c.chargerAt ?? 'behind'}
+                  onChange={(chargerAt) => set({ chargerAt })}
+                />
+              )}
               <Choose
                 label="Enabled by"
                 choices={ENABLE_SCHOOLS}

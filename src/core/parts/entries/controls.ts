@@ -1,6 +1,12 @@
 /** What tells the link to close: ignition switch, delay module, boost switch. */
 import { COIL_FEED_WIRE_FAULTS, MODULE_FAULTS, weakOutput } from '../faults/modules';
-import { BOOST_FAULTS, IGNITION_FAULTS, LINK_SWITCH_FAULTS } from '../faults/switches';
+import {
+  BOOST_FAULTS,
+  ENABLE_SWITCH_FAULTS,
+  IGNITION_FAULTS,
+  LINK_SWITCH_FAULTS,
+  MARKER_LIGHT_FAULTS,
+} from '../faults/switches';
 import { flat, SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
 import { ignitionDelay } from '../../control/ignitionDelay';
@@ -181,6 +187,102 @@ export const linkSwitch = definePart({
   owner: {
     works: [{ says: 'The link works only while its switch on the dash is on. Off when the engine is off.' }],
     care: [],
+  },
+  cautions: [],
+  takes: null,
+});
+
+/** A switch in a charger's enable lead, within the driver's reach. */
+export const enableSwitch = definePart({
+  id: 'enable-switch',
+  label: 'Charger switch',
+  role: 'control',
+  traits: { enableSwitch: true },
+  terminals: [
+    { id: 'feed', label: 'feed', lead: 'feed tab of the charger switch', accessMinutes: 1 },
+    { id: 'output', label: 'output', lead: 'output tab of the charger switch', accessMinutes: 1 },
+  ],
+  options: {
+    position: {
+      label: 'As found',
+      choices: [
+        { id: 'on', label: 'on' },
+        { id: 'off', label: 'off' },
+      ],
+      default: 'on',
+    },
+  },
+  params: {
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-4,
+      max: 10,
+      default: assumed(0.05, 0.5),
+    },
+  },
+  elements: [
+    {
+      kind: 'resistor',
+      id: 'contact',
+      a: 'feed',
+      b: 'output',
+      ohms: {
+        params: ['contact'],
+        value: ([ohms], _, part) => (part.options['position'] === 'off' ? Infinity : ohms!),
+      },
+    },
+  ],
+  faults: ENABLE_SWITCH_FAULTS,
+  price: { dollars: flat(5, 20), minutes: [30, 60] },
+  owner: {
+    works: [
+      { says: 'The charger works only while its switch in the cab is on: off on a long grade, on again after it.' },
+    ],
+    care: [{ says: 'Look at the charger’s switch before you set off: forgotten off, nothing charges.' }],
+  },
+  cautions: [],
+  takes: null,
+});
+
+/** The marker-light circuit of the vehicle in front: what a charger behind may take its enable from. */
+export const markerLights = definePart({
+  id: 'marker-lights',
+  label: 'Marker lights',
+  role: 'control',
+  traits: { lampCircuit: true, carries: { feed: 15 } },
+  terminals: [
+    { id: 'feed', label: 'feed', lead: 'fuse of the marker lights' },
+    { id: 'output', label: 'output', lead: 'lamp wire, at the tow socket', optional: true },
+  ],
+  params: {
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Switch and wire',
+      min: 1e-4,
+      max: 10,
+      default: assumed(0.08, 0.4, 'from memory'),
+    },
+    lamps: { unit: 'A', scale: 'ratio', label: 'Lamps', min: 0.1, max: 30, default: assumed(5, 0.3, 'from memory') },
+  },
+  elements: [
+    { kind: 'contact', id: 'contact', a: 'feed', b: 'output', ohms: param('contact'), closedBy: { input: 'lamps' } },
+    {
+      kind: 'contact',
+      id: 'lamps',
+      a: 'output',
+      b: METAL,
+      ohms: { params: ['lamps'], value: ([amps], _, part) => (1.04 * part.nominal) / amps! },
+      closedBy: { input: 'lamps' },
+    },
+  ],
+  faults: MARKER_LIGHT_FAULTS,
+  price: SMALL_PART,
+  owner: {
+    works: [{ says: 'The charger runs only while the marker lights are on: switch them on by day too.' }],
+    care: [{ says: 'Lights off when you park: left on, they and the charger drain the start battery.' }],
   },
   cautions: [],
   takes: null,

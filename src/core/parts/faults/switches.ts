@@ -71,6 +71,38 @@ export const LINK_SWITCH_FAULTS: readonly PartFault[] = [
   },
 ];
 
+const CHARGER_OFF = ['coach-not-charging', 'slow-charging', 'coach-short-life'] as const;
+
+export const ENABLE_SWITCH_FAULTS: readonly PartFault[] = [
+  {
+    id: 'forgotten-off',
+    name: '{owner} left off, or it won’t close',
+    effects: [{ do: 'open', element: 'contact' }],
+    prior: 4,
+    explains: CHARGER_OFF,
+    repair: 'Switch it on and label it; replace it where on changes nothing',
+    minutes: [5, 45],
+    parts: [0, 20],
+    shows: 'feed is there, nothing on the output of the switch',
+    confirm: 'look at its position; volts on both tabs, switch on and off',
+  },
+];
+
+export const MARKER_LIGHT_FAULTS: readonly PartFault[] = [
+  {
+    id: 'dead',
+    name: 'Marker-light circuit dead',
+    effects: [{ do: 'open', element: 'contact' }],
+    prior: 3,
+    explains: CHARGER_OFF,
+    repair: 'Replace the fuse of the marker lights, or repair their wire',
+    minutes: [10, 45],
+    parts: [1, 15],
+    shows: 'no marker lamp burns, nothing on the lamp pin with the lights on',
+    confirm: 'look at the lamps with the lights on; then the pin, under a lamp’s load',
+  },
+];
+
 export const BOOST_FAULTS: readonly PartFault[] = [
   {
     id: 'fuse-blown',

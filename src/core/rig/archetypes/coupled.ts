@@ -3,27 +3,15 @@
  * towed car, van with a second battery, 48 V trailer. Lengths and joints are a plausible rig's, all assumed.
  */
 import { METRES_PER_FOOT } from '../../units/preferences';
-import type { PartKindId } from '../../parts/kinds';
 import { POST_LEAD_METRES } from '../insertFuse';
-import { assumed, type Parameter } from '../../units/parameter';
+import { assumed } from '../../units/parameter';
 import type { Bond, Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
-import { COUPLED_FAMILIES, USUAL_VAN_AMPS, type CoupledFamily, type CoupledLink } from './coupledChoices';
+import { COUPLED_FAMILIES, type CoupledFamily } from './coupledChoices';
 import type { CoupledChoices } from './coupledSchema';
-import {
-  at,
-  bankNote,
-  cable,
-  chargerGauge,
-  drawPart,
-  fuseAbove,
-  fuseRating,
-  fuseType,
-  gaugeCarrying,
-  lineGauge,
-  PROFILES,
-  startingAmps,
-} from './drawing';
+import { at, cable, fuseRating, fuseType, gaugeCarrying } from './drawing';
+import { charges, draftOf, FRIDGE_FUSE_AMPS, FRIDGE_WATTS, heavy, type Draft } from './coupledDraft';
+import { behindLine, chargerInFront, chargerPart, enableParts } from './coupledLine';
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
 const USUAL: Omit<CoupledChoices, 'family'> = {
@@ -80,198 +68,33 @@ export const USUAL_COUPLED: Readonly<Record<CoupledFamily, CoupledChoices>> = {
   },
 };
 
-const WORDS: Readonly<
-  Record<
-    CoupledFamily,
-    {
-      tow: string;
-      behind: string;
-      bank: string;
-      role: Rig['vehicles'][number]['role'];
-      behindRole: Rig['vehicles'][number]['role'];
-    }
-  >
-> = {
-  trailer: { tow: 'Truck', behind: 'Trailer', bank: 'Trailer bank', role: 'tow-vehicle', behindRole: 'trailer' },
-  camper: { tow: 'Truck', behind: 'Camper', bank: 'Camper bank', role: 'tow-vehicle', behindRole: 'camper' },
-  'towed-car': {
-    tow: 'Motorhome',
-    behind: 'Towed car',
-    bank: 'Car battery',
-    role: 'motorhome',
-    behindRole: 'towed-car',
-  },
-  'second-battery': { tow: 'Van', behind: 'Trailer', bank: 'Trailer bank', role: 'van', behindRole: 'trailer' },
-  'trailer-48': { tow: 'Truck', behind: 'Trailer', bank: 'Trailer bank', role: 'tow-vehicle', behindRole: 'trailer' },
-};
-
-/** Metres between the vehicles; a camper stands on the bed. */
-const GAP = { trailer: 1.2, camper: -2.2, 'towed-car': 1.8, 'second-battery': 1, 'trailer-48': 1.2 } as const;
-
-/** W of a three-way fridge's 12 V element in North America, 23–25 A: common practice. */
-const FRIDGE_WATTS = 290;
-/** A it draws at the volts of a running engine's line. */
-const fridgeAmps = (c: CoupledChoices): number => (c.fridgeWatts ?? FRIDGE_WATTS) / 11.6;
-
-/** A of the fuses of a line that a 55 W lamp limits to some 5 A, and of a fridge element's own. Common practice. */
-const LAMP_LINE = { vehicle: 20, behind: 15 } as const;
-const FRIDGE_FUSE_AMPS = 30;
-
-const heavy = (link: CoupledLink) =>
-  link === 'heavy-line' || link === 'dcdc' || link === 'dcdc-dual' || link === 'chained';
-const charges = (link: CoupledLink) => link.startsWith('dcdc') || link === 'chained';
-
-/** What every section of the drawing is drawn with. */
-type Draft = ReturnType<typeof draftOf>;
-
-/** Where everything sits, what the link asks for, how thick and how well fused its line is. */
-// eslint-disable-next-line max-lines-per-function, complexity -- a table: where each thing stands, what each choice makes of it
-function draftOf(c: CoupledChoices) {
-  const words = WORDS[c.family];
-  const from = c.towLength + GAP[c.family];
-  const station = (tow: boolean, share: number) =>
-    Number((tow ? share * c.towLength : from + share * c.behindLength).toFixed(3));
-  const S = {
-    alternator: station(true, 0.08),
-    bank: station(true, 0.16),
-    loads: station(true, 0.22),
-    fuse: station(true, 0.16) + POST_LEAD_METRES,
-    relay: station(true, 0.34),
-    ignition: station(true, 0.42),
-    accessoryCharger: station(true, 0.55),
-    accessory: station(true, 0.68),
-    socket: station(true, 1) - 0.1,
-    plug: station(false, 0.02),
-    charger: station(false, 0.12),
-    behindFuse: station(false, 0.28) - POST_LEAD_METRES,
-    behind: station(false, 0.28),
-    shore: station(false, 0.42),
-    house: station(false, 0.55),
-    fridge: station(false, 0.7),
-    solar: station(false, 0.8),
-    brake: station(false, 0.9),
-  };
-  const run = (a: number, b: number) => Math.abs(a - b);
-  const part = (
-    partId: string,
-    kind: PartKindId,
-    where: number,
-    side: Part['side'],
-    place: string,
-    partName: string,
-    note: string,
-    params?: Record<string, Parameter>,
-    options?: Record<string, string>,
-  ): Part =>
-    drawPart({
-      id: partId,
-      kind,
-      vehicle: side === 'engine' || place === words.tow ? 'tow' : 'behind',
-      station: where,
-      side,
-      place,
-      name: partName,
-      note,
-      ...(params ? { params } : {}),
-      ...(options ? { options } : {}),
-    });
-  const bank = (
-    partId: string,
-    where: number,
-    side: Part['side'],
-    place: string,
-    partName: string,
-    b: BankChoice,
-    soc: number,
-    options: Record<string, string> = {},
-  ) =>
-    part(
-      partId,
-      'battery-bank',
-      where,
-      side,
-      place,
-      partName,
-      bankNote(b),
-      {
-        capacity: assumed(b.capacity, 0.1),
-        soc: assumed(soc, 0.12),
-        // It starts an engine: the vehicle in front, or the car behind.
-        ...(side === 'engine' || (c.family === 'towed-car' && partId === 'coach-bank') ? { cca: startingAmps(b) } : {}),
-      },
-      { chemistry: b.chemistry, layout: b.layout, ...options },
-    );
-
-  const car = c.family === 'towed-car';
-  const chained = c.link === 'chained';
-  // A line laid for a charger is switched where a fridge hangs on it: its element stops with the ignition.
-  const fridgeLine = c.fridge && heavy(c.link) && !chained;
-  const relayed =
-    c.link === 'heavy-line' ||
-    (c.feed === 'ignition' && (fridgeLine || c.link === 'dcdc-pin' || (!charges(c.link) && c.link !== 'diode-lamp')));
-  const amps = c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40);
-  const vanAmps = c.accessoryAmps ?? USUAL_VAN_AMPS;
-  const outVolts = c.family === 'trailer-48' ? 4 : 1;
-  // One made for a tow connector's pin is rated by what it takes; any other by what it gives.
-  const inAmps = c.link === 'dcdc-pin' ? amps : amps * outVolts * 1.3;
-  const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? fridgeAmps(c) : 0);
-  const lineMetres = 2 * (run(chained ? S.accessory : S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
-  const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : '10';
-  const dual = c.link === 'dcdc-dual';
-  // A dual-input charger takes the panels itself.
-  const solar = c.solar && !dual;
-  const feed = chained ? 'accessory-bank' : 'chassis-bank';
-  const feedStation = chained ? S.accessory : S.bank;
-  const profile = PROFILES[c.behind.chemistry];
-  const scaled = (value: number, spread: number) => assumed(value * outVolts, spread * outVolts);
-  const enable = c.enable ?? 'ignition';
-
-  const lineRating = heavy(c.link)
-    ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? fridgeAmps(c) * 1.25 : 0))
-    : c.link === 'diode-lamp'
-      ? LAMP_LINE.vehicle
-      : 30;
-  const behindRating = charges(c.link)
-    ? fuseAbove(amps * 1.25)
-    : heavy(c.link)
-      ? lineRating
-      : c.link === 'diode-lamp'
-        ? LAMP_LINE.behind
-        : 30;
-  const afterFuse = relayed ? 'link.coach-stud' : 'link-fuse.load';
-  const lineLength = run(relayed ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1.15;
-  return {
-    c,
-    words,
-    S,
-    run,
-    part,
-    bank,
-    car,
-    chained,
-    relayed,
-    amps,
-    vanAmps,
-    outVolts,
-    inAmps,
-    line,
-    dual,
-    solar,
-    feed,
-    feedStation,
-    profile,
-    scaled,
-    enable,
-    lineRating,
-    behindRating,
-    afterFuse,
-    lineLength,
-  };
-}
-
 // The sections below are the drawing itself: rows of parts, cables, grounds and probes.
 
-function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lineRating }: Draft): Part[] {
+/** A van's accessory battery and the charger that fills it. */
+function accessoryParts({ c, words, S, part, bank, vanAmps }: Draft): Part[] {
+  if (!c.accessory) return [];
+  return [
+    part(
+      'accessory-charger',
+      'dcdc-charger',
+      S.accessoryCharger,
+      'both',
+      words.tow,
+      'Van charger',
+      `${vanAmps} A`,
+      {
+        limit: assumed(vanAmps, 0.05),
+        inLimit: assumed(Math.round(vanAmps * 1.5), 0.1),
+        tail: assumed(0.03 * c.accessory.capacity, 0.2),
+      },
+      { enable: 'ignition' },
+    ),
+    bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory', c.accessory, 0.75),
+  ];
+}
+
+function towParts(draft: Draft): Part[] {
+  const { c, words, S, part, bank, car, chained, relayed, lineRating, inFront } = draft;
   return [
     part(
       'alternator',
@@ -329,48 +152,15 @@ function towParts({ c, words, S, part, bank, car, chained, relayed, vanAmps, lin
           ),
         ]
       : []),
+    ...(inFront ? [...chargerPart(draft), ...enableParts(draft)] : []),
     part('ignition', 'ignition-switch', S.ignition, 'engine', words.tow, 'Ignition', 'dash'),
-    ...(c.accessory
-      ? [
-          part(
-            'accessory-charger',
-            'dcdc-charger',
-            S.accessoryCharger,
-            'both',
-            words.tow,
-            'Van charger',
-            `${vanAmps} A`,
-            {
-              limit: assumed(vanAmps, 0.05),
-              inLimit: assumed(Math.round(vanAmps * 1.5), 0.1),
-              tail: assumed(0.03 * c.accessory.capacity, 0.2),
-            },
-            { enable: 'ignition' },
-          ),
-          bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory', c.accessory, 0.75),
-        ]
-      : []),
+    ...accessoryParts(draft),
   ];
 }
 
 // eslint-disable-next-line max-lines-per-function, complexity -- a table: one row a part, its `?` the choices
-function partsBehind({
-  c,
-  words,
-  S,
-  part,
-  bank,
-  car,
-  amps,
-  outVolts,
-  inAmps,
-  dual,
-  solar,
-  profile,
-  scaled,
-  enable,
-  behindRating,
-}: Draft): Part[] {
+function partsBehind(draft: Draft): Part[] {
+  const { c, words, S, part, bank, car, outVolts, solar, scaled, behindRating, inFront } = draft;
   return [
     part(
       'connector',
@@ -383,29 +173,9 @@ function partsBehind({
       heavy(c.link) ? { pin: assumed(0.0004, 0.4), groundPin: assumed(0.0004, 0.4) } : {},
     ),
     ...(charges(c.link)
-      ? [
-          part(
-            'dcdc',
-            dual ? 'dual-charger' : 'dcdc-charger',
-            S.charger,
-            'both',
-            words.behind,
-            dual ? 'Dual charger' : 'DC-DC charger',
-            `${amps} A`,
-            {
-              limit: assumed(amps, 0.05),
-              inLimit: c.link === 'dcdc-pin' ? assumed(amps, 0.05) : assumed(Math.round(inAmps * 1.2), 0.1),
-              tail: assumed(Number((0.03 * c.behind.capacity).toFixed(1)), 0.2),
-              absorb: scaled(profile.absorb, 0.06),
-              float: scaled(profile.float, 0.06),
-              rebulk: scaled(12.8, 0.1),
-              // One made for thin pins bears a sagging input.
-              ...(c.link === 'dcdc-pin' ? { lockout: assumed(10.8, 0.06), restart: assumed(12, 0.06) } : {}),
-              ...(dual && !c.solar ? { panel: assumed(0, 0), amps: assumed(0, 0) } : {}),
-            },
-            { enable },
-          ),
-        ]
+      ? inFront
+        ? []
+        : [...chargerPart(draft), ...enableParts(draft)]
       : c.link === 'voltage-relay'
         ? [part('relay', 'voltage-relay', S.charger, 'both', words.behind, 'Voltage relay', 'closes at 13.1 V')]
         : c.link === 'diode-lamp'
@@ -497,7 +267,8 @@ function partsBehind({
 }
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function towCables({ c, S, run, relayed, line, feed, afterFuse, lineLength }: Draft): Conductor[] {
+function towCables(draft: Draft): Conductor[] {
+  const { c, S, run, relayed, line, feed, afterFuse, lineLength, inFront } = draft;
   return [
     cable(
       'alternator-cable',
@@ -555,6 +326,7 @@ function towCables({ c, S, run, relayed, line, feed, afterFuse, lineLength }: Dr
           cable('coil-ground', 'Relay coil to frame', 'return', 'link.coil-minus', 'frame.front', '16', 0.6, 0.01),
         ]
       : []),
+    ...(inFront ? chargerInFront(draft) : []),
     cable('line', 'Charge line', 'feed', afterFuse, 'connector.front', line, lineLength, heavy(c.link) ? 0.001 : 0.035),
     ...(c.accessory
       ? [
@@ -614,9 +386,10 @@ function towCables({ c, S, run, relayed, line, feed, afterFuse, lineLength }: Dr
 }
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function cablesBehind({ c, words, S, run, car, line, solar, enable }: Draft): Conductor[] {
+function cablesBehind(draft: Draft): Conductor[] {
+  const { c, words, S, run, car, solar } = draft;
   return [
-    ...behindLine(c, line, S, run, enable),
+    ...behindLine(draft),
     ...(car
       ? [
           cable(
@@ -925,159 +698,4 @@ export function coupledRig(id: string, name: string, c: CoupledChoices): Rig {
     probes: probesOf(draft),
     reference: at('frame.front'),
   };
-}
-
-/** What follows the connector, to the bank behind. */
-// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function behindLine(
-  c: CoupledChoices,
-  line: Conductor['gauge'],
-  S: Record<'plug' | 'charger' | 'behindFuse' | 'behind' | 'ignition' | 'brake' | 'socket', number>,
-  run: (a: number, b: number) => number,
-  enable: string,
-): Conductor[] {
-  const bankLead = (gauge: Conductor['gauge']) =>
-    cable(
-      'bank-lead',
-      'Bank fuse to bank',
-      'feed',
-      'behind-fuse.source',
-      'coach-bank.plus',
-      gauge,
-      POST_LEAD_METRES,
-      0.0008,
-    );
-  const brake =
-    c.family === 'trailer-48'
-      ? [
-          cable(
-            'brake-tap',
-            'Charge line to brake breaker',
-            'feed',
-            'connector.rear',
-            'brake-breaker.source',
-            '10',
-            POST_LEAD_METRES,
-            0.004,
-          ),
-          cable(
-            'brake-feed',
-            'Brake breaker to brake battery',
-            'feed',
-            'brake-breaker.load',
-            'brake-bank.plus',
-            '10',
-            run(S.plug, S.brake) + 0.85,
-            0.046,
-          ),
-        ]
-      : [];
-  if (charges(c.link)) {
-    const out = chargerGauge(c.dcdcAmps ?? 12);
-    return [
-      cable(
-        'plug-line',
-        'Plug to DC-DC',
-        'feed',
-        'connector.rear',
-        'dcdc.input',
-        line,
-        run(S.plug, S.charger) + 0.8,
-        heavy(c.link) ? 0.001 : 0.02,
-      ),
-      cable(
-        'dcdc-output',
-        'DC-DC output',
-        'feed',
-        'dcdc.output',
-        'behind-fuse.load',
-        out,
-        run(S.charger, S.behindFuse) + 0.4,
-        0.001,
-      ),
-      bankLead(out),
-      cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'behind-frame.tongue', line, 0.8, 0.001),
-      // Always on, and by volts: no wire to the front.
-      ...(enable === 'always'
-        ? [cable('dcdc-enable', 'DC-DC input to its enable', 'control', 'dcdc.input', 'dcdc.enable', '16', 0.3, 0.02)]
-        : []),
-      ...(enable === 'ignition' || enable === 'manual'
-        ? [
-            cable(
-              'dcdc-enable',
-              'Ignition to DC-DC enable',
-              'control',
-              'ignition.run',
-              'dcdc.enable',
-              '16',
-              run(S.ignition, S.charger) + 2,
-              0.05,
-            ),
-          ]
-        : []),
-      ...brake,
-    ];
-  }
-  if (c.link === 'voltage-relay')
-    return [
-      cable(
-        'plug-line',
-        'Plug to relay',
-        'feed',
-        'connector.rear',
-        'relay.input',
-        line,
-        run(S.plug, S.charger) + 0.8,
-        0.02,
-      ),
-      cable(
-        'relay-output',
-        'Relay to fuse',
-        'feed',
-        'relay.output',
-        'behind-fuse.load',
-        line,
-        run(S.charger, S.behindFuse) + 0.4,
-        0.004,
-      ),
-      cable('relay-ground', 'Voltage relay to frame', 'return', 'relay.ground', 'behind-frame.tongue', '16', 0.5, 0.01),
-      bankLead(line),
-    ];
-  if (c.link === 'diode-lamp')
-    return [
-      cable(
-        'plug-line',
-        'Plug to lamp',
-        'feed',
-        'connector.rear',
-        'helper.from',
-        '10',
-        run(S.plug, S.charger) + 1,
-        0.03,
-      ),
-      cable(
-        'helper-output',
-        'Lamp to fuse',
-        'feed',
-        'helper.to',
-        'behind-fuse.load',
-        '10',
-        run(S.charger, S.behindFuse) + 0.4,
-        0.02,
-      ),
-      bankLead('10'),
-    ];
-  return [
-    cable(
-      'plug-line',
-      'Plug to bank fuse',
-      'feed',
-      'connector.rear',
-      'behind-fuse.load',
-      line,
-      run(S.plug, S.behindFuse) + 0.8,
-      heavy(c.link) ? 0.001 : 0.02,
-    ),
-    bankLead(line),
-  ];
 }

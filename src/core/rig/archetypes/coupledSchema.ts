@@ -22,6 +22,9 @@ export const CoupledChoicesSchema = Type.Object(
     accessoryAmps: Type.Optional(
       Type.Number({ minimum: 5, maximum: 120, description: 'of the charger that fills the accessory battery' }),
     ),
+    chargerAt: Type.Optional(
+      Type.Enum(['behind', 'tow'], { description: 'a DC-DC charger stands behind the connector, or before it' }),
+    ),
     enable: Type.Optional(ids(ENABLE_SCHOOLS)),
     start: BankChoiceSchema,
     behind: BankChoiceSchema,

@@ -42,6 +42,7 @@ const ENABLES: Readonly<Record<EnableSchool['id'], 'wire' | 'pin' | 'sense' | 'a
   volts: 'sense',
   always: 'always',
   'marker-lights': 'pin',
+  relay: 'sense',
 };
 
 /** Whether a relay in the line is closed by the ignition. */
@@ -79,7 +80,10 @@ function drawnAt(rig: Rig, connector: Part, pulls: string): Drawn | undefined {
     rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === connector.id && e.terminal === terminal));
   const [line, plugLine, back, plugBack] = [on('front'), on('rear'), on('front-ground'), on('rear-ground')];
   if (!line || !plugLine || !back || !plugBack) return undefined;
-  const ahead = follow(rig, { part: connector.id, terminal: 'front' });
+  const lineAhead = follow(rig, { part: connector.id, terminal: 'front' });
+  // A charger before the plug passes nothing back: what feeds it lies on its other side.
+  const before = lineAhead.find((s) => is(s.part, 'charger') && s.part!.vehicle === pulls)?.part;
+  const ahead = before ? [...lineAhead, ...follow(rig, { part: before.id, terminal: 'input' })] : lineAhead;
   const behind = follow(rig, { part: connector.id, terminal: 'rear' });
   const source = ahead.find((s) => is(s.part, 'battery') && s.part!.vehicle === pulls);
   const inline = ahead.flatMap((s) =>
@@ -91,7 +95,7 @@ function drawnAt(rig: Rig, connector: Part, pulls: string): Drawn | undefined {
   return {
     charge: {
       pin: '',
-      feed: switched(rig, inline) ? 'ignition' : 'constant',
+      feed: before || switched(rig, inline) ? 'ignition' : 'constant',
       ...(source?.part?.side === 'coach' ? { from: 'accessory' as const } : {}),
       fuse: fuse ? partValue(fuse, 'rating') : 0,
       gauge: line.gauge,

@@ -1,0 +1,131 @@
+/** Chargers told to run in every way the trade knows, before the plug and behind it: drawn whole, sound, and doing it. */
+import { describe, expect, it } from 'vitest';
+import { compileRig } from '../../compile/compile';
+import { ANCHORS } from '../../../ui/strip/anchors';
+import { stripLayout } from '../../../ui/strip/layout';
+import { rigFaults } from '../../diagnose/faults';
+import { RigModel } from '../../operate/settle';
+import { statesOf } from '../../operate/states';
+import { ENABLE_SCHOOLS } from '../../parts/enableSchools';
+import { troublesOf } from '../../plan/troubles';
+import { usualScenarios } from '../../plan/usualScenarios';
+import { auditTow } from '../../rules/tow/audit';
+import { usualTow } from '../../rules/tow/usual';
+import { towVehicle } from '../../compile/tow/vehicle';
+import { checkDesign } from '../../rules/check';
+import type { Leg, Scenario } from '../../simulate/scenarioSchema';
+import { simulate } from '../../simulate/simulate';
+import { sizeRig } from '../../size/sizing';
+import { withPart } from '../applyEdit';
+import { checkRig } from '../check';
+import { coupledRig, USUAL_COUPLED } from './coupled';
+import type { CoupledChoices } from './coupledSchema';
+
+const rigOf = (more: Partial<CoupledChoices>) =>
+  coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 25, ...more });
+const leg = (kind: Leg['kind'], more: Partial<Leg> = {}): Leg => ({
+  id: kind,
+  name: kind,
+  kind,
+  hours: 2,
+  celsius: 20,
+  sunHours: 0,
+  loads: [],
+  ...more,
+});
+const useOf = (one: Leg): Scenario => ({
+  id: 'use',
+  name: 'Use',
+  startHour: 8,
+  startSoc: { 'coach-bank': 0.4 },
+  legs: [one],
+});
+/** Share of the bank’s charge that one leg gives it. */
+const gains = (rig: ReturnType<typeof rigOf>, one: Leg) => {
+  const bank = simulate(compileRig(rig), useOf(one), { series: false }).summary.batteries.find(
+    (b) => b.part === 'coach-bank',
+  )!;
+  return bank.endSoc - bank.startSoc;
+};
+
+const WAYS = ENABLE_SCHOOLS.flatMap(({ id }) =>
+  (['behind', 'tow'] as const).flatMap((chargerAt) =>
+    (['dcdc', 'dcdc-pin'] as const).map((link) => [id, chargerAt, link] as const),
+  ),
+);
+
+describe.each(WAYS)('a charger enabled by %s, standing %s, as %s', (enable, chargerAt, link) => {
+  const rig = rigOf({ enable, chargerAt, link, ...(link === 'dcdc-pin' ? { dcdcAmps: 12 } : {}) });
+
+  it('is a sound drawing that settles in every state and raises no danger but what it is itself', () => {
+    expect(checkRig(rig)).toEqual([]);
+    const model = new RigModel(compileRig(rig));
+    for (const state of statesOf(rig)) expect(model.settle(state.id).solved, state.id).toBe(true);
+    const findings = checkDesign(rig, sizeRig(rig, usualScenarios({ driveHours: 1, nights: 1 }, 'coach-bank')));
+    expect(findings.filter((f) => f.severity === 'danger' && f.rule !== 'enable-always').map((f) => f.says)).toEqual(
+      [],
+    );
+    expect(findings.map((f) => f.rule)).not.toContain('enable-missing');
+  });
+
+  it('stands on the strip where it is, and its enable has faults of its own', () => {
+    const charger = rig.parts.find((p) => p.id === 'dcdc')!;
+    expect(charger.vehicle).toBe(chargerAt === 'tow' ? 'tow' : 'behind');
+    expect(() => stripLayout(rig)).not.toThrow();
+    for (const p of rig.parts) expect(ANCHORS[p.kind], p.kind).toBeDefined();
+    if (enable !== 'volts') expect(rigFaults(rig).map((f) => f.id)).toContain('dcdc-enable.not-enabled');
+  });
+
+  it('fills the bank on the road, with what enables it, and never with the engine off but by the input', () => {
+    const lampsOn = enable === 'marker-lights';
+    // By volts on a thin line it sees its own sag, and gives little.
+    const little = enable === 'volts' && link === 'dcdc-pin' && chargerAt === 'behind';
+    expect(gains(rig, leg('drive', { lampsOn }))).toBeGreaterThan(little ? 0.001 : 0.02);
+    if (enable !== 'always') expect(gains(rig, leg('stand'))).toBeLessThan(0.002);
+  });
+});
+
+describe('what an enable is forgotten in', () => {
+  const drive = usualScenarios({ driveHours: 1, nights: 1 }, 'coach-bank');
+
+  it('marker lights that are off on every drive are said at the charger, and it gets nothing', () => {
+    const rig = rigOf({ enable: 'marker-lights' });
+    expect(gains(rig, leg('drive'))).toBeLessThan(0.002);
+    expect(troublesOf(rig, drive)).toContainEqual(expect.objectContaining({ at: 'dcdc', stops: false }));
+    const lit = drive.map((s) => ({ ...s, legs: s.legs.map((l) => ({ ...l, lampsOn: true })) }));
+    expect(troublesOf(rig, lit)).toEqual([]);
+  });
+
+  it('a hand switch left off is said at the switch, and nothing charges', () => {
+    const rig = withPart(rigOf({ enable: 'manual' }), 'enable-switch', { options: { position: 'off' } });
+    expect(gains(rig, leg('drive'))).toBeLessThan(0.002);
+    expect(troublesOf(rig, drive)).toContainEqual(expect.objectContaining({ at: 'enable-switch' }));
+    expect(gains(rigOf({ enable: 'manual' }), leg('drive', { held: true }))).toBeLessThan(0.002);
+  });
+});
+
+describe('a charger before the plug', () => {
+  it('is no charger of the trailer: its pin carries the bank, fused at the start battery, live with the ignition', () => {
+    const rig = rigOf({ chargerAt: 'tow', link: 'dcdc-pin', dcdcAmps: 12 });
+    const tow = usualTow(rig)!;
+    expect(tow.charger).toBeUndefined();
+    const way = tow.plugs.flatMap((p) => p.ways).find((w) => w.uses.includes('bank'))!;
+    expect(way).toMatchObject({ pin: '4', feed: 'ignition' });
+    expect(way.fuse).toBeGreaterThan(0);
+    const audit = auditTow(tow, towVehicle(rig)!);
+    expect(audit.before.troubles.filter((t) => JSON.stringify(t).includes('fuse'))).toEqual([]);
+  });
+
+  it('loses nothing on the long line that it does not lift before: behind the plug it sees the sag', () => {
+    const at = (chargerAt: 'tow' | 'behind') => {
+      const compiled = compileRig(rigOf({ chargerAt }));
+      const model = new RigModel(compiled);
+      model.settle('idle');
+      const volts = (terminal: string) =>
+        model.solver.volts[compiled.node.get(`dcdc.${terminal}`)!]! -
+        model.solver.volts[compiled.node.get('dcdc.ground')!]!;
+      return volts('input');
+    };
+    expect(at('tow')).toBeGreaterThan(at('behind') + 0.1);
+  });
+});
