@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { demoJobs } from '../../../db/demo/jobs';
 import { currentRevision } from '../job/job';
-import { ownerCard } from './ownerCard';
+import { ENABLE_SCHOOLS } from '../parts/enableSchools';
+import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
+import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
+import { ownerCard, ownerSentences } from './ownerCard';
 import { DEFAULT_SETTINGS } from '../shop/shop';
 
 const jobs = demoJobs(new Date('2026-11-24T16:00:00Z')).slice(1);
@@ -47,6 +50,41 @@ describe('the owner’s card', () => {
       ],
     };
     expect(ownerCard(small, DEFAULT_SETTINGS).boost[1]).toContain('Do not crank through it');
+  });
+
+  it.each(ENABLE_SCHOOLS.map((x) => [x.label, x.id] as const))(
+    'tells when a charger enabled by %s works',
+    (_, enable) => {
+      const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', enable });
+      const works = ownerSentences('works', rig, DEFAULT_SETTINGS).filter((w) => w.includes('DC-DC charger'));
+      expect(works).toHaveLength(1);
+      expect(works[0]).toMatch(/one way only/);
+      if (enable === 'volts') expect(works[0]).toMatch(/120 s.*13\.8 V.*13\.2 V/);
+    },
+  );
+
+  it.each(['differential', 'triggered', 'diode-lamp'] as const)(
+    'tells of a %s maintainer by its own figures',
+    (maintainer) => {
+      const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, maintainer });
+      const told = [
+        ...ownerSentences('works', rig, DEFAULT_SETTINGS),
+        ...ownerSentences('care', rig, DEFAULT_SETTINGS),
+      ].join(' ');
+      expect(told).toContain('maintainer (Maintainer)');
+      expect(told).toMatch(
+        { differential: /0\.75 V/, triggered: /13\.6 V.*is no fault/s, 'diode-lamp': /glows bright/ }[maintainer],
+      );
+    },
+  );
+
+  it('prints the thresholds of whatever decides by volts', () => {
+    const job = jobs.find((j) => currentRevision(j).doc.name === 'Heron')!;
+    const doc = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'bidirectional', maintainer: 'triggered' });
+    const other = { ...job, revisions: [{ ...job.revisions[0]!, doc }] };
+    const { settings } = ownerCard(other, DEFAULT_SETTINGS);
+    expect(settings).toContain('Link module: closes at 13.00 V, opens under 12.80 V');
+    expect(settings.find((x) => x.startsWith('Maintainer'))).toMatch(/starts at 13\.60 V, stops under 13\.10 V/);
   });
 
   it('warns of lithium’s cold limit in the shop’s unit, and of brakes where there is a tow connector', () => {

@@ -2,6 +2,7 @@
  * The card for the owner: how the batteries are joined and by what, what lamps say, boost and how not to use
  * it, how long to drive for how much, what to look for. Words are rows; hours are simulated on this rig.
  */
+import { ENABLE_SCHOOLS } from '../parts/enableSchools';
 import type { OwnerSentences } from '../parts/ownerSentence';
 import { is, isOneOf, partKind } from '../parts/kinds';
 import { isFuseOrBreaker } from '../parts/fuses';
@@ -116,13 +117,37 @@ const ASKED: readonly [from: number, to: number][] = [
 const LONGEST_DRIVE_HOURS = 24;
 const FLOOR: Readonly<Record<string, number>> = { lfp: 0.15 };
 
-/** How a charger is set: its volts and what enables it, where it has them. */
+/** Thresholds of links, modules and maintainers as the card has them. */
+const THRESHOLD_WORDS: readonly [param: string, words: string][] = [
+  ['closeAt', 'closes at'],
+  ['openAt', 'opens under'],
+  ['startAt', 'starts at'],
+  ['stopAt', 'stops under'],
+  ['low', 'links a bank under'],
+  ['chassisHigh', 'from a chassis bank at'],
+  ['coachHigh', 'from a coach bank at'],
+];
+/** Whether a part has a threshold an owner may want to read off. */
+const hasThreshold = (p: Part): boolean => THRESHOLD_WORDS.some(([name]) => p.params[name] !== undefined);
+
+/** How a charger, link or maintainer is set: its volts, what enables it and its thresholds, where it has them. */
 function settingsOf(p: Part): string[] {
   const absorb = p.params['absorb'] ?? p.params['setPoint'];
   const enable = partOption(p, 'enable');
+  const volts = (name: string) => `${partValue(p, name).toFixed(1)} V`;
+  const has = (name: string) => p.params[name] !== undefined;
+  const school = ENABLE_SCHOOLS.find((s) => s.id === enable);
   return [
-    ...(absorb ? [`${absorb.value.toFixed(1)} V, float ${partValue(p, 'float').toFixed(1)} V`] : []),
-    ...(enable ? [`enabled by ${enable}`] : []),
+    ...(absorb ? [`${absorb.value.toFixed(1)} V, float ${volts('float')}`] : []),
+    ...(school
+      ? [
+          school.by === 'volts'
+            ? `starts above ${volts('on')} after ${Math.round(partValue(p, 'delay'))} s, stops under ${volts('off')}`
+            : `enabled by ${school.label.toLowerCase()}`,
+        ]
+      : []),
+    ...(has('lockout') ? [`locks out under ${volts('lockout')}, again above ${volts('restart')}`] : []),
+    ...THRESHOLD_WORDS.flatMap(([name, words]) => (has(name) ? [`${words} ${partValue(p, name).toFixed(2)} V`] : [])),
   ];
 }
 
@@ -170,7 +195,7 @@ export function ownerCard(job: Job, settings: Settings): OwnerCard {
         `the rig are assumed. Lead-acid fills its last fifth slowly, whatever charges it.`
       : 'Most figures of the rig are assumed.',
     settings: rig.parts.flatMap((p) =>
-      isOneOf(p, ['charger', 'mainsCharger']) ? [`${p.name}: ${settingsOf(p).join(', ')}`] : [],
+      isOneOf(p, ['charger', 'mainsCharger']) || hasThreshold(p) ? [`${p.name}: ${settingsOf(p).join(', ')}`] : [],
     ),
     look: ownerSentences('care', rig, settings),
     never: [...NEVER],

@@ -121,7 +121,7 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     cautions: [
       'Rings and watch off. Boost joins two banks: hands off the studs before it is pressed. Vent both: a flat bank gasses.',
       'Never boost into a frozen or bulging battery.',
-      'Key out, brake set. Hold for seconds: never wedge the switch.',
+      'Key out, brake set. Hold it only while you read, ten minutes at most: the coil gets hot. Never wedge the switch.',
     ],
   },
   {
@@ -132,7 +132,11 @@ export const OPERATING_STATES: readonly OperatingState[] = [
     inputs: { ...PARKED, key: true, engine: 'idle', boost: true, dwell: 120 },
     needs: ['boost', 'bypass'],
     enterMinutes: 3,
-    cautions: [...RUNNING, FROZEN, 'Hold boost for seconds: never wedge the switch.'],
+    cautions: [
+      ...RUNNING,
+      FROZEN,
+      'Hold it only while you read, ten minutes at most: the coil gets hot. Never wedge the switch.',
+    ],
   },
   {
     id: 'shore',

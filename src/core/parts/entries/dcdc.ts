@@ -5,7 +5,7 @@
 import { DCDC_FAULTS, PANEL_INPUT_FAULTS } from '../faults/chargers';
 import { byAmps } from '../price';
 import { dcdcCharger } from '../../control/dcdcCharger';
-import type { OwnerSentences } from '../ownerSentence';
+import type { OwnerSentences, Told } from '../ownerSentence';
 import { assumed, type ParameterSpec } from '../../units/parameter';
 import { dualCharger } from '../../control/dualCharger';
 import { ENABLE_SCHOOLS } from '../enableSchools';
@@ -65,10 +65,30 @@ const dcdc = {
         option: { name: 'enable', is: ['volts'] },
         says: (p) =>
           `The charger (${p.name}) starts by itself some minutes after the engine, ` +
-          `at up to ${Math.round(p.value('limit'))} A. It works one way only.`,
+          `at up to ${Math.round(p.value('limit'))} A: about ${Math.round(p.value('delay'))} s after its input has come up to ` +
+          `${p.value('on').toFixed(1)} V, until it falls under ${p.value('off').toFixed(1)} V. It works one way only.`,
       },
+      ...(
+        [
+          ['manual', 'while the engine runs and its switch in the cab is on'],
+          ['marker-lights', 'while the marker lights are on'],
+          ['relay', 'while the line from the vehicle in front is being charged'],
+          ['always', 'whenever its input has volts, with the engine off too'],
+        ] as const
+      ).map(([enable, when]) => ({
+        option: { name: 'enable', is: [enable] },
+        says: (p: Told) =>
+          `The charger (${p.name}) fills its bank at up to ${Math.round(p.value('limit'))} A ${when}. It works one way only.`,
+      })),
     ],
-    care: [{ says: 'The charger’s fins get hot on a low bank: keep things off them.' }],
+    care: [
+      {
+        option: { name: 'enable', is: ['always', 'marker-lights'] },
+        says: (p) =>
+          `Parked, unplug it or switch its lights off: it takes from the start battery down to ${p.value('lockout').toFixed(1)} V.`,
+      },
+      { says: 'The charger’s fins get hot on a low bank: keep things off them.' },
+    ],
   } as OwnerSentences,
   cautions: ['Fuse the charger’s run at both batteries; air around its fins.'],
   takes: { most: '4', how: 'screw clamp: ferrule on the strands' },

@@ -3,7 +3,7 @@ import { DIODE_LAMP_FAULTS } from '../faults/line';
 import { flat } from '../price';
 import { differentialMaintainer } from '../../control/differentialMaintainer';
 import { triggeredMaintainer } from '../../control/triggeredMaintainer';
-import type { OwnerSentences } from '../ownerSentence';
+import type { OwnerSentences, Told } from '../ownerSentence';
 import { assumed } from '../../units/parameter';
 import { constant, definePart, param } from '../part';
 
@@ -11,16 +11,16 @@ const ends = [
   { id: 'from', label: 'from', lead: 'wire from the bank that gives' },
   { id: 'to', label: 'to', lead: 'wire to the battery that is helped' },
 ] as const;
-/** What the owner's card says of every one of them. */
-const MAINTAINS: OwnerSentences = {
+/** What the owner's card says of one of them. @param when it gives, by its own figures. */
+const maintains = (when: (part: Told) => string, care: OwnerSentences['care'] = []): OwnerSentences => ({
   works: [
     {
       says: (p) =>
-        `The maintainer (${p.name}) gives the other battery a little, not enough to start the engine right away.`,
+        `The maintainer (${p.name}) gives the other battery a little, not enough to start the engine right away: ${when(p)}.`,
     },
   ],
-  care: [],
-};
+  care,
+});
 const ground = { id: 'ground', label: 'ground', lead: 'ground wire of the unit' } as const;
 
 export const differentialPart = definePart({
@@ -60,7 +60,11 @@ export const differentialPart = definePart({
   }),
   faults: [],
   price: { dollars: flat(40, 90), minutes: [30, 60] },
-  owner: MAINTAINS,
+  owner: maintains(
+    (p) =>
+      `while the bank it takes from stands ${p.value('closeAt').toFixed(2)} V or more above it, until they are ` +
+      `${p.value('openAt').toFixed(2)} V apart`,
+  ),
   cautions: [],
   takes: null,
 });
@@ -108,7 +112,18 @@ export const triggeredPart = definePart({
   }),
   faults: [],
   price: { dollars: flat(70, 160), minutes: [30, 60] },
-  owner: MAINTAINS,
+  owner: maintains(
+    (p) =>
+      `once the bank it takes from is charged to ${p.value('startAt').toFixed(1)} V, until that falls under ` +
+      `${p.value('stopAt').toFixed(1)} V`,
+    [
+      {
+        says: (p) =>
+          `A lamp on ${p.name} that says it waits is no fault: with the bank full and floating under ` +
+          `${p.value('startAt').toFixed(1)} V there is nothing for it to do.`,
+      },
+    ],
+  ),
   cautions: [],
   takes: null,
 });
@@ -157,7 +172,14 @@ export const diodeLamp = definePart({
   ],
   faults: DIODE_LAMP_FAULTS,
   price: { dollars: flat(15, 40), minutes: [45, 90] },
-  owner: MAINTAINS,
+  owner: maintains(
+    () => 'whenever the side it takes from is charged, through a lamp that holds the current down',
+    [
+      {
+        says: 'If the lamp of the maintainer glows bright, the battery or the wire it feeds is shorted: pull its fuse.',
+      },
+    ],
+  ),
   cautions: [],
   takes: null,
 });
