@@ -24,9 +24,10 @@ const JURISDICTION_HELP = `--jurisdiction ${JURISDICTIONS.map((j) => j.id).join(
 /** The audit as JSON: hours are null where nothing drains the start battery. */
 const towShown = ({ tow, described, audit }: TowReport) => {
   const hours = (h: number) => (Number.isFinite(h) ? h : null);
-  const side = ({ troubles, hoursToNoStart, breakawayMinutes }: TowAudit['before']) => ({
+  const side = ({ troubles, hoursToNoStart, hoursToFlat, breakawayMinutes }: TowAudit['before']) => ({
     troubles,
     hoursToNoStart: hours(hoursToNoStart),
+    ...(hoursToFlat === undefined ? {} : { hoursToFlat: hours(hoursToFlat) }),
     breakawayMinutes: hours(breakawayMinutes),
   });
   return {

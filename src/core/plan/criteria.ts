@@ -219,7 +219,10 @@ export const CRITERIA: readonly Criterion[] = [
     of: WEIGHTS.price,
     judge: ({ price }) => ({
       part: 1 - (price[0] + price[1]) / 2 / NO_POINT_DOLLARS,
-      because: `${Math.round(price[0])} to ${Math.round(price[1])}: nothing to spend gets all, ${NO_POINT_DOLLARS} none`,
+      because:
+        price[1] === 0
+          ? 'nothing to spend'
+          : `$${Math.round(price[0])} to $${Math.round(price[1])}; nothing to spend gets all, $${NO_POINT_DOLLARS} none`,
     }),
   },
 ];

@@ -141,7 +141,7 @@ export function recommend(
         ? [
             best.candidate === 'leave'
               ? { good: false, says: `As it is ${leave.falls}; nothing compared here does better.` }
-              : { good: true, says: `Left as it is ${leave.falls}.` },
+              : { good: true, says: `Something has to be done: left as it is ${leave.falls}.` },
           ]
         : []),
       ...reasonsFor(

@@ -4,7 +4,7 @@ import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import { partKind } from '../../core/parts/kinds';
 import type { Rig } from '../../core/rig/schema';
 import { has } from '../../core/rig/value';
-import { standingChoice } from '../../core/job/job';
+import { standingChoice, standingVerdict } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence } from '../../core/plan/sensitivity';
 import { LETTERS } from '../../core/plan/letters';
@@ -97,6 +97,11 @@ export function OptionSlip({ comparison, picked, influences, choose, spreadBar }
             {isBest && best ? (
               <>
                 <h3>Why {letter(picked)}</h3>
+                {job.complaint.codes.length > 0 && !standingVerdict(job) && (
+                  <p className="text-sm opacity-80">
+                    No fault is declared yet: all are compared as if what was complained of were put right.
+                  </p>
+                )}
                 <ul className="owhy">
                   {best.reasons.map((r) => (
                     <li key={r.says} className={r.good ? '' : 'bad'}>

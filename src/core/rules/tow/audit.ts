@@ -11,7 +11,14 @@ import { waysOf } from '../../compile/tow/ways';
 import type { TowSolution } from '../../operate/tow/solveTow';
 import { changesFor, type TowChange } from './changes';
 import { readPin } from './pinReadings';
-import { hoursToNoStart, breakawayMinutes, towTroubles, type TowContext, type TowTrouble } from './troubles';
+import {
+  hoursToFlat,
+  hoursToNoStart,
+  breakawayMinutes,
+  towTroubles,
+  type TowContext,
+  type TowTrouble,
+} from './troubles';
 import type { TowVehicle } from '../../compile/tow/vehicle';
 
 /** Changes in a set beyond which the search gives up, and interfaces it looks at. */
@@ -26,6 +33,8 @@ export interface TowSummary {
   solved: TowSolution[];
   /** Infinity where nothing drains the start battery. */
   hoursToNoStart: number;
+  /** Of an accessory battery that feeds what is behind; absent where there is none, Infinity where it gives nothing. */
+  hoursToFlat?: number;
   breakawayMinutes: number;
 }
 export interface TowAudit {
@@ -43,10 +52,12 @@ export interface TowAudit {
 
 function summary(tow: TowInterface, vehicle: TowVehicle, rules: RuleSet): TowSummary {
   const { troubles, solved } = towTroubles(tow, vehicle, rules);
+  const flat = hoursToFlat({ vehicle, solved });
   return {
     troubles,
     solved,
     hoursToNoStart: hoursToNoStart({ vehicle, solved }),
+    ...(flat === undefined ? {} : { hoursToFlat: flat }),
     breakawayMinutes: breakawayMinutes(tow),
   };
 }

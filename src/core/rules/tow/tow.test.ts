@@ -111,6 +111,10 @@ const BREAKS: Readonly<Record<string, TowInterface>> = {
   'tow-charger-idle': spoil((t) => void (t.charger!.enable = 'pin')),
   'tow-charger-parked': spoil((t) => void (t.charger!.enable = 'always')),
   'tow-left-coupled': spoil((t) => void (t.fridge!.trigger = 'none')),
+  'tow-accessory-drain': spoil((t, w) => {
+    w('power.plus').from = 'accessory';
+    t.fridge!.trigger = 'none';
+  }),
   'tow-return': spoil((t, w) => {
     t.plugs[1]!.ways.pop();
     Object.assign(w('main.1'), { gauge: '14', usesGauge: '14' });

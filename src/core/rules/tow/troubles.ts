@@ -22,6 +22,10 @@ import type { TowVehicle } from '../../compile/tow/vehicle';
 export const BREAKAWAY_MINUTES = 15;
 /** Hours a rig may stand coupled and still start: a weekend. */
 export const COUPLED_HOURS = 48;
+/** Hours a battery that starts no engine has to last: a night. */
+const NIGHT_HOURS = 12;
+/** Charge at which it counts as flat (assumed). */
+const FLAT_SOC = 0.2;
 /** A that may run with the engine off before it is a drain worth naming. */
 const PARKED_AMPS = 1;
 /** V below which a fridge element hardly heats, and magnets hardly hold. */
@@ -114,6 +118,14 @@ export function hoursToNoStart({ vehicle, solved }: Pick<TowContext, 'vehicle' |
   if (overnight.start >= 0) return Infinity;
   const { start } = vehicle;
   return (Math.max(0, start.soc - startLimitSoc(start, vehicle.starter)) * start.capacity) / -overnight.start;
+}
+
+/** Hours until an accessory battery that gives is flat, left coupled; undefined where there is none, Infinity where it gives nothing. */
+export function hoursToFlat({ vehicle, solved }: Pick<TowContext, 'vehicle' | 'solved'>): number | undefined {
+  const amps = solved.find((s) => s.situation.id === 'overnight')!.accessory;
+  if (!vehicle.accessory || amps === undefined) return undefined;
+  const { bank } = vehicle.accessory;
+  return amps >= 0 ? Infinity : (Math.max(0, bank.soc - FLAT_SOC) * bank.capacity) / -amps;
 }
 
 export const TOW_TROUBLES: readonly TowTroubleRow[] = [
@@ -550,6 +562,26 @@ export const TOW_TROUBLES: readonly TowTroubleRow[] = [
               says:
                 `${n(-in_(c, 'overnight').start)} A out of the start battery: ` +
                 `${n(hours, 0)} h until it no longer starts, ${COUPLED_HOURS} h wanted.`,
+            },
+          ]
+        : [];
+    },
+  },
+  {
+    id: 'tow-accessory-drain',
+    severity: 'will not work',
+    title: 'The accessory battery runs flat while it is left coupled',
+    why: 'Nothing fills it with the engine off: what hangs on it behind stops, and so does what the vehicle runs from it.',
+    source: PRACTICE,
+    see: (c) => {
+      const hours = hoursToFlat(c) ?? Infinity;
+      return hours < NIGHT_HOURS
+        ? [
+            {
+              at: 'accessory',
+              says:
+                `${n(-in_(c, 'overnight').accessory!)} A out of the accessory battery: ` +
+                `${n(hours, 0)} h until it is flat, ${NIGHT_HOURS} h wanted.`,
             },
           ]
         : [];

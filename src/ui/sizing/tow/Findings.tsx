@@ -23,6 +23,12 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
         <dt>Left coupled, still starts after</dt>
         <dd>{hours(s.hoursToNoStart)}</dd>
       </div>
+      {s.hoursToFlat !== undefined && (
+        <div>
+          <dt>Accessory battery lasts</dt>
+          <dd>{hours(s.hoursToFlat)}</dd>
+        </div>
+      )}
       {Number.isFinite(s.breakawayMinutes) && (
         <div>
           <dt>Breakaway holds</dt>

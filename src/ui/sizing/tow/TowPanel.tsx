@@ -1,8 +1,10 @@
 'use client';
 /** The vehicle's socket beside the trailer's plug, position by position, and what their coupling does. */
 import { useEffect, useRef, useState } from 'react';
+import { TriangleAlert } from 'lucide-react';
 import { connectorOf, CONNECTORS } from '../../../core/parts/connectors';
-import { pinUse } from '../../../core/parts/pinUses';
+import { pinUse, type UseId } from '../../../core/parts/pinUses';
+import { rewired } from '../../../core/rig/towRewire';
 import type { TowInterface, TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowReport } from '../../../core/rules/tow/report';
 import { useJobPage } from '../../shell/jobPage';
@@ -36,6 +38,8 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
   const { tow, audit } = report;
   const [plugId, setPlug] = useState<string>();
   const [pin, setPin] = useState<string>();
+  /** Uses the last change of connector left without a pin. */
+  const [left, setLeft] = useState<readonly UseId[]>([]);
   // The plug with the first trouble, until one is picked.
   const plug =
     tow.plugs.find((p) => p.id === plugId) ??
@@ -47,6 +51,7 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
   const wrongAt = new Set([...audit.before.troubles.map((t) => t.at), ...audit.contradictions.map((c) => c.at)]);
   const bad = new Set(connector.positions.map((p) => p.id).filter((id) => wrongAt.has(`${plug.id}.${id}`)));
   const change = (next: TowPlug) => describe({ ...tow, plugs: tow.plugs.map((p) => (p.id === plug.id ? next : p)) });
+  const stillLeft = left.filter((u) => !tow.plugs.some((p) => p.ways.some((w) => w.uses.includes(u))));
   const changeWay = (way: TowWay) =>
     change({
       ...plug,
@@ -55,20 +60,9 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
         : [...plug.ways, way],
     });
   const rewire = (id: string) => {
-    // Another body has other positions: what does not exist on it falls away, by its use where it has one.
-    const next = connectorOf(id);
-    const [to] = next.conventions;
-    const ways = plug.ways.flatMap((w): TowWay[] => {
-      const use = convention.uses[w.pin];
-      const at = Object.keys(to!.uses).find((p) => to!.uses[p] === use);
-      return at ? [{ ...w, pin: at }] : [];
-    });
-    change({
-      ...plug,
-      connector: id,
-      convention: to!.id,
-      ways: ways.filter((w, i) => ways.findIndex((x) => x.pin === w.pin) === i),
-    });
+    const { plug: next, left: without } = rewired(plug, id);
+    change(next);
+    setLeft(without);
     setPin(undefined);
   };
   const pick = (at: string) => {
@@ -110,6 +104,16 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
                     ))}
                 </button>
               ))}
+            </div>
+          )}
+          {stillLeft.length > 0 && (
+            <div role="alert" className="alert alert-warning items-start">
+              <TriangleAlert size={20} aria-hidden="true" />
+              <span>
+                Left without a pin on the {connector.label}:{' '}
+                <b>{stillLeft.map((u) => words(pinUse(u).label)).join(', ')}</b>. Put each on a pin or a plug of its
+                own, or undo.
+              </span>
             </div>
           )}
           <div className="twkind">
