@@ -2,11 +2,10 @@
  * The headless verbs: JSON in, JSON out. Exit 0 answered (collapsed and hunting are answers), 2 bad input
  * (a line for each place: JSON pointer, found, wanted), 3 our fault.
  */
-import { readFileSync } from 'node:fs';
-import { parseJobText, validateJobDocument } from '../core/openFormats/validate';
-import { namedRevision, currentRevision, type Job } from '../core/job/job';
+import { namedRevision, currentRevision } from '../core/job/job';
 import { BadInput, type VerbContext } from './verb';
 import { LOG_VERBS } from './logVerbs';
+import { readJob } from './readJob';
 import { VERBS } from './verbs';
 
 const OPTIONS = new Set([
@@ -43,24 +42,6 @@ function usage(): string {
     ([name, v]) => `  ${name.padEnd(11)} ${v.about}\n              e.g. ./surrik ${v.example}`,
   );
   return `usage: ./surrik VERB JOB [--rig as-found|proposed[:ID]|as-built] [options]\n\n${lines.join('\n')}\n`;
-}
-
-function readJob(path: string): Job {
-  let text: string;
-  try {
-    text = path === '-' ? readFileSync(0, 'utf8') : readFileSync(path, 'utf8');
-  } catch (e) {
-    throw new BadInput(
-      '/',
-      `${path}: ${(e as NodeJS.ErrnoException).code ?? 'unreadable'}`,
-      'a job file (*.surrik.json) that can be read',
-    );
-  }
-  const parsed = parseJobText(text);
-  if (!parsed.ok) throw new BadInput(parsed.error);
-  const job = validateJobDocument(parsed.value);
-  if (!job.ok) throw new BadInput(job.error);
-  return job.value;
 }
 
 /** Options by name, and what is left: files. */

@@ -94,7 +94,7 @@ export function auditJob(
   return {
     tow,
     described: revision.doc.tow !== undefined,
-    accessory: vehicle.accessory !== undefined,
+    ...(vehicle.accessory ? { metresToStart: vehicle.accessory.metresToStart } : {}),
     audit: auditTow(tow, vehicle, rules),
     breakaway: `${rules.breakaway.says} ${cited(rules.breakaway.from)}.`,
     ...(revision.kind === 'proposed' ? { revision: revision.id } : {}),

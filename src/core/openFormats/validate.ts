@@ -21,6 +21,8 @@ import type { CaseFile } from '../learn/caseFile';
 
 /** Largest file read as a job: far above any real one, far below what would hurt. */
 export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
+/** Name of the job file in an exported archive. */
+export const JOB_IN_ARCHIVE = 'job.surrik.json';
 
 function at(data: unknown, pointer: string): unknown {
   let here: unknown = data;

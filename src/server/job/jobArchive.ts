@@ -7,7 +7,12 @@ import { strToU8, unzip, zipSync, type Unzipped, type Zippable } from 'fflate';
 import type { Knex } from 'knex';
 import { createHash, randomUUID } from 'node:crypto';
 import { canonical } from '../../core/units/canonical';
-import { JOB_FILE_LIMIT_BYTES, parseJobText, validateJobDocument } from '../../core/openFormats/validate';
+import {
+  JOB_FILE_LIMIT_BYTES,
+  JOB_IN_ARCHIVE,
+  parseJobText,
+  validateJobDocument,
+} from '../../core/openFormats/validate';
 import type { Job } from '../../core/job/job';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
@@ -21,7 +26,6 @@ const UNPACKED_LIMIT = 256 * 1024 * 1024;
 const MOST_FILES = 260;
 /** What a byte may be packed from: more is a bomb. */
 const MOST_RATIO = 200;
-const JOB_NAME = 'job.surrik.json';
 const PHOTO_NAME = /^photos\/([0-9a-f]{64})\.jpg$/;
 const LOG_NAME = /^logs\/([0-9a-f]{64})\.gz$/;
 
@@ -30,7 +34,7 @@ export async function packJob(db: Knex, actor: Actor, number: number): Promise<U
   return withShop(db, actor.shopId, async (tx) => {
     const stored = await loadJob(tx, number);
     if (!stored) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
-    const files: Record<string, Uint8Array> = { [JOB_NAME]: strToU8(`${JSON.stringify(stored.job, null, 2)}\n`) };
+    const files: Record<string, Uint8Array> = { [JOB_IN_ARCHIVE]: strToU8(`${JSON.stringify(stored.job, null, 2)}\n`) };
     const rows = (await tx('photo_files').where({ job_id: stored.id }).select('sha256', 'content')) as {
       sha256: string;
       content: Buffer;
@@ -78,11 +82,11 @@ async function unpack(bytes: Uint8Array): Promise<Unzipped> {
               'too-large',
               `“${said}” unpacks to ${Math.round(originalSize / 1024 / 1024)} MB: nothing of this file was taken.`,
             );
-          else if (name !== JOB_NAME && !PHOTO_NAME.test(name) && !LOG_NAME.test(name))
+          else if (name !== JOB_IN_ARCHIVE && !PHOTO_NAME.test(name) && !LOG_NAME.test(name))
             refused ??= new Refused(
               400,
               'foreign-file',
-              `“${said}” has no place in a job file, which holds ${JOB_NAME}, photos/… and logs/…: nothing was taken.`,
+              `“${said}” has no place in a job file, which holds ${JOB_IN_ARCHIVE}, photos/… and logs/…: nothing was taken.`,
             );
           // Once refused nothing more is unpacked.
           return refused === undefined;
@@ -132,9 +136,9 @@ async function readArchive(bytes: Uint8Array): Promise<Unpacked> {
   if (bytes.length > ARCHIVE_LIMIT_BYTES)
     throw new Refused(413, 'too-large', `A job file has at most ${ARCHIVE_LIMIT_BYTES / 1024 / 1024} MB.`);
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b;
-  const files: Readonly<Record<string, Uint8Array>> = zipped ? await unpack(bytes) : { [JOB_NAME]: bytes };
-  const raw = files[JOB_NAME];
-  if (!raw) throw new Refused(400, 'no-job-file', `There is no ${JOB_NAME} in this file.`);
+  const files: Readonly<Record<string, Uint8Array>> = zipped ? await unpack(bytes) : { [JOB_IN_ARCHIVE]: bytes };
+  const raw = files[JOB_IN_ARCHIVE];
+  if (!raw) throw new Refused(400, 'no-job-file', `There is no ${JOB_IN_ARCHIVE} in this file.`);
   if (raw.length > JOB_FILE_LIMIT_BYTES)
     throw new Refused(413, 'too-large', `The job itself has at most ${JOB_FILE_LIMIT_BYTES / 1024 / 1024} MB.`);
   const parsed = parseJobText(new TextDecoder().decode(raw));

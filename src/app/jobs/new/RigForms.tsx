@@ -82,6 +82,12 @@ export function Group({ title, children }: { title: string; children: ReactNode 
   );
 }
 
+/** Lithium blocks come in the bank’s own volts: none is put in series with another. Common practice. */
+const layoutsOf = (chemistry: BankChoice['chemistry']) =>
+  LAYOUT_CHOICES.filter((l) => chemistry !== 'lfp' || l.id === 'single' || l.id === 'parallel');
+const layoutFor = (chemistry: BankChoice['chemistry'], layout: BankChoice['layout']): BankChoice['layout'] =>
+  layoutsOf(chemistry).some((l) => l.id === layout) ? layout : 'parallel';
+
 function Bank({ title, bank, change }: { title: string; bank: BankChoice; change(bank: BankChoice): void }) {
   return (
     <Group title={title}>
@@ -89,11 +95,11 @@ function Bank({ title, bank, change }: { title: string; bank: BankChoice; change
         label="Chemistry"
         choices={CHEMISTRY_CHOICES}
         value={bank.chemistry}
-        onChange={(chemistry) => change({ ...bank, chemistry })}
+        onChange={(chemistry) => change({ ...bank, chemistry, layout: layoutFor(chemistry, bank.layout) })}
       />
       <Choose
         label="Blocks"
-        choices={LAYOUT_CHOICES}
+        choices={layoutsOf(bank.chemistry)}
         value={bank.layout}
         onChange={(layout) => change({ ...bank, layout })}
       />
@@ -108,6 +114,12 @@ function Bank({ title, bank, change }: { title: string; bank: BankChoice; change
     </Group>
   );
 }
+
+/** Ways of enabling a charger that a motorhome offers: nothing is behind a plug there. */
+const MOTORHOME_ENABLES = (['ignition', 'volts', 'manual', 'always'] as const).map((id) => ({
+  id,
+  label: ENABLE_SCHOOLS.find((s) => s.id === id)!.label,
+}));
 
 export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Partial<MotorhomeChoices>): void }) {
   const solenoid = c.link !== 'diode' && c.link !== 'dcdc';
@@ -158,6 +170,24 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
               value={c.boost}
               onChange={(boost) => set({ boost })}
             />
+          )}
+          {c.link.startsWith('dcdc') && (
+            <>
+              <NumberField
+                label="DC-DC output"
+                unit="A"
+                value={c.dcdcAmps ?? 40}
+                min={5}
+                max={120}
+                onChange={(dcdcAmps) => set({ dcdcAmps })}
+              />
+              <Choose
+                label="Enabled by"
+                choices={MOTORHOME_ENABLES}
+                value={c.enable ?? 'ignition'}
+                onChange={(enable) => set({ enable })}
+              />
+            </>
           )}
           {c.link === 'dcdc' && (
             <Choose
@@ -271,7 +301,7 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
         <Group title="What links the batteries">
           <Choose label="Link" choices={links} value={c.link} onChange={(link) => set({ link })} />
           <Says>{`${links.find((l) => l.id === c.link)?.says ?? links[0]!.says}.`}</Says>
-          {!charger && c.link !== 'heavy-line' && (
+          {(!charger || c.link === 'dcdc-pin') && c.chargerAt !== 'tow' && c.link !== 'heavy-line' && (
             <Choose
               label="Fed"
               choices={

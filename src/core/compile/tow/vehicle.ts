@@ -13,7 +13,13 @@ export interface TowVehicle {
   starter: number;
   alternator: { volts: number; amps: number };
   /** A second battery in the vehicle, with the DC-DC charger that fills it from the start battery. */
-  accessory?: { bank: BankState; chargerAmps: number; chargerVolts: number };
+  accessory?: {
+    bank: BankState;
+    chargerAmps: number;
+    chargerVolts: number;
+    /** m of cable more that a feed from the start battery is than one from it. */
+    metresToStart: number;
+  };
   /** The battery behind, where its blocks make 12 V: a direct line reaches only that. */
   behind?: BankState;
   /** Whether the trailer has a battery of its own, of whatever volts. */
@@ -83,6 +89,7 @@ export function towVehicle(rig: Rig): TowVehicle | undefined {
             bank: bankState(rig, accessory),
             chargerAmps: partValue(filler, 'limit'),
             chargerVolts: partValue(filler, 'absorb'),
+            metresToStart: Number(Math.abs(accessory.station - start.station).toFixed(2)),
           },
         }
       : {}),

@@ -29,6 +29,8 @@ const MINUTES = {
   label: [5, 10],
 } as const satisfies Record<string, PriceRange>;
 const MOUNT_SHARE = 0.5;
+/** Routes called by name; the cut list has the rest. */
+const ROUTES_NAMED = 4;
 const pullMinutes = (c: Cut): PriceRange => [4 + 3 * c.length, 8 + 6 * c.length];
 const LIVE = 'Fuse out or negative off before heavy cable moves; second wrench on the inner nut.';
 
@@ -192,14 +194,39 @@ const mountParts = ({ come, add }: Work, off: Ids, removed: Ids): ReadonlyMap<st
     }),
   );
 
+/** What is cut is measured first: along its way, around what is in it, and the length written down. */
+function measureRoutes({ cuts, add }: Work): Ids {
+  if (cuts.length === 0) return [];
+  const names = cuts.slice(0, ROUTES_NAMED).map((c) => c.name);
+  const more = cuts.length - names.length;
+  return [
+    add({
+      id: 'routes',
+      title:
+        `Measure each route with a cord along its way, and write its length down under Rig before anything is cut: ` +
+        `${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}`,
+      // It goes the length of the rig: counted where one starts.
+      place: 'Dash',
+      minutes: [2 + cuts.length, 5 + 3 * cuts.length],
+      after: [],
+      cautions: [
+        'Lengths in the plan are assumed until somebody has measured them.',
+        'Around exhaust, fuel and moving parts, not past them.',
+      ],
+    }),
+  ];
+}
+
 /** Cables pulled, by the id of the cable; a heavy one gets its far lug on the bench first. */
 function pullCables(
-  { cuts, placeOf, add }: Work,
+  work: Work,
   off: Ids,
   taken: Ids,
   mounted: ReadonlyMap<string, string>,
 ): ReadonlyMap<string, string> {
+  const { cuts, placeOf, add } = work;
   const pulled = new Map<string, string>();
+  const routes = measureRoutes(work);
   for (const c of cuts) {
     const ends = c.ends.flatMap((e) => mounted.get(e.at.part) ?? []);
     const heavy = c.use !== 'control' && awgNumber(c.gauge) <= HEAVY_AWG;
@@ -210,7 +237,7 @@ function pullCables(
           title: `Cut ${c.name}: lug, shrink and label on the end for ${c.ends[1].part} before it is pulled`,
           place: 'Bench',
           minutes: MINUTES.lug,
-          after: [],
+          after: routes,
           cautions: ['Tug test every crimp.'],
           piece: c.id,
           cut,
@@ -225,7 +252,13 @@ function pullCables(
         place: placeOf(c.ends[0].at.part),
         under,
         minutes: pullMinutes(c),
-        after: [...off, ...ends, ...(taken.includes(`out-${c.id}`) ? [`out-${c.id}`] : []), ...(lug ? [lug] : [])],
+        after: [
+          ...off,
+          ...routes,
+          ...ends,
+          ...(taken.includes(`out-${c.id}`) ? [`out-${c.id}`] : []),
+          ...(lug ? [lug] : []),
+        ],
         cautions: under ? [...UNDER] : [],
         piece: c.id,
         ...(lug ? {} : { cut }),

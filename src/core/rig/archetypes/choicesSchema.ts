@@ -33,6 +33,9 @@ export const MotorhomeChoicesSchema = Type.Object(
     dcdcAmps: Type.Optional(
       Type.Number({ minimum: 5, maximum: 120, description: 'of a DC-DC charger, at its output' }),
     ),
+    enable: Type.Optional(
+      Type.Enum(['ignition', 'volts', 'manual', 'always'], { description: 'what tells a DC-DC charger to run' }),
+    ),
     boost: Type.Boolean({ description: 'a boost switch on the dash; a diode isolator has none' }),
     disconnect: ids(DISCONNECT_CHOICES),
     senseAt: ids(SENSE_CHOICES),

@@ -3,10 +3,7 @@ import { POST_LEAD_METRES } from '../insertFuse';
 import { assumed } from '../../units/parameter';
 import type { Conductor, Part } from '../schema';
 import { charges, heavy, type Draft } from './coupledDraft';
-import { cable, chargerGauge, fuseRating } from './drawing';
-
-/** A of the fuse of a signal wire tapped off a heavy line: usual. */
-const ENABLE_FUSE_AMPS = 3;
+import { cable, chargerGauge, ENABLE_FUSE_AMPS, fuseRating } from './drawing';
 
 /** The charger itself, behind the connector or before it. */
 export function chargerPart({
@@ -92,16 +89,25 @@ const signal = (id: string, name: string, from: string, to: string, metres: numb
   cable(id, name, 'control', from, to, '16', metres, jointOhms);
 
 /** The wires that tell it to run. By volts it needs none. */
-function enableWires({ S, run, enable, inFront }: Draft): Conductor[] {
+function enableWires({ S, run, enable, inFront, line }: Draft): Conductor[] {
   const there = inFront ? S.relay : S.charger;
   const far = (from: number) => run(from, there) + (inFront ? 1 : 2);
+  // As thick as what it hangs on: up to its own fuse only the line’s protects it.
+  const lead = () =>
+    cable(
+      'enable-lead',
+      'DC-DC input to enable fuse',
+      'control',
+      'dcdc.input',
+      'enable-fuse.source',
+      line,
+      POST_LEAD_METRES,
+      0.002,
+    );
   const ground = inFront ? 'frame.front' : 'behind-frame.tongue';
   switch (enable) {
     case 'always':
-      return [
-        signal('enable-lead', 'DC-DC input to enable fuse', 'dcdc.input', 'enable-fuse.source', POST_LEAD_METRES),
-        signal('dcdc-enable', 'Enable fuse to its enable', 'enable-fuse.load', 'dcdc.enable', 0.3, 0.02),
-      ];
+      return [lead(), signal('dcdc-enable', 'Enable fuse to its enable', 'enable-fuse.load', 'dcdc.enable', 0.3, 0.02)];
     case 'ignition':
       return [signal('dcdc-enable', 'Ignition to DC-DC enable', 'ignition.run', 'dcdc.enable', far(S.ignition))];
     case 'manual':
@@ -125,7 +131,7 @@ function enableWires({ S, run, enable, inFront }: Draft): Conductor[] {
       ];
     case 'relay':
       return [
-        signal('enable-lead', 'DC-DC input to enable fuse', 'dcdc.input', 'enable-fuse.source', POST_LEAD_METRES),
+        lead(),
         signal('enable-feed', 'Enable fuse to enable relay', 'enable-fuse.load', 'enable-relay.input', 0.6),
         signal('dcdc-enable', 'Enable relay to DC-DC enable', 'enable-relay.output', 'dcdc.enable', 0.6),
         cable('enable-ground', 'Enable relay to frame', 'return', 'enable-relay.ground', ground, '16', 0.6, 0.01),

@@ -105,6 +105,9 @@ export const gaugeCarrying = (amps: number, least: Gauge): Gauge =>
 /** A fuse of a rating: the figure counts, the note repeats it for the eye. */
 export const fuseRating = (amps: number): Parameter => ({ value: amps, spread: 0, provenance: 'nameplate' });
 
+/** A of the fuse of a signal wire tapped off a heavy line: usual. */
+export const ENABLE_FUSE_AMPS = 3;
+
 /** Ratings that every kind one finds at a post is made in. */
 const COMMON_RATINGS = [30, 40, 50, 60, 80, 100, 125, 150, 175, 200, 225, 250, 300] as const;
 /** The next heavy-line fuse made at or above so many amps. */

@@ -18,8 +18,10 @@ import { simulate } from '../../simulate/simulate';
 import { sizeRig } from '../../size/sizing';
 import { withPart } from '../applyEdit';
 import { checkRig } from '../check';
+import type { Rig } from '../schema';
 import { coupledRig, USUAL_COUPLED } from './coupled';
 import type { CoupledChoices } from './coupledSchema';
+import { motorhome, USUAL_MOTORHOME } from './motorhome';
 
 const rigOf = (more: Partial<CoupledChoices>) =>
   coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc', dcdcAmps: 25, ...more });
@@ -41,7 +43,7 @@ const useOf = (one: Leg): Scenario => ({
   legs: [one],
 });
 /** Share of the bank’s charge that one leg gives it. */
-const gains = (rig: ReturnType<typeof rigOf>, one: Leg) => {
+const gains = (rig: Rig, one: Leg) => {
   const bank = simulate(compileRig(rig), useOf(one), { series: false }).summary.batteries.find(
     (b) => b.part === 'coach-bank',
   )!;
@@ -81,6 +83,26 @@ describe.each(WAYS)('a charger enabled by %s, standing %s, as %s', (enable, char
     // By volts on a thin line it sees its own sag, and gives little.
     const little = enable === 'volts' && link === 'dcdc-pin' && chargerAt === 'behind';
     expect(gains(rig, leg('drive', { lampsOn }))).toBeGreaterThan(little ? 0.001 : 0.02);
+    if (enable !== 'always') expect(gains(rig, leg('stand'))).toBeLessThan(0.002);
+  });
+});
+
+describe.each(
+  (['ignition', 'volts', 'manual', 'always'] as const).flatMap((enable) =>
+    (['dcdc', 'dcdc-boost'] as const).flatMap((link) =>
+      ([12, 24] as const).flatMap((volts) => [12, 60].map((amps) => [amps, link, enable, volts] as const)),
+    ),
+  ),
+)('a motorhome’s %i A charger, %s, enabled by %s, at %i V', (dcdcAmps, link, enable, nominalVolts) => {
+  const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, link, enable, nominalVolts, dcdcAmps });
+
+  it('is a sound drawing without a danger, and charges the coach bank on the road', () => {
+    expect(checkRig(rig)).toEqual([]);
+    const findings = checkDesign(rig, sizeRig(rig, usualScenarios({ driveHours: 1, nights: 1 }, 'coach-bank')));
+    expect(findings.filter((f) => f.severity === 'danger' && f.rule !== 'enable-always').map((f) => f.says)).toEqual(
+      [],
+    );
+    expect(gains(rig, leg('drive'))).toBeGreaterThan(0.01);
     if (enable !== 'always') expect(gains(rig, leg('stand'))).toBeLessThan(0.002);
   });
 });

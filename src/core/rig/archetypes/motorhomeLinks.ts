@@ -2,7 +2,17 @@
 import { assumed, type Parameter } from '../../units/parameter';
 import { POST_LEAD_METRES } from '../insertFuse';
 import type { MotorhomeChoices } from './choicesSchema';
-import { cable, chargerGauge, fuseAbove, fuseRating, fuseType, gaugeCarrying, PROFILES } from './drawing';
+import {
+  cable,
+  chargerGauge,
+  ENABLE_FUSE_AMPS,
+  fuseAbove,
+  fuseRating,
+  fuseType,
+  gaugeCarrying,
+  PROFILES,
+} from './drawing';
+import type { Conductor } from '../schema';
 import type { LinkDrawing, PartMaker, Runner } from './motorhomePlaces';
 
 /** A of a DC-DC charger where nobody says. */
@@ -137,6 +147,44 @@ export function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): Li
   }
 }
 
+const signal = (id: string, name: string, from: string, to: string, metres: number): Conductor =>
+  cable(id, name, 'control', from, to, '16', metres, 0.02);
+
+/** What tells the charger to run. By volts it needs no wire. */
+function enableWires(
+  enable: NonNullable<MotorhomeChoices['enable']>,
+  gauge: Conductor['gauge'],
+  run: Runner,
+): Conductor[] {
+  const far = run('ignition', 'module') + 1;
+  switch (enable) {
+    case 'ignition':
+      return [signal('dcdc-enable', 'Ignition to DC-DC enable', 'ignition.run', 'dcdc.enable', far)];
+    case 'manual':
+      return [
+        signal('enable-feed', 'Ignition to charger switch', 'ignition.run', 'enable-switch.feed', 1),
+        signal('dcdc-enable', 'Charger switch to DC-DC enable', 'enable-switch.output', 'dcdc.enable', far),
+      ];
+    case 'always':
+      return [
+        // As thick as what it hangs on: up to its own fuse only the line’s protects it.
+        cable(
+          'enable-lead',
+          'DC-DC input to enable fuse',
+          'control',
+          'dcdc.input',
+          'enable-fuse.source',
+          gauge,
+          POST_LEAD_METRES,
+          0.002,
+        ),
+        signal('dcdc-enable', 'Enable fuse to its enable', 'enable-fuse.load', 'dcdc.enable', 0.3),
+      ];
+    case 'volts':
+      return [];
+  }
+}
+
 /** A DC-DC charger in place of the link, with its fuse, its enable, and a bypass round it where one is wanted. */
 // eslint-disable-next-line max-lines-per-function -- a table: one row a part and a cable
 function chargerParts(
@@ -152,22 +200,33 @@ function chargerParts(
   const gauge = gaugeCarrying(inRating, chargerGauge(amps / volts));
   // With the isolator kept for boost there is a way round already.
   const bypass = c.bypass === true && c.link === 'dcdc';
+  const enable = c.enable ?? 'ignition';
   // Beside a heavy link the line's own fuse is far too big for the charger's lead: it has one where it begins.
   const ownFuse = bypass || c.link === 'dcdc-boost';
   return {
     parts: [
-      part('dcdc', 'dcdc-charger', 'module', 'both', 'Link box', 'DC-DC charger', `${amps} A`, {
-        limit: assumed(amps, 0.05),
-        inLimit: assumed(Math.round(amps * 1.5), 0.1),
-        tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
-        absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06),
-        float: scaled(PROFILES[c.coach.chemistry].float, 0.06),
-        rebulk: scaled(12.8, 0.1),
-        on: scaled(13.8, 0.06),
-        off: scaled(13.2, 0.06),
-        lockout: scaled(12.2, 0.06),
-        restart: scaled(12.7, 0.06),
-      }),
+      part(
+        'dcdc',
+        'dcdc-charger',
+        'module',
+        'both',
+        'Link box',
+        'DC-DC charger',
+        `${amps} A`,
+        {
+          limit: assumed(amps, 0.05),
+          inLimit: assumed(Math.round(amps * 1.5), 0.1),
+          tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.2),
+          absorb: scaled(PROFILES[c.coach.chemistry].absorb, 0.06),
+          float: scaled(PROFILES[c.coach.chemistry].float, 0.06),
+          rebulk: scaled(12.8, 0.1),
+          on: scaled(13.8, 0.06),
+          off: scaled(13.2, 0.06),
+          lockout: scaled(12.2, 0.06),
+          restart: scaled(12.7, 0.06),
+        },
+        { enable },
+      ),
       part(
         'dcdc-fuse',
         'link-fuse',
@@ -179,6 +238,24 @@ function chargerParts(
         { rating: fuseRating(outRating) },
         { type: fuseType(outRating, [c.coach], c.nominalVolts) },
       ),
+      ...(enable === 'manual'
+        ? [part('enable-switch', 'enable-switch', 'switch', 'engine', 'Dash', 'Charger switch', 'dash')]
+        : []),
+      ...(enable === 'always'
+        ? [
+            part(
+              'enable-fuse',
+              'link-fuse',
+              'module',
+              'both',
+              'Link box',
+              'Enable fuse',
+              `${ENABLE_FUSE_AMPS} A`,
+              { rating: fuseRating(ENABLE_FUSE_AMPS) },
+              { type: 'blade' },
+            ),
+          ]
+        : []),
       ...(ownFuse
         ? [
             part(
@@ -257,16 +334,7 @@ function chargerParts(
         0.0006,
       ),
       cable('dcdc-ground', 'DC-DC charger to frame', 'return', 'dcdc.ground', 'frame.bay-2', gauge, 0.9, 0.0008),
-      cable(
-        'dcdc-enable',
-        'Ignition to DC-DC enable',
-        'control',
-        'ignition.run',
-        'dcdc.enable',
-        '16',
-        run('ignition', 'module') + 1,
-        0.02,
-      ),
+      ...enableWires(enable, gauge, run),
       ...(bypass
         ? [
             cable(

@@ -179,7 +179,11 @@ export const TOW_CHANGES: readonly ChangeRow[] = [
         .map((w) => ({
           key: w.key,
           says: `Feed ${wayName(w)} from the start battery, past the van’s charger.`,
-          tow: withWay(c.tow, w.key, { from: 'start' }),
+          // The start battery lies farther from the socket: its cable is as much longer.
+          tow: withWay(c.tow, w.key, {
+            from: 'start',
+            length: w.way.length + (c.vehicle.accessory?.metresToStart ?? 0),
+          }),
         })),
   },
   {

@@ -7,7 +7,8 @@ export interface TowReport {
   /** Whether somebody has described it; else it is as drawn and usual. */
   described: boolean;
   /** Whether the vehicle has a second battery a position may be fed from. */
-  accessory: boolean;
+  /** m of cable more from the start battery than from the accessory battery; absent without one. */
+  metresToStart?: number;
   audit: TowAudit;
   /** What the place asks of the breakaway, with its clause. */
   breakaway: string;

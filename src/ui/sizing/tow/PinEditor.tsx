@@ -28,11 +28,12 @@ interface PinEditorProps {
   connector: Connector;
   convention: Convention;
   way: TowWay;
-  accessory: boolean;
+  /** m of cable more from the start battery than from an accessory battery; undefined where there is none. */
+  metresToStart: number | undefined;
   change(way: TowWay): void;
 }
 
-export function PinEditor({ connector, convention, way, accessory, change }: PinEditorProps) {
+export function PinEditor({ connector, convention, way, metresToStart, change }: PinEditorProps) {
   const { settings, words } = useJobPage();
   const position = connector.positions.find((p) => p.id === way.pin)!;
   const fed = way.feed === 'constant' || way.feed === 'ignition';
@@ -93,13 +94,18 @@ export function PinEditor({ connector, convention, way, accessory, change }: Pin
               ))}
             </select>
           </label>
-          {fed && accessory && (
+          {fed && metresToStart !== undefined && (
             <label className="numfield">
               <span>From</span>
               <select
                 className="select"
                 value={way.from ?? 'start'}
-                onChange={(e) => change({ ...way, from: e.target.value as 'start' | 'accessory' })}
+                onChange={(e) => {
+                  const from = e.target.value as 'start' | 'accessory';
+                  // The start battery lies farther from the socket: its cable is as much longer.
+                  const more = from === 'start' ? metresToStart : -metresToStart;
+                  change({ ...way, from, length: Math.max(0.5, Number((way.length + more).toFixed(2))) });
+                }}
               >
                 <option value="start">{words('start battery')}</option>
                 <option value="accessory">{words('accessory battery')}</option>

@@ -161,7 +161,7 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
             connector={connector}
             convention={convention}
             way={way}
-            accessory={report.accessory}
+            metresToStart={report.metresToStart}
             change={changeWay}
           />
         ) : (
