@@ -21,12 +21,13 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await page.goto('/jobs/2801/build');
   await expect(page.getByText('Nothing is picked to be built.')).toBeVisible({ timeout: 30_000 });
 
-  await pickLink(page, 2801, /^[A-F] 60 A DC-DC charger/);
+  await pickLink(page, 2801, /^[A-F] 40 A DC-DC charger(?!,)/);
 
   await page.goto('/jobs/2801/build');
   const steps = page.locator('.bdstep');
-  // The bench first: lugs are on before the rig stands dead.
-  await expect(steps.first()).toContainText('before it is pulled', { timeout: 30_000 });
+  // The route is measured before anything is cut; then the bench: lugs are on before the rig stands dead.
+  await expect(steps.first()).toContainText('Measure each route', { timeout: 30_000 });
+  await expect(steps.nth(1)).toContainText('before it is pulled');
   await expect(steps.filter({ hasText: 'Engine off, key out' })).toHaveCount(1);
   await expect(steps.last()).toContainText('then Prove');
   const count = await steps.count();

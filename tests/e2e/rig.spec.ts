@@ -79,6 +79,27 @@ test('an edit asks what it means; bands follow; undo takes it back', async ({ pa
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
 });
 
+test('an end of a wire is moved to another terminal, and back by undo', async ({ page }) => {
+  await freshJob(2205);
+  await signIn(page);
+  await page.goto('/jobs/2205/rig');
+  await page.getByRole('button', { name: /^Boost switch to coil/ }).click();
+  await page.getByText('Move an end').click();
+  const to = page.getByRole('combobox', { name: 'To' });
+  await expect(to).toHaveValue('link.coil-plus');
+  await to.selectOption('link.coil-minus');
+  await page.getByRole('button', { name: 'It was there' }).click();
+  const ends = async () => {
+    const { job } = (await (await page.request.get('/api/jobs/2205/snapshot')).json()) as {
+      job: { revisions: { doc: { conductors: { id: string; to: { terminal: string } }[] } }[] };
+    };
+    return job.revisions.at(-1)!.doc.conductors.find((c) => c.id === 'boost-wire')!.to.terminal;
+  };
+  await expect.poll(ends).toBe('coil-minus');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect.poll(ends).toBe('coil-plus');
+});
+
 test('what is seen and heard moves the suspects, and can be taken back', async ({ page }) => {
   await freshJob(2102);
   await signIn(page);

@@ -3,14 +3,14 @@
 import { useState } from 'react';
 import { PART_KINDS, type PartKindId } from '../../core/parts/kinds';
 import { freeId } from '../../core/rig/freeId';
-import type { Conductor, Endpoint, Part } from '../../core/rig/schema';
+import type { Conductor, Part } from '../../core/rig/schema';
 import { assumed } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useJobPage } from '../shell/jobPage';
+import { endpoint, meaning, Means, Pick, usePoints, type MeansId } from './points';
 
-type Means = 'described-wrong' | 'changed';
 const WHAT = [
   { id: 'wire', label: 'Cable or wire' },
   { id: 'part', label: 'Part' },
@@ -44,66 +44,6 @@ export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { co
   );
 }
 
-function Means({ disabled, add }: { disabled: boolean; add(means: Means): void }) {
-  return (
-    <div className="editbar">
-      <p>
-        <b>Which is it?</b> Found there: the readings stay evidence. Fitted now: new ones start.
-      </p>
-      <button type="button" className="bx" disabled={disabled} onClick={() => add('changed')}>
-        I fitted it now
-      </button>
-      <button type="button" className="bx ink" disabled={disabled} onClick={() => add('described-wrong')}>
-        It was there
-      </button>
-    </div>
-  );
-}
-const meaning = (means: Means) => ({ means, ...(means === 'changed' ? { revision: crypto.randomUUID() } : {}) });
-
-function usePoints(): { key: string; label: string }[] {
-  const { rig } = useJobPage();
-  return [
-    ...rig.parts.flatMap((p) =>
-      (PART_KINDS.get(p.kind)?.terminals ?? []).map((t) => ({
-        key: `${p.id}.${t.id}`,
-        label: `${p.name}, ${t.label}`,
-      })),
-    ),
-    ...rig.grounds.flatMap((g) => g.points.map((p) => ({ key: `${g.id}.${p.id}`, label: p.label }))),
-  ];
-}
-const endpoint = (key: string): Endpoint => {
-  const [part, terminal] = key.split('.') as [string, string];
-  return { part, terminal };
-};
-
-function Pick({
-  label,
-  value,
-  onChange,
-  points,
-}: {
-  label: string;
-  value: string;
-  onChange(key: string): void;
-  points: readonly { key: string; label: string }[];
-}) {
-  return (
-    <label className="field">
-      <span>{label}</span>
-      <select className="select" value={value} onChange={(e) => onChange(e.target.value)}>
-        <option value="">choose …</option>
-        {points.map((p) => (
-          <option key={p.key} value={p.key}>
-            {p.label}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
 function AddWire({ onAdded }: { onAdded(id: string): void }) {
   const { described, settings, send } = useJobPage();
   const points = usePoints();
@@ -116,7 +56,7 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
     from && to
       ? `${points.find((p) => p.key === from)!.label} to ${points.find((p) => p.key === to)!.label}`.slice(0, 120)
       : '';
-  const add = (means: Means) => {
+  const add = (means: MeansId) => {
     const id = freeId(described, `${endpoint(from).part} ${endpoint(to).part}`);
     const conductor: Conductor = {
       id,
@@ -167,7 +107,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
   const [side, setSide] = useState<Part['side']>('coach');
   const [place, setPlace] = useState(places[0] ?? 'Coach bay');
   const [metres, setMetres] = useState(3);
-  const add = (means: Means) => {
+  const add = (means: MeansId) => {
     const id = freeId(described, name);
     const part: Part = {
       id,

@@ -9,6 +9,7 @@ import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useJobPage } from '../shell/jobPage';
+import { MoveEnds } from './MoveEnds';
 import { ParameterRow } from './ParameterRow';
 
 const JOINTS: ParameterSpec = {
@@ -242,6 +243,10 @@ export function ConductorEditor({
       <div className="ptable">
         <ParameterRow spec={JOINTS} parameter={now.joints} change={(joints) => change({ joints })} />
       </div>
+      <MoveEnds
+        key={`${conductor.id} ${Object.values(conductor.from).join('.')} ${Object.values(conductor.to).join('.')}`}
+        conductor={conductor}
+      />
     </>
   );
 }

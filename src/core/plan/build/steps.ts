@@ -102,13 +102,13 @@ function workOf(from: Rig, to: Rig, steps: BuildStep[]): Work {
 }
 
 /** Everything dead: engine and cord, then each battery's negative. */
-function isolate({ batteries, add }: Work): Ids {
+function isolate({ batteries, add }: Work, before: Ids): Ids {
   const key = add({
     id: 'isolate',
     title: 'Engine off, key out; shore cord out, panels covered, generator off',
     place: 'Dash',
     minutes: MINUTES.isolate,
-    after: [],
+    after: before,
     cautions: [
       'Rings and watch off, safety glasses on: a bank can give thousands of amps.',
       'Brake on, wheels chocked. LP gas off at the bottle.',
@@ -219,14 +219,13 @@ function measureRoutes({ cuts, add }: Work): Ids {
 
 /** Cables pulled, by the id of the cable; a heavy one gets its far lug on the bench first. */
 function pullCables(
-  work: Work,
+  { cuts, placeOf, add }: Work,
+  routes: Ids,
   off: Ids,
   taken: Ids,
   mounted: ReadonlyMap<string, string>,
 ): ReadonlyMap<string, string> {
-  const { cuts, placeOf, add } = work;
   const pulled = new Map<string, string>();
-  const routes = measureRoutes(work);
   for (const c of cuts) {
     const ends = c.ends.flatMap((e) => mounted.get(e.at.part) ?? []);
     const heavy = c.use !== 'control' && awgNumber(c.gauge) <= HEAVY_AWG;
@@ -401,11 +400,13 @@ export function buildSteps(from: Rig, to: Rig): BuildStep[] {
   const steps: BuildStep[] = [];
   const work = workOf(from, to, steps);
   if ([work.gone, work.come, work.cuts, work.changed, work.wiresGone].every((list) => list.length === 0)) return [];
-  const off = isolate(work);
+  // While the rig still lives: it stands dead no longer than it must.
+  const routes = measureRoutes(work);
+  const off = isolate(work, routes);
   const taken = takeOut(work, off);
   const removed = removeParts(work, off, taken);
   const mounted = mountParts(work, off, removed);
-  const pulled = pullCables(work, off, taken, mounted);
+  const pulled = pullCables(work, routes, off, taken, mounted);
   const inner = connectInner(work, pulled);
   const set = setAndAlter(work, off, mounted);
   const { positives, negatives } = connectBatteries(work, pulled, inner);
