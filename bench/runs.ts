@@ -12,6 +12,7 @@ const REACH_SHARE = 0.001;
 export function runTrial(count: number, firstSeed: number): void {
   const took: { seed: number; seconds: number }[] = [];
   const out: number[] = [];
+  const stuck: number[] = [];
   const refused = new Map<string, number[]>();
   const broken: string[] = [];
   const from = performance.now();
@@ -19,8 +20,9 @@ export function runTrial(count: number, firstSeed: number): void {
     const { rig, use } = randomRun(seed);
     const before = process.cpuUsage();
     try {
-      const { summary } = simulate(compileRig(rig), use, { series: false });
-      if (summary.ranOutAt !== undefined) out.push(seed);
+      const { summary, events } = simulate(compileRig(rig), use, { series: false });
+      const why = events.findLast((e) => e.kind === 'limit' && e.what.startsWith('The simulation ends here'))?.why;
+      if (summary.ranOutAt !== undefined) (why?.includes('no operating point') ? stuck : out).push(seed);
     } catch (e) {
       if (!(e instanceof NoOperatingPoint))
         broken.push(`${seed}: ${e instanceof Error ? (e.stack ?? e.message) : String(e)}`);
@@ -45,6 +47,8 @@ export function runTrial(count: number, firstSeed: number): void {
     `  out of their budget ${out.length} (${((100 * out.length) / count).toFixed(2)} %, reach ${100 * REACH_SHARE} %)` +
       (out.length > 0 ? `: seeds ${out.join(', ')}` : ''),
   );
+  if (stuck.length > 0)
+    console.log(`  without an operating point some way in ${stuck.length}: seeds ${stuck.join(', ')}`);
   for (const [says, seeds] of refused)
     console.log(`  ${seeds.length} × refused: ${says} (seeds ${seeds.slice(0, 8).join(', ')})`);
   for (const b of broken.slice(0, 10)) console.log(`  broken, ${b}`);

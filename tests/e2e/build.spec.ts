@@ -25,9 +25,9 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
 
   await page.goto('/jobs/2801/build');
   const steps = page.locator('.bdstep');
-  // The route is measured before anything is cut; then the bench: lugs are on before the rig stands dead.
+  // The route is measured before anything is cut; the lugs are on before the first negative is off.
   await expect(steps.first()).toContainText('Measure each route', { timeout: 30_000 });
-  await expect(steps.nth(1)).toContainText('before it is pulled');
+  await expect(steps.nth(2)).toContainText('before it is pulled');
   await expect(steps.filter({ hasText: 'Engine off, key out' })).toHaveCount(1);
   await expect(steps.last()).toContainText('then Prove');
   const count = await steps.count();

@@ -81,6 +81,13 @@ describe('a run', () => {
     expect(summary.ranOutAt).toBeUndefined();
   });
 
+  it.each([6120, 6917, 7239])('of seed %i whose network finds no rest on the way tells what came before', (seed) => {
+    const { rig, use: told } = randomRun(seed);
+    const { summary, events } = simulate(compileRig(rig), told, { series: false });
+    expect(summary.ranOutAt).toBeGreaterThan(0);
+    expect(events.findLast((e) => e.kind === 'limit')!.why).toContain('no operating point');
+  });
+
   it('out of its budget answers with what it has and says so', () => {
     const { rig, use: told } = randomRun(78);
     const compiled = compileRig(rig);

@@ -151,8 +151,14 @@ export class Simulation {
     const total = this.phases[this.phases.length - 1]!.to;
     for (const phase of this.phases) {
       if (this.over) break;
-      if (phase.first) this.enterLeg(phase);
-      this.runPhase(phase, total);
+      try {
+        if (phase.first) this.enterLeg(phase);
+        this.runPhase(phase, total);
+      } catch (e) {
+        // Some way in, what went before stands; from the start there is nothing to tell.
+        if (!(e instanceof NoOperatingPoint) || this.t === 0) throw e;
+        this.endHere('the network finds no operating point');
+      }
     }
     this.checkStart('at the end');
     const hunters = this.hunting.hunters.map((k) => this.compiled.controllers[k]!.part);
@@ -384,18 +390,23 @@ export class Simulation {
 
   /** Out of its budget: what was simulated stands, and the rest is said to be missing. */
   private runOut(): void {
+    const busiest = this.hunting.busiest;
+    this.endHere(
+      busiest === undefined
+        ? 'it takes too many steps'
+        : `${this.nameOf(this.compiled.controllers[busiest]!.part)} switches on and off without rest`,
+    );
+  }
+
+  /** Ends the run where it is, and says so. */
+  private endHere(why: string): void {
     this.over = true;
     this.ranOutAt = this.t;
-    const busiest = this.hunting.busiest;
-    const who =
-      busiest === undefined
-        ? ''
-        : `${this.nameOf(this.compiled.controllers[busiest]!.part)} switches on and off without rest; `;
     this.events.push({
       t: this.t,
       kind: 'limit',
       what: `The simulation ends here, ${(this.t / 3600).toFixed(1)} h in`,
-      why: `${who}what comes after it was not worked out`,
+      why: `${why}; what comes after it was not worked out`,
     });
   }
 
