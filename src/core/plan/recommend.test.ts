@@ -247,7 +247,10 @@ describe('the recommendation', () => {
     ])!;
     expect(better.pick).toBe('a');
     expect(better.runnerUp!.close).toBe(false);
-    expect(better.reasons[0]).toEqual({ good: true, says: 'Something has to be done: left as it is the bank arrives at 27 %.' });
+    expect(better.reasons[0]).toEqual({
+      good: true,
+      says: 'Something has to be done: left as it is the bank arrives at 27 %.',
+    });
     const alone = of([
       ['leave', 40, [], falls],
       ['a', 60, ['burns']],

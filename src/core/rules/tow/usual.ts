@@ -10,7 +10,7 @@ import { isFuseOrBreaker } from '../../parts/fuses';
 import { connectorOf, type PositionUse } from '../../parts/connectors';
 import type { FeedId, UseId } from '../../parts/pinUses';
 import { is, nominalOf } from '../../parts/kinds';
-import { follow } from '../../rig/follow';
+import { follow, type FeedStep } from '../../rig/follow';
 import type { Part, Rig } from '../../rig/schema';
 import { USUAL_BREAKAWAY, type TowInterface, type TowPlug, type TowWay } from '../../rig/tow';
 import { partOption, partValue, partWith } from '../../rig/value';
@@ -74,16 +74,24 @@ interface Drawn {
   fridge?: Part;
 }
 
+/**
+ * What lies before the connector: the line, and past a charger there what feeds it. Such a charger passes nothing back.
+ */
+function aheadOf(rig: Rig, connector: Part, pulls: string): { before?: Part; steps: FeedStep[] } {
+  const line = follow(rig, { part: connector.id, terminal: 'front' });
+  const before = line.find((s) => is(s.part, 'charger') && s.part!.vehicle === pulls)?.part;
+  return before
+    ? { before, steps: [...line, ...follow(rig, { part: before.id, terminal: 'input' })] }
+    : { steps: line };
+}
+
 /** Undefined where the connector's four terminals are not all wired. @param pulls the vehicle in front. */
 function drawnAt(rig: Rig, connector: Part, pulls: string): Drawn | undefined {
   const on = (terminal: string) =>
     rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === connector.id && e.terminal === terminal));
   const [line, plugLine, back, plugBack] = [on('front'), on('rear'), on('front-ground'), on('rear-ground')];
   if (!line || !plugLine || !back || !plugBack) return undefined;
-  const lineAhead = follow(rig, { part: connector.id, terminal: 'front' });
-  // A charger before the plug passes nothing back: what feeds it lies on its other side.
-  const before = lineAhead.find((s) => is(s.part, 'charger') && s.part!.vehicle === pulls)?.part;
-  const ahead = before ? [...lineAhead, ...follow(rig, { part: before.id, terminal: 'input' })] : lineAhead;
+  const { before, steps: ahead } = aheadOf(rig, connector, pulls);
   const behind = follow(rig, { part: connector.id, terminal: 'rear' });
   const source = ahead.find((s) => is(s.part, 'battery') && s.part!.vehicle === pulls);
   const inline = ahead.flatMap((s) =>
