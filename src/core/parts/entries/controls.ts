@@ -11,7 +11,7 @@ import { flat, SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
 import { ignitionDelay } from '../../control/ignitionDelay';
 import { assumed } from '../../units/parameter';
-import { constant, definePart, METAL, param } from '../part';
+import { constant, definePart, METAL, param, type PartKind } from '../part';
 
 export const ignitionSwitch = definePart({
   id: 'ignition-switch',
@@ -140,16 +140,8 @@ export const boostSwitch = definePart({
   takes: null,
 });
 
-/** A dash switch in the coil's feed: the driver links the banks by hand. */
-export const linkSwitch = definePart({
-  id: 'link-switch',
-  label: 'Link switch',
-  role: 'control',
-  traits: { linkSwitch: true, engineOnly: true },
-  terminals: [
-    { id: 'feed', label: 'feed', lead: 'feed tab of the link switch', accessMinutes: 1 },
-    { id: 'output', label: 'output', lead: 'output tab of the link switch', accessMinutes: 1 },
-  ],
+/** A switch that stays where a hand leaves it, between `feed` and `output`: on as found, unless somebody saw it off. */
+const HAND_SWITCH = {
   options: {
     position: {
       label: 'As found',
@@ -158,16 +150,6 @@ export const linkSwitch = definePart({
         { id: 'off', label: 'off' },
       ],
       default: 'on',
-    },
-  },
-  params: {
-    contact: {
-      unit: 'ohm',
-      scale: 'ratio',
-      label: 'Contact resistance',
-      min: 1e-4,
-      max: 10,
-      default: assumed(0.03, 0.5),
     },
   },
   elements: [
@@ -182,6 +164,30 @@ export const linkSwitch = definePart({
       },
     },
   ],
+} as const satisfies Pick<PartKind, 'options' | 'elements'>;
+
+/** A dash switch in the coil's feed: the driver links the banks by hand. */
+export const linkSwitch = definePart({
+  id: 'link-switch',
+  label: 'Link switch',
+  role: 'control',
+  traits: { linkSwitch: true, engineOnly: true },
+  terminals: [
+    { id: 'feed', label: 'feed', lead: 'feed tab of the link switch', accessMinutes: 1 },
+    { id: 'output', label: 'output', lead: 'output tab of the link switch', accessMinutes: 1 },
+  ],
+  options: HAND_SWITCH.options,
+  params: {
+    contact: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Contact resistance',
+      min: 1e-4,
+      max: 10,
+      default: assumed(0.03, 0.5),
+    },
+  },
+  elements: HAND_SWITCH.elements,
   faults: [...LINK_SWITCH_FAULTS, ...COIL_FEED_WIRE_FAULTS],
   price: { dollars: flat(8, 25), minutes: [30, 60] },
   owner: {
@@ -202,16 +208,7 @@ export const enableSwitch = definePart({
     { id: 'feed', label: 'feed', lead: 'feed tab of the charger switch', accessMinutes: 1 },
     { id: 'output', label: 'output', lead: 'output tab of the charger switch', accessMinutes: 1 },
   ],
-  options: {
-    position: {
-      label: 'As found',
-      choices: [
-        { id: 'on', label: 'on' },
-        { id: 'off', label: 'off' },
-      ],
-      default: 'on',
-    },
-  },
+  options: HAND_SWITCH.options,
   params: {
     contact: {
       unit: 'ohm',
@@ -222,18 +219,7 @@ export const enableSwitch = definePart({
       default: assumed(0.05, 0.5),
     },
   },
-  elements: [
-    {
-      kind: 'resistor',
-      id: 'contact',
-      a: 'feed',
-      b: 'output',
-      ohms: {
-        params: ['contact'],
-        value: ([ohms], _, part) => (part.options['position'] === 'off' ? Infinity : ohms!),
-      },
-    },
-  ],
+  elements: HAND_SWITCH.elements,
   faults: ENABLE_SWITCH_FAULTS,
   price: { dollars: flat(5, 20), minutes: [30, 60] },
   owner: {
