@@ -15,7 +15,7 @@ describe('the routes of a build', () => {
     const { steps, cuts } = buildPlan(rig, candidate.rig);
     const at = steps.findIndex((s) => s.id === 'routes');
     expect(at).toBeGreaterThanOrEqual(0);
-    expect(steps[at]!.title).toContain(cuts[0]!.name);
+    expect(steps[at]!.cautions[0]).toContain(cuts[0]!.name);
     for (const [i, s] of steps.entries()) if (s.cut) expect(i, s.title).toBeGreaterThan(at);
   });
 

@@ -202,15 +202,13 @@ function measureRoutes({ cuts, add }: Work): Ids {
   return [
     add({
       id: 'routes',
-      title:
-        `Measure each route with a cord along its way, and write its length down under Rig before anything is cut: ` +
-        `${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}`,
+      title: 'Measure each route with a cord and write its length down under Rig',
       // It goes the length of the rig: counted where one starts.
       place: 'Dash',
       minutes: [2 + cuts.length, 5 + 3 * cuts.length],
       after: [],
       cautions: [
-        'Lengths in the plan are assumed until somebody has measured them.',
+        `${names.join(', ')}${more > 0 ? ` and ${more} more` : ''}: their lengths are assumed until somebody has measured them.`,
         'Around exhaust, fuel and moving parts, not past them.',
       ],
     }),
