@@ -93,6 +93,22 @@ describe('closed forms', () => {
     }
   });
 
+  it('an alternator of 140 A that gives 75 A for an hour at idle comes to about 82 °C (common practice, no source)', () => {
+    const coach = motorhome('warm', 'Warm', { ...USUAL_MOTORHOME, alternatorAmps: 159.0909 });
+    const value = (x: number) => ({ value: x, spread: 0, provenance: 'assumed' as const });
+    const compiled = compileRig({
+      ...coach,
+      parts: coach.parts.map((p) =>
+        p.kind === 'alternator'
+          ? { ...p, params: { ...p.params, setPoint: value(30), idleLimit: value(75), fastLimit: value(140) } }
+          : p,
+      ),
+    });
+    const r = simulate(compiled, trip(leg('idle', 1)));
+    expect(at(r, 'alternator.amps', 3500)).toBeCloseTo(75, 1);
+    expect(Math.abs(at(r, 'alternator.celsius', 3599) - 82)).toBeLessThan(6);
+  });
+
   it('an alternator warms as one exponential toward its balance', () => {
     const coach = motorhome('warm', 'Warm', { ...USUAL_MOTORHOME, alternatorAmps: 159.0909 });
     // A set-point no bank reaches keeps it at its limit: a constant heat.

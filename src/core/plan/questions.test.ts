@@ -12,6 +12,21 @@ const asked = (more: Partial<HoursQuestion> = {}, link: 'dcdc' | 'ignition-delay
   ...more,
 });
 
+describe('a run cut short', () => {
+  it('is no answer to any question: it is said, and nothing is promised', () => {
+    const of = asked({ budget: 40 });
+    for (const a of [
+      howLong(of, 'drive', 0.2, 0.9),
+      howLate(of, 8, 0.2, 0.9),
+      howLongStands(of),
+      howLongLasts(of, 1, 0.2),
+    ]) {
+      expect(a.hours).toBeUndefined();
+      expect(a.says).toMatch(/^Not worked out: .* in something switches on and off/);
+    }
+  });
+});
+
 describe('how long to charge', () => {
   const of = asked();
 

@@ -20,6 +20,8 @@ export interface HoursQuestion {
   situation?: Situation;
   celsius: number;
   loads: Leg['loads'];
+  /** Newton rounds a run may take, where not the usual. */
+  budget?: number;
 }
 
 /** The latest hour to begin charging is found to this, h. */
@@ -50,11 +52,38 @@ function run(of: HoursQuestion, legs: Leg[], startSoc?: number, follow?: (now: F
     ...(startSoc === undefined ? {} : { startSoc: { [of.bank]: startSoc } }),
     legs,
   };
-  return simulate(of.compiled, scenario, {
+  const { summary } = simulate(of.compiled, scenario, {
     series: false,
+    ...(of.budget === undefined ? {} : { budget: of.budget }),
     ...(of.situation ? { situation: of.situation } : {}),
     ...(follow ? { follow } : {}),
-  }).summary;
+  });
+  if (summary.ranOutAt !== undefined)
+    throw new CutShort(summary.ranOutAt, summary.batteries.find((b) => b.part === of.bank)?.endSoc ?? 0);
+  return summary;
+}
+
+/** A run that found no end: whatever is asked of it is not answered. */
+class CutShort extends Error {
+  constructor(
+    readonly hours: number,
+    readonly at: number,
+  ) {
+    super('a run cut short');
+  }
+}
+
+/** The answer, or that there is none: a run cut short must not pass for one in which nothing happened. */
+function answered(answer: () => HoursAnswer): HoursAnswer {
+  try {
+    return answer();
+  } catch (e) {
+    if (!(e instanceof CutShort)) throw e;
+    return {
+      at: e.at,
+      says: `Not worked out: ${inHours(e.hours)} in something switches on and off without rest. See the events.`,
+    };
+  }
 }
 
 /**
@@ -94,13 +123,15 @@ export function howLong(
   target: number,
   longest = LONGEST_CHARGE_HOURS,
 ): HoursAnswer {
-  const words = kind === 'drive' ? 'driving' : kind === 'idle' ? 'idling' : 'on shore power';
-  if (from >= target) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
-  const { hours, summary } = until(of, leg(kind, longest, of), from, (now) => target - now.soc(of.bank));
-  const most = endOf(of, summary);
-  if (hours === undefined)
-    return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
-  return { hours, at: target, says: `${inHours(hours)} ${words} from ${percent(from)} to ${percent(target)}.` };
+  return answered(() => {
+    const words = kind === 'drive' ? 'driving' : kind === 'idle' ? 'idling' : 'on shore power';
+    if (from >= target) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
+    const { hours, summary } = until(of, leg(kind, longest, of), from, (now) => target - now.soc(of.bank));
+    const most = endOf(of, summary);
+    if (hours === undefined)
+      return { at: most, says: `Not reached: after ${longest} h ${words} it is at ${percent(most)}.` };
+    return { hours, at: target, says: `${inHours(hours)} ${words} from ${percent(from)} to ${percent(target)}.` };
+  });
 }
 
 /**
@@ -108,48 +139,63 @@ export function howLong(
  * hours before arrival during which the link works, held off by hand before.
  */
 export function howLate(of: HoursQuestion, driveHours: number, from: number, target: number): HoursAnswer {
-  const arrives = (last: number) => {
-    const before = driveHours - last;
-    const legs = [
-      ...(before > 0.05 ? [leg('drive', before, of, { id: 'held', held: true })] : []),
-      ...(last > 0.05 ? [leg('drive', last, of)] : []),
-    ];
-    return endOf(of, run(of, legs, from));
-  };
-  const never = arrives(0);
-  if (never >= target) return { hours: 0, at: never, says: `It arrives at ${percent(never)} without charging.` };
-  const most = arrives(driveHours);
-  if (most < target)
-    return { at: most, says: `Not reached: charging all ${inHours(driveHours)} it arrives at ${percent(most)}.` };
-  const hours = leastHours(0, driveHours, (h) => arrives(h) >= target);
-  return {
-    hours,
-    at: target,
-    says: `Switch on at the latest ${inHours(hours)} before arrival to arrive at ${percent(target)}.`,
-  };
+  return answered(() => {
+    const arrives = (last: number) => {
+      const before = driveHours - last;
+      const legs = [
+        ...(before > 0.05 ? [leg('drive', before, of, { id: 'held', held: true })] : []),
+        ...(last > 0.05 ? [leg('drive', last, of)] : []),
+      ];
+      return endOf(of, run(of, legs, from));
+    };
+    const never = arrives(0);
+    if (never >= target) return { hours: 0, at: never, says: `It arrives at ${percent(never)} without charging.` };
+    const most = arrives(driveHours);
+    if (most < target)
+      return { at: most, says: `Not reached: charging all ${inHours(driveHours)} it arrives at ${percent(most)}.` };
+    const hours = leastHours(0, driveHours, (h) => arrives(h) >= target);
+    return {
+      hours,
+      at: target,
+      says: `Switch on at the latest ${inHours(hours)} before arrival to arrive at ${percent(target)}.`,
+    };
+  });
 }
 
 /** How long the rig can stand until the engine would no longer start. */
 export function howLongStands(of: HoursQuestion, more: Partial<Leg> = {}): HoursAnswer {
-  // A rig that cannot start a few minutes after it is parked cannot start now.
-  const settling = 0.1;
-  const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), undefined, (now) => {
-    const check = now.start()!;
-    return check.volts - check.limit;
+  return answered(() => {
+    // A rig that cannot start a few minutes after it is parked cannot start now.
+    const settling = 0.1;
+    const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), undefined, (now) => {
+      const check = now.start()!;
+      return check.volts - check.limit;
+    });
+    const last = summary.starts.at(-1)!;
+    if (hours === undefined)
+      return { at: last.volts, says: `Longer than a year: still ${last.volts.toFixed(1)} V under the starter.` };
+    if (hours <= settling)
+      return {
+        hours: 0,
+        at: last.volts,
+        says: `It would not start now: ${last.volts.toFixed(1)} V under the starter.`,
+      };
+    return { hours, at: last.limit, says: `The engine starts for ${inHours(hours)}.` };
   });
-  const last = summary.starts.at(-1)!;
-  if (hours === undefined)
-    return { at: last.volts, says: `Longer than a year: still ${last.volts.toFixed(1)} V under the starter.` };
-  if (hours <= settling)
-    return { hours: 0, at: last.volts, says: `It would not start now: ${last.volts.toFixed(1)} V under the starter.` };
-  return { hours, at: last.limit, says: `The engine starts for ${inHours(hours)}.` };
 }
 
 /** How long the bank lasts, standing, down to `floor`. */
 export function howLongLasts(of: HoursQuestion, from: number, floor: number, more: Partial<Leg> = {}): HoursAnswer {
-  if (from <= floor) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
-  const { hours, summary } = until(of, leg('stand', LONGEST_STAND, of, more), from, (now) => now.soc(of.bank) - floor);
-  if (hours === undefined)
-    return { at: endOf(of, summary), says: `Longer than a year: still at ${percent(endOf(of, summary))}.` };
-  return { hours, at: floor, says: `${inHours(hours)} from ${percent(from)} down to ${percent(floor)}.` };
+  return answered(() => {
+    if (from <= floor) return { hours: 0, at: from, says: `It is at ${percent(from)} already.` };
+    const { hours, summary } = until(
+      of,
+      leg('stand', LONGEST_STAND, of, more),
+      from,
+      (now) => now.soc(of.bank) - floor,
+    );
+    if (hours === undefined)
+      return { at: endOf(of, summary), says: `Longer than a year: still at ${percent(endOf(of, summary))}.` };
+    return { hours, at: floor, says: `${inHours(hours)} from ${percent(from)} down to ${percent(floor)}.` };
+  });
 }

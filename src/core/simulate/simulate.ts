@@ -160,7 +160,7 @@ export class Simulation {
         this.endHere('the network finds no operating point');
       }
     }
-    this.checkStart('at the end');
+    this.checkStart(this.ranOutAt === undefined ? 'at the end' : 'where the simulation ends');
     const hunters = this.hunting.hunters.map((k) => this.compiled.controllers[k]!.part);
     return this.recorder.result(
       this.scenario,

@@ -202,7 +202,7 @@ function measureRoutes({ cuts, add }: Work): Ids {
   return [
     add({
       id: 'routes',
-      title: 'Measure each route with a cord and write its length down under Rig',
+      title: 'Measure each route with a cord and write its length down under Sizing',
       // It goes the length of the rig: counted where one starts.
       place: 'Dash',
       minutes: [2 + cuts.length, 5 + 3 * cuts.length],
