@@ -15,33 +15,9 @@ import { answerProbability, observationsOf, type Observed } from './observations
 import type { ObservationKind } from './observations/observationKind';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { NOT_ON_LIST } from './catalogue/notOnList';
-import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
-import { METER, USUAL_METER, type MeterAccuracy } from '../probe/meter';
-import { reachOf, type Reach } from '../probe/modelError';
+import { Weighing, type Evidence, type Row } from './weighing';
 
-/** A reading as evidence: points by key, SI. */
-export interface Evidence {
-  /** The stored reading's id, or any name. */
-  id: string;
-  state: string;
-  probe: string;
-  /** Black lead's point; absent on a clamp. */
-  ref?: string;
-  value: number;
-  /** It stands for a reading taken twice: a slip on it has been ruled out. */
-  confirmed?: boolean;
-  /** Of the instrument it was taken with; the usual one's where absent. */
-  meter?: MeterAccuracy;
-  /** How long the rig had been in the state. */
-  secondsInState?: number;
-}
-
-interface Row {
-  evidence: Evidence;
-  red: number;
-  black: number;
-  unit: 'V' | 'A';
-}
+export type { Evidence } from './weighing';
 
 /** Linearisations of one component in one state, in one update. */
 const MAX_LINEARISATIONS = 160;
@@ -50,20 +26,12 @@ const LEADER_SHARE = 0.04;
 /** A component that fell this low for want of a better linearisation still gets one. */
 const WORTH_RELINEARISING = 1e-5;
 const LEFT_OUT_CANNOT_MATTER = 1e-7;
-/** How far a reading may pull what is expected of it to itself, at most: beyond, nothing else speaks of it. */
-const MOST_PULL = 0.98;
-/** Rounds of judging what each reading is trusted; least trust a reading keeps, so that arithmetic stays sound. */
-const PASSES = 3;
-const LEAST_TRUST = 1e-4;
 /** Nats below the best from which a component is not looked at more closely, and what keeps it out. */
 const WORTH_REFINING = 16;
 const BEYOND = 4;
 /** Rounds of moving and replaying; standard deviations that are not worth a move. */
 const ROUNDS = 4;
 const CLOSE_ENOUGH = 0.2;
-/** Density of a slip, roughly: a move is judged by what fits. */
-const ANYTHING = { V: 0.03, A: 0.003 } as const;
-
 export class Belief {
   readonly faults: Fault[];
   readonly workspace: LinearisationWorkspace;
@@ -74,16 +42,16 @@ export class Belief {
   prior: Float64Array;
   /** How many suspects and components every round begins with; pairs of this round come after. */
   private readonly listed: { faults: number; components: number };
-  private rows: Row[] = [];
+  /** Pairs worked out in the round before, by id: where they were linearised is not lost. */
+  private worked = new Map<string, Component[]>();
   /** Probability of each component. */
   weight: Float64Array;
   /** Probability per reading that it is a blunder, in the order given. */
   blunder: number[] = [];
   private readonly outputIndex: Map<string, number>;
-  private readonly reachOf: ReturnType<typeof reachOf>;
+  private readonly weighing: Weighing;
   private readonly nominal: number;
   private readonly row: Float64Array;
-  private readonly pRow: Float64Array;
 
   /** What can be looked at, listened to and tried on this rig. */
   readonly questions: readonly ObservationKind[];
@@ -98,7 +66,7 @@ export class Belief {
     this.workspace = new LinearisationWorkspace(compiled, this.outputs, assumptions.spreadFactor);
     this.faults = rigFaults(compiled.rig);
     this.questions = observationsOf(compiled.rig, this.faults);
-    this.reachOf = reachOf(compiled.rig);
+    this.weighing = new Weighing(compiled, this.outputs, this.workspace, assumptions);
     this.prior = priors(this.faults, intake, assumptions);
     this.faults.forEach((fault, f) => {
       for (const { effects, share } of fault.variants ?? [{ effects: fault.effects, share: 1 }])
@@ -109,7 +77,6 @@ export class Belief {
     this.probability = Float64Array.from(this.prior);
     this.weight = new Float64Array(this.components.length);
     this.row = new Float64Array(this.workspace.width);
-    this.pRow = new Float64Array(this.workspace.width);
     this.replay();
   }
 
@@ -135,18 +102,30 @@ export class Belief {
   private proposePairs(): void {
     const pairs = twoFaults(this);
     if (pairs.length === 0) return;
+    const before = this.worked;
+    this.worked = new Map();
     const scale = this.prior[0]! / priorWeight(this.faults[0]!, this.intake, this.assumptions);
     for (const pair of pairs) {
       const f = this.faults.push(pair) - 1;
-      const prior = scale * priorWeight(pair, this.intake, this.assumptions);
-      const [first, second] = pair.members!.map((id) => this.faults.find((x) => x.id === id)!.effects);
-      const bands = strataOf(second!);
-      for (let k = 0; k < bands; k++) this.add(f, inBand(first!, second!, k, bands), prior / bands);
+      const known = before.get(pair.id);
+      for (const component of known ?? []) component.faultIndex = f;
+      if (known) this.components.push(...known);
+      this.worked.set(pair.id, known ?? this.work(pair, f, scale));
     }
     this.resize();
     this.see();
     this.replay();
     this.relinearise();
+  }
+
+  /** Components of a pair: its two halves each in their own bands of severity. */
+  private work(pair: Fault, f: number, scale: number): Component[] {
+    const from = this.components.length;
+    const prior = scale * priorWeight(pair, this.intake, this.assumptions);
+    const [first, second] = pair.members!.map((id) => this.faults.find((x) => x.id === id)!.effects);
+    const bands = strataOf(second!);
+    for (let k = 0; k < bands; k++) this.add(f, inBand(first!, second!, k, bands), prior / bands);
+    return this.components.slice(from);
   }
 
   private resize(): void {
@@ -175,11 +154,13 @@ export class Belief {
     this.observed = observed.filter((o) => kinds.has(o.what));
     this.see();
 
+    const all = [...this.components, ...[...this.worked.values()].flat()];
+    for (const c of all) c.stale = true;
+
     // What was learnt from a reading that no longer stands must not linger in where things are linearised.
     const stands = new Map(evidence.map((e) => [e.id, e.value]));
-    if (this.rows.some((r) => stands.get(r.evidence.id) !== r.evidence.value))
-      for (const c of this.components) c.restore();
-    this.rows = evidence.flatMap((e): Row[] => {
+    if (this.rows.some((r) => stands.get(r.evidence.id) !== r.evidence.value)) for (const c of all) c.restore();
+    this.weighing.rows = evidence.flatMap((e): Row[] => {
       const red = this.rowOf(e.state, e.probe);
       const black = e.ref === undefined ? -1 : this.rowOf(e.state, e.ref);
       if (red === undefined || black === undefined) return [];
@@ -219,6 +200,10 @@ export class Belief {
       },
       nominal: this.nominal,
     });
+  }
+
+  private get rows(): readonly Row[] {
+    return this.weighing.rows;
   }
 
   get evidence(): Evidence[] {
@@ -267,7 +252,7 @@ export class Belief {
     const apart = measured.filter((s) => component.x0[s]!.some((x, k) => x !== start[k]));
     component.moveTo(start.slice(), apart);
     const back = component.remember(measured);
-    const before = this.fit(component, measured[0]!);
+    const before = this.weighing.fit(component, measured[0]!);
     const from = component.x0[measured[0]!]!.slice();
     const to = component.mean.slice();
     let cost = apart.length;
@@ -277,156 +262,39 @@ export class Belief {
         measured,
       );
       cost += measured.length;
-      if (this.fit(component, measured[0]!) > before + 1e-6) return { kept: true, cost };
+      if (this.weighing.fit(component, measured[0]!) > before + 1e-6) return { kept: true, cost };
     }
     back();
     return { kept: false, cost };
   }
 
-  /** Log density of the readings and of the latent point together, the rig solved at the point itself. */
-  private fit(component: Component, state: number): number {
-    const { assumptions: a } = this;
-    let sum = 0;
-    const x0 = component.x0[state]!;
-    for (let k = 0; k < this.workspace.gainColumn; k++) sum -= 0.5 * x0[k]! * x0[k]!;
-    for (const { red, black, unit, evidence } of this.rows) {
-      const value = component.value(red) - (black < 0 ? 0 : component.value(black));
-      const gain = unit === 'V' ? METER.gainSpread * value : 0;
-      const noise = readingVariance(unit, value, a, evidence.meter, this.reach(red, black));
-      const S = noise + component.astray(red, black) + gain * gain;
-      const off = component.unknown ? a.unknownShare : a.blunderShare;
-      sum += Math.log((1 - off) * heavyTailed(evidence.value - value, S).density + off * ANYTHING[unit]);
-    }
-    return sum;
-  }
-
-  /** Runs all evidence through all components from the prior. */
+  /** Runs all evidence through all components from the prior; through those only that were moved since. */
   private replay(): void {
-    const trust: Float64Array[] = [];
-    for (const component of this.components) trust.push(this.run(component));
+    const { components } = this;
+    for (const c of components) {
+      if (!c.stale) continue;
+      c.trusts = this.weighing.run(c);
+      c.ranWeight = c.logWeight;
+      c.refined = false;
+      c.stale = false;
+    }
     if (this.rows.length > 1) {
-      const most = this.components.reduce((m, c) => Math.max(m, c.logWeight), -Infinity);
-      this.components.forEach((c, i) => {
-        if (c.logWeight > most - WORTH_REFINING) trust[i] = this.refine(c);
-        else c.logWeight -= BEYOND;
-      });
+      const most = components.reduce((m, c) => Math.max(m, c.ranWeight), -Infinity);
+      for (const c of components) {
+        const worth = c.ranWeight > most - WORTH_REFINING;
+        if (worth && !c.refined) c.trusts = this.weighing.refine(c);
+        if (!worth) c.logWeight = c.ranWeight - BEYOND;
+        c.refined = worth;
+      }
     }
     this.normalise(this.weight);
     this.probability.fill(0);
-    this.components.forEach((c, i) => {
+    components.forEach((c, i) => {
       this.probability[c.faultIndex] = this.probability[c.faultIndex]! + this.weight[i]!;
     });
-    this.blunder = this.rows.map((_, r) => {
-      let share = 0;
-      for (let c = 0; c < this.components.length; c++) share += this.weight[c]! * (1 - trust[c]![r]!);
-      return share;
-    });
-  }
-
-  /** Runs the evidence through one component, one after the other; returns the trust in each reading. */
-  private run(component: Component): Float64Array {
-    const { row, pRow } = this;
-    const trusts = new Float64Array(this.rows.length);
-    component.reset();
-    for (let r = 0; r < this.rows.length; r++) {
-      const { red, black } = this.rows[r]!;
-      const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
-      const S = variance + this.noise(component, r, mean);
-      const error = this.rows[r]!.evidence.value - mean;
-      const { good, bad, weight } = this.mixture(component, r, error, S);
-      const trust = good / (good + bad);
-      trusts[r] = trust;
-      component.noises[r] = this.noise(component, r, mean) / Math.max(trust * weight, LEAST_TRUST);
-      component.logWeight += Math.log(good + bad);
-      if (trust * weight > 1e-3) component.absorb(pRow, error, S, trust * weight);
-    }
-    return trusts;
-  }
-
-  /**
-   * The same with all readings seen at once: what each is trusted is judged by what all of them together say, and then
-   * taken in with that trust, until it settles. What came first no longer carries more weight than what came last. The
-   * evidence is Laplace's approximation about where it settles.
-   */
-  private refine(component: Component): Float64Array {
-    const { row, pRow } = this;
-    const trusts = new Float64Array(this.rows.length);
-    const { noises } = component;
-    let volume = 0;
-    for (let pass = 0; pass < PASSES; pass++) {
-      this.rows.forEach(({ red, black, evidence }, r) => {
-        const mean = component.expected(red, black, this.gainOf(r));
-        const R = this.noise(component, r, mean);
-        const { good, bad, weight } = this.mixture(component, r, evidence.value - mean, R);
-        trusts[r] = good / (good + bad);
-        noises[r] = R / Math.max(trusts[r]! * weight, LEAST_TRUST);
-      });
-      component.reset();
-      volume = 0;
-      this.rows.forEach(({ red, black, evidence }, r) => {
-        const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
-        const S = variance + noises[r]!;
-        volume += Math.log(noises[r]! / S);
-        component.absorb(pRow, evidence.value - mean, S, 1);
-      });
-    }
-    let fit = 0.5 * volume;
-    for (const x of component.mean) fit -= 0.5 * x * x;
-    this.rows.forEach(({ red, black, evidence }, r) => {
-      const mean = component.expected(red, black, this.gainOf(r));
-      const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(component, r, mean));
-      fit += Math.log(good + bad);
-    });
-    component.logWeight = component.logPrior + component.logSeen + fit;
-    return trusts;
-  }
-
-  private gainOf(r: number): number {
-    const { meter } = this.rows[r]!.evidence;
-    return meter ? meter.voltShare / USUAL_METER.voltShare : 1;
-  }
-
-  /** Variance of a reading about what the points carry: meter and model. */
-  private noise(component: Component, r: number, predicted: number): number {
-    const { red, black, unit, evidence } = this.rows[r]!;
-    const usual = readingVariance(unit, predicted, this.assumptions, evidence.meter, this.reach(red, black));
-    return usual + component.astray(red, black);
-  }
-
-  /** Densities of a reading as a good one and as a slip (or as what something unknown made of it). */
-  private mixture(
-    component: Component,
-    r: number,
-    error: number,
-    variance: number,
-  ): { good: number; bad: number; weight: number } {
-    const { assumptions: a } = this;
-    const { red, black, unit, evidence } = this.rows[r]!;
-    const { density, weight } = heavyTailed(error, variance);
-    const off = component.unknown ? a.unknownShare : a.blunderShare * (evidence.confirmed ? a.slipsTwice : 1);
-    const bad = component.unknown
-      ? unknownDensity(unit, error)
-      : blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
-    return { good: (1 - off) * density, bad: off * bad, weight };
-  }
-
-  /** Whether nothing unknown lies between two rows' points. */
-  private reach(red: number, black: number): Reach {
-    const per = this.workspace.outputsPerState;
-    const at = (row: number) => this.outputs[row % per]!.key;
-    return this.reachOf(at(red), black < 0 ? undefined : at(black));
-  }
-
-  /** What the other points would read under the component, black lead where it is. */
-  private neighbours(component: Component, red: number, black: number): number[] {
-    const per = this.workspace.outputsPerState;
-    const first = Math.floor(red / per) * per;
-    const list: number[] = [];
-    const base = black < 0 ? 0 : component.value(black);
-    for (let o = 0; o < per; o++) {
-      if (first + o !== red && this.outputs[o]!.kind === 'volts') list.push(component.value(first + o) - base);
-    }
-    return list;
+    this.blunder = this.rows.map((_, r) =>
+      components.reduce((sum, c, i) => sum + this.weight[i]! * (1 - c.trusts[r]!), 0),
+    );
   }
 
   private normalise(into: Float64Array): void {
@@ -440,25 +308,14 @@ export class Belief {
     for (let i = 0; i < into.length; i++) into[i] = into[i]! / total;
   }
 
-  /**
-   * Probability per fault with each reading left out in turn: one array a reading. What a component would have expected
-   * of a reading without it follows from what it learnt with it, in closed form for a Gaussian; its evidence is then
-   * less by how likely that reading was.
-   */
+  /** Probability per fault with each reading left out in turn: one array a reading. */
   leaveOneOut(): Float64Array[] {
-    const { row, pRow } = this;
     const logWeight = new Float64Array(this.components.length);
-    return this.rows.map(({ red, black, evidence }, r) => {
+    return this.rows.map((_, r) => {
       this.components.forEach((component, c) => {
-        logWeight[c] = component.logWeight;
         // Below this nothing can come back by leaving one reading out: a factor of some ten thousand at the most.
-        if (this.weight[c]! < LEFT_OUT_CANNOT_MATTER) return;
-        const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
-        const pull = Math.min(MOST_PULL, variance / component.noises[r]!);
-        const without = evidence.value - (evidence.value - mean) / (1 - pull);
-        const S = variance / (1 - pull) + this.noise(component, r, without);
-        const { good, bad } = this.mixture(component, r, evidence.value - without, S);
-        logWeight[c] = component.logWeight - Math.log(good + bad);
+        const matters = this.weight[c]! >= LEFT_OUT_CANNOT_MATTER;
+        logWeight[c] = matters ? this.weighing.without(component, r) : component.logWeight;
       });
       const p = new Float64Array(this.faults.length);
       const most = logWeight.reduce((m, w) => Math.max(m, w), -Infinity);
@@ -495,20 +352,14 @@ export class Belief {
 
   /** What a reading would be under a component, its meter included. */
   predictive(component: number, red: number, black: number): { mean: number; sd: number } {
-    const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
     const of = this.components[component]!;
-    const { mean, variance } = of.predict(red, black, this.row);
-    const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
-    return { mean, sd: Math.sqrt(variance + noise + of.astray(red, black)) };
+    return this.weighing.spread(of, red, black, of.predict(red, black, this.row));
   }
 
   /** What a reading would be under a component before any reading was taken. */
   prior0(component: number, red: number, black: number): { mean: number; sd: number } {
-    const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
     const of = this.components[component]!;
-    const { mean, variance } = of.unlearnt(red, black, this.row);
-    const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
-    return { mean, sd: Math.sqrt(variance + noise + of.astray(red, black)) };
+    return this.weighing.spread(of, red, black, of.unlearnt(red, black, this.row));
   }
 
   /** The heaviest component of a fault, by id. */
@@ -522,17 +373,12 @@ export class Belief {
 
   /** A reading less what a component has learnt to expect, V or A. */
   residual(component: number, reading: number): number {
-    const { red, black, evidence } = this.rows[reading]!;
-    return evidence.value - this.components[component]!.expected(red, black, this.gainOf(reading));
+    return this.weighing.residual(this.components[component]!, reading);
   }
 
   /** The same without its sign, in standard deviations of meter and model. */
   deviation(component: number, reading: number): number {
-    const off = this.residual(component, reading);
-    return (
-      Math.abs(off) /
-      Math.sqrt(this.noise(this.components[component]!, reading, this.rows[reading]!.evidence.value - off))
-    );
+    return this.weighing.deviation(this.components[component]!, reading);
   }
 
   /** Components that still matter, heaviest first, so many at the most. */

@@ -91,10 +91,18 @@ export class Component {
   logSeen = 0;
   /** Log of prior weight times evidence. */
   logWeight = 0;
+  /** Moved, or told something new, since the readings were last run through it. */
+  stale = true;
+  /** `logWeight` as the readings one after the other gave it; whether it was looked at more closely since. */
+  ranWeight = 0;
+  refined = false;
+  /** Trust in each reading. */
+  trusts: Float64Array = new Float64Array(0);
 
   constructor(
     private readonly workspace: LinearisationWorkspace,
-    readonly faultIndex: number,
+    /** Place of its fault in the belief's list; a pair's changes from round to round. */
+    public faultIndex: number,
     readonly effects: readonly Effect[],
     readonly stratum: number,
     readonly strata: number,
@@ -143,6 +151,7 @@ export class Component {
   private linearise(s: number): void {
     const { workspace, y, J } = this;
     this.ready[s] = 1;
+    this.stale = true;
     const x0 = this.x0[s]!;
     const { spreadFactor, severityColumn } = workspace;
     const situation = { z: workspace.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
@@ -185,6 +194,7 @@ export class Component {
   remember(states: readonly number[]): () => void {
     const per = this.workspace.outputsPerState;
     const { width } = this.workspace;
+    const { stale } = this;
     const kept = states.map((s) => ({
       s,
       ready: this.ready[s]!,
@@ -199,6 +209,7 @@ export class Component {
         this.y.set(y, s * per);
         this.J.set(J, s * per * width);
       }
+      this.stale = stale;
     };
   }
 

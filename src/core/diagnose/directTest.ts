@@ -29,12 +29,19 @@ export function directTests(
 ): DirectTests {
   const left = membersOf(suspect).flatMap((id) => {
     const fault = belief.faults.find((f) => f.id === id)!;
-    return fault.owner === undefined ? [] : leftOf(belief, fault, measurements, now);
+    return fault.owner === undefined ? [] : leftOf(belief, suspect, fault, measurements, now);
   });
   return { done: left.length === 0, left: left.sort((a, b) => a.minutes - b.minutes) };
 }
 
-function leftOf(belief: Belief, fault: Fault, measurements: readonly Measurement[], now: Circumstances): RankedTest[] {
+/** What is left of the test of one half, where all of the suspect stands. */
+function leftOf(
+  belief: Belief,
+  suspect: Fault,
+  fault: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): RankedTest[] {
   const questions = ownQuestions(belief, fault);
   const asked = belief.observed.some((o) => questions.some((q) => q.id === o.what));
   // Along a wire volts are read first: a look at its ends then tells a bad end from a wire too thin.
@@ -53,12 +60,45 @@ function leftOf(belief: Belief, fault: Fault, measurements: readonly Measurement
     if (readings(belief, fault).some((key) => own.has(key))) return [];
     return best(belief, fault, measurements, now, (m) => own.has(m.red) || (m.black !== undefined && own.has(m.black)));
   }
-  const touched = new Set(readings(belief, fault));
+  const inForce = statesInForce(belief, suspect, fault);
+  const counts = (state: string) => inForce.size === 0 || inForce.has(state);
+  const touched = new Set(
+    belief.evidence.flatMap((e, r) =>
+      belief.blunder[r]! < 0.5 && counts(e.state) ? [e.probe, ...(e.ref === undefined ? [] : [e.ref])] : [],
+    ),
+  );
   const rows = touch.filter((t) => !touched.has(t) && belief.outputs.some((o) => o.key === t));
   const [missing] = rows;
   return missing === undefined
     ? []
-    : best(belief, fault, measurements, now, (m) => m.red === missing || m.black === missing, 0);
+    : best(
+        belief,
+        fault,
+        measurements,
+        now,
+        (m, state) => counts(state) && (m.red === missing || m.black === missing),
+        inForce.size === 0 ? 0 : -1,
+      );
+}
+
+/**
+ * States in which a fault makes a difference where the rest of the suspect stands: a coil nothing feeds, whatever is
+ * wrong with it, reads the same.
+ */
+function statesInForce(belief: Belief, suspect: Fault, fault: Fault): Set<string> {
+  const rest = suspect.members?.find((id) => id !== fault.id) ?? NOTHING_WRONG.id;
+  const [all, without] = [belief.heaviest(suspect.id), belief.heaviest(rest)];
+  const own = belief.outputs.filter((o) => o.key.startsWith(`${fault.part}.`)).map((o) => o.key);
+  const differs = (state: string) =>
+    own.some((red, i) =>
+      own.slice(i + 1).some((black) => {
+        const [row, other] = [belief.rowOf(state, red)!, belief.rowOf(state, black)!];
+        const bad = belief.predictive(all, row, other);
+        const good = belief.prior0(without, row, other);
+        return Math.abs(bad.mean - good.mean) > TELLS * Math.hypot(bad.sd, good.sd);
+      }),
+    );
+  return new Set(belief.workspace.states.flatMap(({ id }) => (differs(id) ? [id] : [])));
 }
 
 /** What is lost along a wire is seen where both its ends are read in one state: what is left of that. */
@@ -118,7 +158,7 @@ function pointsOf(belief: Belief, fault: Fault): string[] {
 /** Points that were read where this fault would show, and were no slip. */
 function readings(belief: Belief, fault: Fault): string[] {
   return belief.evidence.flatMap((e, r) =>
-    belief.blunder[r]! < 0.5 && (fault.proof?.touch || separation(belief, fault, e.state, e.probe, e.ref) > TELLS)
+    belief.blunder[r]! < 0.5 && separation(belief, fault, e.state, e.probe, e.ref) > TELLS
       ? [e.probe, ...(e.ref === undefined ? [] : [e.ref])]
       : [],
   );

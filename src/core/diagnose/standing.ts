@@ -5,6 +5,7 @@ import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import type { Contradiction } from './contradictions';
 import { directTests } from './directTest';
+import { membersOf } from './faults';
 import { testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 import { notRuledOut } from './notRuledOut';
 import {
@@ -87,6 +88,13 @@ export function howItStands(round: Round): Standing {
         'Several readings and no verdict: see for yourself first what the owner misses, where it would show.',
         nextTest(belief, owed),
       );
+    const half = sureHalf(belief);
+    const [side] = half === undefined ? [] : cheapest(sidesUnread(belief, half), ranked);
+    if (side)
+      return goOn(
+        'One fault is as good as sure, a second beside it is not: read the path piece by piece where the amps flow.',
+        nextTest(belief, side),
+      );
     return goOn('A test still pays: it is likelier to save a wrong call than it costs.');
   }
   return ofVerdict(round, goOn);
@@ -130,6 +138,20 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
       ? 'No probe of this rig tells the leading suspects apart: one more would.'
       : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.';
   return { stop: { reached: false, class: top.class, why }, added };
+}
+
+/**
+ * The fault that is as good as sure, by itself or with another, while no verdict is: what is open is the other. Each
+ * reading along the path tells of one piece only, so that none by itself seems to tell much; together they do.
+ */
+function sureHalf(belief: Belief): string | undefined {
+  const share = new Map<string, number>();
+  belief.faults.forEach((f, i) => {
+    for (const id of membersOf(f)) share.set(id, (share.get(id) ?? 0) + belief.probability[i]!);
+  });
+  const [id, p] = [...share].sort((a, b) => b[1] - a[1])[0]!;
+  const listed = belief.faults.some((f) => f.id === id && f.owner !== undefined);
+  return listed && p >= belief.assumptions.directAt ? id : undefined;
 }
 
 /** A sound rig ends by its proof alone: likely as it may be, what it does not do, or a reading against it, keeps it open. */

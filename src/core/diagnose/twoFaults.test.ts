@@ -1,9 +1,13 @@
 /** Which two faults are worked out together: what one leaves unexplained says which may be the second. */
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
+import { measurementId, rigMeasurements } from '../probe/measurement';
 import { motorhome } from '../rig/archetypes/motorhome';
 import { Belief, type Evidence } from './belief';
+import { diagnose } from './diagnose';
+import { directTests } from './directTest';
 import { bothOf } from './faults';
+import type { Circumstances } from './nextTest';
 
 const compiled = compileRig(motorhome('test', 'Test coach'));
 const BOLT = 'frame.bay-2';
@@ -86,5 +90,76 @@ describe('two faults at once', () => {
     const wanted = 'charger.no-output+coach-bank.sulphated';
     expect(before).not.toContain(wanted);
     expect(pairsOf(belief)).toContain(wanted);
+  });
+
+  it('once one is as good as sure, are walked to along the path where the amps flow, piece by piece', () => {
+    const belief = new Belief(compiled, ['coach-not-charging', 'slow-charging']);
+    const evidence = read('idle', [
+      ['coach-bank.minus', BOLT, 0.4751],
+      ['coach-bank.minus', 'house-frame.bay-1', 0.0019],
+      ['coach-bank.plus', 'coach-bank.minus', 12.76],
+      ['chassis-bank.plus', BOLT, 13.4],
+      ['chassis-bank.plus', 'link-fuse.source', 0.0025],
+    ]);
+    const asked: string[] = [];
+    for (let n = 0; n < 4; n++) {
+      belief.setEvidence(evidence);
+      const { next, stop } = diagnose(belief, { state: 'idle' });
+      const [test] = next;
+      if (stop.reached || !test?.probe || !/second beside/.test(stop.why)) break;
+      asked.push(`${test.state} ${test.probe}`);
+      evidence.push({ ...read('idle', [[test.probe, test.ref!, test.ref === BOLT ? 13.3 : 0.004]])[0]! });
+    }
+    expect(asked.length).toBeGreaterThanOrEqual(1);
+    expect(asked.every((t) => t.startsWith('idle '))).toBe(true);
+    expect(asked[0]).toMatch(/link|chassis-bank/);
+  });
+
+  it('keep where they were linearised: told the same again, the same pairs weigh the same', () => {
+    const belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
+    const evidence = read('idle', [
+      ['boost.fused', BOLT, 0.001],
+      ['boost.feed', BOLT, 12.4],
+      ['link.coil-minus', BOLT, 13.3],
+      ['link.coil-plus', BOLT, 13.3],
+      ['coach-bank.plus', BOLT, 12.4],
+      ['chassis-bank.plus', BOLT, 13.7],
+    ]);
+    belief.setEvidence(evidence);
+    const before = belief.classes();
+    expect(pairsOf(belief).length).toBeGreaterThan(0);
+    belief.setEvidence(evidence);
+    for (const [name, p] of belief.classes()) expect(Math.abs(p - (before.get(name) ?? 0))).toBeLessThan(0.02);
+    // And after a reading was taken back, nothing of it stays.
+    belief.setEvidence([]);
+    const fresh = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
+    expect(pairsOf(belief)).toEqual(pairsOf(fresh));
+    fresh.probability.forEach((p, i) => expect(belief.probability[i]).toBeCloseTo(p, 9));
+  });
+
+  it('of which one feeds the other: a coil nothing feeds proves nothing of the coil', () => {
+    const belief = new Belief(compiled, ['coach-not-charging', 'boost-dead']);
+    const fed = read('idle', [
+      ['boost.fused', BOLT, 0.001],
+      ['boost.feed', BOLT, 12.4],
+      ['delay.output', BOLT, 13.0],
+      ['coach-bank.plus', BOLT, 12.4],
+      ['chassis-bank.plus', BOLT, 13.7],
+    ]);
+    const dead = read('boost-engine-off', [
+      ['link.coil-plus', 'link.coil-minus', 0],
+      ['link.chassis-stud', 'link.coach-stud', 0.4],
+    ]);
+    belief.setEvidence([...fed, ...dead]);
+    const pair = belief.faults.find(
+      (f) => f.members?.includes('boost.fuse-blown') && f.members.includes('link.contact-high'),
+    );
+    expect(pair).toBeDefined();
+    const measurements = rigMeasurements(compiled.rig);
+    const done = new Set(belief.evidence.map((e) => `${e.state}/${measurementId(e.probe, e.ref)}`));
+    const now: Circumstances = { state: 'idle', openPlaces: new Set(), done };
+    const { left } = directTests(belief, pair!, measurements, now);
+    expect(left.some((t) => t.measurement && /coil/.test(`${t.measurement.red} ${t.measurement.black}`))).toBe(true);
+    expect(left.every((t) => t.state !== 'boost-engine-off')).toBe(true);
   });
 });

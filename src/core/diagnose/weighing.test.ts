@@ -136,4 +136,20 @@ describe('a belief', () => {
     // 99 of 100 were both of one law; hidden rigs are drawn wider and blunder now and then.
     expect(inside / all).toBeGreaterThan(0.85);
   });
+
+  it('runs the readings through what was moved only, and comes to the same as through all', () => {
+    const belief = new Belief(compiled, ['coach-not-charging']);
+    belief.setEvidence(
+      read('link.contact-open', 3, [
+        [1, 0],
+        [1, 1],
+        [1, 2],
+        [0, 0],
+      ]),
+    );
+    const before = Array.from(belief.weight);
+    for (const c of belief.components) c.stale = true;
+    belief['replay']();
+    before.forEach((w, i) => expect(belief.weight[i]).toBeCloseTo(w, 12));
+  });
 });

@@ -56,11 +56,17 @@ export function roundToDisplay(unit: 'V' | 'A', value: number): number {
   return Number((Math.round(value / digit) * digit).toFixed(4));
 }
 
+/** Share, and at most volts or amps, by which what flows changes between two takes while a bank fills or empties. */
+const DRIFT_SHARE = 0.15;
+const MOST_DRIFT = 0.1;
+
 /**
- * Whether two takes of the same reading say the same: within four standard deviations of their difference
- * and one per cent for what the rig drifts meanwhile (assumed). Only then is a slip on it ruled out.
+ * Whether two takes of the same reading say the same: within four standard deviations of their difference and what
+ * the rig drifts meanwhile (one per cent, or of a small reading 15 per cent: a drop goes with the amps, and those fall
+ * as a bank fills; assumed). Only then is a slip on it ruled out: what differs by less than that is no slip.
  */
 export function takesAgree(unit: 'V' | 'A', a: number, b: number): boolean {
   const noise = Math.hypot(meterNoise(unit, a), meterNoise(unit, b), unit === 'V' ? SPOT_NOISE_VOLTS * Math.SQRT2 : 0);
-  return Math.abs(a - b) <= 4 * noise + 0.01 * Math.max(Math.abs(a), Math.abs(b));
+  const most = Math.max(Math.abs(a), Math.abs(b));
+  return Math.abs(a - b) <= 4 * noise + Math.max(0.01 * most, Math.min(DRIFT_SHARE * most, MOST_DRIFT));
 }

@@ -1,0 +1,231 @@
+/**
+ * How one component of the belief stands against the readings: each reading is a good one (about what the component
+ * expects, heavy-tailed) or a slip, and is trusted by how likely it is to be the first.
+ */
+import type { CompiledRig } from '../compile/compile';
+import { METER, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { reachOf, type Reach } from '../probe/modelError';
+import type { Output } from '../probe/outputs';
+import type { Assumptions } from './assumptions';
+import type { Component, LinearisationWorkspace } from './component';
+import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
+
+/** A reading as evidence: points by key, SI. */
+export interface Evidence {
+  /** The stored reading's id, or any name. */
+  id: string;
+  state: string;
+  probe: string;
+  /** Black lead's point; absent on a clamp. */
+  ref?: string;
+  value: number;
+  /** It stands for a reading taken twice: a slip on it has been ruled out. */
+  confirmed?: boolean;
+  /** Of the instrument it was taken with; the usual one's where absent. */
+  meter?: MeterAccuracy;
+  /** How long the rig had been in the state. */
+  secondsInState?: number;
+}
+
+/** A reading by the rows of its points; `black` is −1 on a clamp. */
+export interface Row {
+  evidence: Evidence;
+  red: number;
+  black: number;
+  unit: 'V' | 'A';
+}
+
+/** How far a reading may pull what is expected of it to itself, at most: beyond, nothing else speaks of it. */
+const MOST_PULL = 0.98;
+/** Rounds of judging what each reading is trusted; least trust a reading keeps, so that arithmetic stays sound. */
+const PASSES = 3;
+const LEAST_TRUST = 1e-4;
+/** Density of a slip, roughly: a move is judged by what fits. */
+const ANYTHING = { V: 0.03, A: 0.003 } as const;
+
+export class Weighing {
+  rows: readonly Row[] = [];
+  private readonly row: Float64Array;
+  private readonly pRow: Float64Array;
+  /** Reach between two outputs, once asked for. */
+  private readonly reaches = new Map<number, Reach>();
+  private readonly reachBetween: ReturnType<typeof reachOf>;
+
+  constructor(
+    compiled: CompiledRig,
+    private readonly outputs: readonly Output[],
+    private readonly workspace: LinearisationWorkspace,
+    private readonly assumptions: Assumptions,
+  ) {
+    this.reachBetween = reachOf(compiled.rig);
+    this.row = new Float64Array(workspace.width);
+    this.pRow = new Float64Array(workspace.width);
+  }
+
+  /** Runs the readings through one component, one after the other; returns the trust in each. */
+  run(component: Component): Float64Array {
+    const { row, pRow } = this;
+    const trusts = new Float64Array(this.rows.length);
+    component.reset();
+    for (let r = 0; r < this.rows.length; r++) {
+      const { red, black, evidence } = this.rows[r]!;
+      const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
+      const noise = this.noise(component, r, mean);
+      const error = evidence.value - mean;
+      const { good, bad, weight } = this.mixture(component, r, error, variance + noise);
+      const trust = good / (good + bad);
+      trusts[r] = trust;
+      component.noises[r] = noise / Math.max(trust * weight, LEAST_TRUST);
+      component.logWeight += Math.log(good + bad);
+      if (trust * weight > 1e-3) component.absorb(pRow, error, variance + noise, trust * weight);
+    }
+    return trusts;
+  }
+
+  /**
+   * The same with all readings seen at once: what each is trusted is judged by what all of them together say, and then
+   * taken in with that trust, until it settles. What came first no longer carries more weight than what came last. The
+   * evidence is Laplace's approximation about where it settles.
+   */
+  refine(component: Component): Float64Array {
+    const { row, pRow } = this;
+    const trusts = new Float64Array(this.rows.length);
+    const { noises } = component;
+    let volume = 0;
+    for (let pass = 0; pass < PASSES; pass++) {
+      this.rows.forEach(({ red, black, evidence }, r) => {
+        const mean = component.expected(red, black, this.gainOf(r));
+        const R = this.noise(component, r, mean);
+        const { good, bad, weight } = this.mixture(component, r, evidence.value - mean, R);
+        trusts[r] = good / (good + bad);
+        noises[r] = R / Math.max(trusts[r]! * weight, LEAST_TRUST);
+      });
+      component.reset();
+      volume = 0;
+      this.rows.forEach(({ red, black, evidence }, r) => {
+        const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
+        const S = variance + noises[r]!;
+        volume += Math.log(noises[r]! / S);
+        component.absorb(pRow, evidence.value - mean, S, 1);
+      });
+    }
+    let fit = 0.5 * volume;
+    for (const x of component.mean) fit -= 0.5 * x * x;
+    this.rows.forEach(({ red, black, evidence }, r) => {
+      const mean = component.expected(red, black, this.gainOf(r));
+      const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(component, r, mean));
+      fit += Math.log(good + bad);
+    });
+    component.logWeight = component.logPrior + component.logSeen + fit;
+    return trusts;
+  }
+
+  /** Log density of the readings and of the latent point together, the rig solved at the point itself. */
+  fit(component: Component, state: number): number {
+    const { assumptions: a } = this;
+    let sum = 0;
+    const x0 = component.x0[state]!;
+    for (let k = 0; k < this.workspace.gainColumn; k++) sum -= 0.5 * x0[k]! * x0[k]!;
+    for (const { red, black, unit, evidence } of this.rows) {
+      const value = component.value(red) - (black < 0 ? 0 : component.value(black));
+      const gain = unit === 'V' ? METER.gainSpread * value : 0;
+      const noise = readingVariance(unit, value, a, evidence.meter, this.reach(red, black));
+      const S = noise + component.astray(red, black) + gain * gain;
+      const off = component.unknown ? a.unknownShare : a.blunderShare;
+      sum += Math.log((1 - off) * heavyTailed(evidence.value - value, S).density + off * ANYTHING[unit]);
+    }
+    return sum;
+  }
+
+  /**
+   * A component's log weight without one reading: what it would have expected of it follows from what it learnt with
+   * it, in closed form for a Gaussian; its evidence is then less by how likely that reading was.
+   */
+  without(component: Component, r: number): number {
+    const { red, black, evidence } = this.rows[r]!;
+    const { mean, variance } = component.predict(red, black, this.row, this.pRow, this.gainOf(r));
+    const pull = Math.min(MOST_PULL, variance / component.noises[r]!);
+    const without = evidence.value - (evidence.value - mean) / (1 - pull);
+    const S = variance / (1 - pull) + this.noise(component, r, without);
+    const { good, bad } = this.mixture(component, r, evidence.value - without, S);
+    return component.logWeight - Math.log(good + bad);
+  }
+
+  /** Mean and standard deviation of a reading of a component, from its mean and its variance without the meter. */
+  spread(
+    component: Component,
+    red: number,
+    black: number,
+    { mean, variance }: { mean: number; variance: number },
+  ): { mean: number; sd: number } {
+    const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
+    const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
+    return { mean, sd: Math.sqrt(variance + noise + component.astray(red, black)) };
+  }
+
+  /** A reading less what a component has learnt to expect, V or A. */
+  residual(component: Component, reading: number): number {
+    const { red, black, evidence } = this.rows[reading]!;
+    return evidence.value - component.expected(red, black, this.gainOf(reading));
+  }
+
+  /** The same without its sign, in standard deviations of meter and model. */
+  deviation(component: Component, reading: number): number {
+    const off = this.residual(component, reading);
+    return Math.abs(off) / Math.sqrt(this.noise(component, reading, this.rows[reading]!.evidence.value - off));
+  }
+
+  private gainOf(r: number): number {
+    const { meter } = this.rows[r]!.evidence;
+    return meter ? meter.voltShare / USUAL_METER.voltShare : 1;
+  }
+
+  /** Variance of a reading about what the points carry: meter and model. */
+  private noise(component: Component, r: number, predicted: number): number {
+    const { red, black, unit, evidence } = this.rows[r]!;
+    const usual = readingVariance(unit, predicted, this.assumptions, evidence.meter, this.reach(red, black));
+    return usual + component.astray(red, black);
+  }
+
+  /** Densities of a reading as a good one and as a slip (or as what something unknown made of it). */
+  private mixture(
+    component: Component,
+    r: number,
+    error: number,
+    variance: number,
+  ): { good: number; bad: number; weight: number } {
+    const { assumptions: a } = this;
+    const { red, black, unit, evidence } = this.rows[r]!;
+    const { density, weight } = heavyTailed(error, variance);
+    const off = component.unknown ? a.unknownShare : a.blunderShare * (evidence.confirmed ? a.slipsTwice : 1);
+    const bad = component.unknown
+      ? unknownDensity(unit, error)
+      : blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
+    return { good: (1 - off) * density, bad: off * bad, weight };
+  }
+
+  /** Whether nothing unknown lies between two rows' points. */
+  private reach(red: number, black: number): Reach {
+    const per = this.workspace.outputsPerState;
+    const at = (red % per) * (per + 1) + (black < 0 ? per : black % per);
+    let reach = this.reaches.get(at);
+    if (reach === undefined) {
+      const key = (row: number) => this.outputs[row % per]!.key;
+      reach = this.reachBetween(key(red), black < 0 ? undefined : key(black));
+      this.reaches.set(at, reach);
+    }
+    return reach;
+  }
+
+  /** What the other points would read under the component, black lead where it is. */
+  private neighbours(component: Component, red: number, black: number): number[] {
+    const per = this.workspace.outputsPerState;
+    const first = Math.floor(red / per) * per;
+    const list: number[] = [];
+    const base = black < 0 ? 0 : component.value(black);
+    for (let o = 0; o < per; o++) {
+      if (first + o !== red && this.outputs[o]!.kind === 'volts') list.push(component.value(first + o) - base);
+    }
+    return list;
+  }
+}
