@@ -15,7 +15,14 @@ import type { TowReport } from '../core/rules/tow/report';
 import { usualPick } from '../core/plan/candidates';
 import { compare, type Comparison } from '../core/plan/compare';
 
-import { howLate, howLong, howLongLasts, howLongStands, type HoursAnswer } from '../core/plan/questions';
+import {
+  howLate,
+  howLong,
+  howLongLasts,
+  howLongStands,
+  generatorCranks,
+  type HoursAnswer,
+} from '../core/plan/questions';
 import {
   influences,
   sampleCandidate,
@@ -105,6 +112,8 @@ const api = {
         return howLongStands(of);
       case 'how-long-lasts':
         return howLongLasts(of, question.from, question.floor);
+      case 'generator-cranks':
+        return generatorCranks(of, question.from) ?? { at: 0, says: 'No generator with a starter of its own here.' };
     }
   },
 };

@@ -8,6 +8,7 @@ import { rigFaults } from '../../src/core/diagnose/faults';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { observationsOf } from '../../src/core/diagnose/observations';
 import { OPERATING_STATES } from '../../src/core/operate/states';
+import { rigMeasurements } from '../../src/core/probe/measurement';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';
 import { readSecrets } from '../../src/server/config';
@@ -139,6 +140,8 @@ export class Technician {
     fault: string,
     private readonly seed: number,
     private readonly rig: Rig = motorhome('heron', 'Heron'),
+    /** How the shop says things. */
+    private readonly say: (text: string) => string = (text) => text,
   ) {
     this.questions = observationsOf(rig, rigFaults(rig));
     this.meter = new HiddenRig(compileRig(this.rig), fault, seed);
@@ -149,8 +152,12 @@ export class Technician {
   }
 
   private key(label: string): string {
-    if (label === 'bolt') return 'house-frame.bay-1';
     return this.rig.probes.find((p) => p.label === label)!.key;
+  }
+
+  /** The very bolt a bank’s negative should sit on. */
+  private bolt(red: string): string {
+    return rigMeasurements(this.rig).find((m) => m.red === red && m.label.endsWith('–bolt'))!.black!;
   }
 
   /** What the button says once it says the same twice, a moment apart. */
@@ -193,11 +200,11 @@ export class Technician {
     }
     const look = /^(?:Look|Listen|Feel|Try): (.*?)(?: about [\d.]+ min)?$/.exec(words);
     if (look) {
-      const question = this.questions.find((q) => q.ask === look[1]);
+      const question = this.questions.find((q) => this.say(q.ask) === look[1]);
       if (!question) throw new Error(`asked what this rig is not: ${words}`);
       await button.click();
       const ask = page.locator('.asks.first .ask');
-      const label = question.answers.find((a) => a.id === this.meter.answer(question))!.label;
+      const label = this.say(question.answers.find((a) => a.id === this.meter.answer(question))!.label);
       await ask.getByRole('button', { name: label.charAt(0).toUpperCase() + label.slice(1), exact: true }).click();
       await page.keyboard.press('Escape');
       await expect(page.locator('dialog[open]')).toHaveCount(0);
@@ -210,12 +217,14 @@ export class Technician {
     if (!measure) return words;
     await button.click();
     const plate = await page.locator('.stateplate b').first().innerText();
-    const state = OPERATING_STATES.find((s) => s.label === plate)!.id;
+    const state = OPERATING_STATES.find((s) => this.say(s.label) === plate)!.id;
     const probe = this.key(measure[1]!);
     const ref = probe.endsWith('.clamp')
       ? undefined
       : measure[2]
-        ? this.key(measure[2])
+        ? measure[2] === 'bolt'
+          ? this.bolt(probe)
+          : this.key(measure[2])
         : `${this.rig.reference.part}.${this.rig.reference.terminal}`;
     const { value } = this.meter.read(state, probe, ref, this.takes++);
     await page.keyboard.type(String(value));

@@ -333,7 +333,9 @@ export class Solver {
     let linear = 0;
     let quadratic = 0;
     let atZero = 0;
+    let longest = 1;
     for (let p = 0; p < m; p++) {
+      longest = Math.max(longest, Math.abs(d[p]!));
       let yu = 0;
       let yd = 0;
       for (let q = 0; q < m; q++) {
@@ -360,7 +362,8 @@ export class Solver {
         high = t;
       }
       t = (low + high) / 2;
-      if (high - low < 1e-9) return;
+      // A step of megavolts, into what is as good as open, has its corner in its first billionth.
+      if ((high - low) * longest < 1e-9) return;
     }
   }
 

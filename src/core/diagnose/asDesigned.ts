@@ -108,6 +108,22 @@ export const AS_DESIGNED: readonly AsDesigned[] = [
       'that floats at 13.4 V its lamp shows waiting, and that is right.',
   },
   {
+    id: 'fridge-waits',
+    of: ['choosesItself'],
+    complaints: ['fridge-warm', 'fridge-stays-on'],
+    says:
+      'The fridge chooses by itself: 12 V while the engine runs, and after stopping about a quarter of an hour of ' +
+      'nothing before it lights gas. That wait is made so, for fuel stops.',
+  },
+  {
+    id: 'monitor-counts',
+    of: ['shunt'],
+    complaints: ['coach-short-life', 'slow-charging', 'shore-not-charging'],
+    says:
+      'The monitor counts ampere-hours through its shunt and is set right only by a full charge. What it shows in between ' +
+      'drifts, and what goes round its shunt it never sees: a rested voltage tells more.',
+  },
+  {
     id: 'breaker-cycles',
     of: ['breaker'],
     option: { name: 'type', is: ['auto'] },

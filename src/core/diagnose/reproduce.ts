@@ -26,6 +26,8 @@ const SHOWS_IN: Readonly<Record<Complaint, readonly string[]>> = {
   'chassis-not-charging': ['idle'],
   'shore-not-charging': ['shore', 'generator'],
   'chassis-not-on-shore': ['shore', 'generator'],
+  'fridge-stays-on': ['rested'],
+  'fridge-warm': ['idle'],
 };
 
 /** The states that must be measured in for what the owner tells. */
@@ -107,6 +109,8 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
     { clampAt: 'battery', side: 'coach' },
   ],
   'chassis-not-on-shore': BOTH_BANKS,
+  'fridge-stays-on': [{ post: 'plus', of: 'fridge' }],
+  'fridge-warm': [{ post: 'plus', of: 'fridge' }],
 };
 
 /** Whether nothing but the proof stands between the rig and being called sound: no fault stands out, nothing is flagged. */

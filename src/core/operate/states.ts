@@ -2,7 +2,7 @@
  * What the rig is doing while one measures. A row is an operating state; its id is what command line,
  * screens, database and files store. Never call a rig's revision or a controller's mode a "state".
  */
-import { isOneOf } from '../parts/kinds';
+import { is, isOneOf } from '../parts/kinds';
 import type { TraitName } from '../parts/traits';
 import type { OperatingInputs } from '../control/inputs';
 import type { Rig } from '../rig/schema';
@@ -198,9 +198,17 @@ export const OPERATING_STATES: readonly OperatingState[] = [
 const BY_ID = new Map(OPERATING_STATES.map((s) => [s.id, s]));
 export const STATE_IDS: readonly string[] = OPERATING_STATES.map((s) => s.id);
 
-/** The operating states a rig can be put in, in their order. */
+/** The operating states a rig can be put in, in their order: one with an engine running where something turns with it. */
 export const statesOf = (rig: Rig): OperatingState[] =>
-  OPERATING_STATES.filter((s) => s.needs === undefined || rig.parts.some((p) => isOneOf(p, s.needs!)));
+  OPERATING_STATES.filter(
+    (s) =>
+      (s.needs === undefined || rig.parts.some((p) => isOneOf(p, s.needs!))) &&
+      (s.inputs.engine === 'off' || rig.parts.some((p) => is(p, 'alternator'))),
+  );
+
+/** The state in which the rig charges itself: its engine idling or, where nothing turns, its charger on. */
+export const chargingStateOf = (rig: Rig): string =>
+  ['idle', 'shore'].find((id) => statesOf(rig).some((s) => s.id === id)) ?? 'idle';
 
 export const isStateId = (id: string): boolean => BY_ID.has(id);
 

@@ -1,3 +1,5 @@
+import type { TraitName } from './traits';
+
 /** The usual complaints of this trade, as the intake offers them. */
 export const COMPLAINTS = {
   'coach-not-charging': 'Coach bank does not charge on the road',
@@ -13,5 +15,13 @@ export const COMPLAINTS = {
   'chassis-not-charging': 'Start battery does not charge with the engine on',
   'shore-not-charging': 'Coach bank does not charge on shore power',
   'chassis-not-on-shore': 'Start battery does not charge on shore power',
+  'fridge-stays-on': 'Fridge stays on 12 V after stopping',
+  'fridge-warm': 'Fridge gets warm on the road',
 } as const;
 export type Complaint = keyof typeof COMPLAINTS;
+
+/** Complaints about a part that only some rigs have: offered where it stands. */
+export const COMPLAINT_OF: Readonly<Partial<Record<Complaint, TraitName>>> = {
+  'fridge-stays-on': 'fridge',
+  'fridge-warm': 'fridge',
+};

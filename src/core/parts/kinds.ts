@@ -11,9 +11,9 @@ import {
 import { dcdcChargerPart, dualChargerPart } from './entries/dcdc';
 import { diodeLamp, differentialPart, triggeredPart } from './entries/maintainers';
 import { towConnector, voltageRelay } from './entries/towLine';
-import { fridgeElement, towedCarLoads } from './entries/trailerLoads';
+import { automaticFridge, fridgeElement, towedCarLoads } from './entries/trailerLoads';
 import { diodeIsolator } from './entries/diodeIsolator';
-import { bypassSwitch, disconnect, lineBreaker, linkFuse } from './entries/inline';
+import { bypassSwitch, disconnect, lineBreaker, linkFuse, shunt } from './entries/inline';
 import { linkSolenoid } from './entries/link';
 import { bidirectionalModule, timedWindowModule, voltageLinkModule } from './entries/linkModules';
 import { chassisLoads, generator, houseLoads } from './entries/loads';
@@ -23,6 +23,7 @@ import { alternator, shoreCharger, solarCharger } from './entries/sources';
 
 const ALL = [
   alternator,
+  automaticFridge,
   batteryBank,
   bidirectionalModule,
   boostSwitch,
@@ -46,6 +47,7 @@ const ALL = [
   linkSwitch,
   markerLights,
   shoreCharger,
+  shunt,
   solarCharger,
   timedWindowModule,
   towConnector,

@@ -66,6 +66,8 @@ export interface Traits {
   breaker?: true;
   /** Parts a bank from what it feeds. */
   disconnect?: true;
+  /** A monitor's shunt: it counts what passes through it. */
+  shunt?: true;
   /** The plug between two vehicles. */
   towConnector?: true;
   /** Everything the coach uses. */
@@ -74,6 +76,8 @@ export interface Traits {
   chassisLoads?: true;
   /** A three-way refrigerator's 12 V element. */
   fridge?: true;
+  /** Goes to 12 V by itself, by a trigger. */
+  choosesItself?: true;
   /** What a towed car draws. */
   towedCar?: true;
   /** Charging current ends or begins here: a drop on the way costs volts at a battery. */

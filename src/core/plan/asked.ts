@@ -18,7 +18,8 @@ export type Question =
   | { ask: 'how-long'; kind: 'drive' | 'idle' | 'shore'; from: number; to: number }
   | { ask: 'how-late'; driveHours: number; from: number; to: number }
   | { ask: 'how-long-stands' }
-  | { ask: 'how-long-lasts'; from: number; floor: number };
+  | { ask: 'how-long-lasts'; from: number; floor: number }
+  | { ask: 'generator-cranks'; from: number };
 
 export interface Asked {
   candidate: string;

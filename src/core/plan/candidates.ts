@@ -71,10 +71,13 @@ function maintained(made: Made, rig: Rig): Variant[] {
   );
 }
 
+/** What a rig was made from, where it has a link that others may take the place of. */
+type Linked = Exclude<Made, { family: 'bench' }>;
+
 interface Variant {
   id: string;
   link: string;
-  made: Made;
+  made: Linked;
   name: string;
   /** Where they are not its link's own. */
   school?: School;
@@ -82,7 +85,7 @@ interface Variant {
 }
 
 /** Links a rig can be given, other than its own, with the sizes worth looking at. */
-function variants(made: Made): Variant[] {
+function variants(made: Linked): Variant[] {
   const named = (link: string, amps?: number) =>
     amps === undefined
       ? linkWords(link).label
@@ -99,9 +102,11 @@ function variants(made: Made): Variant[] {
           made: {
             family: 'motorhome',
             choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps / volts }), ...more },
-          } as Made,
+          } as Linked,
         });
         const name = named(link, amps && amps / volts);
+        // Its second input is for panels.
+        if (link === 'dcdc-dual' && !made.choices.solar) return [];
         // A one-way charger takes the way back; a hand switch round it keeps that.
         if (link === 'dcdc')
           return [
@@ -121,7 +126,7 @@ function variants(made: Made): Variant[] {
       made: {
         family: 'coupled',
         choices: { ...made.choices, link, ...(amps === undefined ? {} : { dcdcAmps: amps }) },
-      } as Made,
+      } as Linked,
     }));
   });
 }
@@ -186,7 +191,8 @@ export function candidatesOf(rig: Rig, fault?: FoundFault): Candidate[] {
           parts: [0, 0],
         },
       ];
-  if (!rig.made) return list;
+  // On a bench one tries a unit; nobody compares it with another for a customer.
+  if (!rig.made || rig.made.family === 'bench') return list;
   const drawn = drawRig(rig.id, rig.name, rig.made);
   const now = rig.made.choices;
   for (const v of [...maintained(rig.made, rig), ...variants(rig.made)]) {

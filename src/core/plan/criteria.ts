@@ -111,6 +111,8 @@ const ANSWERS: Readonly<Record<Complaint, Answer>> = {
   'chassis-not-charging': repaired,
   'shore-not-charging': repaired,
   'chassis-not-on-shore': onShore,
+  'fridge-stays-on': repaired,
+  'fridge-warm': repaired,
 };
 
 /** How far the worst answered of the complaints is answered; undefined where nobody complained. */

@@ -3,6 +3,9 @@ import { bisect } from '../units/stats';
 import type { CompiledRig } from '../compile/compile';
 import type { Leg, Scenario } from '../simulate/scenarioSchema';
 import { simulate, type Followed } from '../simulate/simulate';
+import { coldOil, NO_START_VOLTS } from '../simulate/starter';
+import { partValue } from '../rig/value';
+import { is, nominalOf } from '../parts/kinds';
 import type { Situation } from '../operate/rigNetwork';
 
 export interface HoursAnswer {
@@ -197,5 +200,44 @@ export function howLongLasts(of: HoursQuestion, from: number, floor: number, mor
     if (hours === undefined)
       return { at: endOf(of, summary), says: `Longer than a year: still at ${percent(endOf(of, summary))}.` };
     return { hours, at: floor, says: `${inHours(hours)} from ${percent(from)} down to ${percent(floor)}.` };
+  });
+}
+
+/** Hours boost is held before a generator is cranked: ten minutes, as everywhere. Common practice. */
+const BOOST_HOURS = 10 / 60;
+
+/**
+ * Whether the rig's own generator would crank on its bank: now, and after ten minutes of boost with the engine idling.
+ * Its starter takes more in the cold, as the engine's does; undefined where the rig has no such generator.
+ */
+export function generatorCranks(of: HoursQuestion, from: number): HoursAnswer | undefined {
+  const { rig } = of.compiled;
+  const generator = rig.parts.find((p) => is(p, 'generator'));
+  const bank = rig.parts.find((p) => p.id === of.bank);
+  if (!generator || !bank) return undefined;
+  const amps = partValue(generator, 'starter') * coldOil(of.celsius);
+  const limit =
+    (NO_START_VOLTS *
+      nominalOf(
+        bank,
+        rig.vehicles.find((v) => v.id === bank.vehicle)!,
+      )) /
+    12;
+  const cranked = (legs: Leg[]) => {
+    let volts = 0;
+    run(of, legs, from, (now) => {
+      volts = Math.max(0, now.crank(of.bank, amps));
+      return legs[0]!.kind === 'stand';
+    });
+    return volts;
+  };
+  return answered(() => {
+    const now = cranked([leg('stand', 0.1, of)]);
+    const boosted = cranked([leg('idle', BOOST_HOURS, of, { boostWedged: true })]);
+    const would = (v: number) => `${v >= limit ? 'cranks' : 'would not crank'}, ${v.toFixed(1)} V under its starter`;
+    return {
+      at: now,
+      says: `Now it ${would(now)} (${limit.toFixed(1)} V wanted); after ten minutes of boost, engine idling, it ${would(boosted)}.`,
+    };
   });
 }

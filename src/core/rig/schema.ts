@@ -7,6 +7,7 @@ import { PART_KIND_IDS } from '../parts/kinds';
 import { INSULATIONS } from '../units/ampacity';
 import { GAUGES } from '../units/wire';
 import { MotorhomeChoicesSchema } from './archetypes/choicesSchema';
+import { BenchChoicesSchema } from './archetypes/benchSchema';
 import { CoupledChoicesSchema } from './archetypes/coupledSchema';
 import { TowInterfaceSchema } from './towSchema';
 
@@ -32,7 +33,7 @@ export type Endpoint = Type.Static<typeof EndpointSchema>;
 export const VehicleSchema = Type.Object(
   {
     id,
-    role: Type.Enum(['motorhome', 'tow-vehicle', 'trailer', 'camper', 'towed-car', 'van']),
+    role: Type.Enum(['motorhome', 'tow-vehicle', 'trailer', 'camper', 'towed-car', 'van', 'bench']),
     length: Type.Number({ exclusiveMinimum: 0, maximum: 30, description: 'metres' }),
     engineAt: Type.Optional(Type.Enum(['front', 'rear'])),
     nominalVolts: Type.Union([Type.Literal(12), Type.Literal(24), Type.Literal(48)]),
@@ -110,6 +111,9 @@ export const GroundSchema = Type.Object(
     id,
     vehicle: id,
     name: text,
+    metal: Type.Optional(
+      Type.Enum(['steel', 'aluminum'], { description: 'what a joint on it is made to; steel where not stated' }),
+    ),
     points: Type.Array(
       Type.Object({ id, label: text, station: Type.Number(), place: text }, { additionalProperties: false }),
       { minItems: 1 },
@@ -144,6 +148,7 @@ export type Probe = Type.Static<typeof ProbeSchema>;
 export const MadeSchema = Type.Union([
   Type.Object({ family: Type.Literal('motorhome'), choices: MotorhomeChoicesSchema }, { additionalProperties: false }),
   Type.Object({ family: Type.Literal('coupled'), choices: CoupledChoicesSchema }, { additionalProperties: false }),
+  Type.Object({ family: Type.Literal('bench'), choices: BenchChoicesSchema }, { additionalProperties: false }),
 ]);
 export type Made = Type.Static<typeof MadeSchema>;
 

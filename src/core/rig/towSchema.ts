@@ -90,8 +90,9 @@ export const TowInterfaceSchema = Type.Object(
       Type.Object(
         {
           watts: Type.Number({ exclusiveMinimum: 0, maximum: 2000, description: 'at 12 V' }),
-          trigger: Type.Enum(['none', 'pin', 'looped'], {
-            description: 'relay in the trailer: none; its coil on a position of its own; its coil looped to the feed',
+          trigger: Type.Enum(['none', 'pin', 'looped', 'wire'], {
+            description:
+              'relay in the trailer: none; its coil on a position of its own; looped to the feed; on an ignition wire of its own',
           }),
         },
         omit,

@@ -34,25 +34,28 @@ describe.each(JURISDICTIONS.map((j) => [j.label, j.id] as const))('as drawn, by 
 });
 
 describe('what is asked of a rig as drawn', () => {
-  it.each(EVERY_RIG.filter((_, i) => i % 8 === 0))('of %s is answered by a press, either way', (_, rig) => {
-    const asked = look(rig).filter((f) => f.rule === 'feed-look');
-    expect(asked.length).toBeGreaterThan(2);
-    for (const f of asked.slice(0, 4)) {
-      const none = f.answers!.at(-1)!;
-      expect(none.says).toBe('No fuse there');
-      if (!('conductors' in none.edit)) throw new Error('an edit of the wire');
-      const { conductors, set } = none.edit;
-      const bare = conductors.reduce((r, id) => withConductor(r, id, set), rig);
-      expect(checkRig(bare)).toEqual([]);
-      const condemned = look(bare).filter((x) => x.at === f.at);
-      expect(condemned.map((x) => [x.rule, x.severity])).toContainEqual(['feed-unfused', 'danger']);
-      const has = f.answers!.find((a) => a.says === 'It has a fuse there');
-      if (!has || !('pieces' in has.edit)) continue;
-      const fused = withPieces(rig, has.edit.pieces);
-      expect(checkRig(fused)).toEqual([]);
-      // Its rating is a guess until it is read.
-      expect(has.edit.pieces.parts[0]!.params['rating']!.provenance).toBe('assumed');
-      expect(look(fused).filter((x) => x.at === f.at && /^feed-/.test(x.rule) && x.says === f.says)).toEqual([]);
-    }
-  });
+  it.each(EVERY_RIG.filter(([, r], i) => i % 8 === 0 && r.made?.family !== 'bench'))(
+    'of %s is answered by a press, either way',
+    (_, rig) => {
+      const asked = look(rig).filter((f) => f.rule === 'feed-look');
+      expect(asked.length).toBeGreaterThan(2);
+      for (const f of asked.slice(0, 4)) {
+        const none = f.answers!.at(-1)!;
+        expect(none.says).toBe('No fuse there');
+        if (!('conductors' in none.edit)) throw new Error('an edit of the wire');
+        const { conductors, set } = none.edit;
+        const bare = conductors.reduce((r, id) => withConductor(r, id, set), rig);
+        expect(checkRig(bare)).toEqual([]);
+        const condemned = look(bare).filter((x) => x.at === f.at);
+        expect(condemned.map((x) => [x.rule, x.severity])).toContainEqual(['feed-unfused', 'danger']);
+        const has = f.answers!.find((a) => a.says === 'It has a fuse there');
+        if (!has || !('pieces' in has.edit)) continue;
+        const fused = withPieces(rig, has.edit.pieces);
+        expect(checkRig(fused)).toEqual([]);
+        // Its rating is a guess until it is read.
+        expect(has.edit.pieces.parts[0]!.params['rating']!.provenance).toBe('assumed');
+        expect(look(fused).filter((x) => x.at === f.at && /^feed-/.test(x.rule) && x.says === f.says)).toEqual([]);
+      }
+    },
+  );
 });

@@ -8,6 +8,8 @@ import { CHARGER_RULES } from './chargers';
 import { LINK_RULES } from './links';
 import { PROTECTION_RULES } from './protection';
 import { THRESHOLD_RULES } from './thresholds';
+import { ALUMINUM_RULES } from './aluminum';
+import { MONITOR_RULES } from './monitors';
 import { TOWED_RULES } from './towed';
 import { SEVERITIES, type Finding, type DesignRule, type RuleContext } from './rule';
 
@@ -17,6 +19,8 @@ export const RULES: readonly DesignRule[] = [
   ...CHARGER_RULES,
   ...LINK_RULES,
   ...TOWED_RULES,
+  ...MONITOR_RULES,
+  ...ALUMINUM_RULES,
 ];
 
 /** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */

@@ -1,11 +1,13 @@
 /** Rules of fuses, breakers and wires. What they judge by is worked out in size/. */
 import { is } from '../parts/kinds';
 import type { FuseCheck } from '../size/fuseChecks';
+import { fuseLimit, wireSpecOf } from '../size/fuseLimit';
 import { runsOf } from '../size/runs';
 import { FUSE_KINDS, interruptsAt, isFuseOrBreaker } from '../parts/fuses';
 import { lengthInBoth, midSentence } from '../units/format';
 import { gaugeName, wireArea } from '../units/wire';
 import { follow, type FeedStep } from '../rig/follow';
+import type { Conductor } from '../rig/schema';
 import { fitFuse } from './ownFuse';
 import { PRACTICE, SAME_COPPER_SHARE, type Autofix, type DesignRule, type RuleContext, type Violation } from './rule';
 import { unprotectedFeeds, type UnprotectedFeed } from './batteryFeeds';
@@ -27,23 +29,30 @@ const fuses = (
         .map((k) => ({ at: f.part, says: `${f.name}: ${k.says}`, ...fix(f, c) })),
     );
 
-const rated = (f: FuseCheck): Pick<Violation, 'fix' | 'mend'> =>
-  f.window.pick === undefined
-    ? { fix: 'A thicker wire behind it, or less current.' }
-    : {
-        fix: `Fit ${f.window.pick} A.`,
-        mend: {
-          part: f.part,
-          set: {
-            note: `${f.window.pick} A`,
-            params: { rating: { value: f.window.pick, spread: 0, provenance: 'nameplate' } },
-          },
-        },
-      };
+/** The first lead on a fuse that is not to be fused so high: what it hangs on carries the same amps as what it protects. */
+const tooThinFor = (c: RuleContext, f: FuseCheck, amps: number): Conductor | undefined =>
+  ['source', 'load']
+    .flatMap((terminal) => c.on(f.part, terminal))
+    .find((w) => w.use === 'feed' && amps > fuseLimit(wireSpecOf(w), c.rules).amps);
+
+const rated = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> => {
+  const { pick } = f.window;
+  // The largest its wire bears may be what is in it.
+  if (pick === undefined || pick === f.rating) return { fix: 'A thicker wire behind it, or less current.' };
+  const thin = pick > f.rating ? tooThinFor(c, f, pick) : undefined;
+  if (thin) return { fix: `${thin.name} is too thin for the ${pick} A it wants: more copper there first.` };
+  return {
+    fix: `Fit ${pick} A.`,
+    mend: {
+      part: f.part,
+      set: { note: `${pick} A`, params: { rating: { value: pick, spread: 0, provenance: 'nameplate' } } },
+    },
+  };
+};
 
 /** A smaller fuse where one still carries the load; else more copper in the piece it does not protect. */
 const protecting = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> =>
-  f.window.pick !== undefined && f.window.pick < f.rating ? rated(f) : moreCopper(f, c);
+  f.window.pick !== undefined && f.window.pick < f.rating ? rated(f, c) : moreCopper(f, c);
 
 /** More copper in the piece a fuse does not protect, or a fuse of its own there. */
 const moreCopper = (f: FuseCheck, c: RuleContext): Pick<Violation, 'fix' | 'mend'> => {

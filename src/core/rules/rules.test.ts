@@ -56,6 +56,12 @@ const wire = (rig: Rig, id: string, gauge: '18' | '12' | '10' | '8' | '4' | '1/0
   conductors: rig.conductors.map((c) => (c.id === id ? { ...c, gauge } : c)),
 });
 const cut = (rig: Rig, id: string): Rig => ({ ...rig, conductors: rig.conductors.filter((c) => c.id !== id) });
+/** A wire that ends elsewhere. */
+const reroute = (rig: Rig, id: string, ends: Partial<Pick<Rig['conductors'][number], 'from' | 'to'>>): Rig => ({
+  ...rig,
+  conductors: rig.conductors.map((c) => (c.id === id ? { ...c, ...ends } : c)),
+});
+const fridgeByItself = () => coupled({ family: 'camper', fridgeSelects: 'itself' });
 const lfp = { chemistry: 'lfp', layout: 'parallel', capacity: 400 } as const;
 
 /** Somebody has followed these wires, or every one: what is drawn is what is there. */
@@ -222,6 +228,33 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig; where?: Juris
   'fridge-look': {
     breaks: () => coupled({ family: 'camper', feed: 'constant' }),
     keeps: () => coupled({ family: 'camper' }),
+  },
+  'fridge-trigger-live': {
+    breaks: () => reroute(fridgeByItself(), 'fridge-trigger', { from: { part: 'fridge', terminal: 'plus' } }),
+    keeps: () => fridgeByItself(),
+  },
+  'fridge-trigger-nowhere': { breaks: () => cut(fridgeByItself(), 'fridge-trigger'), keeps: () => fridgeByItself() },
+  'shunt-bypassed': {
+    breaks: () =>
+      reroute(home({ monitor: true }), 'charger-negative', { to: { part: 'coach-bank', terminal: 'minus' } }),
+    keeps: () => home({ monitor: true }),
+  },
+  'shunt-in-feed': {
+    breaks: () => reroute(home({ monitor: true }), 'shunt-lead', { from: { part: 'coach-bank', terminal: 'plus' } }),
+    keeps: () => home({ monitor: true }),
+  },
+  'shunt-reversed': {
+    breaks: () =>
+      reroute(
+        reroute(home({ monitor: true }), 'shunt-lead', { to: { part: 'shunt', terminal: 'system' } }),
+        'coach-negative',
+        { from: { part: 'shunt', terminal: 'battery' } },
+      ),
+    keeps: () => home({ monitor: true }),
+  },
+  'aluminum-joint': {
+    breaks: () => home({ body: 'aluminum' }),
+    keeps: () => looked(home({ body: 'aluminum' })),
   },
   'sense-behind-disconnect': {
     breaks: () => home({ link: 'bidirectional', senseAt: 'behind-disconnect' }),

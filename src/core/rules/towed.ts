@@ -28,6 +28,8 @@ function unswitchedFridges(c: RuleContext): { fridge: Part; feed: Conductor; unl
   const unlooked = unlookedIn(c.rig);
   return c.parts('fridge').flatMap((fridge) => {
     const [feed] = c.on(fridge.id, 'plus');
+    // What lets go by its trigger needs no switched feed.
+    if (is(fridge, 'choosesItself')) return [];
     const onPin = feed && follow(c.rig, { part: fridge.id, terminal: 'plus' }).some((s) => is(s.part, 'towConnector'));
     return onPin ? [{ fridge, feed, unlooked: unlooked(feed) }] : [];
   });
@@ -99,6 +101,46 @@ export const TOWED_RULES: readonly DesignRule[] = [
           ),
           answers: [{ says: 'Nothing switches it', edit: { conductors: [feed.id], set: { looked: true } } }],
         })),
+  },
+  {
+    id: 'fridge-trigger-live',
+    severity: 'danger',
+    title: 'A fridge that never lets go of 12 V',
+    why: 'Its trigger is live from a battery whether an engine runs or not: the element empties that battery.',
+    source: PRACTICE,
+    check: (c) =>
+      c.parts('choosesItself').flatMap((fridge) => {
+        const past = (p: Part) => !is(p, 'solenoid') && !is(p, 'towConnector');
+        const reached = follow(c.rig, { part: fridge.id, terminal: 'trigger' }, past, ['control', 'feed']);
+        const bank = reached.find((s) => is(s.part, 'battery'))?.part;
+        return bank
+          ? [
+              saw(
+                fridge.id,
+                `The trigger of ${fridge.name} hangs on ${bank.name}, through nothing that lets go with the ignition.`,
+                'A wire from the ignition, or from a feed that only the running engine makes live and no bank shares.',
+              ),
+            ]
+          : [];
+      }),
+  },
+  {
+    id: 'fridge-trigger-nowhere',
+    severity: 'will not work',
+    title: 'A fridge without its trigger',
+    why: 'It chooses 12 V by its trigger alone: with nothing on it, it stays on gas or off on the road.',
+    source: PRACTICE,
+    check: (c) =>
+      c
+        .parts('choosesItself')
+        .filter((p) => c.on(p.id, 'trigger').length === 0)
+        .map((p) =>
+          saw(
+            p.id,
+            `Nothing is on the trigger of ${p.name}.`,
+            'A wire from a circuit that is live with the engine only.',
+          ),
+        ),
   },
   {
     id: 'brake-behind-converter',

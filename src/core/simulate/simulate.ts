@@ -49,6 +49,8 @@ export interface Followed {
   soc(part: string): number;
   /** Whether the engine would start now; undefined on a rig without a starter. */
   start(): StartCheck | undefined;
+  /** V at a battery’s posts while a starter draws so many amps of it. */
+  crank(part: string, amps: number): number;
 }
 
 /** Thrown where the network has no operating point: the rig's document, not the customer's trip, is at fault. */
@@ -210,6 +212,7 @@ export class Simulation {
         t: this.t,
         soc: (part) => this.batteries.find((b) => b.part === part)!.soc,
         start: () => this.startNow(),
+        crank: (part, amps) => this.batteries.find((b) => b.part === part)!.crankVolts(amps),
       }) ?? false;
   }
 

@@ -8,6 +8,7 @@ import type { CompiledRig } from '../compile/compile';
 import { is, nominalOf } from '../parts/kinds';
 import type { Effect } from '../operate/effects';
 import { RigModel } from '../operate/settle';
+import { chargingStateOf } from '../operate/states';
 import { follow } from '../rig/follow';
 import type { Part, Rig } from '../rig/schema';
 import { partOption, partValue } from '../rig/value';
@@ -85,10 +86,11 @@ export function feedOf(model: RigModel, charger: Part): Feed {
   );
   const battery = banks.find((p) => p.vehicle !== charger.vehicle) ?? banks[0];
   const lead = rig.conductors.find((c) => [c.from, c.to].some((e) => e.part === charger.id && e.terminal === 'input'));
-  model.settle('idle', { effects: [{ do: 'dead-controller', part: charger.id }] });
+  const at = chargingStateOf(rig);
+  model.settle(at, { effects: [{ do: 'dead-controller', part: charger.id }] });
   const volts = input(model, charger);
   if (!lead) return { loopOhms: 0, volts, ohms: 0 };
-  model.settle('idle', { effects: [runs(charger)] });
+  model.settle(at, { effects: [runs(charger)] });
   const amps = Math.abs(resistorAmps(model.solver, model.values, resistor.get(lead.id)!));
   const by = (drop: number) => (amps > 1 ? Math.max(0, drop / amps) : 0);
   return {
@@ -108,6 +110,7 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
   const rng = seededRng(7);
   const draws = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
   const running = chargers.map(runs);
+  const at = chargingStateOf(rig);
   return chargers.map((part): Lockout => {
     const { battery: feed, loopOhms } = feedOf(model, part);
     const cells = compiled.topology.emfs.flatMap((e, i) => (feed && e.id.startsWith(`${feed.id}.`) ? [i] : []));
@@ -117,9 +120,9 @@ export function lockoutsOf(compiled: CompiledRig): Lockout[] {
     let [starved, drawnOn] = [0, 0];
     const [lockout, restart] = [partValue(part, 'lockout'), partValue(part, 'restart')];
     for (const z of draws) {
-      model.settle('idle', { z, effects: [...running, { do: 'dead-controller', part: part.id }] });
+      model.settle(at, { z, effects: [...running, { do: 'dead-controller', part: part.id }] });
       before.push(input(model, part));
-      const { collapsed } = model.settle('idle', { z, effects: running });
+      const { collapsed } = model.settle(at, { z, effects: running });
       const volts = input(model, part);
       loaded.push(volts);
       if (collapsed.includes(part.id) || volts < lockout) starved += 1;

@@ -9,7 +9,8 @@ import { nominalOf, traitsOf } from '../parts/kinds';
 import { partsWith } from '../rig/value';
 import { STATED_AT_CELSIUS, VOLTS_PER_KELVIN } from '../simulate/alternator';
 import { RigModel } from '../operate/settle';
-import { statesOf } from '../operate/states';
+import { statesOf, type OperatingState } from '../operate/states';
+import type { Rig } from '../rig/schema';
 import { seededRng } from '../units/rng';
 import { middle95, type Interval } from '../units/stats';
 
@@ -63,14 +64,21 @@ const verdictOf = (
           ? 'may not close'
           : 'holds';
 
+/** States in which something charges: an engine, else, as on a bench, a charger. */
+function chargingStates(rig: Rig): OperatingState[] {
+  const states = statesOf(rig).filter((s) => !s.inputs.boost);
+  const running = states.filter((s) => s.inputs.engine !== 'off');
+  return running.length > 0 ? running : states.filter((s) => s.inputs.shore || s.inputs.generator);
+}
+
 /** What a controller's sense feels over many rigs like this one. */
 function feltBy(
   model: RigModel,
+  running: readonly OperatingState[],
   draws: readonly Float64Array[],
   part: string,
   sense: { red: number; black: number },
 ): Felt {
-  const running = statesOf(model.compiled.rig).filter((s) => s.inputs.engine !== 'off' && !s.inputs.boost);
   const volts = () => model.solver.volts[sense.red]! - model.solver.volts[sense.black]!;
   const off: number[] = [];
   const before: number[] = [];
@@ -164,12 +172,13 @@ export function thresholdsOf(compiled: CompiledRig): Threshold[] {
     const sense = controller.senses.find((s) => s.name === w.sense);
     return sense ? [{ part, w, sense }] : [];
   });
-  if (watchers.length === 0) return [];
+  const running = chargingStates(rig);
+  if (watchers.length === 0 || running.length === 0) return [];
   const model = new RigModel(compiled);
   const rng = seededRng(7);
   const draws = Array.from({ length: SAMPLES }, () => Float64Array.from(compiled.params, () => rng.normal()));
   return watchers.map(({ part, w, sense }): Threshold => {
-    const bands = feltBy(model, draws, part.id, sense);
+    const bands = feltBy(model, running, draws, part.id, sense);
     const value = (name: string) => compiled.params[compiled.param.get(`${part.id}.${name}`)!]!.parameter.value;
     const [closeAt, openAt] = [value(w.closes), value(w.opens)];
     const verdict = verdictOf(closeAt, openAt, bands.off, bands.before, bands.loaded);

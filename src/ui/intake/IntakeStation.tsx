@@ -2,7 +2,8 @@
 /** Intake: what the owner says, how the rig is used, whose it is, photos; and where that starts the search. */
 import { format } from 'date-fns';
 import { useEffect, useState } from 'react';
-import { COMPLAINTS, type Complaint } from '../../core/parts/complaints';
+import { COMPLAINTS } from '../../core/parts/complaints';
+import { complaintsOf } from '../../core/rig/complaintsOf';
 import { INTAKE_FACTS, INTAKE_GROUPS, type IntakeFact, type IntakeFactId } from '../../core/diagnose/intake';
 import type { PriorLine } from '../../core/diagnose/priors';
 import type { IntakeChange } from '../../core/job/command';
@@ -88,7 +89,7 @@ export function IntakeStation() {
           <h2>What the owner says</h2>
           <Ticks
             label="Complaint"
-            choices={(Object.keys(COMPLAINTS) as Complaint[]).map((id) => ({ id, label: words(COMPLAINTS[id]) }))}
+            choices={complaintsOf(page.rig).map((id) => ({ id, label: words(COMPLAINTS[id]) }))}
             on={job.complaint.codes}
             toggle={(id) => set({ codes: without(job.complaint.codes, id) })}
           />

@@ -14,6 +14,7 @@ const ASKS = [
   { id: 'how-late', label: 'How late may I begin?' },
   { id: 'how-long-lasts', label: 'How long does the bank last?' },
   { id: 'how-long-stands', label: 'How long until it does not start?' },
+  { id: 'generator-cranks', label: 'Will the generator crank?' },
 ] as const;
 type Ask = (typeof ASKS)[number]['id'];
 
@@ -45,7 +46,9 @@ export function AskPanel({
         ? { ask, driveHours: hours, from, to }
         : ask === 'how-long-lasts'
           ? { ask, from, floor: to }
-          : { ask };
+          : ask === 'generator-cranks'
+            ? { ask, from }
+            : { ask };
   const go = async () => {
     setBusy(true);
     setFailed(undefined);
@@ -81,7 +84,12 @@ export function AskPanel({
   );
   return (
     <div className="oask">
-      <Choose label="" choices={ASKS} value={ask} onChange={(id) => (setAsk(id), setAnswers(undefined))} />
+      <Choose
+        label=""
+        choices={ASKS.filter((a) => a.id !== 'generator-cranks' || has(rig, 'generator'))}
+        value={ask}
+        onChange={(id) => (setAsk(id), setAnswers(undefined))}
+      />
       <div className="asknums">
         {ask === 'how-long' && (
           <Choose<'drive' | 'idle' | 'shore'>
@@ -99,7 +107,9 @@ export function AskPanel({
           <NumberField label="On a drive of" unit="h" value={hours} min={0.1} max={24} onChange={setHours} />
         )}
         {ask !== 'how-long-stands' && percent(`${house ?? 'Bank'} from`, from, setFrom)}
-        {ask !== 'how-long-stands' && percent(ask === 'how-long-lasts' ? 'down to' : 'to', to, setTo)}
+        {ask !== 'how-long-stands' &&
+          ask !== 'generator-cranks' &&
+          percent(ask === 'how-long-lasts' ? 'down to' : 'to', to, setTo)}
         <button type="button" className="bx ink" onClick={go} disabled={busy}>
           {busy ? 'Working it out …' : 'Work it out'}
         </button>

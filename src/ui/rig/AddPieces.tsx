@@ -9,7 +9,7 @@ import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
 import { useJobPage } from '../shell/jobPage';
-import { endpoint, meaning, Means, Pick, usePoints, type MeansId } from './points';
+import { endpoint, Means, Pick, useAddPieces, usePlanned, usePoints, type MeansId } from './points';
 
 const WHAT = [
   { id: 'wire', label: 'Cable or wire' },
@@ -24,6 +24,9 @@ const USES = [
 /** Two lugs on clean studs, from memory; thin wire more. */
 const JOINTS_OHMS = { feed: 0.0008, return: 0.0008, control: 0.01 } as const;
 
+/** m between two vehicles, at the most. */
+const GAP_METRES = 2;
+
 export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { conductor: string }): void }) {
   const [what, setWhat] = useState<(typeof WHAT)[number]['id']>('wire');
   return (
@@ -32,6 +35,7 @@ export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { co
         <h2>Add to the rig</h2>
         <span className="quiet">The strip draws it at once; undo takes it out again.</span>
       </header>
+      <InThePlan />
       <Choose label="What is it?" choices={WHAT} value={what} onChange={(id) => setWhat(id)} />
       {what === 'wire' ? (
         <AddWire onAdded={(conductor) => onAdded({ conductor })} />
@@ -44,8 +48,27 @@ export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { co
   );
 }
 
+/** What the pick adds to the rig as it stands. */
+function InThePlan() {
+  const { described } = useJobPage();
+  const planned = usePlanned();
+  if (!planned) return null;
+  const here = new Set([...described.parts, ...described.conductors].map((x) => x.id));
+  const names = [...planned.doc.parts, ...planned.doc.conductors].filter((x) => !here.has(x.id)).map((x) => x.name);
+  return (
+    <div role="note" className="alert alert-info alert-soft">
+      <p>
+        <b>In the plan:</b> {names.join(', ') || 'nothing that is not here already'}. Build has its steps; it is taken
+        back under Options.
+      </p>
+    </div>
+  );
+}
+
 function AddWire({ onAdded }: { onAdded(id: string): void }) {
-  const { described, settings, send } = useJobPage();
+  const { described, settings } = useJobPage();
+  const planned = usePlanned();
+  const addPieces = useAddPieces();
   const points = usePoints();
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
@@ -57,7 +80,10 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
       ? `${points.find((p) => p.key === from)!.label} to ${points.find((p) => p.key === to)!.label}`.slice(0, 120)
       : '';
   const add = (means: MeansId) => {
-    const id = freeId(described, `${endpoint(from).part} ${endpoint(to).part}`);
+    const id = freeId(
+      means === 'planned' && planned ? planned.doc : described,
+      `${endpoint(from).part} ${endpoint(to).part}`,
+    );
     const conductor: Conductor = {
       id,
       name,
@@ -68,8 +94,8 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
       length: metres,
       joints: assumed(JOINTS_OHMS[use], 0.45),
     };
-    send('pieces.add', { parts: [], conductors: [conductor], ...meaning(means) });
-    onAdded(id);
+    addPieces({ parts: [], conductors: [conductor] }, means);
+    if (means !== 'planned') onAdded(id);
   };
   return (
     <>
@@ -99,7 +125,9 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
 }
 
 function AddPart({ onAdded }: { onAdded(id: string): void }) {
-  const { described, settings, send } = useJobPage();
+  const { described, settings } = useJobPage();
+  const planned = usePlanned();
+  const addPieces = useAddPieces();
   const kinds = [...PART_KINDS.values()];
   const places = [...new Set(described.parts.map((p) => p.place))];
   const [kind, setKind] = useState<PartKindId | ''>('');
@@ -108,11 +136,11 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
   const [place, setPlace] = useState(places[0] ?? 'Coach bay');
   const [metres, setMetres] = useState(3);
   const add = (means: MeansId) => {
-    const id = freeId(described, name);
+    const id = freeId(means === 'planned' && planned ? planned.doc : described, name);
     const part: Part = {
       id,
       kind: kind as PartKindId,
-      vehicle: described.vehicles[0]!.id,
+      vehicle: described.parts.find((p) => p.place === place)?.vehicle ?? described.vehicles[0]!.id,
       station: metres,
       side,
       place,
@@ -120,8 +148,8 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
       ...(name.trim() === PART_KINDS.get(kind)?.label ? {} : { named: true as const }),
       params: {},
     };
-    send('pieces.add', { parts: [part], conductors: [], ...meaning(means) });
-    onAdded(id);
+    addPieces({ parts: [part], conductors: [] }, means);
+    if (means !== 'planned') onAdded(id);
   };
   return (
     <>
@@ -170,7 +198,10 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
         unit={settings.length}
         value={lengthShown(metres, settings.length)}
         min={0}
-        max={lengthShown(described.vehicles[0]!.length, settings.length)}
+        max={lengthShown(
+          described.vehicles.reduce((sum, v) => sum + v.length, GAP_METRES),
+          settings.length,
+        )}
         onChange={(x) => setMetres(lengthStored(x, settings.length))}
       />
       <Means disabled={kind === '' || name.trim() === ''} add={add} />

@@ -2,13 +2,12 @@
 /** A wire that ends elsewhere than it is drawn: moved to another terminal, its gauge, length and joints kept. */
 import { useState } from 'react';
 import type { Conductor, Endpoint } from '../../core/rig/schema';
-import { useJobPage } from '../shell/jobPage';
-import { endpoint, meaning, Means, Pick, usePoints, type MeansId } from './points';
+import { endpoint, Means, Pick, useAddPieces, usePoints, type MeansId } from './points';
 
 const keyOf = (e: Endpoint): string => `${e.part}.${e.terminal}`;
 
 export function MoveEnds({ conductor }: { conductor: Conductor }) {
-  const { send } = useJobPage();
+  const addPieces = useAddPieces();
   const points = usePoints();
   const [from, setFrom] = useState(keyOf(conductor.from));
   const [to, setTo] = useState(keyOf(conductor.to));
@@ -17,12 +16,7 @@ export function MoveEnds({ conductor }: { conductor: Conductor }) {
     const { length } = conductor;
     const was = { from: conductor.from, to: conductor.to, length };
     const set = { from: endpoint(from), to: endpoint(to), length };
-    send('pieces.add', {
-      parts: [],
-      conductors: [],
-      moved: [{ conductor: conductor.id, was, set }],
-      ...meaning(means),
-    });
+    addPieces({ parts: [], conductors: [], moved: [{ conductor: conductor.id, was, set }] }, means);
   };
   return (
     <details className="collapse collapse-arrow border border-base-300">

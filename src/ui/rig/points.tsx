@@ -1,17 +1,29 @@
 'use client';
 /** Where a wire may end, and how one says what an edit means: what adding a wire and moving one have in common. */
 import { PART_KINDS } from '../../core/parts/kinds';
-import type { Endpoint } from '../../core/rig/schema';
+import { standingChoice } from '../../core/job/job';
+import type { OptionChoice } from '../../core/job/jobSchema';
+import { changeCost } from '../../core/price/prices';
+import { withPieces } from '../../core/rig/applyEdit';
+import type { Pieces } from '../../core/rig/edit';
+import type { Endpoint, Rig } from '../../core/rig/schema';
 import { useJobPage } from '../shell/jobPage';
 
-export type MeansId = 'described-wrong' | 'changed';
-/** Whether it was there all along, or is there from now on. */
+/** A pick made here, not by comparing. */
+const PLANNED_BY_HAND = 'by-hand';
+
+export type MeansId = 'described-wrong' | 'changed' | 'planned';
+/** Whether it was there all along, is there from now on, or is to be fitted. */
 export function Means({ disabled, add }: { disabled: boolean; add(means: MeansId): void }) {
   return (
-    <div className="editbar">
+    <div className="editbar flex-wrap">
       <p>
-        <b>Which is it?</b> Found there: the readings stay evidence. Fitted now: new ones start.
+        <b>Which is it?</b> Found there: the readings stay evidence. Fitted now: new ones start. Planned: it goes into
+        the pick, with Build and Prove.
       </p>
+      <button type="button" className="bx" disabled={disabled} onClick={() => add('planned')}>
+        Plan it
+      </button>
       <button type="button" className="bx" disabled={disabled} onClick={() => add('changed')}>
         I fitted it now
       </button>
@@ -21,20 +33,55 @@ export function Means({ disabled, add }: { disabled: boolean; add(means: MeansId
     </div>
   );
 }
-/** What an edit carries of it: a change from now on makes a revision of its own. */
-export const meaning = (means: MeansId) => ({
-  means,
-  ...(means === 'changed' ? { revision: crypto.randomUUID() } : {}),
-});
+/** The rig a pick proposes, where one stands. */
+export const usePlanned = (): { choice: OptionChoice; doc: Rig } | undefined => {
+  const { job } = useJobPage();
+  const choice = standingChoice(job);
+  const doc = job.revisions.find((r) => r.id === choice?.revision)?.doc;
+  return choice && doc ? { choice, doc } : undefined;
+};
 
-/** Every terminal and ground a wire may end on, with the words for it. */
+/** Puts pieces in, or moves ends: as found, as fitted now, or into the plan, which is made where there is none. */
+export function useAddPieces(): (pieces: Pieces, means: MeansId) => void {
+  const { described, send } = useJobPage();
+  const planned = usePlanned();
+  return (pieces, means) => {
+    const change = {
+      parts: [...pieces.parts],
+      conductors: [...pieces.conductors],
+      ...(pieces.moved ? { moved: [...pieces.moved] } : {}),
+    };
+    if (means === 'changed') send('pieces.add', { ...change, means, revision: crypto.randomUUID() });
+    else if (means === 'described-wrong') send('pieces.add', { ...change, means });
+    else if (planned) send('pieces.add', { ...change, means: 'proposed', revision: planned.choice.revision });
+    else {
+      const doc = withPieces(described, pieces);
+      const { minutes, parts } = changeCost(described, doc);
+      send('option.choose', {
+        id: crypto.randomUUID(),
+        candidate: PLANNED_BY_HAND,
+        name: pieces.parts[0]?.name ?? pieces.conductors[0]?.name ?? 'Wires moved',
+        reasons: 'Planned by hand: see what is to be fitted.',
+        minutes: [...minutes],
+        parts: [...parts],
+        revision: crypto.randomUUID(),
+        doc,
+      });
+    }
+  };
+}
+
+/** Every terminal and ground a wire may end on, what is planned among them, with the words for it. */
 export function usePoints(): { key: string; label: string }[] {
   const { rig } = useJobPage();
+  const planned = usePlanned();
+  const here = new Set(rig.parts.map((p) => p.id));
+  const parts = [...rig.parts, ...(planned?.doc.parts.filter((p) => !here.has(p.id)) ?? [])];
   return [
-    ...rig.parts.flatMap((p) =>
+    ...parts.flatMap((p) =>
       (PART_KINDS.get(p.kind)?.terminals ?? []).map((t) => ({
         key: `${p.id}.${t.id}`,
-        label: `${p.name}, ${t.label}`,
+        label: `${p.name}, ${t.label}${here.has(p.id) ? '' : ' (planned)'}`,
       })),
     ),
     ...rig.grounds.flatMap((g) => g.points.map((p) => ({ key: `${g.id}.${p.id}`, label: p.label }))),

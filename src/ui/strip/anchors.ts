@@ -18,6 +18,7 @@ const down = (dx: number, dy = ICON_HEIGHT): Anchor => ({ dx, dy, out: 'down' })
 /** By part kind, then terminal. Inline kinds give their two heavy terminals as left and right. */
 export const ANCHORS: Readonly<Record<PartKindId, Readonly<Record<string, Anchor>>>> = {
   alternator: { output: up(4, 7), case: down(-12, 50) },
+  'automatic-fridge': { plus: up(0, 6), trigger: down(12, 50), minus: down(-14, 50) },
   'battery-bank': { plus: up(26, 13), middle: up(0, 12), minus: down(-26, 12) },
   'bidirectional-module': { 'chassis-sense': down(18), 'coach-sense': down(-2), output: down(9), ground: down(-20) },
   'boost-switch': { feed: up(0, 2), fused: down(-10), output: down(10) },
@@ -41,6 +42,7 @@ export const ANCHORS: Readonly<Record<PartKindId, Readonly<Record<string, Anchor
   'link-switch': { feed: down(-8), output: down(8) },
   'marker-lights': { feed: up(0, 8), output: down(6) },
   'shore-charger': { plus: up(0, 10), minus: down(-18, 48) },
+  shunt: { left: up(-25, 24), right: up(25, 24) },
   'solar-charger': { plus: up(0, 10), minus: down(-18, 48) },
   'timed-window-module': {
     ignition: down(-9),

@@ -92,6 +92,22 @@ export const LINK_GLYPHS = {
       <path d="M-6 40h4q2-8 4 0t4 0h4" className="d bold" />
     </>
   ),
+  'automatic-fridge': () => (
+    <>
+      <rect x={-19} y={6} width={38} height={44} rx={3} className="o fc" />
+      <path d="M-19 20H19M-13 11v5M-13 24v8" className="d" />
+      <circle cx={4} cy={35} r={10} className="o fp" />
+      <path d="M0 40l4-11 4 11M1 37h6" className="d bold" />
+    </>
+  ),
+  shunt: () => (
+    <>
+      <path d="M-25 24H-16M16 24H25" className="d bold" />
+      <rect x={-16} y={14} width={9} height={20} rx={1} className="o fp" />
+      <rect x={7} y={14} width={9} height={20} rx={1} className="o fp" />
+      <path d="M-7 19H7M-7 24H7M-7 29H7" className="d bold" />
+    </>
+  ),
   'towed-car-loads': () => (
     <>
       <path d="M-27 40V28Q-27 24-22 23L-12 21L-6 12H12L21 22Q27 23 27 29V40Z" className="o fc" />

@@ -7,8 +7,8 @@ describe('what the sides are called', () => {
   it('names the coach only where there is one', () => {
     for (const [name, rig] of EVERY_RIG) {
       const { engine, coach } = sideNames(rig);
-      const coupled = rig.vehicles.length > 1;
-      expect([name, coach === 'Coach side', engine === 'Engine side']).toEqual([name, !coupled, !coupled]);
+      const alone = rig.vehicles.length === 1 && rig.vehicles[0]!.role !== 'bench';
+      expect([name, coach === 'Coach side', engine === 'Engine side']).toEqual([name, alone, alone]);
       expect(engine).not.toBe(coach);
     }
   });

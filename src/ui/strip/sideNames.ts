@@ -8,10 +8,12 @@ const ROLE: Readonly<Record<Rig['vehicles'][number]['role'], string>> = {
   camper: 'Camper',
   'towed-car': 'Towed car',
   van: 'Van',
+  bench: 'Bench',
 };
 
 /** One vehicle has an engine side and a coach side; of two coupled ones each is a side. In our base vocabulary. */
 export function sideNames(rig: Rig): { engine: string; coach: string } {
+  if (rig.vehicles[0]!.role === 'bench') return { engine: 'Battery 1', coach: 'Battery 2' };
   const behind = rig.vehicles.find((v) => v.coupledTo !== undefined);
   const pulls = rig.vehicles.find((v) => v.id === behind?.coupledTo);
   return behind && pulls

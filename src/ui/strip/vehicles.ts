@@ -47,6 +47,10 @@ const camper = (a: number, b: number): string =>
   `M${a} ${roof + 56}V${roof + 12}Q${a} ${roof} ${a + 14} ${roof}H${b - 14}Q${b} ` +
   `${roof} ${b} ${roof + 14}V${floor}H${a + 34}V${roof + 56}Z`;
 
+/** A bench top on its two legs. */
+const bench = (a: number, b: number): string =>
+  `M${a} ${floor}V${roof + 8}Q${a} ${roof} ${a + 8} ${roof}H${b - 8}Q${b} ${roof} ${b} ${roof + 8}V${floor}Z`;
+
 /** The outline of a shell between two x. */
 export function outline(role: Shell['role'], a: number, b: number): string {
   switch (role) {
@@ -61,6 +65,8 @@ export function outline(role: Shell['role'], a: number, b: number): string {
       return trailer(a, b);
     case 'camper':
       return camper(a, b);
+    case 'bench':
+      return bench(a, b);
   }
 }
 

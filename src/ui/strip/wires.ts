@@ -152,12 +152,28 @@ export function returns(
 ): [number, number][] {
   const bolts: [number, number][] = [];
   const railMiddle = STRIP.rail + STRIP.railHeight / 2;
-  const drop = (id: string, from: Endpoint, width: number) => {
+  const drop = (id: string, from: Endpoint, width: number, to?: Endpoint) => {
     const p = place(from);
     const column = columnOf.get(from.part);
     if (!p || !column) return;
     const spine = spineOf(p, column);
     const turn = p.y > STRIP.icon + 40 ? p.y + 5 : p.y - 6;
+    // To another part's stud, as a shunt's, it runs under the part instead.
+    const q = to && columnOf.has(to.part) ? place(to) : undefined;
+    if (q) {
+      const low = STRIP.icon + 49;
+      const points: [number, number][] = [
+        [p.x, p.y],
+        [p.x, turn],
+        [spine, turn],
+        [spine, low],
+        [q.x - 8, low],
+        [q.x - 8, q.y],
+        [q.x, q.y],
+      ];
+      wires.unshift({ id, side: 'return', width, points, joints: [] });
+      return;
+    }
     wires.unshift({
       id,
       side: 'return',
@@ -173,7 +189,7 @@ export function returns(
     bolts.push([spine, railMiddle]);
   };
   for (const c of rig.conductors) {
-    if (c.use === 'return' && columnOf.has(c.from.part)) drop(c.id, c.from, gaugeWidth(c.gauge));
+    if (c.use === 'return' && columnOf.has(c.from.part)) drop(c.id, c.from, gaugeWidth(c.gauge), c.to);
   }
   for (const b of rig.bonds) if (columnOf.has(b.from.part)) drop(b.id, b.from, 5);
   return bolts;

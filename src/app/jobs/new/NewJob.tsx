@@ -11,6 +11,7 @@ import { COUPLED_FAMILIES, type CoupledFamily } from '@/core/rig/archetypes/coup
 import { USUAL_COUPLED } from '@/core/rig/archetypes/coupled';
 import { drawRig } from '@/core/rig/archetypes/families';
 import { USUAL_MOTORHOME } from '@/core/rig/archetypes/motorhome';
+import { complaintsOf } from '@/core/rig/complaintsOf';
 import { rigInWords } from '@/core/rig/inWords';
 import type { Made } from '@/core/rig/schema';
 import { DEFAULT_SETTINGS } from '@/core/shop/shop';
@@ -18,13 +19,21 @@ import { inWords } from '@/core/units/vocabulary';
 import { Choose } from '@/ui/fields';
 import { PageTop } from '@/ui/PageTop';
 import { LoomStrip } from '@/ui/strip/LoomStrip';
-import { CoupledForm, Group, MotorhomeForm, Spoken } from './RigForms';
+import { USUAL_BENCH } from '@/core/rig/archetypes/bench';
+import { BenchForm, CoupledForm, Group, MotorhomeForm, Spoken } from './RigForms';
 
-type FamilyId = 'motorhome' | CoupledFamily;
+type FamilyId = 'motorhome' | 'bench' | CoupledFamily;
 const FAMILIES: readonly { id: FamilyId; label: string }[] = [
   { id: 'motorhome', label: 'Motorhome' },
   ...COUPLED_FAMILIES,
+  { id: 'bench', label: 'Bench' },
 ];
+const usual = (f: FamilyId): Made =>
+  f === 'motorhome'
+    ? { family: f, choices: USUAL_MOTORHOME }
+    : f === 'bench'
+      ? { family: f, choices: USUAL_BENCH }
+      : { family: 'coupled', choices: USUAL_COUPLED[f] };
 const nothing = () => undefined;
 
 export function NewJob() {
@@ -52,7 +61,15 @@ export function NewJob() {
   const drawn = useDeferredValue(here);
   const rig = useMemo(() => rigInWords(vocabulary, drawRig('preview', 'the new rig', drawn)), [drawn, vocabulary]);
   const ready = nickname.trim() !== '' && (codes.length > 0 || words.trim() !== '');
-  const lacks = nickname.trim() === '' ? 'Give the rig a nickname' : 'Say what the owner complains of';
+  const bench = made.family === 'bench';
+  const lacks =
+    nickname.trim() === ''
+      ? bench
+        ? 'Give the bench a name'
+        : 'Give the rig a nickname'
+      : bench
+        ? 'Say what you want to see'
+        : 'Say what the owner complains of';
 
   const open = async () => {
     setBusy(true);
@@ -85,20 +102,14 @@ export function NewJob() {
           <Choose<FamilyId>
             label=""
             choices={FAMILIES.map((f) => ({ ...f, label: inShopWords(f.label) }))}
-            value={made.family === 'motorhome' ? 'motorhome' : made.choices.family}
-            onChange={(f) =>
-              setMade(
-                f === 'motorhome'
-                  ? { family: 'motorhome', choices: USUAL_MOTORHOME }
-                  : { family: 'coupled', choices: USUAL_COUPLED[f] },
-              )
-            }
+            value={made.family === 'coupled' ? made.choices.family : made.family}
+            onChange={(f) => setMade(usual(f))}
           />
         </div>
         <main className="newform">
-          <Group title="What the owner says">
+          <Group title={bench ? 'What it is for' : 'What the owner says'}>
             <label className="field">
-              <span>Rig’s nickname, no customer names</span>
+              <span>{bench ? 'A name for the bench' : 'Rig’s nickname, no customer names'}</span>
               <input
                 className="input"
                 value={nickname}
@@ -107,20 +118,22 @@ export function NewJob() {
                 autoComplete="off"
               />
             </label>
-            <div className="ticks" role="group" aria-label="Complaint">
-              {(Object.keys(COMPLAINTS) as Complaint[]).map((k) => (
-                <label key={k} className={codes.includes(k) ? 'on' : ''}>
-                  <input
-                    type="checkbox"
-                    checked={codes.includes(k)}
-                    onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
-                  />
-                  {inShopWords(COMPLAINTS[k])}
-                </label>
-              ))}
-            </div>
+            {!bench && (
+              <div className="ticks" role="group" aria-label="Complaint">
+                {complaintsOf(rig).map((k) => (
+                  <label key={k} className={codes.includes(k) ? 'on' : ''}>
+                    <input
+                      type="checkbox"
+                      checked={codes.includes(k)}
+                      onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
+                    />
+                    {inShopWords(COMPLAINTS[k])}
+                  </label>
+                ))}
+              </div>
+            )}
             <label className="field">
-              <span>In the owner’s words</span>
+              <span>{bench ? 'What you want to see' : 'In the owner’s words'}</span>
               <textarea
                 className="textarea"
                 rows={2}
@@ -134,6 +147,11 @@ export function NewJob() {
             <MotorhomeForm
               c={made.choices}
               set={(part) => setMade({ family: 'motorhome', choices: { ...made.choices, ...part } })}
+            />
+          ) : made.family === 'bench' ? (
+            <BenchForm
+              c={made.choices}
+              set={(part) => setMade({ family: 'bench', choices: { ...made.choices, ...part } })}
             />
           ) : (
             <CoupledForm

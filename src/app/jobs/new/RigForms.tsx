@@ -13,7 +13,9 @@ import {
   SENSE_CHOICES,
 } from '@/core/rig/archetypes/choices';
 import type { BankChoice, MotorhomeChoices } from '@/core/rig/archetypes/choicesSchema';
-import { linksFor, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
+import { BENCH_UNITS } from '@/core/rig/archetypes/benchChoices';
+import type { BenchChoices } from '@/core/rig/archetypes/benchSchema';
+import { linksFor, USUAL_HOUSE, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
 import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
 import { ENABLE_SCHOOLS } from '@/core/parts/enableSchools';
 import { Choose as PlainChoose, NumberField as PlainNumberField } from '@/ui/fields';
@@ -122,7 +124,8 @@ const MOTORHOME_ENABLES = (['ignition', 'volts', 'manual', 'always'] as const).m
 }));
 
 export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Partial<MotorhomeChoices>): void }) {
-  const solenoid = c.link !== 'diode' && c.link !== 'dcdc';
+  const alone = c.link === 'dcdc' || c.link === 'dcdc-dual';
+  const solenoid = c.link !== 'diode' && !alone;
   const senses = c.link === 'bidirectional' || c.link === 'timed-window';
   return (
     <>
@@ -146,6 +149,25 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             onChange={(nominalVolts) => set({ nominalVolts })}
           />
           <LengthField label="Length" metres={c.length} between={[4.2, 15]} put={(length) => set({ length })} />
+          <NumberField
+            label="Cables run longer than straight by"
+            unit="%"
+            value={Math.round(100 * (c.detour ?? 0))}
+            min={0}
+            max={150}
+            onChange={(percent) => set({ detour: percent / 100 })}
+          />
+          <Choose
+            label="House returns by"
+            choices={
+              [
+                { id: 'steel', label: 'Steel frame' },
+                { id: 'aluminum', label: 'Aluminum body' },
+              ] as const
+            }
+            value={c.body ?? 'steel'}
+            onChange={(body) => set({ body })}
+          />
           <NumberField
             label="Alternator rating"
             unit="A"
@@ -171,6 +193,19 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
               onChange={(boost) => set({ boost })}
             />
           )}
+          {solenoid && c.boost && (
+            <Choose
+              label="It is"
+              choices={
+                [
+                  { id: false, label: 'A switch of its own' },
+                  { id: true, label: 'A key of a panel' },
+                ] as const
+              }
+              value={c.switchPanel ?? false}
+              onChange={(switchPanel) => set({ switchPanel })}
+            />
+          )}
           {c.link.startsWith('dcdc') && (
             <>
               <NumberField
@@ -189,12 +224,18 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
               />
             </>
           )}
-          {c.link === 'dcdc' && (
+          {alone && (
             <Choose
               label="Way round it"
-              choices={NONE_OR('Hand switch')}
-              value={c.bypass ?? false}
-              onChange={(bypass) => set({ bypass })}
+              choices={
+                [
+                  { id: 'none', label: 'None' },
+                  { id: 'switch', label: 'Hand switch' },
+                  { id: 'keyed', label: 'Keyed connectors' },
+                ] as const
+              }
+              value={c.bypass ? (c.bypassBy ?? 'switch') : 'none'}
+              onChange={(by) => set(by === 'none' ? { bypass: false } : { bypass: true, bypassBy: by })}
             />
           )}
           {senses && (
@@ -249,6 +290,12 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             value={c.disconnect}
             onChange={(disconnect) => set({ disconnect })}
           />
+          <Choose
+            label="Battery monitor"
+            choices={NONE_OR('Shunt in the negative')}
+            value={c.monitor ?? false}
+            onChange={(monitor) => set({ monitor })}
+          />
           <Choose label="Solar" choices={NONE_OR('On the roof')} value={c.solar} onChange={(solar) => set({ solar })} />
           <Choose
             label="Generator"
@@ -257,6 +304,55 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
             onChange={(generator) => set({ generator })}
           />
         </Group>
+      </div>
+    </>
+  );
+}
+
+export function BenchForm({ c, set }: { c: BenchChoices; set(part: Partial<BenchChoices>): void }) {
+  return (
+    <>
+      <div>
+        <Group title="On clips">
+          <Choose label="Unit" choices={BENCH_UNITS} value={c.unit} onChange={(unit) => set({ unit })} />
+          <Says>{`${BENCH_UNITS.find((u) => u.id === c.unit)!.says}.`}</Says>
+          <Choose
+            label="System"
+            choices={
+              [
+                { id: 12, label: '12 V' },
+                { id: 24, label: '24 V' },
+              ] as const
+            }
+            value={c.nominalVolts}
+            onChange={(nominalVolts) => set({ nominalVolts })}
+          />
+        </Group>
+        <Group title="Shop charger">
+          <Choose
+            label="Clipped to"
+            choices={
+              [
+                { id: 'first', label: 'Battery 1, as an engine would' },
+                { id: 'second', label: 'Battery 2, as shore power would' },
+              ] as const
+            }
+            value={c.chargerAt}
+            onChange={(chargerAt) => set({ chargerAt })}
+          />
+          <NumberField
+            label="Charger output"
+            unit="A"
+            value={c.chargerAmps}
+            min={1}
+            max={100}
+            onChange={(chargerAmps) => set({ chargerAmps })}
+          />
+        </Group>
+      </div>
+      <div>
+        <Bank title="Battery 1" bank={c.first} change={(first) => set({ first })} />
+        <Bank title="Battery 2" bank={c.second} change={(second) => set({ second })} />
       </div>
     </>
   );
@@ -299,6 +395,19 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
           />
         </Group>
         <Group title="What links the batteries">
+          {car && (
+            <Choose
+              label="Line fed from"
+              choices={
+                [
+                  { id: 'start', label: 'Start battery' },
+                  { id: 'house', label: 'House bank' },
+                ] as const
+              }
+              value={c.source ?? 'start'}
+              onChange={(source) => set({ source })}
+            />
+          )}
           <Choose label="Link" choices={links} value={c.link} onChange={(link) => set({ link })} />
           <Says>{`${links.find((l) => l.id === c.link)?.says ?? links[0]!.says}.`}</Says>
           {(!charger || c.link === 'dcdc-pin') && c.chargerAt !== 'tow' && c.link !== 'heavy-line' && (
@@ -348,9 +457,12 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
           )}
         </Group>
         <Bank title="Start battery" bank={c.start} change={(start) => set({ start })} />
+        {car && c.source === 'house' && (
+          <Bank title="House bank" bank={c.accessory ?? USUAL_HOUSE} change={(accessory) => set({ accessory })} />
+        )}
       </div>
       <div>
-        {c.accessory && (
+        {c.accessory && !car && (
           <>
             <Bank title="Accessory battery in the van" bank={c.accessory} change={(accessory) => set({ accessory })} />
             <Group title="What fills it">
@@ -372,6 +484,19 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
             between={[2, 18]}
             put={(behindLength) => set({ behindLength })}
           />
+          {car && (
+            <Choose
+              label="At the car’s battery"
+              choices={
+                [
+                  { id: false, label: 'Fuse' },
+                  { id: true, label: 'Breaker, set by hand' },
+                ] as const
+              }
+              value={c.behindBreaker ?? false}
+              onChange={(behindBreaker) => set({ behindBreaker })}
+            />
+          )}
           {!car && (
             <>
               <Choose
@@ -392,6 +517,19 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
                 value={c.fridge}
                 onChange={(fridge) => set({ fridge })}
               />
+              {c.fridge && (
+                <Choose
+                  label="It goes to 12 V"
+                  choices={
+                    [
+                      { id: 'hand', label: 'By hand' },
+                      { id: 'itself', label: 'By itself, by a trigger' },
+                    ] as const
+                  }
+                  value={c.fridgeSelects ?? 'hand'}
+                  onChange={(fridgeSelects) => set({ fridgeSelects })}
+                />
+              )}
               {c.fridge && (
                 <NumberField
                   label="Its element on 12 V"

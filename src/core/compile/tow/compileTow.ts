@@ -84,7 +84,9 @@ export class CompiledTow {
     return (
       fridge !== undefined &&
       (fridge.trigger === 'none' ||
-        feeds(this.ways, fridge.trigger === 'looped' ? 'fridge' : 'fridge-trigger', s) !== undefined)
+        (fridge.trigger === 'wire' && s.engine) ||
+        (fridge.trigger !== 'wire' &&
+          feeds(this.ways, fridge.trigger === 'looped' ? 'fridge' : 'fridge-trigger', s) !== undefined))
     );
   }
 

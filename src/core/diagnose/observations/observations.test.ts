@@ -4,7 +4,7 @@ import { motorhomeInWords, VARIETY } from '../../../../tests/motorhomes';
 import { compileRig } from '../../compile/compile';
 import { coupledRig, USUAL_COUPLED } from '../../rig/archetypes/coupled';
 import { COUPLED_FAMILIES, linksFor } from '../../rig/archetypes/coupledChoices';
-import { motorhome } from '../../rig/archetypes/motorhome';
+import { motorhome, USUAL_MOTORHOME } from '../../rig/archetypes/motorhome';
 import { Belief } from '../belief';
 import { diagnose } from '../diagnose';
 import { rigFaults } from '../faults';
@@ -59,6 +59,7 @@ describe('what is seen, heard and tried', () => {
   it('has no template that no rig is ever asked', () => {
     const rigs = [
       ...VARIETY.map((c) => motorhome('t', 'T', c)),
+      motorhome('t', 'T', { ...USUAL_MOTORHOME, switchPanel: true }),
       ...COUPLED_FAMILIES.flatMap(({ id: family }) =>
         linksFor(family).map(({ id: link }) => coupledRig('t', 'T', { ...USUAL_COUPLED[family], link })),
       ),

@@ -39,6 +39,24 @@ export const SEEN: readonly ObservationTemplate[] = [
     otherwise: yes(0.04),
   },
   {
+    id: 'panel-lamp',
+    of: { part: 'boost', option: { name: 'built', is: ['panel'] } },
+    ask: 'The lamp of the {owner} circuit on the main panel',
+    how: 'A lamp per circuit: read the panel’s own label, colors differ. Usually one color says good, one blown or missing.',
+    group: 'look',
+    minutes: 0.4,
+    answers: [
+      { id: 'good', label: 'good' },
+      { id: 'blown', label: 'blown or missing' },
+      { id: 'dark', label: 'dark' },
+    ],
+    faults: {
+      'fuse-blown': { good: 0.04, blown: 0.86, dark: 0.1 },
+      'feed-open': { good: 0.05, blown: 0.15, dark: 0.8 },
+    },
+    otherwise: { good: 0.94, blown: 0.02, dark: 0.04 },
+  },
+  {
     id: 'status-lamp',
     of: { part: 'module' },
     ask: 'Status lamp of the {owner} with the engine idling',

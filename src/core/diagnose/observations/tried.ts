@@ -1,6 +1,6 @@
 /** What is tried: ohms on a dead circuit, a lamp as load, a swap, a load test. Chances are assumed, the methods common practice. */
 import type { TraitName } from '../../parts/traits';
-import type { ObservationTemplate } from './observationKind';
+import { YES_NO, yes, type ObservationTemplate } from './observationKind';
 
 const LAMP = [
   { id: 'bright', label: 'bright' },
@@ -106,6 +106,20 @@ export const TRIED: readonly ObservationTemplate[] = [
       'drifted-low': { label: 0.06, above: 0.01, below: 0.92, never: 0.01 },
     },
     otherwise: { label: 0.94, above: 0.03, below: 0.02, never: 0.01 },
+  },
+  {
+    id: 'panel-swap',
+    of: { part: 'boost', option: { name: 'built', is: ['panel'] } },
+    ask: 'The switch panel plugged straight into the main panel’s port: does {owner} work there',
+    how:
+      'A panel that works there has a wiring fault behind it; one that does not is itself at fault. Engine off. ' +
+      'Write down its label: type, date, connector and what its keys say order the new one.',
+    group: 'try',
+    state: 'boost-engine-off',
+    minutes: 8,
+    answers: YES_NO,
+    faults: { 'switch-open': yes(0.03) },
+    otherwise: yes(0.95),
   },
   lampTest('ignition', 'ignition', 'run', 'the ignition feed, key on', 'key-on'),
   lampTest('boost', 'boost', 'output', 'the boost switch output, held', 'boost-engine-off'),

@@ -118,6 +118,16 @@ export const boostSwitch = definePart({
     { id: 'fused', label: 'fused feed', lead: 'switch side of the boost fuse', optional: true },
     { id: 'output', label: 'output', lead: 'output tab of the boost switch' },
   ],
+  options: {
+    built: {
+      label: 'Built as',
+      choices: [
+        { id: 'switch', label: 'a switch with its own fuse' },
+        { id: 'panel', label: 'a key of a switch panel, plugged into a main panel' },
+      ],
+      default: 'switch',
+    },
+  },
   params: {
     fuse: { unit: 'ohm', scale: 'ratio', label: 'Fuse and holder', min: 1e-4, max: 10, default: assumed(0.015, 0.3) },
     contact: {

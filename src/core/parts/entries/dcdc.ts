@@ -251,7 +251,7 @@ export const dualChargerPart = definePart({
       outPlus: 'input',
       outMinus: 'ground',
       // As a usual maintainer floats a 12 V start battery: common practice.
-      volts: constant(13.4),
+      volts: { params: [], value: (_, __, part) => (13.4 * part.nominal) / 12 },
       ohms: constant(0.05),
       limit: { by: 'trickle', of: { off: constant(0), on: param('trickle') } },
       inLimit: { params: ['trickle'], value: ([amps]) => amps! * 1.5 },

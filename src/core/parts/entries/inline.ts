@@ -1,6 +1,7 @@
 /** What sits in a heavy cable: link fuse, breaker, coach disconnect. */
 import { LINE_BREAKER_FAULTS } from '../faults/line';
 import { LINK_FUSE_FAULTS } from '../faults/link';
+import { BYPASS_FAULTS, SHUNT_FAULTS } from '../faults/switches';
 import { DISCONNECT_FAULTS } from '../faults/loads';
 import { flat, SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
@@ -130,6 +131,16 @@ export const bypassSwitch = definePart({
     { id: 'chassis-stud', label: 'chassis stud', lead: 'stud on the chassis side' },
     { id: 'coach-stud', label: 'coach stud', lead: 'stud on the coach side' },
   ],
+  options: {
+    build: {
+      label: 'Kind',
+      choices: [
+        { id: 'switch', label: 'hand switch' },
+        { id: 'keyed', label: 'keyed connectors, joined by hand' },
+      ],
+      default: 'switch',
+    },
+  },
   params: {
     contact: {
       unit: 'ohm',
@@ -150,11 +161,61 @@ export const bypassSwitch = definePart({
       closedBy: { input: 'boost' },
     },
   ],
-  faults: [],
+  faults: BYPASS_FAULTS,
   price: { dollars: flat(20, 60), minutes: [20, 40] },
-  owner: UNTOLD,
-  cautions: [],
+  owner: {
+    works: [
+      {
+        option: { name: 'build', is: ['switch'] },
+        says: 'The charger passes nothing back. To lend one bank to the other, close the bypass by hand; open it again after the start.',
+      },
+      {
+        option: { name: 'build', is: ['keyed'] },
+        says:
+          'The charger passes nothing back. To lend one bank to the other, join the two keyed connectors; ' +
+          'part them again after the start.',
+      },
+    ],
+    care: [{ says: 'A bypass left closed goes round the charger: both banks then empty together.' }],
+  },
+  cautions: ['A bypass is joined and parted with the engine and every charger off.'],
   takes: null,
+});
+
+/** A battery monitor's shunt, in the bank's negative: it counts what passes through it, and nothing else. */
+export const shunt = definePart({
+  id: 'shunt',
+  label: 'Monitor shunt',
+  role: 'inline',
+  traits: { shunt: true, line: ['battery', 'system'] },
+  terminals: [
+    { id: 'battery', label: 'battery side', lead: 'stud on the bank’s side' },
+    { id: 'system', label: 'system side', lead: 'stud on the side of loads and chargers' },
+  ],
+  params: {
+    element: {
+      unit: 'ohm',
+      scale: 'ratio',
+      label: 'Shunt and its studs',
+      min: 1e-6,
+      max: 1,
+      // 50 mV at 500 A is 0.1 mΩ: common practice; its studs about as much, from memory.
+      default: assumed(0.0002, 0.4, 'from memory'),
+    },
+  },
+  elements: [{ kind: 'resistor', id: 'element', a: 'battery', b: 'system', ohms: param('element') }],
+  faults: SHUNT_FAULTS,
+  price: { dollars: flat(40, 160), minutes: [40, 80] },
+  owner: {
+    works: [
+      {
+        says: 'The battery monitor counts what passes its shunt. It is set right by a full charge now and then; until then it drifts.',
+      },
+    ],
+    care: [],
+  },
+  cautions: ['The shunt goes into the negative: everything negative on its system side, the bank alone on the other.'],
+  takes: { most: '4/0', how: 'studs, M10' },
 });
 
 export const disconnect = definePart({

@@ -71,7 +71,17 @@ export const generator = definePart({
     { id: 'plus', label: 'start lead', lead: 'stud of the start lead at the generator' },
     { id: 'minus', label: 'frame', lead: 'bare metal of the generator frame' },
   ],
-  params: { draw: amps('At rest', 0.03, 0.02) },
+  params: {
+    draw: amps('At rest', 0.03, 0.02),
+    starter: {
+      unit: 'A',
+      scale: 'ratio',
+      label: 'Its starter, cranking',
+      min: 10,
+      max: 2000,
+      default: assumed(180, 0.3, 'from memory'),
+    },
+  },
   elements: [
     {
       kind: 'resistor',

@@ -2,7 +2,9 @@
 import { SMALL_PART } from '../price';
 import { UNTOLD } from '../ownerSentence';
 import { assumed } from '../../units/parameter';
-import { definePart } from '../part';
+import { automaticFridge as chooses } from '../../control/automaticFridge';
+import { AUTOMATIC_FRIDGE_FAULTS } from '../faults/trailerLoads';
+import { constant, definePart } from '../part';
 
 const terminals = [
   { id: 'plus', label: '+', lead: '+ terminal, under its cover' },
@@ -62,6 +64,50 @@ export const fridgeElement = definePart({
     ],
   },
   cautions: [],
+  takes: null,
+});
+
+/** One that chooses by itself: its element is on while its trigger is live, and off on shore power. */
+export const automaticFridge = definePart({
+  id: 'automatic-fridge',
+  label: 'Automatic fridge',
+  role: 'load',
+  traits: { fridge: true, choosesItself: true, carries: { plus: 25 } },
+  terminals: [...terminals, { id: 'trigger', label: 'trigger', lead: 'trigger wire at the fridge’s terminal block' }],
+  params: fridgeElement.params,
+  elements: [
+    // A relay's coil, or an input as thirsty: 0.1 A, from memory.
+    { kind: 'resistor', id: 'coil', a: 'trigger', b: 'minus', ohms: constant(120) },
+    {
+      kind: 'contact',
+      id: 'element',
+      a: 'plus',
+      b: 'minus',
+      ohms: {
+        params: ['watts'],
+        value: ([watts], inputs, part) => (inputs.shore || inputs.generator ? 1e6 : part.nominal ** 2 / watts!),
+      },
+      closedBy: { controller: 'element' },
+    },
+  ],
+  controller: () => ({ kind: chooses, senses: { trigger: ['trigger', 'minus'] }, settings: [] }),
+  faults: AUTOMATIC_FRIDGE_FAULTS,
+  price: SMALL_PART,
+  owner: {
+    works: [
+      {
+        says:
+          'The fridge goes to 12 V by itself while the engine runs. After you stop it waits about a quarter of an ' +
+          'hour before it lights gas: that is no fault, and a fuel stop needs no hand.',
+      },
+    ],
+    care: [
+      {
+        says: 'If the fridge stays on 12 V with the engine off, switch it to gas by hand and have its trigger looked at.',
+      },
+    ],
+  },
+  cautions: ['Gas off at the bottle before a fridge’s feed is worked on: it may light by itself.'],
   takes: null,
 });
 

@@ -103,6 +103,49 @@ export const MARKER_LIGHT_FAULTS: readonly PartFault[] = [
   },
 ];
 
+export const BYPASS_FAULTS: readonly PartFault[] = [
+  {
+    id: 'left-closed',
+    name: '{owner} left closed',
+    effects: [{ do: 'stuck-closed', element: 'contact' }],
+    prior: 1.5,
+    explains: ['both-flat', 'link-always-on', 'link-cycles'],
+    repair: 'Open the bypass, label it, and tell the owner what it is for',
+    minutes: [2, 10],
+    parts: [0, 5],
+    shows: 'both banks at the same volts with everything off; the charger takes from what it fills',
+    confirm: 'look at the bypass; then both its studs against frame, everything off',
+    caution: 'Engine and every charger off before it is parted: a charging circuit opened makes a spike.',
+  },
+  {
+    id: 'wont-close',
+    name: '{owner} won’t close',
+    effects: [{ do: 'open', element: 'contact' }],
+    prior: 0.5,
+    explains: ['boost-dead'],
+    repair: 'Clean or replace the bypass',
+    minutes: [15, 40],
+    parts: [20, 60],
+    shows: 'it is closed and its two sides stand apart',
+    confirm: 'drop across it while it is closed and the engine is cranked',
+  },
+];
+
+export const SHUNT_FAULTS: readonly PartFault[] = [
+  {
+    id: 'loose',
+    name: 'Stud of the {owner} loose',
+    effects: [{ do: 'replace-ohms', element: 'element', from: 0.01, to: 0.3 }],
+    prior: 1,
+    explains: ['coach-not-charging', 'slow-charging', 'shore-not-charging', 'coach-short-life', 'house-dead'],
+    repair: 'Clean and torque the shunt’s studs',
+    minutes: [15, 40],
+    parts: [0, 10],
+    shows: 'a drop across the shunt far over its 50 mV at full amps, and a warm stud',
+    confirm: 'drop from one stud to the other with amps flowing: 0.1 mV an ampere is right',
+  },
+];
+
 export const BOOST_FAULTS: readonly PartFault[] = [
   {
     id: 'fuse-blown',

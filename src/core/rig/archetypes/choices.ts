@@ -41,6 +41,13 @@ export const LINK_CHOICES = [
     amps: { usual: [40, 60] },
     says: 'Charger under way; nothing flows back, no boost',
   },
+  {
+    id: 'dcdc-dual',
+    label: 'Dual-input charger',
+    school: 'regulated',
+    amps: { usual: [30] },
+    says: 'One charger for engine and panels; keeps the start battery up once the bank is full; no boost',
+  },
   { id: 'diode', label: 'Diode isolator', school: 'direct', says: 'Two diodes from the alternator; nothing switches' },
 ] as const satisfies readonly LinkRow[];
 

@@ -43,7 +43,22 @@ export const MotorhomeChoicesSchema = Type.Object(
     chargerAmps: Type.Number({ minimum: 2, maximum: 300 }),
     secondCharger: Type.Optional(Type.Boolean({ description: 'another like it in parallel, standing by' })),
     bypass: Type.Optional(Type.Boolean({ description: 'a hand switch round a DC-DC charger' })),
+    bypassBy: Type.Optional(
+      Type.Enum(['switch', 'keyed'], { description: 'of a bypass: a hand switch, or two connectors one joins' }),
+    ),
     maintainer: Type.Optional(ids(MAINTAINER_CHOICES)),
+    monitor: Type.Optional(
+      Type.Boolean({ description: 'a battery monitor with its shunt in the coach bank’s negative' }),
+    ),
+    body: Type.Optional(
+      Type.Enum(['steel', 'aluminum'], {
+        description: 'what the house returns by: a steel frame, or an aluminum body',
+      }),
+    ),
+    detour: Type.Optional(
+      Type.Number({ minimum: 0, maximum: 1.5, description: 'share by which cables run longer than straight' }),
+    ),
+    switchPanel: Type.Optional(Type.Boolean({ description: 'boost is a key of a panel, plugged into a main panel' })),
     solar: Type.Boolean(),
     generator: Type.Boolean(),
     chassis: BankChoiceSchema,

@@ -10,7 +10,9 @@ import type { BankChoice } from './choicesSchema';
 import { COUPLED_FAMILIES, type CoupledFamily } from './coupledChoices';
 import type { CoupledChoices } from './coupledSchema';
 import { at, cable, fuseRating, fuseType, gaugeCarrying } from './drawing';
-import { charges, draftOf, FRIDGE_FUSE_AMPS, FRIDGE_WATTS, heavy, type Draft } from './coupledDraft';
+import { accessoryCables, accessoryParts } from './coupledAccessory';
+import { charges, draftOf, heavy, type Draft } from './coupledDraft';
+import { fridgeCables, fridgeParts } from './coupledFridge';
 import { behindLine, chargerInFront, chargerPart, enableParts } from './coupledLine';
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
@@ -70,31 +72,8 @@ export const USUAL_COUPLED: Readonly<Record<CoupledFamily, CoupledChoices>> = {
 
 // The sections below are the drawing itself: rows of parts, cables, grounds and probes.
 
-/** A van's accessory battery and the charger that fills it. */
-function accessoryParts({ c, words, S, part, bank, vanAmps }: Draft): Part[] {
-  if (!c.accessory) return [];
-  return [
-    part(
-      'accessory-charger',
-      'dcdc-charger',
-      S.accessoryCharger,
-      'both',
-      words.tow,
-      'Van charger',
-      `${vanAmps} A`,
-      {
-        limit: assumed(vanAmps, 0.05),
-        inLimit: assumed(Math.round(vanAmps * 1.5), 0.1),
-        tail: assumed(0.03 * c.accessory.capacity, 0.2),
-      },
-      { enable: 'ignition' },
-    ),
-    bank('accessory-bank', S.accessory, 'coach', words.tow, 'Accessory', c.accessory, 0.75),
-  ];
-}
-
 function towParts(draft: Draft): Part[] {
-  const { c, words, S, part, bank, car, chained, relayed, lineRating, inFront } = draft;
+  const { c, words, S, part, bank, car, fromHouse, accessory, relayed, lineRating, inFront } = draft;
   return [
     part(
       'alternator',
@@ -122,18 +101,24 @@ function towParts(draft: Draft): Part[] {
       'fuse panel',
       { starter: assumed(Math.round(2.6 * c.start.capacity), 0.2) },
     ),
-    // A factory line has a breaker that closes again by itself: common practice.
-    heavy(c.link)
+    // A factory line has a breaker that closes again by itself; what somebody laid from a house bank, a fuse there.
+    heavy(c.link) || fromHouse
       ? part(
           'link-fuse',
           'link-fuse',
-          chained ? S.accessory + POST_LEAD_METRES : S.fuse,
-          chained ? 'coach' : 'engine',
+          fromHouse ? S.accessory + POST_LEAD_METRES : S.fuse,
+          fromHouse ? 'coach' : 'engine',
           words.tow,
           'Line fuse',
           `${lineRating} A`,
           { element: assumed(0.0009, 0.35, 'from memory'), rating: fuseRating(lineRating) },
-          { type: fuseType(lineRating, [chained ? c.accessory! : c.start, c.behind], 12) },
+          {
+            type:
+              fromHouse && !heavy(c.link)
+                ? // On the post of a big bank, and quick enough for a thin line at a few times its rating.
+                  'terminal'
+                : fuseType(lineRating, [fromHouse ? accessory! : c.start, c.behind], 12),
+          },
         )
       : part('link-fuse', 'line-breaker', S.fuse, 'engine', words.tow, 'Line breaker', `${lineRating} A`, {
           rating: assumed(lineRating, 0.05),
@@ -158,7 +143,7 @@ function towParts(draft: Draft): Part[] {
   ];
 }
 
-// eslint-disable-next-line max-lines-per-function, complexity -- a table: one row a part, its `?` the choices
+// eslint-disable-next-line max-lines-per-function -- a table: one row a part, its `?` the choices
 function partsBehind(draft: Draft): Part[] {
   const { c, words, S, part, bank, car, outVolts, solar, scaled, behindRating, inFront } = draft;
   return [
@@ -181,17 +166,34 @@ function partsBehind(draft: Draft): Part[] {
         : c.link === 'diode-lamp'
           ? [part('helper', 'diode-lamp', S.charger, 'both', words.behind, 'Diode and lamp', '55 W')]
           : []),
-    part(
-      'behind-fuse',
-      'link-fuse',
-      S.behindFuse,
-      'coach',
-      words.behind,
-      charges(c.link) ? 'Charger fuse' : 'Bank fuse',
-      `${behindRating} A`,
-      { element: assumed(heavy(c.link) ? 0.0009 : 0.004, 0.35, 'from memory'), rating: fuseRating(behindRating) },
-      { type: fuseType(behindRating, charges(c.link) ? [c.behind] : [c.start, c.behind], outVolts * 12) },
-    ),
+    ...(c.behindBreaker
+      ? [
+          // It parts the car from the line too, which a fuse does only with its cap off. Common practice.
+          part(
+            'behind-fuse',
+            'line-breaker',
+            S.behindFuse,
+            'coach',
+            words.behind,
+            `${words.bank} breaker`,
+            `${behindRating} A, by hand`,
+            { rating: assumed(behindRating, 0.05) },
+            { type: 'manual' },
+          ),
+        ]
+      : [
+          part(
+            'behind-fuse',
+            'link-fuse',
+            S.behindFuse,
+            'coach',
+            words.behind,
+            charges(c.link) ? 'Charger fuse' : 'Bank fuse',
+            `${behindRating} A`,
+            { element: assumed(heavy(c.link) ? 0.0009 : 0.004, 0.35, 'from memory'), rating: fuseRating(behindRating) },
+            { type: fuseType(behindRating, charges(c.link) ? [c.behind] : [c.start, c.behind], outVolts * 12) },
+          ),
+        ]),
     bank('coach-bank', S.behind, 'coach', words.behind, words.bank, c.behind, 0.6),
     car
       ? part('house', 'towed-car-loads', S.house, 'coach', words.behind, 'Car loads', 'accessory')
@@ -206,37 +208,7 @@ function partsBehind(draft: Draft): Part[] {
           }),
         ]
       : []),
-    ...(c.fridge
-      ? [
-          // What is laid for a charger is fused far too big for a fridge's wire.
-          ...(heavy(c.link)
-            ? [
-                part(
-                  'fridge-fuse',
-                  'link-fuse',
-                  S.plug + 0.3,
-                  'coach',
-                  words.behind,
-                  'Fridge fuse',
-                  `${FRIDGE_FUSE_AMPS} A`,
-                  { element: assumed(0.0018, 0.35, 'from memory'), rating: fuseRating(FRIDGE_FUSE_AMPS) },
-                  { type: fuseType(FRIDGE_FUSE_AMPS, [c.start, ...(c.accessory ? [c.accessory] : []), c.behind], 12) },
-                ),
-              ]
-            : []),
-          part(
-            'fridge',
-            'fridge-element',
-            S.fridge,
-            'coach',
-            words.behind,
-            'Fridge element',
-            `${c.fridgeWatts ?? FRIDGE_WATTS} W`,
-            c.fridgeWatts ? { watts: assumed(c.fridgeWatts, 0.15, 'usual where this shop works: read its label') } : {},
-            { position: 'gas' },
-          ),
-        ]
-      : []),
+    ...fridgeParts(draft),
     ...(solar
       ? [
           part('solar', 'solar-charger', S.solar, 'coach', words.behind, 'Solar', 'roof', {
@@ -266,9 +238,8 @@ function partsBehind(draft: Draft): Part[] {
   ];
 }
 
-// eslint-disable-next-line max-lines-per-function -- a table: one row a cable
 function towCables(draft: Draft): Conductor[] {
-  const { c, S, run, relayed, line, feed, afterFuse, lineLength, inFront } = draft;
+  const { c, S, run, fromHouse, relayed, line, feed, afterFuse, lineLength, inFront } = draft;
   return [
     cable(
       'alternator-cable',
@@ -310,7 +281,7 @@ function towCables(draft: Draft): Conductor[] {
             'link-fuse.load',
             'link.chassis-stud',
             line,
-            run(S.fuse, S.relay) + 0.45,
+            run(fromHouse ? S.accessory : S.fuse, S.relay) + 0.45,
             0.001,
           ),
           cable(
@@ -328,60 +299,7 @@ function towCables(draft: Draft): Conductor[] {
       : []),
     ...(inFront ? chargerInFront(draft) : []),
     cable('line', 'Charge line', 'feed', afterFuse, 'connector.front', line, lineLength, heavy(c.link) ? 0.001 : 0.035),
-    ...(c.accessory
-      ? [
-          cable(
-            'accessory-input',
-            'Van charger input',
-            'feed',
-            'chassis-bank.plus',
-            'accessory-charger.input',
-            '6',
-            run(S.bank, S.accessoryCharger) + 0.8,
-            0.001,
-          ),
-          cable(
-            'accessory-output',
-            'Van charger output',
-            'feed',
-            'accessory-charger.output',
-            'accessory-bank.plus',
-            '6',
-            run(S.accessoryCharger, S.accessory) + 0.5,
-            0.001,
-          ),
-          cable(
-            'accessory-enable',
-            'Ignition to van charger enable',
-            'control',
-            'ignition.run',
-            'accessory-charger.enable',
-            '16',
-            run(S.ignition, S.accessoryCharger) + 1,
-            0.02,
-          ),
-          cable(
-            'accessory-ground',
-            'Van charger to frame',
-            'return',
-            'accessory-charger.ground',
-            'frame.front',
-            '6',
-            0.8,
-            0.001,
-          ),
-          cable(
-            'accessory-negative',
-            'Accessory battery to frame',
-            'return',
-            'accessory-bank.minus',
-            'frame.rear',
-            '4',
-            0.8,
-            0.0008,
-          ),
-        ]
-      : []),
+    ...accessoryCables(draft),
   ];
 }
 
@@ -463,44 +381,7 @@ function cablesBehind(draft: Draft): Conductor[] {
           ),
         ]
       : []),
-    ...(c.fridge
-      ? [
-          ...(heavy(c.link)
-            ? [
-                cable(
-                  'fridge-tap',
-                  'Charge line to fridge fuse',
-                  'feed',
-                  'connector.rear',
-                  'fridge-fuse.source',
-                  '10',
-                  POST_LEAD_METRES,
-                  0.002,
-                ),
-              ]
-            : []),
-          cable(
-            'fridge-feed',
-            'Charge line to fridge element',
-            'feed',
-            heavy(c.link) ? 'fridge-fuse.load' : 'connector.rear',
-            'fridge.plus',
-            '10',
-            run(S.plug, S.fridge) + 1,
-            0.01,
-          ),
-          cable(
-            'fridge-negative',
-            'Fridge element to frame',
-            'return',
-            'fridge.minus',
-            'behind-frame.middle',
-            '10',
-            1.2,
-            0.01,
-          ),
-        ]
-      : []),
+    ...fridgeCables(draft),
     ...(c.family === 'trailer-48'
       ? [
           cable(
@@ -628,7 +509,7 @@ function bondsOf({ c, car }: Draft): Bond[] {
 }
 
 /** Points a technician measures, in the order of their labels. */
-function probesOf({ c, words, car, relayed }: Draft): Probe[] {
+function probesOf({ c, words, car, relayed, accessory, itself }: Draft): Probe[] {
   const wanted: [key: string, name: string][] = [
     ['alternator.output', 'Alternator stud'],
     ['chassis-bank.plus', 'Start +'],
@@ -642,10 +523,10 @@ function probesOf({ c, words, car, relayed }: Draft): Probe[] {
         ] as [string, string][])
       : []),
     ['ignition.run', 'Ignition out'],
-    ...(c.accessory
+    ...(accessory
       ? ([
-          ['accessory-charger.input', 'Van charger in'],
-          ['accessory-bank.plus', 'Accessory +'],
+          ['accessory-charger.input', `${words.accessoryCharger} in`],
+          ['accessory-bank.plus', `${words.accessory} +`],
         ] as [string, string][])
       : []),
     ['connector.front', 'Charge pin, vehicle'],
@@ -664,6 +545,7 @@ function probesOf({ c, words, car, relayed }: Draft): Probe[] {
     ['coach-bank.plus', `${words.bank} +`],
     ['coach-bank.minus', `${words.bank} –`],
     ...(c.fridge ? ([['fridge.plus', 'Fridge element +']] as [string, string][]) : []),
+    ...(c.fridge && itself ? ([['fridge.trigger', 'Fridge trigger']] as [string, string][]) : []),
     ...(c.shore && !car ? ([['charger.plus', 'Converter +']] as [string, string][]) : []),
     ['line.clamp', 'Charge line amps'],
     ['alternator-cable.clamp', 'Alternator amps'],

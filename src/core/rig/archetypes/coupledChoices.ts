@@ -1,4 +1,5 @@
 /** What one chooses to have two coupled vehicles drawn up: the choices with the words a screen shows. */
+import type { BankChoice } from './choicesSchema';
 import type { LinkRow } from './links';
 
 export const COUPLED_FAMILIES = [
@@ -83,3 +84,6 @@ export const linksFor = (family: CoupledFamily): readonly (typeof COUPLED_LINKS)
 
 /** A of the charger that fills a van's accessory battery, where nobody says: usual. */
 export const USUAL_VAN_AMPS = 25;
+
+/** A motorhome’s house bank, where nobody says: four 6 V blocks. */
+export const USUAL_HOUSE: BankChoice = { chemistry: 'flooded', layout: 'series-parallel', capacity: 440 };

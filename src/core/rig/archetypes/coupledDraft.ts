@@ -4,9 +4,11 @@ import { POST_LEAD_METRES } from '../insertFuse';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Part, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
-import { USUAL_VAN_AMPS, type CoupledFamily, type CoupledLink } from './coupledChoices';
+import { USUAL_HOUSE, USUAL_VAN_AMPS, type CoupledFamily, type CoupledLink } from './coupledChoices';
 import type { CoupledChoices } from './coupledSchema';
 import { bankNote, drawPart, fuseAbove, lineGauge, PROFILES, startingAmps } from './drawing';
+
+const VAN = { accessory: 'Accessory', accessoryCharger: 'Van charger' } as const;
 
 export const WORDS: Readonly<
   Record<
@@ -15,22 +17,41 @@ export const WORDS: Readonly<
       tow: string;
       behind: string;
       bank: string;
+      /** A second battery in front, and what fills it. */
+      accessory: string;
+      accessoryCharger: string;
       role: Rig['vehicles'][number]['role'];
       behindRole: Rig['vehicles'][number]['role'];
     }
   >
 > = {
-  trailer: { tow: 'Truck', behind: 'Trailer', bank: 'Trailer bank', role: 'tow-vehicle', behindRole: 'trailer' },
-  camper: { tow: 'Truck', behind: 'Camper', bank: 'Camper bank', role: 'tow-vehicle', behindRole: 'camper' },
+  trailer: {
+    ...VAN,
+    tow: 'Truck',
+    behind: 'Trailer',
+    bank: 'Trailer bank',
+    role: 'tow-vehicle',
+    behindRole: 'trailer',
+  },
+  camper: { ...VAN, tow: 'Truck', behind: 'Camper', bank: 'Camper bank', role: 'tow-vehicle', behindRole: 'camper' },
   'towed-car': {
     tow: 'Motorhome',
+    accessory: 'House bank',
+    accessoryCharger: 'House charger',
     behind: 'Towed car',
     bank: 'Car battery',
     role: 'motorhome',
     behindRole: 'towed-car',
   },
-  'second-battery': { tow: 'Van', behind: 'Trailer', bank: 'Trailer bank', role: 'van', behindRole: 'trailer' },
-  'trailer-48': { tow: 'Truck', behind: 'Trailer', bank: 'Trailer bank', role: 'tow-vehicle', behindRole: 'trailer' },
+  'second-battery': { ...VAN, tow: 'Van', behind: 'Trailer', bank: 'Trailer bank', role: 'van', behindRole: 'trailer' },
+  'trailer-48': {
+    ...VAN,
+    tow: 'Truck',
+    behind: 'Trailer',
+    bank: 'Trailer bank',
+    role: 'tow-vehicle',
+    behindRole: 'trailer',
+  },
 };
 
 /** Metres between the vehicles; a camper stands on the bed. */
@@ -43,7 +64,7 @@ export const fridgeAmps = (c: CoupledChoices): number => (c.fridgeWatts ?? FRIDG
 
 /** A of the fuses of a line that a 55 W lamp limits to some 5 A, and of a fridge element's own. Common practice. */
 export const LAMP_LINE = { vehicle: 20, behind: 15 } as const;
-export const FRIDGE_FUSE_AMPS = 30;
+export const FRIDGE_FUSE_AMPS = 40;
 
 export const heavy = (link: CoupledLink) =>
   link === 'heavy-line' || link === 'dcdc' || link === 'dcdc-dual' || link === 'chained';
@@ -134,6 +155,7 @@ export function draftOf(c: CoupledChoices) {
   const chained = c.link === 'chained';
   // A line laid for a charger is switched where a fridge hangs on it: its element stops with the ignition.
   const fridgeLine = c.fridge && heavy(c.link) && !chained;
+  const itself = c.fridgeSelects === 'itself';
   const relayed =
     c.link === 'heavy-line' ||
     (!(c.chargerAt === 'tow' && charges(c.link)) &&
@@ -141,22 +163,25 @@ export function draftOf(c: CoupledChoices) {
       (fridgeLine || c.link === 'dcdc-pin' || (!charges(c.link) && c.link !== 'diode-lamp')));
   const amps = c.dcdcAmps ?? (c.link === 'dcdc-pin' ? 12 : 40);
   const vanAmps = c.accessoryAmps ?? USUAL_VAN_AMPS;
+  const fromHouse = chained || (car && c.source === 'house');
+  // A motorhome’s house bank is drawn where the line hangs on it.
+  const accessory = fromHouse ? (c.accessory ?? USUAL_HOUSE) : car ? undefined : c.accessory;
   const outVolts = c.family === 'trailer-48' ? 4 : 1;
   // One made for a tow connector's pin is rated by what it takes; any other by what it gives.
   const inAmps = c.link === 'dcdc-pin' ? amps : amps * outVolts * 1.3;
   const lineAmps = (c.link === 'heavy-line' ? 50 : inAmps) + (fridgeLine ? fridgeAmps(c) : 0);
-  const lineMetres = 2 * (run(chained ? S.accessory : S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
-  const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : '10';
+  const lineMetres = 2 * (run(fromHouse ? S.accessory : S.fuse, S.socket) + run(S.plug, S.charger)) + 4;
+  const line = heavy(c.link) ? lineGauge(lineAmps, lineMetres) : fromHouse ? '8' : '10';
   const dual = c.link === 'dcdc-dual';
   // A dual-input charger takes the panels itself.
   const solar = c.solar && !dual;
-  const feed = chained ? 'accessory-bank' : 'chassis-bank';
-  const feedStation = chained ? S.accessory : S.bank;
+  const feed = fromHouse ? 'accessory-bank' : 'chassis-bank';
+  const feedStation = fromHouse ? S.accessory : S.bank;
   const profile = PROFILES[c.behind.chemistry];
   const scaled = (value: number, spread: number) => assumed(value * outVolts, spread * outVolts);
   const enable = c.enable ?? 'ignition';
   // A charger in the vehicle in front gives its bank's volts to the pin; the one behind a 48 V trailer cannot stand there.
-  const inFront = c.chargerAt === 'tow' && charges(c.link) && !c.accessory && c.family !== 'trailer-48';
+  const inFront = c.chargerAt === 'tow' && charges(c.link) && !accessory && c.family !== 'trailer-48';
 
   const lineRating = heavy(c.link)
     ? fuseAbove((c.link === 'heavy-line' ? 80 : inAmps * 1.25) + (fridgeLine ? fridgeAmps(c) * 1.25 : 0))
@@ -170,8 +195,10 @@ export function draftOf(c: CoupledChoices) {
       : c.link === 'diode-lamp'
         ? LAMP_LINE.behind
         : 30;
+  // Its trigger may hang on its feed where no bank hangs there too: that would keep it live. Else it has a wire.
+  const loops = itself && fridgeLine && relayed && charges(c.link) && !inFront;
   const afterFuse = relayed ? 'link.coach-stud' : inFront ? 'dcdc.output' : 'link-fuse.load';
-  const lineLength = run(relayed || inFront ? S.relay : chained ? S.accessory : S.fuse, S.socket) + 1.15;
+  const lineLength = run(relayed || inFront ? S.relay : fromHouse ? S.accessory : S.fuse, S.socket) + 1.15;
   return {
     c,
     words,
@@ -181,6 +208,10 @@ export function draftOf(c: CoupledChoices) {
     bank,
     car,
     chained,
+    fromHouse,
+    accessory,
+    itself,
+    loops,
     relayed,
     amps,
     vanAmps,

@@ -32,6 +32,17 @@ export const CoupledChoicesSchema = Type.Object(
     shore: Type.Boolean({ description: 'a charger on the mains behind' }),
     solar: Type.Boolean(),
     fridge: Type.Boolean({ description: 'a three-way fridge on the charge line' }),
+    fridgeSelects: Type.Optional(
+      Type.Enum(['hand', 'itself'], { description: 'of a three-way fridge: by a knob, or by a trigger' }),
+    ),
+    source: Type.Optional(
+      Type.Enum(['start', 'house'], {
+        description: 'the battery a towed car’s line is fed from; start where not stated',
+      }),
+    ),
+    behindBreaker: Type.Optional(
+      Type.Boolean({ description: 'a breaker set by hand at the bank behind, where a fuse is usual' }),
+    ),
     fridgeWatts: Type.Optional(
       Type.Number({
         minimum: 50,

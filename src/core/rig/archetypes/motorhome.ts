@@ -6,13 +6,11 @@
  */
 import { METRES_PER_FOOT } from '../../units/preferences';
 import { POST_LEAD_METRES } from '../insertFuse';
-import { assumed, type Parameter } from '../../units/parameter';
+import { assumed } from '../../units/parameter';
 import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
-import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-import { at, bankNote, cable, drawPart, fuseAbove, fuseRating, fuseType, gaugeCarrying, startingAmps } from './drawing';
-import { linkParts, USUAL_DCDC_AMPS } from './motorhomeLinks';
-import { maintainerParts } from './motorhomeMaintainer';
-import { PLACES, type PartMaker, type PlaceName, type Runner } from './motorhomePlaces';
+import type { MotorhomeChoices } from './choicesSchema';
+import { at, cable, fuseRating, fuseType } from './drawing';
+import { draftOf, type Draft } from './motorhomeDraft';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
@@ -31,92 +29,6 @@ export const USUAL_MOTORHOME: MotorhomeChoices = {
   alternatorAmps: 160,
 };
 
-/** What every section of the drawing is drawn with. */
-type Draft = ReturnType<typeof draftOf>;
-
-function draftOf(c: MotorhomeChoices) {
-  const volts = c.nominalVolts / 12;
-  const shares = PLACES[c.engineAt];
-  const station = (where: PlaceName) => Number((shares[where] * c.length).toFixed(3));
-  const run: Runner = (a, b) => Math.abs(station(a) - station(b));
-  const part: PartMaker = (partId, kind, where, side, place, partName, note, params = {}, options) =>
-    drawPart({
-      id: partId,
-      kind,
-      vehicle: 'coach',
-      station: station(where),
-      side,
-      place,
-      name: partName,
-      note,
-      params,
-      ...(options ? { options } : {}),
-    });
-  const scaled = (value: number, spread: number): Parameter => assumed(value * volts, spread * volts);
-  const bank = (
-    partId: string,
-    where: PlaceName,
-    side: Part['side'],
-    place: string,
-    partName: string,
-    b: BankChoice,
-    soc: Parameter,
-  ) =>
-    part(
-      partId,
-      'battery-bank',
-      where,
-      side,
-      place,
-      partName,
-      bankNote(b),
-      { capacity: assumed(b.capacity, 0.1), soc, ...(side === 'engine' ? { cca: startingAmps(b) } : {}) },
-      { chemistry: b.chemistry, layout: b.layout },
-    );
-  const diode = c.link === 'diode';
-  const solenoid = c.link !== 'diode' && c.link !== 'dcdc';
-  const hasDisconnect = c.disconnect !== 'none';
-  const houseBus = hasDisconnect ? 'disconnect.house' : 'coach-bank.plus';
-  const link = linkParts(c, part, run);
-  const boost = c.boost && solenoid;
-  const chargerName =
-    c.charger === 'inverter-charger' ? 'Inverter-charger' : c.charger === 'converter' ? 'Converter' : 'Shore charger';
-  const absorb = c.coach.chemistry === 'gel' ? 14.1 : c.charger === 'converter' ? 13.6 : 14.3;
-
-  const linkRating = c.link === 'dcdc' && !c.bypass ? fuseAbove(1.5 * (c.dcdcAmps ?? USUAL_DCDC_AMPS) * 1.25) : 150;
-  const chargerParams = {
-    setPoint: scaled(absorb, 0.12),
-    limit: assumed(c.chargerAmps, 0.1),
-    float: scaled(c.coach.chemistry === 'lfp' ? 13.5 : 13.6, 0.08),
-    tail: assumed(Number((0.03 * c.coach.capacity).toFixed(1)), 0.3),
-  };
-
-  const point = (where: PlaceName, feet: number) => Number((station(where) + feet * METRES_PER_FOOT).toFixed(3));
-  return {
-    c,
-    station,
-    run,
-    dashAtEngine: c.engineAt === 'front',
-    part,
-    scaled,
-    bank,
-    diode,
-    solenoid,
-    hasDisconnect,
-    houseBus,
-    link,
-    maintainer: maintainerParts(c, part, run, volts),
-    boost,
-    chargerName,
-    linkRating,
-    chargerParams,
-    volts,
-    point,
-    alternatorGauge: gaugeCarrying(Math.round(c.alternatorAmps * 0.88), '2'),
-    chargerGaugeHere: gaugeCarrying(c.chargerAmps, '6'),
-  };
-}
-
 // The sections below are the drawing itself: rows of parts, cables, grounds and probes, longer than any function should be.
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a part
@@ -128,6 +40,8 @@ function partsOf({
   bank,
   diode,
   solenoid,
+  alone,
+  solar,
   hasDisconnect,
   boost,
   chargerName,
@@ -138,7 +52,21 @@ function partsOf({
 }: Draft): Part[] {
   return [
     part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash'),
-    ...(boost ? [part('boost', 'boost-switch', 'boost', 'coach', 'Dash', 'Boost switch', 'dash, hold')] : []),
+    ...(boost
+      ? [
+          part(
+            'boost',
+            'boost-switch',
+            'boost',
+            'coach',
+            'Dash',
+            'Boost switch',
+            c.switchPanel ? 'panel key' : 'dash, hold',
+            {},
+            c.switchPanel ? { built: 'panel' } : undefined,
+          ),
+        ]
+      : []),
     part('house', 'house-loads', 'house', 'coach', 'Coach bay', 'House loads', 'fuse panel'),
     part(
       'charger',
@@ -166,7 +94,7 @@ function partsOf({
           ),
         ]
       : []),
-    ...(c.solar
+    ...(solar
       ? [
           part('solar', 'solar-charger', 'solar', 'coach', 'Coach bay', 'Solar', 'roof', {
             setPoint: scaled(14.3, 0.12),
@@ -192,9 +120,10 @@ function partsOf({
         ]
       : []),
     bank('coach-bank', 'coach', 'coach', 'Coach bay', 'Coach bank', c.coach, assumed(0.68, 0.15)),
+    ...(c.monitor ? [part('shunt', 'shunt', 'shunt', 'coach', 'Coach bay', 'Monitor shunt', '500 A, 50 mV')] : []),
     ...link.parts,
     ...maintainer.parts,
-    ...(c.link === 'dcdc'
+    ...(alone
       ? []
       : [
           solenoid
@@ -238,6 +167,8 @@ function feedsOf({
   run,
   diode,
   solenoid,
+  alone,
+  solar,
   hasDisconnect,
   houseBus,
   boost,
@@ -314,7 +245,7 @@ function feedsOf({
       run('chassis', 'loads') + 0.6,
       0.0006,
     ),
-    ...(c.link === 'dcdc'
+    ...(alone
       ? []
       : [
           cable(
@@ -376,7 +307,7 @@ function feedsOf({
           ),
         ]
       : []),
-    ...(c.solar
+    ...(solar
       ? [
           cable(
             'solar-cable',
@@ -442,7 +373,7 @@ function feedsOf({
 }
 
 // eslint-disable-next-line max-lines-per-function -- a table: one row a cable
-function returnsOf({ c, solenoid, chargerGaugeHere }: Draft): Conductor[] {
+function returnsOf({ c, solenoid, solar, chargerGaugeHere }: Draft): Conductor[] {
   return [
     ...(solenoid
       ? [cable('coil-ground', 'Coil to frame', 'return', 'link.coil-minus', 'frame.bay-2', '14', 0.9, 0.01)]
@@ -468,16 +399,32 @@ function returnsOf({ c, solenoid, chargerGaugeHere }: Draft): Conductor[] {
       0.9,
       0.0008,
     ),
-    cable(
-      'coach-negative',
-      'Coach bank to house frame',
-      'return',
-      'coach-bank.minus',
-      'house-frame.bay-1',
-      '2/0',
-      0.9,
-      0.0005,
-    ),
+    ...(c.monitor
+      ? [
+          cable('shunt-lead', 'Coach bank to shunt', 'return', 'coach-bank.minus', 'shunt.battery', '2/0', 0.3, 0.0004),
+          cable(
+            'coach-negative',
+            'Shunt to house frame',
+            'return',
+            'shunt.system',
+            'house-frame.bay-1',
+            '2/0',
+            0.7,
+            0.0005,
+          ),
+        ]
+      : [
+          cable(
+            'coach-negative',
+            'Coach bank to house frame',
+            'return',
+            'coach-bank.minus',
+            'house-frame.bay-1',
+            '2/0',
+            0.9,
+            0.0005,
+          ),
+        ]),
     cable(
       'charger-negative',
       'Charger to house frame',
@@ -526,7 +473,7 @@ function returnsOf({ c, solenoid, chargerGaugeHere }: Draft): Conductor[] {
           ),
         ]
       : []),
-    ...(c.solar
+    ...(solar
       ? [
           cable(
             'solar-negative',
@@ -543,7 +490,7 @@ function returnsOf({ c, solenoid, chargerGaugeHere }: Draft): Conductor[] {
   ];
 }
 
-function groundsOf({ station, dashAtEngine, point }: Draft): Ground[] {
+function groundsOf({ c, station, dashAtEngine, point }: Draft): Ground[] {
   return [
     {
       id: 'frame',
@@ -557,8 +504,16 @@ function groundsOf({ station, dashAtEngine, point }: Draft): Ground[] {
     {
       id: 'house-frame',
       vehicle: 'coach',
-      name: 'House frame',
-      points: [{ id: 'bay-1', label: 'house frame bolt, bay 1', station: point('coach', -1), place: 'Coach bay' }],
+      name: c.body === 'aluminum' ? 'Aluminum body' : 'House frame',
+      ...(c.body === 'aluminum' ? { metal: 'aluminum' as const } : {}),
+      points: [
+        {
+          id: 'bay-1',
+          label: c.body === 'aluminum' ? 'aluminum body bolt, bay 1' : 'house frame bolt, bay 1',
+          station: point('coach', -1),
+          place: 'Coach bay',
+        },
+      ],
     },
     {
       id: 'engine',
@@ -577,7 +532,7 @@ function groundsOf({ station, dashAtEngine, point }: Draft): Ground[] {
 }
 
 /** Points a technician measures, in the order of their labels. */
-function probesOf({ c, diode, solenoid, hasDisconnect, boost, link, maintainer }: Draft): Probe[] {
+function probesOf({ c, diode, solenoid, alone, hasDisconnect, boost, link, maintainer }: Draft): Probe[] {
   const wanted: [key: string, name: string][] = [
     ['ignition.run', 'Ignition out'],
     ...(boost
@@ -596,21 +551,21 @@ function probesOf({ c, diode, solenoid, hasDisconnect, boost, link, maintainer }
     ['coach-bank.plus', 'Coach +'],
     ['coach-bank.minus', 'Coach –'],
     ...link.probes,
-    ...(c.link === 'dcdc' ? [] : ([['link.coach-stud', 'Isolator coach stud']] as [string, string][])),
+    ...(alone ? [] : ([['link.coach-stud', 'Isolator coach stud']] as [string, string][])),
     ...(solenoid
       ? ([
           ['link.coil-plus', 'Coil +'],
           ['link.coil-minus', 'Coil –'],
         ] as [string, string][])
       : []),
-    ...(c.link === 'dcdc' ? [] : ([['link.chassis-stud', 'Isolator chassis stud']] as [string, string][])),
+    ...(alone ? [] : ([['link.chassis-stud', 'Isolator chassis stud']] as [string, string][])),
     ...(!diode
       ? ([['link-fuse.source', 'Link fuse in']] as [string, string][])
       : ([['link.input', 'Isolator in']] as [string, string][])),
     ['chassis-bank.plus', 'Chassis +'],
     ['chassis-bank.minus', 'Chassis –'],
     ['alternator.output', 'Alternator stud'],
-    ...(c.link === 'dcdc' ? [] : ([['link-cable.clamp', 'Link cable amps']] as [string, string][])),
+    ...(alone ? [] : ([['link-cable.clamp', 'Link cable amps']] as [string, string][])),
     ...(c.link.startsWith('dcdc')
       ? ([
           ['dcdc-input.clamp', 'DC-DC in amps'],
@@ -619,6 +574,12 @@ function probesOf({ c, diode, solenoid, hasDisconnect, boost, link, maintainer }
       : []),
     ...(solenoid ? ([['coil-ground.clamp', 'Coil wire amps']] as [string, string][]) : []),
     ...(c.coach.layout.startsWith('series') ? ([['coach-bank.middle', 'Coach midpoint']] as [string, string][]) : []),
+    ...(c.monitor
+      ? ([
+          ['shunt.battery', 'Shunt, battery side'],
+          ['shunt.system', 'Shunt, system side'],
+        ] as [string, string][])
+      : []),
     ...(hasDisconnect ? ([['disconnect.house', 'Disconnect house side']] as [string, string][]) : []),
     ['chassis-negative.clamp', 'Chassis battery amps'],
     ['coach-negative.clamp', 'Coach battery amps'],
@@ -651,10 +612,14 @@ export function motorhome(id: string, name: string, choices: MotorhomeChoices = 
     bonds: [
       {
         id: 'frame-splice',
-        name: 'House frame to chassis frame, bolted splices',
+        name:
+          c.body === 'aluminum'
+            ? 'Aluminum body to chassis frame, bolted'
+            : 'House frame to chassis frame, bolted splices',
         from: at('house-frame.bay-1'),
         to: at('frame.bay-2'),
-        resistance: assumed(0.0015, 0.4, 'from memory'),
+        // Aluminum grows a skin under a plain washer: a joint there is worse, and less sure.
+        resistance: c.body === 'aluminum' ? assumed(0.004, 0.8, 'from memory') : assumed(0.0015, 0.4, 'from memory'),
       },
       {
         id: 'alternator-mount',

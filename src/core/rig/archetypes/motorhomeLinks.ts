@@ -141,6 +141,7 @@ export function linkParts(c: MotorhomeChoices, part: PartMaker, run: Runner): Li
       };
     case 'dcdc-boost':
     case 'dcdc':
+    case 'dcdc-dual':
       return chargerParts(c, part, run, scaled);
     case 'diode':
       return { parts: [], conductors: [], probes: [] };
@@ -199,7 +200,8 @@ function chargerParts(
   const inRating = fuseAbove(1.5 * amps * 1.25);
   const gauge = gaugeCarrying(inRating, chargerGauge(amps / volts));
   // With the isolator kept for boost there is a way round already.
-  const bypass = c.bypass === true && c.link === 'dcdc';
+  const dual = c.link === 'dcdc-dual';
+  const bypass = c.bypass === true && c.link !== 'dcdc-boost';
   const enable = c.enable ?? 'ignition';
   // Beside a heavy link the line's own fuse is far too big for the charger's lead: it has one where it begins.
   const ownFuse = bypass || c.link === 'dcdc-boost';
@@ -207,11 +209,11 @@ function chargerParts(
     parts: [
       part(
         'dcdc',
-        'dcdc-charger',
+        dual ? 'dual-charger' : 'dcdc-charger',
         'module',
         'both',
         'Link box',
-        'DC-DC charger',
+        dual ? 'Dual charger' : 'DC-DC charger',
         `${amps} A`,
         {
           limit: assumed(amps, 0.05),
@@ -224,6 +226,7 @@ function chargerParts(
           off: scaled(13.2, 0.06),
           lockout: scaled(12.2, 0.06),
           restart: scaled(12.7, 0.06),
+          ...(dual && !c.solar ? { panel: assumed(0, 0), amps: assumed(0, 0) } : {}),
         },
         { enable },
       ),
@@ -273,7 +276,17 @@ function chargerParts(
         : []),
       ...(bypass
         ? [
-            part('bypass', 'bypass-switch', 'link', 'both', 'Link box', 'Bypass', 'hand switch'),
+            part(
+              'bypass',
+              'bypass-switch',
+              'link',
+              'both',
+              'Link box',
+              'Bypass',
+              c.bypassBy === 'keyed' ? 'keyed plugs' : 'hand switch',
+              {},
+              { build: c.bypassBy ?? 'switch' },
+            ),
             part(
               'bypass-fuse',
               'link-fuse',

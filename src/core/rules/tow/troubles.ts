@@ -34,6 +34,7 @@ const FRIDGE_STAYS_ON = {
   none: 'no relay switches it',
   looped: 'its relay is looped to the feed',
   pin: 'its trigger stays live',
+  wire: 'its trigger stays live',
 } as const;
 const BRAKE_VOLTS = 10.2;
 /** V the frames may stand apart for hours. */

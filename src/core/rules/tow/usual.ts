@@ -233,9 +233,23 @@ export function usualTow(
           },
         }
       : {}),
-    ...(fridge ? { fridge: { watts: partValue(fridge, 'watts'), trigger: 'none' as const } } : {}),
+    ...(fridge ? { fridge: { watts: partValue(fridge, 'watts'), trigger: triggerOf(rig, fridge) } } : {}),
     ...(car ? {} : { brakes: { amps: BRAKE_AMPS, supply: 'pin' as const }, breakaway: USUAL_BREAKAWAY }),
   };
+}
+
+/** What a fridge that chooses by itself takes its trigger from: its own feed, or a wire from the ignition. */
+function triggerOf(rig: Rig, fridge: Part): NonNullable<TowInterface['fridge']>['trigger'] {
+  if (!is(fridge, 'choosesItself')) return 'none';
+  const byIgnition = rig.conductors.some((c) => {
+    const ends = [c.from, c.to];
+    const part = (id: string) => rig.parts.find((p) => p.id === id);
+    return (
+      ends.some((e) => e.part === fridge.id && e.terminal === 'trigger') &&
+      ends.some((e) => is(part(e.part), 'ignition'))
+    );
+  });
+  return byIgnition ? 'wire' : 'looped';
 }
 
 /** Uses a link draws anew: what is known of the old ones says nothing of them. */

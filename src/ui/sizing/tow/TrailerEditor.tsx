@@ -62,6 +62,7 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
               choices={[
                 { id: 'wire', label: 'ignition wire' },
                 { id: 'pin', label: 'a pin' },
+                { id: 'wire', label: 'an ignition wire of its own' },
                 { id: 'sense', label: 'its volts' },
                 { id: 'always', label: 'always on' },
               ]}
