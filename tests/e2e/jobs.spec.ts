@@ -61,9 +61,33 @@ const JOBS: readonly Row[] = [
     row: 'R3',
     job: 'a trailer’s charger enabled by marker lights that are dead',
     family: 'Truck and trailer',
-    chosen: ['DC-DC charger, own cable', 'Marker-light circuit'],
+    chosen: ['DC-DC charger, own cable', 'Marker lights'],
     complaint: 'Coach bank does not charge on the road',
     fault: 'marker-lights.dead',
+  },
+  {
+    row: 'R1',
+    job: 'a charger before the plug whose pin is corroded',
+    family: 'Truck and trailer',
+    chosen: ['DC-DC charger, own cable', 'Before the plug'],
+    complaint: 'Coach bank charges slowly on the road',
+    fault: 'connector.pin-corroded',
+  },
+  {
+    row: 'R5',
+    job: 'a coach kept up by a maintainer, its start battery’s ground bad',
+    family: 'Motorhome',
+    chosen: ['Differential, about 1 A'],
+    complaint: 'Start battery does not charge with the engine on',
+    fault: 'chassis-negative.bad-joint',
+  },
+  {
+    row: 'R10',
+    job: 'a van in one box with a dual-input charger, its enable wire off',
+    family: 'Motorhome',
+    chosen: ['Front engine', 'Dual-input charger', 'LFP'],
+    complaint: 'Coach bank does not charge on the road',
+    fault: 'dcdc-enable.not-enabled',
   },
 ];
 
@@ -87,6 +111,9 @@ async function round(technician: Technician, until: RegExp): Promise<string> {
 // The shop’s words are the whole shop’s: one after the other, whatever fails before.
 if (ALL) test.describe.configure({ mode: 'default' });
 
+/** Jobs opened here take numbers no other test writes: the next after this. */
+const ABOVE_ALL = 8_000;
+
 /** Sets how the shop says things. */
 async function speak(page: Page, vocabulary: Vocabulary): Promise<void> {
   const said = async () => JSON.stringify(await (await page.request.get('/api/shop')).json());
@@ -96,13 +123,37 @@ async function speak(page: Page, vocabulary: Vocabulary): Promise<void> {
   await expect.poll(said).toContain(`"vocabulary":"${vocabulary}"`);
 }
 
+/** What a check asks to be written down, by what stands on the field: figures of a rig in order. */
+const FIGURES: readonly (readonly [label: RegExp, value: string])[] = [
+  [/asleep/, '0.04'],
+  [/Opened or dropped/, '0'],
+  [/Alternator, highest, A/, '60'],
+  [/Housing/, '160'],
+];
+
+/** Passes every check that is left, one after the other. */
+async function passChecks(page: Page): Promise<void> {
+  const pass = page.getByRole('button', { name: 'Pass', exact: true });
+  await expect(pass.first()).toBeVisible();
+  for (let left = await pass.count(); left > 0; left = await pass.count()) {
+    const check = page.getByRole('region').filter({ has: pass.first() }).last();
+    for (const [label, value] of FIGURES)
+      for (const field of await check.getByLabel(label).all()) await field.fill(value);
+    const on = check.getByRole('button', { name: 'Write down, go on' });
+    if ((await on.count()) > 0) await on.click();
+    await check.getByRole('button', { name: 'Pass', exact: true }).click();
+    await expect(pass).toHaveCount(left - 1);
+  }
+}
+
 for (const vocabulary of VOCABULARIES) {
   const say = (text: string) => inWords(vocabulary, text);
   test.describe(`jobs of the trade, ${vocabulary}`, () => {
-    for (const row of JOBS.filter((j) => ALL || j.sampled))
+    for (const [k, row] of JOBS.filter((j) => ALL || j.sampled).entries())
       test(`${row.row}: ${row.job}`, async ({ page }) => {
         test.setTimeout(300_000);
         const complaints = watchConsole(page);
+        await freshJob(ABOVE_ALL + 10 * (10 * VOCABULARIES.indexOf(vocabulary) + k));
         await signIn(page);
         await speak(page, vocabulary);
         await page.goto('/jobs/new');
@@ -117,8 +168,11 @@ for (const vocabulary of VOCABULARIES) {
         const found = (await snapshot(page, number)).revisions[0]!.doc;
         const technician = new Technician(page, row.fault, 7, found, say);
         expect(await round(technician, /^Declare/)).toMatch(/^Declare/);
-        await page.locator('.bx.next').first().click();
-        if (!(await page.locator('.after').isVisible())) await page.locator('.bx.next').first().click();
+        // The word may stand while the core still answers: press until it is declared.
+        await expect(async () => {
+          if (!(await page.locator('.after').isVisible())) await page.locator('.bx.next').first().click();
+          await expect(page.locator('.after')).toBeVisible({ timeout: 3_000 });
+        }).toPass();
         await page.getByLabel(/What was done/).fill('Put right as declared; checked by hand.');
         await page.getByRole('button', { name: 'Repair done: prove it' }).click();
         await expect(page.getByText('Proof after the repair')).toBeVisible();
@@ -126,10 +180,8 @@ for (const vocabulary of VOCABULARIES) {
         expect(await round(technician, /^(Finish|Check)/)).toMatch(/^(Finish|Check)/);
         await page.goto(`/jobs/${number}/prove`);
         await expect(page.locator('.slip .bx.next')).toContainText(/Finish|Check/);
-        for (let k = 0; k < 6 && /Check/.test(await page.locator('.slip .bx.next').innerText()); k++) {
-          const check = page.locator('.check:not(.done)').first();
-          await check.getByRole('button', { name: 'Pass' }).click();
-        }
+        await passChecks(page);
+        await expect(page.locator('.slip .bx.next')).toContainText('Finish and sign');
         await page.locator('.slip .bx.next').click();
         await expect.poll(async () => (await snapshot(page, number)).signOffs?.length ?? 0).toBe(1);
         await page.goto(`/jobs/${number}/report`);

@@ -55,11 +55,11 @@ function InThePlan() {
   if (!planned) return null;
   const here = new Set([...described.parts, ...described.conductors].map((x) => x.id));
   const names = [...planned.doc.parts, ...planned.doc.conductors].filter((x) => !here.has(x.id)).map((x) => x.name);
+  if (names.length === 0) return null;
   return (
     <div role="note" className="alert alert-info alert-soft">
       <p>
-        <b>In the plan:</b> {names.join(', ') || 'nothing that is not here already'}. Build has its steps; it is taken
-        back under Options.
+        <b>In the plan:</b> {names.join(', ')}. Build has its steps; it is taken back under Options.
       </p>
     </div>
   );

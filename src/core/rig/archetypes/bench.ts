@@ -5,7 +5,7 @@
 import type { PartKindId } from '../../parts/kinds';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Conductor, Part, Probe, Rig } from '../schema';
-import { BENCH_UNITS, type BenchUnit } from './benchChoices';
+import type { BenchUnit } from './benchChoices';
 import type { BenchChoices } from './benchSchema';
 import type { BankChoice } from './choicesSchema';
 import { at, bankNote, cable, drawPart, fuseRating } from './drawing';
@@ -116,7 +116,11 @@ function unitOf(c: BenchChoices): Unit {
     conductors: [
       ...(byKey ? [signal('ignition-clip', 'key.run', 'unit.ignition')] : []),
       ...senses.map((s) =>
-        signal(`unit-${s}-sense`, s === 'chassis' ? 'first-fuse.load' : 'second-fuse.load', `unit.${s}-sense`),
+        signal(
+          `${s === 'chassis' ? 'first' : 'second'}-sense`,
+          s === 'chassis' ? 'first-fuse.load' : 'second-fuse.load',
+          `unit.${s}-sense`,
+        ),
       ),
       signal('coil-clip', 'unit.output', 'link.coil-plus'),
       clip('coil-ground', 'return', 'link.coil-minus', 'bar.middle', 0.4),
@@ -270,7 +274,7 @@ export function benchRig(id: string, name: string, c: BenchChoices): Rig {
     id,
     name,
     made: { family: 'bench', choices: c },
-    kind: `Bench, ${BENCH_UNITS.find((u) => u.id === c.unit)!.label}`,
+    kind: 'Bench',
     vehicles: [{ id: 'bench', role: 'bench', length: LENGTH_METRES, nominalVolts: c.nominalVolts }],
     parts: [...partsOf(c), ...unit.parts],
     conductors: [
