@@ -8,6 +8,9 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it, vi } from 'vitest';
 import { readable } from '../../tests/jobPage';
 import { VARIETY, motorhomeInWords } from '../../tests/motorhomes';
+import { USUAL_BENCH } from '../core/rig/archetypes/bench';
+import { BENCH_UNITS } from '../core/rig/archetypes/benchChoices';
+import type { MotorhomeChoices } from '../core/rig/archetypes/choicesSchema';
 import { USUAL_COUPLED } from '../core/rig/archetypes/coupled';
 import { COUPLED_FAMILIES, linksFor } from '../core/rig/archetypes/coupledChoices';
 import { LINK_CHOICES } from '../core/rig/archetypes/choices';
@@ -17,7 +20,10 @@ import { inWords } from '../core/units/vocabulary';
 import type { BoardPage, BoardTicket } from '../server/job/board';
 import { Board } from './Board';
 import { Calculators } from './calculators/Calculators';
-import { CoupledForm, MotorhomeForm, Spoken } from './jobs/new/RigForms';
+import { BenchForm } from './jobs/new/BenchForm';
+import { CoupledForm } from './jobs/new/CoupledForm';
+import { MotorhomeForm } from './jobs/new/MotorhomeForm';
+import { Spoken } from './jobs/new/rigFields';
 
 const search = vi.hoisted(() => ({ now: new URLSearchParams() }));
 vi.mock('next/navigation', () => ({
@@ -63,6 +69,42 @@ describe('the form of two coupled vehicles', () => {
       expect(text).toContain(row.says);
     },
   );
+});
+
+describe('what a form asks only where it can be', () => {
+  const text = (form: ReactElement) => readable(html(form));
+  const car = USUAL_COUPLED['towed-car'];
+
+  it('a towed car: which battery the line is fed from, and of the house bank what it is', () => {
+    expect(text(<CoupledForm c={car} usualFridge={290} set={nothing} />)).toContain('Line fed from');
+    // Its own button names the house bank once; where the line is fed from it, it is a bank of its own.
+    const named = (c: typeof car) =>
+      text(<CoupledForm c={c} usualFridge={290} set={nothing} />).split('House bank').length - 1;
+    expect(named({ ...car, source: 'house' })).toBeGreaterThan(named(car));
+    expect(text(<CoupledForm c={USUAL_COUPLED.trailer} usualFridge={290} set={nothing} />)).not.toContain('Line fed');
+  });
+
+  it('a fridge: how it goes to 12 V, where there is one', () => {
+    const camper = (fridge: boolean) =>
+      text(<CoupledForm c={{ ...USUAL_COUPLED.camper, fridge }} usualFridge={290} set={nothing} />);
+    expect(camper(true)).toContain('By itself, by a trigger');
+    expect(camper(false)).not.toContain('By itself, by a trigger');
+  });
+
+  it('a motorhome: the way round a charger only where the charger stands alone', () => {
+    const form = (link: MotorhomeChoices['link']) =>
+      text(<MotorhomeForm c={{ ...USUAL_MOTORHOME, link }} set={nothing} />);
+    expect(form('dcdc')).toContain('Keyed connectors');
+    expect(form('dcdc-dual')).toContain('Keyed connectors');
+    expect(form('dcdc-boost')).not.toContain('Keyed connectors');
+  });
+
+  it.each(BENCH_UNITS)('a bench with $label says what it does', ({ id, says }) => {
+    const drawn = html(<BenchForm c={{ ...USUAL_BENCH, unit: id }} set={nothing} />);
+    expect(readable(drawn)).toContain(says);
+    expect(readable(drawn)).not.toMatch(SLIPS);
+    expect(unnamed(drawn)).toEqual([]);
+  });
 });
 
 describe('the forms of a new job in a British shop', () => {

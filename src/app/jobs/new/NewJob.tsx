@@ -20,7 +20,10 @@ import { Choose } from '@/ui/fields';
 import { PageTop } from '@/ui/PageTop';
 import { LoomStrip } from '@/ui/strip/LoomStrip';
 import { USUAL_BENCH } from '@/core/rig/archetypes/bench';
-import { BenchForm, CoupledForm, Group, MotorhomeForm, Spoken } from './RigForms';
+import { BenchForm } from './BenchForm';
+import { CoupledForm } from './CoupledForm';
+import { MotorhomeForm } from './MotorhomeForm';
+import { Group, Spoken } from './rigFields';
 
 type FamilyId = 'motorhome' | 'bench' | CoupledFamily;
 const FAMILIES: readonly { id: FamilyId; label: string }[] = [
