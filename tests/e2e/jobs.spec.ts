@@ -193,10 +193,10 @@ for (const vocabulary of VOCABULARIES) {
 
 test('B2: a part added by hand is one change, with Build and Prove', async ({ page }) => {
   test.setTimeout(240_000);
-  await freshJob(2951);
+  await freshJob(2991);
   const complaints = watchConsole(page);
   await signIn(page);
-  await page.goto('/jobs/2951/rig');
+  await page.goto('/jobs/2991/rig');
   const add = page.getByRole('region', { name: 'Add to the rig' });
   await page.getByRole('button', { name: /^Add/ }).first().click();
   await add.getByText('Part', { exact: true }).click();
@@ -211,10 +211,10 @@ test('B2: a part added by hand is one change, with Build and Prove', async ({ pa
     await add.getByRole('button', { name: 'Plan it' }).click();
   };
   const planned = async () => {
-    const { revisions } = await snapshot(page, '2951');
+    const { revisions } = await snapshot(page, '2991');
     return revisions.filter((r) => r.kind === 'proposed').map((r) => r.doc.conductors.length);
   };
-  const before = (await snapshot(page, '2951')).revisions[0]!.doc.conductors.length;
+  const before = (await snapshot(page, '2991')).revisions[0]!.doc.conductors.length;
   const options = await add.getByRole('combobox', { name: /^(Kind|From)$/ }).count();
   expect(options).toBeGreaterThan(0);
   await wire('Coach bank, +', 'Diode and lamp, from (planned)');
@@ -222,10 +222,10 @@ test('B2: a part added by hand is one change, with Build and Prove', async ({ pa
   await wire('Diode and lamp, to (planned)', 'Chassis bank, +');
   await expect.poll(planned).toEqual([before + 2]);
   // What stands is as it was: nothing of it is measured anew.
-  const { revisions } = await snapshot(page, '2951');
+  const { revisions } = await snapshot(page, '2991');
   expect(revisions[0]!.doc.conductors).toHaveLength(before);
 
-  await page.goto('/jobs/2951/build');
+  await page.goto('/jobs/2991/build');
   const steps = page.locator('.bdstep');
   await expect(steps.first()).toContainText('Measure each route', { timeout: 30_000 });
   await expect(steps.filter({ hasText: 'Diode and lamp' }).first()).toBeVisible();
@@ -236,7 +236,7 @@ test('B2: a part added by hand is one change, with Build and Prove', async ({ pa
   }
   await page.locator('.slip .bx.next').click();
   await expect
-    .poll(async () => (await snapshot(page, '2951')).revisions.map((r) => `${r.kind} ${r.epoch}`))
+    .poll(async () => (await snapshot(page, '2991')).revisions.map((r) => `${r.kind} ${r.epoch}`))
     .toEqual(['as-found 0', 'proposed 0', 'as-built 1']);
   await page.locator('.slip .bx.next').click();
   await expect(page.getByText('Proof after the build')).toBeVisible();

@@ -28,6 +28,7 @@ export const ConductorChangeSchema = Type.Object(
     insulation: ConductorSchema.properties.insulation,
     inEngineSpace: ConductorSchema.properties.inEngineSpace,
     bundled: ConductorSchema.properties.bundled,
+    ends: ConductorSchema.properties.ends,
     looked: ConductorSchema.properties.looked,
   },
   { ...omit, minProperties: 1 },

@@ -7,6 +7,7 @@ import { PART_KIND_IDS } from '../parts/kinds';
 import { INSULATIONS } from '../units/ampacity';
 import { GAUGES } from '../units/wire';
 import { MotorhomeChoicesSchema } from './archetypes/choicesSchema';
+import { WIRE_ENDS, type WireEnds } from './ends';
 import { BenchChoicesSchema } from './archetypes/benchSchema';
 import { CoupledChoicesSchema } from './archetypes/coupledSchema';
 import { TowInterfaceSchema } from './towSchema';
@@ -96,6 +97,11 @@ export const ConductorSchema = Type.Object(
         minimum: 1,
         maximum: 60,
         description: 'current-carrying conductors in its jacket or loom, itself one',
+      }),
+    ),
+    ends: Type.Optional(
+      Type.Enum(WIRE_ENDS.map((e) => e.id) as WireEnds[], {
+        description: 'how its ends and splices are made; crimped where not stated',
       }),
     ),
     looked: Type.Optional(

@@ -10,6 +10,7 @@ import { PROTECTION_RULES } from './protection';
 import { THRESHOLD_RULES } from './thresholds';
 import { ALUMINUM_RULES } from './aluminum';
 import { MONITOR_RULES } from './monitors';
+import { SPLICE_RULES } from './splices';
 import { TOWED_RULES } from './towed';
 import { SEVERITIES, type Finding, type DesignRule, type RuleContext } from './rule';
 
@@ -21,6 +22,7 @@ export const RULES: readonly DesignRule[] = [
   ...TOWED_RULES,
   ...MONITOR_RULES,
   ...ALUMINUM_RULES,
+  ...SPLICE_RULES,
 ];
 
 /** Rules about the kind of link itself: no copper or fuse changes what they see, and they need no sizing. */

@@ -252,6 +252,10 @@ const CASES: Record<string, { breaks: () => Rig; keeps: () => Rig; where?: Juris
       ),
     keeps: () => home({ monitor: true }),
   },
+  'poor-splice': {
+    breaks: () => withConductor(coupled({ family: 'towed-car' }), 'line-return', { ends: 'tap' }),
+    keeps: () => withConductor(coupled({ family: 'towed-car' }), 'line-return', { ends: 'crimped' }),
+  },
   'aluminum-joint': {
     breaks: () => home({ body: 'aluminum' }),
     keeps: () => looked(home({ body: 'aluminum' })),

@@ -1,5 +1,6 @@
 'use client';
 /** One part or one conductor, figure by figure; and what is on each terminal, and when it is live. */
+import { WIRE_ENDS } from '../../core/rig/ends';
 import { statesOf } from '../../core/operate/states';
 import { partKind, partOptions } from '../../core/parts/kinds';
 import type { ConductorChange, PartChange } from '../../core/rig/edit';
@@ -239,6 +240,12 @@ export function ConductorEditor({
         min={lengthShown(0.05, length)}
         max={lengthShown(90, length)}
         onChange={(x) => change({ length: lengthStored(x, length) })}
+      />
+      <Choose
+        label="Ends and splices"
+        choices={WIRE_ENDS}
+        value={now.ends ?? 'crimped'}
+        onChange={(ends) => change({ ends })}
       />
       <div className="ptable">
         <ParameterRow spec={JOINTS} parameter={now.joints} change={(joints) => change({ joints })} />

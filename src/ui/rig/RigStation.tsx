@@ -44,6 +44,7 @@ const wasOfConductor = (c: Conductor, set: ConductorChange): ConductorChange => 
   ...(set.gauge === undefined ? {} : { gauge: c.gauge }),
   ...(set.length === undefined ? {} : { length: c.length }),
   ...(set.joints === undefined ? {} : { joints: c.joints }),
+  ...(set.ends === undefined ? {} : { ends: c.ends ?? 'crimped' }),
 });
 
 export function RigStation() {
