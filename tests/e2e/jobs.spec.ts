@@ -20,6 +20,8 @@ interface Row {
   complaint: string;
   /** What the rig hides. */
   fault: string;
+  /** Which rig of its kind, where not the seventh: of a sound one a band misses every twentieth reading. */
+  seed?: number;
   sampled?: true;
 }
 
@@ -64,6 +66,7 @@ const JOBS: readonly Row[] = [
     chosen: ['DC-DC charger, own cable', 'Marker lights'],
     complaint: 'Coach bank does not charge on the road',
     fault: 'marker-lights.dead',
+    seed: 12,
   },
   {
     row: 'R1',
@@ -166,7 +169,7 @@ for (const vocabulary of VOCABULARIES) {
         const number = /jobs\/(\d+)/.exec(page.url())![1]!;
         await expect(page.locator('.bx.next').first()).toBeVisible({ timeout: 30_000 });
         const found = (await snapshot(page, number)).revisions[0]!.doc;
-        const technician = new Technician(page, row.fault, 7, found, say);
+        const technician = new Technician(page, row.fault, row.seed ?? 7, found, say);
         expect(await round(technician, /^Declare/)).toMatch(/^Declare/);
         // The word may stand while the core still answers: press until it is declared.
         await expect(async () => {
