@@ -26,7 +26,7 @@ const DATE = '2026-11-29';
  */
 const ROWS: readonly (Omit<Calibration, 'date'> & { fits(rig: Rig): boolean })[] = [
   {
-    of: 'towed cars charged through a lamp or maintainer',
+    of: 'rigs with a lamp or maintainer between the batteries (found on towed cars)',
     fits: (rig) => has(rig, 'maintainer'),
     reserve: 0.49,
     verdicts: 23,

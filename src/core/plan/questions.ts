@@ -5,7 +5,7 @@ import type { Leg, Scenario } from '../simulate/scenarioSchema';
 import { simulate, type Followed } from '../simulate/simulate';
 import { coldOil, NO_START_VOLTS } from '../simulate/starter';
 import { partValue } from '../rig/value';
-import { is, nominalOf } from '../parts/kinds';
+import { is, isOneOf, nominalOf } from '../parts/kinds';
 import type { Situation } from '../operate/rigNetwork';
 
 export interface HoursAnswer {
@@ -232,12 +232,15 @@ export function generatorCranks(of: HoursQuestion, from: number): HoursAnswer | 
     return volts;
   };
   return answered(() => {
-    const now = cranked([leg('stand', 0.1, of)]);
-    const boosted = cranked([leg('idle', BOOST_HOURS, of, { boostWedged: true })]);
     const would = (v: number) => `${v >= limit ? 'cranks' : 'would not crank'}, ${v.toFixed(1)} V under its starter`;
+    const now = cranked([leg('stand', 0.1, of)]);
+    const says = `Now it ${would(now)} (${limit.toFixed(1)} V wanted)`;
+    // Without a way to lend it the other bank, there is nothing to hold.
+    if (!rig.parts.some((p) => isOneOf(p, ['boost', 'bypass']))) return { at: now, says: `${says}.` };
+    const boosted = cranked([leg('idle', BOOST_HOURS, of, { boostWedged: true })]);
     return {
       at: now,
-      says: `Now it ${would(now)} (${limit.toFixed(1)} V wanted); after ten minutes of boost, engine idling, it ${would(boosted)}.`,
+      says: `${says}; after ten minutes of boost, engine idling, it ${would(boosted)}.`,
     };
   });
 }

@@ -110,7 +110,8 @@ export const TOWED_RULES: readonly DesignRule[] = [
     source: PRACTICE,
     check: (c) =>
       c.parts('choosesItself').flatMap((fridge) => {
-        const past = (p: Part) => !is(p, 'solenoid') && !is(p, 'towConnector');
+        // A constant pin feeds it as well as a bank behind; only a contact that something opens lets go.
+        const past = (p: Part) => !is(p, 'solenoid') && !is(p, 'byVolts');
         const reached = follow(c.rig, { part: fridge.id, terminal: 'trigger' }, past, ['control', 'feed']);
         const bank = reached.find((s) => is(s.part, 'battery'))?.part;
         return bank

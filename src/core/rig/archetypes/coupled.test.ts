@@ -130,6 +130,25 @@ describe('a fridge’s trigger', () => {
     expect(rules(rig)).not.toContain('fridge-trigger-live');
   });
 
+  it('looped to a pin that is always live never goes dead either, though no bank behind hangs on it', () => {
+    const constant = coupledRig('t', 'T', {
+      ...USUAL_COUPLED.trailer,
+      link: 'dcdc',
+      feed: 'constant',
+      fridge: true,
+      fridgeSelects: 'itself',
+    });
+    const looped: Rig = {
+      ...constant,
+      conductors: constant.conductors.map((c) =>
+        c.id === 'fridge-trigger' ? { ...c, from: { part: 'fridge', terminal: 'plus' } } : c,
+      ),
+    };
+    expect(rules(looped)).toContain('fridge-trigger-live');
+    expect(fridgeAmps(looped, 'rested')).toBeGreaterThan(10);
+    expect(rules(constant)).not.toContain('fridge-trigger-live');
+  });
+
   it('that is not there is said', () => {
     expect(rules(wires(() => []))).toContain('fridge-trigger-nowhere');
     expect(rules(rig)).not.toContain('fridge-trigger-nowhere');

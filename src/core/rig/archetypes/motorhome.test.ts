@@ -126,6 +126,14 @@ describe('a generator with its own starter', () => {
     expect(ask(0.5, -15).at).toBeLessThan(ask(0.5, 20).at);
   });
 
+  it('is told of boost only where there is a way to lend the other bank', () => {
+    expect(ask(0.5).says).toMatch(/ten minutes of boost/);
+    const without = of({ generator: true, boost: false });
+    const told = generatorCranks({ compiled: compileRig(without), bank: 'coach-bank', celsius: 15, loads: [] }, 0.5)!;
+    expect(told.says).toMatch(/^Now it /);
+    expect(told.says).not.toMatch(/boost/);
+  });
+
   it('is no question where there is none', () => {
     expect(
       generatorCranks({ compiled: compileRig(of({})), bank: 'coach-bank', celsius: 15, loads: [] }, 0.5),
