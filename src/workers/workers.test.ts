@@ -143,7 +143,7 @@ describe('the options’ worker', () => {
       startSoc: { [options.list(job).house!.id]: 0.5 },
       legs: [{ id: 'd', name: 'Drive', kind: 'drive' as const, hours, celsius: 20, sunHours: 0, loads: [] }],
     };
-    const r = simulateCandidate(candidate, compileRig(candidate.rig), scenario, undefined, false);
+    const r = simulateCandidate(candidate, compileRig(candidate.rig), scenario, undefined, { series: false });
     const bank = r.summary.batteries.find((b) => b.part === options.list(job).house!.id)!;
     expect(bank.endSoc).toBeCloseTo(0.8, 1);
   });

@@ -62,6 +62,8 @@ export class Solver {
   /** A⁻¹·(incidence of an EMF), made the first time that EMF is swept. */
   private readonly emfColumns = new Map<number, Float64Array>();
   private inverseReady = false;
+  /** One port of each pair of nodes that ports span. */
+  private readonly pairs: Int32Array;
   private readonly portKinds: PortBranch['kind'][];
   private readonly emfSlot: Int32Array;
   private readonly portSlot: Int32Array;
@@ -99,6 +101,10 @@ export class Solver {
     this.portKinds = ports.map((port) => port.kind);
     this.portPlus = Int32Array.from(ports, (port) => pos[port.plus]!);
     this.portMinus = Int32Array.from(ports, (port) => pos[port.minus]!);
+    const pairOf = (p: PortBranch) => `${Math.min(p.plus, p.minus)}-${Math.max(p.plus, p.minus)}`;
+    this.pairs = Int32Array.from(
+      ports.flatMap((p, k) => (ports.findIndex((o) => pairOf(o) === pairOf(p)) === k ? [k] : [])),
+    );
     this.emfSlot = Int32Array.from(emfs, (e) => slotOf(e.plus, e.minus));
     this.shunt = Float64Array.from(ports, (p) => SHUNT[p.kind]);
     this.portSlot = Int32Array.from(ports, (p) => (SHUNT[p.kind] > 0 ? slotOf(p.plus, p.minus) : -1));
@@ -241,15 +247,17 @@ export class Solver {
   private invertPorts(): void {
     if (this.inverseReady) return;
     this.inverseReady = true;
-    const m = this.portCount;
+    const { pairs, Y, Z, small, portCount: m } = this;
+    const n = pairs.length;
     // Y = Z⁻¹ gives the slope of the convex function along a step. Two sources on the very same pair of nodes
-    // make Z singular: a trace of resistance in Y alone steers the search and leaves the solution untouched.
-    this.small.set(this.Z);
-    // Each port by its own measure: a floating bank's megohms must not blur the milliohms of the others.
-    for (let p = 0; p < m; p++) this.small[p * m + p] = this.small[p * m + p]! * (1 + 1e-9) + 1e-15;
-    this.Y.fill(0);
-    for (let p = 0; p < m; p++) this.Y[p * m + p] = 1;
-    solveDense(this.small, this.Y, m, m);
+    // would make Z singular: each pair of nodes counts once.
+    for (let p = 0; p < n; p++) for (let q = 0; q < n; q++) small[p * n + q] = Z[pairs[p]! * m + pairs[q]!]!;
+    // A trace of resistance, each port by its own measure: a floating bank's megohms must not blur the milliohms of
+    // the others.
+    for (let p = 0; p < n; p++) small[p * n + p] = small[p * n + p]! * (1 + 1e-9) + 1e-15;
+    Y.fill(0);
+    for (let p = 0; p < n; p++) Y[p * n + p] = 1;
+    solveDense(small, Y, n, n);
   }
 
   private readPortBase(): void {
@@ -327,23 +335,27 @@ export class Solver {
   /** Moves `portVolts` along `step`, full step if the slope has not turned, else bisecting to where it does. */
   private lineSearch(values: DeviceValues, from: Float64Array, Y: Float64Array): void {
     const m = this.portCount;
-    const { portVolts: u, portAmps: amps, step: d, V0 } = this;
+    const { portVolts: u, portAmps: amps, step: d, V0, pairs } = this;
+    const n = pairs.length;
     u.set(from);
     this.evaluate(values);
     let linear = 0;
     let quadratic = 0;
     let atZero = 0;
     let longest = 1;
-    for (let p = 0; p < m; p++) {
-      longest = Math.max(longest, Math.abs(d[p]!));
+    for (let k = 0; k < n; k++) {
       let yu = 0;
       let yd = 0;
-      for (let q = 0; q < m; q++) {
-        yu += Y[p * m + q]! * (u[q]! - V0[q]!);
-        yd += Y[p * m + q]! * d[q]!;
+      for (let l = 0; l < n; l++) {
+        const q = pairs[l]!;
+        yu += Y[k * n + l]! * (u[q]! - V0[q]!);
+        yd += Y[k * n + l]! * d[q]!;
       }
-      linear += d[p]! * yu;
-      quadratic += d[p]! * yd;
+      linear += d[pairs[k]!]! * yu;
+      quadratic += d[pairs[k]!]! * yd;
+    }
+    for (let p = 0; p < m; p++) {
+      longest = Math.max(longest, Math.abs(d[p]!));
       atZero -= d[p]! * amps[p]!;
     }
     const slopeAtZero = linear + atZero; // negative: d descends

@@ -2,6 +2,7 @@
  * Battery-management system of a lithium bank: refuses a charge when cold, hot or when a block is at its highest
  * volts, and lets go of everything when it is flat, overloaded or outside the temperatures it gives at. Refusing a
  * charge it still gives: it works like a diode. The part's `bms` choice goes by the name given here: `closed` or `open`.
+ * With a heater it warms the cells on what a charger brings to the posts, until a charge may come in.
  */
 import { enter, type ControllerKind, type Mode } from './controller';
 import { TIMER_SLACK } from './voltageLink';
@@ -15,8 +16,15 @@ const GIVING_AMPS = 0.05;
 /** K it has to come back within its temperatures by, before it lets a charge in again: from memory. */
 const RECOVERS_KELVIN = 5;
 
+/**
+ * V of a 12 V block that say a charger stands at the posts, and under which it has gone: the heater runs on a charger,
+ * never on the bank. From memory.
+ */
+const CHARGER_ABOVE = 13.2;
+const CHARGER_GONE_BELOW = 12.5;
+
 /** Modes in which nothing gets in. */
-const OPEN = new Set(['too-cold', 'too-hot', 'too-full', 'flat', 'overloaded', 'shut-off']);
+const OPEN = new Set(['too-cold', 'warming', 'too-hot', 'too-full', 'flat', 'overloaded', 'shut-off']);
 
 interface Limits {
   coldest: number;
@@ -28,10 +36,13 @@ interface Limits {
   rest: number;
   capacity: number;
   most: number;
+  /** 12 V blocks in series, and 1 where it heats itself. */
+  blocks: number;
+  heater: number;
 }
 
 /** K it has to come back by, once it has acted on a temperature. */
-const slack = (mode: Mode, name: string): number => (mode.name === name ? RECOVERS_KELVIN : 0);
+const slack = (mode: Mode, ...names: readonly string[]): number => (names.includes(mode.name) ? RECOVERS_KELVIN : 0);
 
 /** Why no charge may come in at this temperature. */
 function chargeBan(
@@ -40,18 +51,23 @@ function chargeBan(
   { coldest, hottest }: Limits,
 ): { name: string; why: string } | undefined {
   const at = `${celsius.toFixed(0)} °C: charging is forbidden`;
-  if (celsius < coldest + slack(mode, 'too-cold'))
+  if (celsius < coldest + slack(mode, 'too-cold', 'warming'))
     return { name: 'too-cold', why: `${at} under ${coldest.toFixed(0)} °C` };
   if (celsius > hottest - slack(mode, 'too-hot'))
     return { name: 'too-hot', why: `${at} over ${hottest.toFixed(0)} °C` };
   return undefined;
 }
 
+/** Whether a bank that is too cold to charge has its heater on. */
+function warms(mode: Mode, volts: number, { heater, blocks }: Limits): boolean {
+  return heater > 0 && volts >= blocks * (mode.name === 'warming' ? CHARGER_GONE_BELOW : CHARGER_ABOVE);
+}
+
 /**
  * Inputs: `volts` at the posts, `gives` amps out of the bank, `celsius`. Settings: `coldest` and `hottest` °C it is
  * charged at, `coldestGiving` and `hottestGiving` °C it gives at, `highest`, `lowest` volts of the bank, `rest` the
  * volts under which something is drawing from it, `capacity` Ah and `most`, the share of it an hour it passes either
- * way.
+ * way, `blocks` in series and `heater`, 1 where it has one.
  */
 export const bms: ControllerKind = {
   id: 'bms',
@@ -62,6 +78,7 @@ export const bms: ControllerKind = {
     low: 'is nearly flat',
     strained: 'passes more than its BMS allows for long',
     'too-cold': 'refuses the charge, too cold',
+    warming: 'warms itself on the charger before it takes a charge',
     'too-hot': 'refuses the charge, too hot',
     'too-full': 'refuses the charge, full',
     giving: 'gives, and would refuse a charge',
@@ -79,7 +96,7 @@ export const bms: ControllerKind = {
     const most = limit.most * limit.capacity;
     const to = (name: string, why: string, timer?: number) => ({
       mode: enter(mode, name, dt),
-      closed: {},
+      closed: { heater: name === 'warming' },
       chosen: { bms: OPEN.has(name) ? 'open' : 'closed' },
       why,
       ...(timer === undefined ? {} : { timer }),
@@ -111,7 +128,9 @@ export const bms: ControllerKind = {
     }
     const banned = chargeBan(mode, celsius, limit);
     if (banned && amps > GIVING_AMPS) return to(banned.name, banned.why);
-    if (mode.name === 'too-cold' || mode.name === 'too-hot') {
+    if (mode.name === 'too-cold' || mode.name === 'warming' || mode.name === 'too-hot') {
+      if (banned?.name === 'too-cold' && warms(mode, volts, limit))
+        return to('warming', `${celsius.toFixed(0)} °C: its heater runs on the charger`);
       if (!banned) return to('closed', `${celsius.toFixed(0)} °C: within what it may be charged at`);
       return volts < limit.rest ? to('giving', 'gives; charging stays forbidden') : to(banned.name, banned.why);
     }

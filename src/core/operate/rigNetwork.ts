@@ -27,6 +27,8 @@ export class RigNetwork {
   /** Per converter: what it takes, and whether its feed can carry it. */
   readonly converterStates: ConverterState[];
   inputs: OperatingInputs;
+  /** °C of a part that is warmer than the air, by id: what its controller feels. */
+  readonly warmth = new Map<string, number>();
   protected p: Float64Array;
   protected situation: Situation = {};
   private readonly closed = new Map<string, boolean>();
@@ -81,7 +83,7 @@ export class RigNetwork {
     const { settings, inputs } = this.told[k]!;
     for (const s of controller.settings) if (!(s.name in controller.constants)) settings[s.name] = this.p[s.param]!;
     const { leg } = this.inputs;
-    inputs.celsius = leg?.celsius ?? BAY_CELSIUS;
+    inputs.celsius = this.warmth.get(controller.part) ?? leg?.celsius ?? BAY_CELSIUS;
     inputs.mains = Number(this.inputs.shore || this.inputs.generator);
     inputs.sun = leg ? leg.sun : Number(!this.inputs.covered);
     inputs.held = Number(leg?.held ?? false);

@@ -14,8 +14,8 @@ describe.each(['heron', 'pika', 'dipper', 'marmot', 'osprey', 'wren'] as const)(
   const scenarios = jobScenarios(job);
   const made = jobCandidates(job).map((candidate) => {
     const compiled = compileRig(candidate.rig);
-    const runs = scenarios.map((s) => simulateCandidate(candidate, compiled, s, undefined, false));
-    return { candidate, runs, outcome: outcomeOf(candidate, runs, compiled, false) };
+    const runs = scenarios.map((s) => simulateCandidate(candidate, compiled, s, undefined, { series: false }));
+    return { candidate, runs, outcome: outcomeOf(candidate, runs, compiled) };
   });
 
   it('arrives, sinks and ends between empty and full, never lower than its lowest', () => {
@@ -91,14 +91,17 @@ describe('leaving it with a fault in it', () => {
       const compiled = compileRig(candidate.rig);
       return outcomeOf(
         candidate,
-        [simulateCandidate(candidate, compiled, scenario, undefined, false)],
+        [simulateCandidate(candidate, compiled, scenario, undefined, { series: false })],
         compiled,
-        false,
       );
     };
     const { effects: _, ...sound } = leave!;
     const compiled = compileRig(sound.rig);
-    const without = outcomeOf(sound, [simulateCandidate(sound, compiled, scenario, undefined, false)], compiled, false);
+    const without = outcomeOf(
+      sound,
+      [simulateCandidate(sound, compiled, scenario, undefined, { series: false })],
+      compiled,
+    );
     const open = arrives([{ do: 'open', element: 'link.contact' } as never]);
     expect(open.arrives).toBeLessThan(without.arrives);
     expect(open.boost).toBe('none');

@@ -8,7 +8,7 @@ import { linkDangers } from '../rules/check';
 import { voltsLinksOnLithium } from '../rules/lithium';
 import type { Scenario } from '../simulate/scenarioSchema';
 import type { SimResult, StartCheck } from '../simulate/result';
-import { simulate } from '../simulate/simulate';
+import { simulate, type SimOptions } from '../simulate/simulate';
 import { lockoutsOf } from '../size/lockouts';
 import { starterOf } from '../simulate/starter';
 import type { Candidate } from './candidates';
@@ -59,11 +59,11 @@ export const simulateCandidate = (
   compiled: CompiledRig,
   scenario: Scenario,
   z?: Float64Array,
-  series = true,
+  options: Pick<SimOptions, 'series' | 'tolerance'> = {},
 ): SimResult =>
   simulate(compiled, scenario, {
     situation: { ...(z ? { z } : {}), ...(candidate.effects ? { effects: candidate.effects } : {}) },
-    series,
+    ...options,
   });
 
 /** Whether the vehicle of a battery takes shore power: a truck left its trailer's behind. */
@@ -81,7 +81,7 @@ function gainsOnShore(candidate: Candidate, compiled: CompiledRig, start: string
     startSoc: { [start]: 0.6, ...(house ? { [house]: 0.8 } : {}) },
     legs: [{ id: 'shore', name: 'Shore', kind: 'shore', hours: 12, celsius: 15, sunHours: 0, loads: ['standby'] }],
   };
-  const bank = simulateCandidate(candidate, compiled, shore, undefined, false).summary.batteries.find(
+  const bank = simulateCandidate(candidate, compiled, shore, undefined, { series: false }).summary.batteries.find(
     (b) => b.part === start,
   )!;
   return bank.endSoc > bank.startSoc + 0.03;
@@ -175,27 +175,31 @@ function chargeOf(
   };
 }
 
-/**
- * What can be said from its runs, one a scenario; `whole` false skips what takes runs of its own: the night on shore
- * power, the feeds of chargers.
- */
+/** What its runs, one a scenario, come to in figures: all that is asked of a sample. */
+export function figuresOf(
+  rig: Rig,
+  runs: readonly SimResult[],
+): Pick<CandidateOutcome, 'arrives' | 'lowest' | 'ends' | 'start' | 'alternator'> {
+  const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
+  return {
+    ...chargeOf(houseBankOf(rig)?.id, runs),
+    ...(hardest ? { start: hardest } : {}),
+    ...(drivenRun(runs).summary.alternators.length > 0 ? { alternator: hardestOf(runs) } : {}),
+  };
+}
+
+/** What can be said from its runs, one a scenario. */
 export function outcomeOf(
   candidate: Candidate,
   runs: readonly SimResult[],
   compiled = compileRig(candidate.rig),
-  whole = true,
 ): CandidateOutcome {
   const { rig } = candidate;
-  const house = houseBankOf(rig);
-  const r = drivenRun(runs);
   const start = starterOf(rig)?.battery;
   const ranOut = runs.flatMap((x) => x.summary.ranOutAt ?? []);
-  const hardest = runs.flatMap((x) => x.summary.starts).sort((a, b) => a.volts - a.limit - (b.volts - b.limit))[0];
   return {
     candidate: candidate.id,
-    ...chargeOf(house?.id, runs),
-    ...(hardest ? { start: hardest } : {}),
-    ...(r.summary.alternators.length > 0 ? { alternator: hardestOf(runs) } : {}),
+    ...figuresOf(rig, runs),
     linkPeakAmps: Math.max(0, ...runs.map((x) => linkPeak(rig, x))),
     boost:
       (has(rig, 'bypass') || (has(rig, 'boost') && has(rig, 'solenoid'))) && !candidate.effects?.length
@@ -203,14 +207,14 @@ export function outcomeOf(
         : 'none',
     handsOff: !has(rig, 'linkSwitch') && !rig.parts.some((p) => is(p, 'charger') && p.options?.['enable'] === 'manual'),
     ...(start && onItsSide(rig, start)
-      ? { startOnShore: whole ? gainsOnShore(candidate, compiled, start, house?.id) : false }
+      ? { startOnShore: gainsOnShore(candidate, compiled, start, houseBankOf(rig)?.id) }
       : {}),
     profiles: profilesOf(rig, runs),
     hunting: [...new Set(runs.flatMap((x) => x.summary.hunting))].map((id) => rig.parts.find((p) => p.id === id)!.name),
     collapsed: [...new Set(runs.flatMap((x) => x.summary.collapsed))].map(
       (id) => rig.parts.find((p) => p.id === id)!.name,
     ),
-    starves: whole ? starvesOf(compiled) : [],
+    starves: starvesOf(compiled),
     ...(ranOut.length > 0 ? { ranOut: Math.min(...ranOut) } : {}),
     dangers: dangersOf(rig),
     cautions: linkDangers(rig).map((f) => `${f.title}: ${f.why.charAt(0).toLowerCase()}${f.why.slice(1)}`),

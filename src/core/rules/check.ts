@@ -31,6 +31,7 @@ const UNSIZED: Sizing = {
   runs: [],
   fuses: [],
   chargers: [],
+  cutShort: [],
   thresholds: [],
   lockouts: [],
   jurisdiction: USUAL_JURISDICTION,

@@ -23,6 +23,7 @@ import {
   type Chemistry,
 } from '../parts/chemistry';
 import { nominalOf, partKind, partOptions } from '../parts/kinds';
+import { BatteryWarmth } from './batteryWarmth';
 import type { Dynamic } from './dynamic';
 
 /** An EMF this high in ohms has been opened, by a fault or a BMS. */
@@ -53,6 +54,8 @@ export class BatteryDynamic implements Dynamic {
   private slope = 0;
   private opened = false;
   private celsius = 25;
+  /** Of a bank that heats itself. */
+  private readonly warmth: BatteryWarmth | undefined;
   private startVolts = 0;
   private ohms0 = 0;
   private emfAtStart = 0;
@@ -81,6 +84,8 @@ export class BatteryDynamic implements Dynamic {
     this.capacity = p('capacity');
     this.soc = Math.max(0, Math.min(1, startSoc ?? p('soc')));
     this.v2 = p('surface') * this.blocks;
+    this.warmth =
+      partOptions(partKind(doc.kind), doc)['heater'] === 'built-in' ? new BatteryWarmth(net, part) : undefined;
     this.bank = {
       chemistry: this.chemistry,
       capacity: this.capacity,
@@ -100,7 +105,8 @@ export class BatteryDynamic implements Dynamic {
 
   refresh(net: RigNetwork): void {
     this.opened = net.values.emfOhms[this.upper]! > OPENED_OHMS;
-    this.celsius = net.inputs.leg?.celsius ?? 25;
+    const air = net.inputs.leg?.celsius ?? 25;
+    this.celsius = this.warmth ? this.warmth.refresh(net, air) : air;
   }
 
   /** The one working copy at a charge: asked for many times a step. */
@@ -148,6 +154,7 @@ export class BatteryDynamic implements Dynamic {
 
   stamp(net: RigNetwork, h: number): void {
     const { values } = net;
+    this.warmth?.ahead(net, h);
     const mean = (this.amps + this.predicted) / 2;
     const soc = this.socAfter(mean, h);
     let volts = this.rest(soc);
@@ -193,11 +200,12 @@ export class BatteryDynamic implements Dynamic {
     // What it would give beyond what is in it: such a step is too long.
     const mean = (this.amps + this.end) / 2;
     const beyond = mean < 0 ? -(this.soc + this.rate(mean, this.soc) * mean * h) * this.capacity : 0;
-    return Math.max(bent, beyond);
+    return Math.max(bent, beyond, this.warmth?.error() ?? 0);
   }
 
   accept(h: number): void {
     if (h > 0) this.advance(h);
+    this.warmth?.accept();
     this.slope = h > 0 ? (this.end - this.amps) / h : 0;
     this.amps = this.end;
     this.startVolts = this.volts;
@@ -270,10 +278,12 @@ export class BatteryDynamic implements Dynamic {
       this.startVolts,
       this.ohms0,
       this.emfAtStart,
+      this.warmth?.rise ?? 0,
     ];
   }
 
   restore(s: readonly number[]): void {
+    this.warmth?.restore(s[11]!);
     [
       this.soc,
       this.v1,

@@ -52,7 +52,7 @@ describe('runs', () => {
 
   it('one current flows through all of a run', () => {
     for (const rig of RIGS) {
-      const loads = wireLoads(compileRig(rig), drive);
+      const loads = wireLoads(compileRig(rig), drive).loads;
       for (const run of runsOf(rig)) {
         const peaks = run.conductors.map((c) => loads.get(c.id)!.peak);
         // A coil, a module and the meter's 10 MΩ hang on some studs: no more than an ampere.
@@ -63,7 +63,7 @@ describe('runs', () => {
 
   it('what a wire carries for hours never exceeds its peak, and a steady current is its own', () => {
     const rig = motorhome('t', 'T', { ...USUAL_MOTORHOME, link: 'dcdc', dcdcAmps: 40 });
-    const loads = wireLoads(compileRig(rig), use);
+    const loads = wireLoads(compileRig(rig), use).loads;
     for (const load of loads.values()) expect(load.continuous).toBeLessThanOrEqual(load.peak + 1e-9);
     // The charger gives 40 A for hours: as heat that is 40 A.
     expect(loads.get('dcdc-output')!.continuous).toBeGreaterThan(39.5);
@@ -82,7 +82,7 @@ describe('runs', () => {
         }
       },
     }).run();
-    for (const [id, load] of wireLoads(compiled, use.slice(0, 1)))
+    for (const [id, load] of wireLoads(compiled, use.slice(0, 1)).loads)
       expect(Math.abs(load.peak - most.get(id)!), id).toBeLessThan(Math.max(0.1, 0.02 * most.get(id)!));
   });
 });
@@ -137,7 +137,7 @@ describe('a run in every gauge', () => {
 describe('fuses of a rig', () => {
   it('every fuse of every rig is checked, with the wires it must protect', () => {
     for (const rig of RIGS) {
-      const checks = fuseChecks(rig, wireLoads(compileRig(rig), drive), RULE_SETS.us);
+      const checks = fuseChecks(rig, wireLoads(compileRig(rig), drive).loads, RULE_SETS.us);
       expect(checks.map((f) => f.part).sort()).toEqual(
         rig.parts
           .filter((p) => p.kind === 'link-fuse' || p.kind === 'line-breaker')
@@ -160,7 +160,7 @@ describe('fuses of a rig', () => {
       parts: rig.parts.map((p) => (p.id === 'behind-fuse' ? { ...p, options: { type } } : p)),
     });
     const volts = (r: Rig) =>
-      fuseChecks(r, wireLoads(compileRig(r), drive), RULE_SETS.us)
+      fuseChecks(r, wireLoads(compileRig(r), drive).loads, RULE_SETS.us)
         .find((f) => f.part === 'behind-fuse')!
         .checks.find((c) => c.id === 'volts')!.verdict;
     expect(volts(typed('bolt-large'))).toBe('bad');
@@ -177,6 +177,15 @@ describe('fuses of a rig', () => {
 });
 
 describe('the whole sizing', () => {
+  it('says which use it could not work out to the end', () => {
+    const rig = RIGS[0]!;
+    expect(sizeRig(rig, drive).cutShort).toEqual([]);
+    const [cut, ...more] = sizeRig(rig, drive, { budget: 20 }).cutShort;
+    expect(more).toEqual([]);
+    expect(cut!.scenario).toBe(drive[0]!.name);
+    expect(cut!.hours).toBeLessThan(drive[0]!.legs.reduce((h, l) => h + l.hours, 0));
+  });
+
   it('sizes every rig on its use, says whether it is enough, and the picked gauge is', () => {
     for (const rig of RIGS) {
       const s = sizeRig(rig, drive);

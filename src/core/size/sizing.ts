@@ -15,7 +15,7 @@ import { endsFor, type Ends } from './hardware';
 import { feedOf, lockoutsOf, type Lockout } from './lockouts';
 import { runsOf, straightMetres, type Run } from './runs';
 import { thresholdsOf, type Threshold } from './thresholds';
-import { wireLoads, type WireLoad } from './wireLoads';
+import { wireLoads, type CutShort, type WireLoad } from './wireLoads';
 
 export interface SizedRun {
   id: string;
@@ -46,6 +46,8 @@ export interface Sizing {
   runs: SizedRun[];
   fuses: FuseCheck[];
   chargers: ChargerSize[];
+  /** Uses of which only the beginning could be worked out. */
+  cutShort: CutShort[];
   /** Whose rules it was sized by. */
   jurisdiction: Jurisdiction;
 }
@@ -53,6 +55,8 @@ export interface Sizing {
 export interface SizingAsks {
   /** Allowed share of the nominal volts by run id, the usual where absent. */
   drops?: Readonly<Record<string, number>>;
+  /** Rounds of solving the simulation of a use may take, its own budget where absent. */
+  budget?: number;
   /** A the vehicle's maker allows to be taken, where known. */
   upfit?: number;
   /** Where the shop is: whose rules it goes by. */
@@ -135,11 +139,11 @@ function sizedRun(
 export function sizeRig(
   rig: Rig,
   scenarios: readonly Scenario[],
-  { drops = {}, upfit, gauge = 'awg', jurisdiction = USUAL_JURISDICTION }: SizingAsks = {},
+  { drops = {}, upfit, budget, gauge = 'awg', jurisdiction = USUAL_JURISDICTION }: SizingAsks = {},
 ): Sizing {
   const rules: RuleSet = RULE_SETS[jurisdiction];
   const compiled = compileRig(rig);
-  const loads = wireLoads(compiled, scenarios);
+  const { loads, cutShort } = wireLoads(compiled, scenarios, budget);
   const model = new RigModel(compiled);
   const fuses = fuseChecks(rig, loads, rules);
   const heavy = runsOf(rig)
@@ -171,5 +175,13 @@ export function sizeRig(
   const chargers = rig.parts
     .filter((p) => is(p, 'charger'))
     .flatMap((p) => chargerSize(rig, p, scenarios, feedOf(model, p), upfit) ?? []);
-  return { runs, fuses, chargers, thresholds: thresholdsOf(compiled), lockouts: lockoutsOf(compiled), jurisdiction };
+  return {
+    runs,
+    fuses,
+    chargers,
+    cutShort,
+    thresholds: thresholdsOf(compiled),
+    lockouts: lockoutsOf(compiled),
+    jurisdiction,
+  };
 }

@@ -26,20 +26,35 @@ export interface WireLoad {
   scenario: string;
 }
 
-/** Loads of every feed and return by conductor id, over all scenarios. */
-export function wireLoads(compiled: CompiledRig, scenarios: readonly Scenario[]): Map<string, WireLoad> {
+/** A use whose simulation ended before its time: what its wires carry after `hours` is not known. */
+export interface CutShort {
+  scenario: string;
+  hours: number;
+}
+
+/**
+ * Loads of every feed and return by conductor id, over all scenarios, and which of these were cut short.
+ * @param budget rounds of the network's solving each may take; the simulation's own where absent.
+ */
+export function wireLoads(
+  compiled: CompiledRig,
+  scenarios: readonly Scenario[],
+  budget?: number,
+): { loads: Map<string, WireLoad>; cutShort: CutShort[] } {
   const { rig, resistor } = compiled;
   const wires = rig.conductors
     .filter((c) => c.use !== 'control')
     .map((c) => ({ id: c.id, index: resistor.get(c.id)! }));
   const loads = new Map<string, WireLoad>(wires.map((w) => [w.id, { continuous: 0, peak: 0, at: 0, scenario: '' }]));
+  const cutShort: CutShort[] = [];
   for (const scenario of scenarios) {
     const squares = new Float64Array(wires.length);
-    new Simulation(compiled, scenario, {
+    const { summary } = new Simulation(compiled, scenario, {
       series: false,
       tolerance: TOLERANCE_AH,
       longest: LONGEST_STEP,
       daylight: DAYLIGHT_STEP,
+      ...(budget === undefined ? {} : { budget }),
       watch(net, h, t) {
         const share = 1 - Math.exp(-h / LOAD_SECONDS);
         wires.forEach((w, k) => {
@@ -51,6 +66,7 @@ export function wireLoads(compiled: CompiledRig, scenarios: readonly Scenario[])
         });
       },
     }).run();
+    if (summary.ranOutAt !== undefined) cutShort.push({ scenario: scenario.name, hours: summary.ranOutAt });
   }
-  return loads;
+  return { loads, cutShort };
 }

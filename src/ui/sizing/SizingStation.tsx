@@ -179,6 +179,12 @@ export function SizingStation() {
             {failed}
           </p>
         )}
+        {sized?.cutShort.map((c) => (
+          <p key={c.scenario} className="otroubles" role="note">
+            {page.words(c.scenario)} could be worked out for its first {c.hours.toFixed(1)} h only: what the wires carry
+            after that is not in these figures.
+          </p>
+        ))}
         {view === 'tow' && tow ? (
           <TowPanel report={tow} describe={describe} apply={apply} applies={applies} />
         ) : !sized ? (

@@ -99,6 +99,14 @@ export function Bank({ title, bank, change }: { title: string; bank: BankChoice;
         max={3000}
         onChange={(capacity) => change({ ...bank, capacity })}
       />
+      {bank.chemistry === 'lfp' && (
+        <Choose
+          label="Battery heater"
+          choices={NONE_OR('Built in')}
+          value={bank.heater ?? false}
+          onChange={(heater) => change({ ...bank, heater })}
+        />
+      )}
     </Group>
   );
 }

@@ -58,6 +58,10 @@ const BMS_OPEN_OHMS = 1e6;
 /** Beside ten megohms of a meter nothing, and less than a milliampere past the plates. */
 const TAP_OHMS = 3000;
 
+/** Watts of a built-in heater per Ah of a 12 V bank, and the volts it is rated at: from memory. */
+const HEATER_WATTS_PER_AH = 0.6;
+const HEATED_AT_VOLTS = 13.6;
+
 /** What a bank is off by in some states, of one sign as likely as of the other: spreads from memory. */
 const strayVolts = (label: string, spread: number): ParameterSpec => ({
   unit: 'V',
@@ -94,6 +98,14 @@ export const batteryBank = definePart({
         { id: 'series-parallel', label: 'series pairs in parallel' },
       ],
       default: 'parallel',
+    },
+    heater: {
+      label: 'Battery heater',
+      choices: [
+        { id: 'none', label: 'none' },
+        { id: 'built-in', label: 'built in, runs on a charger' },
+      ],
+      default: 'none',
     },
     nominal: {
       label: 'Nominal volts',
@@ -162,6 +174,17 @@ export const batteryBank = definePart({
     // Half of the polarisation belongs to each half: the midpoint hangs between, at a resistance no meter feels.
     { kind: 'resistor', id: 'upper-half', a: 'upper-cell', b: 'middle', ohms: constant(TAP_OHMS) },
     { kind: 'resistor', id: 'lower-half', a: 'middle', b: 'lower-cell', ohms: constant(TAP_OHMS) },
+    {
+      kind: 'contact',
+      id: 'heater',
+      a: 'plus',
+      b: 'minus',
+      closedBy: { controller: 'heater' },
+      ohms: {
+        params: ['capacity'],
+        value: ([ah], _, part) => (HEATED_AT_VOLTS * blocks(part)) ** 2 / (HEATER_WATTS_PER_AH * blocks(part) * ah!),
+      },
+    },
   ],
   controller: (part) => {
     const limits = chemistry(part).bms;
@@ -178,6 +201,8 @@ export const batteryBank = definePart({
         highest: limits.highest * n,
         lowest: limits.lowest * n,
         rest: restVolts(0.1, chemistry(part)) * n,
+        blocks: n,
+        heater: Number(part.options['heater'] === 'built-in'),
       },
     };
   },
@@ -192,6 +217,12 @@ export const batteryBank = definePart({
       {
         option: { name: 'chemistry', is: ['flooded'] },
         says: 'Water level and a clean, dry tray twice a year; white or green corrosion on a terminal costs you voltage.',
+      },
+      {
+        option: { name: 'heater', is: ['built-in'] },
+        says:
+          'In frost the lithium bank first warms itself on what a charger brings, and fills after that: give it an hour ' +
+          'or two. It does not warm itself while nothing charges.',
       },
       {
         option: { name: 'chemistry', is: ['lfp'] },

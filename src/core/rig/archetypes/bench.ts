@@ -8,7 +8,7 @@ import type { Conductor, Part, Probe, Rig } from '../schema';
 import type { BenchUnit } from './benchChoices';
 import type { BenchChoices } from './benchSchema';
 import type { BankChoice } from './choicesSchema';
-import { at, bankNote, cable, drawPart, fuseRating } from './drawing';
+import { at, bankNote, bankOptions, cable, drawPart, fuseRating } from './drawing';
 
 export const USUAL_BENCH: BenchChoices = {
   unit: 'dcdc',
@@ -191,7 +191,7 @@ function partsOf(c: BenchChoices): Part[] {
       name,
       note: bankNote(b),
       params: { capacity: assumed(b.capacity, 0.1), soc: assumed(side === 'engine' ? 0.85 : 0.5, 0.12) },
-      options: { chemistry: b.chemistry, layout: b.layout },
+      options: bankOptions(b),
     });
   const fuse = (id: string, name: string, side: Part['side'], station: number): Part =>
     drawPart({

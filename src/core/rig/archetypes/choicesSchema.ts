@@ -19,6 +19,9 @@ export const BankChoiceSchema = Type.Object(
     chemistry: ids(CHEMISTRY_CHOICES),
     layout: ids(LAYOUT_CHOICES),
     capacity: Type.Number({ minimum: 10, maximum: 3000, description: 'Ah of the whole bank' }),
+    heater: Type.Optional(
+      Type.Boolean({ description: 'a lithium bank that warms itself on a charger before it takes a charge' }),
+    ),
   },
   omit,
 );

@@ -6,7 +6,7 @@ import type { Part, Rig } from '../schema';
 import type { BankChoice } from './choicesSchema';
 import { USUAL_HOUSE, USUAL_VAN_AMPS, type CoupledFamily, type CoupledLink } from './coupledChoices';
 import type { CoupledChoices } from './coupledSchema';
-import { bankNote, drawPart, fuseAbove, lineGauge, PROFILES, startingAmps } from './drawing';
+import { bankNote, bankOptions, drawPart, fuseAbove, lineGauge, PROFILES, startingAmps } from './drawing';
 
 const VAN = { accessory: 'Accessory', accessoryCharger: 'Van charger' } as const;
 
@@ -148,7 +148,7 @@ export function draftOf(c: CoupledChoices) {
         // It starts an engine: the vehicle in front, or the car behind.
         ...(side === 'engine' || (c.family === 'towed-car' && partId === 'coach-bank') ? { cca: startingAmps(b) } : {}),
       },
-      { chemistry: b.chemistry, layout: b.layout, ...options },
+      { ...bankOptions(b), ...options },
     );
 
   const car = c.family === 'towed-car';

@@ -47,6 +47,12 @@ export function drawPart(part: Omit<Part, 'params'> & { params?: Record<string, 
 
 const CHEMISTRY_WORDS = { flooded: '', agm: ' AGM', gel: ' gel', lfp: ' LFP' } as const;
 /** Printed under the bank's name: there is room for a dozen letters. */
+/** What a bank of the choices is set to. */
+export const bankOptions = (b: BankChoice): Record<string, string> => ({
+  chemistry: b.chemistry,
+  layout: b.layout,
+  ...(b.heater && b.chemistry === 'lfp' ? { heater: 'built-in' } : {}),
+});
 export const bankNote = (b: BankChoice): string => `${b.capacity} Ah${CHEMISTRY_WORDS[b.chemistry]}`;
 
 /** A cold cranking a starting battery is sold with, per Ah: 700 of 70 to 950 of 100. Common practice. */

@@ -3,7 +3,7 @@ import { METRES_PER_FOOT } from '../../units/preferences';
 import { assumed, type Parameter } from '../../units/parameter';
 import type { Part } from '../schema';
 import type { BankChoice, MotorhomeChoices } from './choicesSchema';
-import { bankNote, drawPart, fuseAbove, gaugeCarrying, startingAmps } from './drawing';
+import { bankNote, bankOptions, drawPart, fuseAbove, gaugeCarrying, startingAmps } from './drawing';
 import { linkParts, USUAL_DCDC_AMPS } from './motorhomeLinks';
 import { maintainerParts } from './motorhomeMaintainer';
 import { PLACES, type PartMaker, type PlaceName, type Runner } from './motorhomePlaces';
@@ -50,7 +50,7 @@ export function draftOf(c: MotorhomeChoices) {
       partName,
       bankNote(b),
       { capacity: assumed(b.capacity, 0.1), soc, ...(side === 'engine' ? { cca: startingAmps(b) } : {}) },
-      { chemistry: b.chemistry, layout: b.layout },
+      bankOptions(b),
     );
   const diode = c.link === 'diode';
   // A charger in place of the link, and nothing beside it.
