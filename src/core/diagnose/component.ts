@@ -14,6 +14,7 @@ import { RigModel } from '../operate/settle';
 import { statesOf, type OperatingState } from '../operate/states';
 import { DEAD_VOLTS, GHOST_VOLTS, looseEnds } from './ghostVolts';
 import { eitherWay } from './eitherWay';
+import { otherPhase, type OtherPhase } from './hunts';
 import { METER } from '../probe/meter';
 import { Lineariser, type Output } from '../probe/outputs';
 
@@ -81,6 +82,8 @@ export class Component {
   private count = 0;
   /** Variance each reading was taken in with: what is not trusted has much. */
   readonly noises: number[] = [];
+  /** By state: what is read while a charger that hunts there does the other thing. */
+  private readonly others: (OtherPhase | undefined)[] = [];
   /** Contacts that end closed, as `part/state`. */
   private readonly closed = new Set<string>();
   /** Points with nothing on them but the meter, where its fault has opened a circuit. */
@@ -134,6 +137,15 @@ export class Component {
     return this.workspace.between(red, black) + this.ghost(red, black);
   }
 
+  /** How far a reading between two rows is moved where a charger that hunts does the other thing, and how often. */
+  other(red: number, black: number): { moved: number; share: number } | undefined {
+    const per = this.workspace.outputsPerState;
+    const phase = this.others[this.stateOf(red)];
+    if (!phase) return undefined;
+    const by = (row: number) => (row < 0 ? 0 : phase.values[row % per]! - this.value(row));
+    return { moved: by(red) - by(black), share: phase.share };
+  }
+
   private ghost(red: number, black: number): number {
     if (this.loose.size === 0) return 0;
     const { outputs, outputsPerState } = this.workspace;
@@ -157,13 +169,21 @@ export class Component {
     const situation = { z: workspace.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
     const severityScale = Math.sqrt(1 / 12) / this.strata;
     const first = s * workspace.outputsPerState;
-    const { modes } = workspace.model.settle(workspace.states[s]!.id, situation);
-    for (const [part, { mode }] of Object.entries(modes)) {
+    const settled = workspace.model.settle(workspace.states[s]!.id, situation);
+    for (const [part, { mode }] of Object.entries(settled.modes)) {
       const key = `${part}/${workspace.states[s]!.id}`;
       if (mode === 'closed') this.closed.add(key);
       else this.closed.delete(key);
     }
     workspace.lineariser.write(y, J, first);
+    this.others[s] = otherPhase(
+      workspace.compiled,
+      workspace.model,
+      workspace.outputs,
+      workspace.states[s]!.id,
+      situation,
+      settled,
+    );
     for (let o = 0; o < workspace.outputsPerState; o++) {
       const at = (first + o) * workspace.width;
       for (let k = 0; k < severityColumn; k++) J[at + k] = J[at + k]! * spreadFactor;
@@ -201,9 +221,11 @@ export class Component {
       x0: this.x0[s]!.slice(),
       y: this.y.slice(s * per, (s + 1) * per),
       J: this.J.slice(s * per * width, (s + 1) * per * width),
+      other: this.others[s],
     }));
     return () => {
-      for (const { s, ready, x0, y, J } of kept) {
+      for (const { s, ready, x0, y, J, other } of kept) {
+        this.others[s] = other;
         this.ready[s] = ready;
         this.x0[s]!.set(x0);
         this.y.set(y, s * per);

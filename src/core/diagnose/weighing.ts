@@ -43,6 +43,9 @@ const LEAST_TRUST = 1e-4;
 /** Density of a slip, roughly: a move is judged by what fits. */
 const ANYTHING = { V: 0.03, A: 0.003 } as const;
 
+/** Share of the way to what it reads while a hunting charger does the other thing, by which that is unsure. From memory. */
+const OTHER_PHASE_SPREAD = 0.5;
+
 export class Weighing {
   rows: readonly Row[] = [];
   private readonly row: Float64Array;
@@ -132,7 +135,8 @@ export class Weighing {
       const noise = readingVariance(unit, value, a, evidence.meter, this.reach(red, black));
       const S = noise + component.astray(red, black) + gain * gain;
       const off = component.unknown ? a.unknownShare : a.blunderShare;
-      sum += Math.log((1 - off) * heavyTailed(evidence.value - value, S).density + off * ANYTHING[unit]);
+      const { density } = this.good(component, red, black, evidence.value - value, S);
+      sum += Math.log((1 - off) * density + off * ANYTHING[unit]);
     }
     return sum;
   }
@@ -160,7 +164,9 @@ export class Weighing {
   ): { mean: number; sd: number } {
     const unit = this.outputs[red % this.workspace.outputsPerState]!.kind === 'amps' ? 'A' : 'V';
     const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
-    return { mean, sd: Math.sqrt(variance + noise + component.astray(red, black)) };
+    const other = component.other(red, black);
+    const twoWays = other ? other.share * (1 - other.share) * other.moved ** 2 : 0;
+    return { mean, sd: Math.sqrt(variance + noise + component.astray(red, black) + twoWays) };
   }
 
   /** A reading less what a component has learnt to expect, V or A. */
@@ -187,6 +193,24 @@ export class Weighing {
     return usual + component.astray(red, black);
   }
 
+  /** Density of a good reading, and the weight it keeps: of a charger that hunts it is one of two things. */
+  private good(
+    component: Component,
+    red: number,
+    black: number,
+    error: number,
+    variance: number,
+  ): { density: number; weight: number } {
+    const usual = heavyTailed(error, variance);
+    const other = component.other(red, black);
+    if (!other) return usual;
+    // How far it is drawn down is not followed by the slopes: as unsure as a quarter of the way.
+    const there = heavyTailed(error - other.moved, variance + (other.moved * OTHER_PHASE_SPREAD) ** 2).density;
+    const here = (1 - other.share) * usual.density;
+    const density = here + other.share * there;
+    return { density, weight: usual.weight * (here / density) };
+  }
+
   /** Densities of a reading as a good one and as a slip (or as what something unknown made of it). */
   private mixture(
     component: Component,
@@ -196,7 +220,7 @@ export class Weighing {
   ): { good: number; bad: number; weight: number } {
     const { assumptions: a } = this;
     const { red, black, unit, evidence } = this.rows[r]!;
-    const { density, weight } = heavyTailed(error, variance);
+    const { density, weight } = this.good(component, red, black, error, variance);
     const off = component.unknown ? a.unknownShare : a.blunderShare * (evidence.confirmed ? a.slipsTwice : 1);
     const bad = component.unknown
       ? unknownDensity(unit, error)
