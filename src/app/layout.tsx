@@ -1,5 +1,5 @@
 import type { Metadata, Viewport } from 'next';
-import { cookies } from 'next/headers';
+import { cookies, headers } from 'next/headers';
 import { connection } from 'next/server';
 import type { ReactNode } from 'react';
 import { Providers } from './Providers';
@@ -13,16 +13,29 @@ export const metadata: Metadata = {
 };
 export const viewport: Viewport = { width: 'device-width', initialScale: 1, themeColor: '#F4EDDC' };
 
+/** Nobody has chosen yet: dark where the system is. Runs before anything is painted. */
+const FOLLOW_SYSTEM =
+  "if (matchMedia('(prefers-color-scheme: dark)').matches) document.documentElement.dataset.theme = 'carbon';";
+
 /** The theme is a cookie, so that the first paint is already right. */
 export default async function RootLayout({ children }: { children: ReactNode }) {
   await connection();
-  const theme = (await cookies()).get('surrik-theme')?.value === 'carbon' ? 'carbon' : 'ticket';
+  const chosen = (await cookies()).get('surrik-theme')?.value;
+  const theme = chosen === 'carbon' ? 'carbon' : 'ticket';
+  const nonce = (await headers()).get('x-nonce') ?? '';
   return (
     <html
       lang="en"
       data-theme={theme}
+      // Before the first paint a script may have put the system's preference in its place.
+      suppressHydrationWarning
       {...(process.env['SURRIK_CHECK_ANSWERS'] === '1' ? { 'data-check-answers': 'yes' } : {})}
     >
+      <head>
+        {chosen === undefined && (
+          <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: FOLLOW_SYSTEM }} />
+        )}
+      </head>
       <body>
         <Providers>{children}</Providers>
       </body>

@@ -8,11 +8,24 @@ const DARK: ReadonlySet<string> = new Set(['board', 'readings', 'fault', 'prove'
 
 const SIZES = [
   [1024, 768],
+  [768, 1024],
   [390, 844],
   [1280, 800],
 ] as const;
 /** Screens that stand on a tablet and in a hand too. */
-const FITS: ReadonlySet<string> = new Set(['board', 'shop', 'intake', 'rig', 'readings', 'fault', 'sizing', 'prove']);
+const FITS: ReadonlySet<string> = new Set([
+  'board',
+  'shop',
+  'intake',
+  'rig',
+  'readings',
+  'fault',
+  'options',
+  'sizing',
+  'build',
+  'prove',
+  'logbook',
+]);
 
 /** Nothing runs off to the side at any size, and what is pressed is large enough for a thumb. */
 async function fits(page: Page, name: string): Promise<void> {

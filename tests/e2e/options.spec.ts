@@ -20,7 +20,7 @@ test('links are compared on the customer’s own use, one is picked, and the pic
 
   // Another row: the strip shows the rig it would make.
   await table.getByRole('button', { name: /^[A-F] 40 A DC-DC charger(?!,)/ }).click();
-  await expect(page.getByRole('group', { name: /Loom strip/ })).toContainText('DC-DC charger');
+  await expect(page.getByRole('region', { name: 'Loom strip, slim' })).toContainText('DC-DC charger');
   expect(await markers(page)).toBe(0);
 
   // The cursor reads every line at one hour.

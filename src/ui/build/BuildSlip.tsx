@@ -5,7 +5,7 @@ import type { Build } from '../../core/job/job';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
 import { useJobPage } from '../shell/jobPage';
-import { Cautions } from '../shell/NextSlip';
+import { Slip } from '../shell/Slip';
 
 const CAUTIONS = [
   'Negative off first; on again with the fuses out. Fuses go in last: the spark is away from the battery.',
@@ -29,35 +29,38 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
   const missing =
     plan?.parts.filter((l) => l.group === 'part' && !['have', 'arrived'].includes(build.ticks[l.id] ?? '')) ?? [];
   return (
-    <aside className="slip" aria-label="Bench slip">
-      <h2>Bench slip</h2>
-      {!plan ? (
-        <p className="waiting">Working out …</p>
-      ) : finished ? (
-        <>
-          <p className="lead-in">Built: the rig is described as it is now. What it reads is proved afresh.</p>
-          <button type="button" className="bx next go" onClick={() => go('prove')}>
-            <span>Prove it</span>
+    <Slip
+      cautions={CAUTIONS}
+      action={
+        !plan ? (
+          <p className="waiting">Working out …</p>
+        ) : finished ? (
+          <>
+            <p className="lead-in">Built: the rig is described as it is now. What it reads is proved afresh.</p>
+            <button type="button" className="bx next go" onClick={() => go('prove')}>
+              <span>Prove it</span>
+              <ArrowRight size={22} aria-hidden="true" />
+            </button>
+          </>
+        ) : next ? (
+          <button type="button" className="bx next go" onClick={() => finish(next.id)}>
+            <span>
+              Done: step {number}
+              <small>{words(next.title)}</small>
+            </span>
             <ArrowRight size={22} aria-hidden="true" />
           </button>
-        </>
-      ) : next ? (
-        <button type="button" className="bx next go" onClick={() => finish(next.id)}>
-          <span>
-            Done: step {number}
-            <small>{words(next.title)}</small>
-          </span>
-          <ArrowRight size={22} aria-hidden="true" />
-        </button>
-      ) : plan.steps.length > 0 ? (
-        <button type="button" className="bx next go" onClick={complete}>
-          <span>
-            It is built
-            <small>A new version of the rig; older readings no longer speak of it.</small>
-          </span>
-          <ArrowRight size={22} aria-hidden="true" />
-        </button>
-      ) : null}
+        ) : plan.steps.length > 0 ? (
+          <button type="button" className="bx next go" onClick={complete}>
+            <span>
+              It is built
+              <small>A new version of the rig; older readings no longer speak of it.</small>
+            </span>
+            <ArrowRight size={22} aria-hidden="true" />
+          </button>
+        ) : null
+      }
+    >
       {plan && (
         <>
           <h3>How far it is</h3>
@@ -79,7 +82,6 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
           </div>
         </>
       )}
-      <Cautions list={CAUTIONS} />
-    </aside>
+    </Slip>
   );
 }

@@ -86,7 +86,7 @@ function SuspectRow({ suspect, rank, on, pick }: { suspect: Suspect; rank: numbe
   );
 }
 
-const SHOWN = 5;
+const SHOWN = 8;
 
 export function FaultStation() {
   const page = useJobPage();
@@ -134,9 +134,17 @@ export function FaultStation() {
             <i className="was" aria-hidden="true" /> before any reading
           </span>
         </div>
-        {shown.map((s, i) => (
-          <SuspectRow key={s.fault} suspect={s} rank={i + 1} on={s.fault === chosen.fault} pick={() => pick(s.fault)} />
-        ))}
+        <div className="flex min-h-0 shrink flex-col overflow-y-auto">
+          {shown.map((s, i) => (
+            <SuspectRow
+              key={s.fault}
+              suspect={s}
+              rank={i + 1}
+              on={s.fault === chosen.fault}
+              pick={() => pick(s.fault)}
+            />
+          ))}
+        </div>
         <p className="rest">
           <span>
             {rest.length} more, the likeliest of them {showPercent(rest[0]?.probability ?? 0)} %

@@ -48,7 +48,7 @@ export function NextTestBox({ page, declare, settled }: { page: JobPage; declare
             <span>
               {ownRound ? 'On my own round: nothing is asked for, everything I take counts' : 'I’ll do my own round'}
             </span>
-            <b>{ownRound ? 'Ask me again' : ''}</b>
+            <b>{ownRound ? 'Ask me again' : 'Ask for nothing'}</b>
           </button>
         </div>
       )}

@@ -9,12 +9,12 @@ import type { Comparison } from '../../core/plan/compare';
 import type { Influence } from '../../core/plan/sensitivity';
 import { LETTERS } from '../../core/plan/letters';
 import { useJobPage } from '../shell/jobPage';
-import { Cautions } from '../shell/NextSlip';
+import { Slip } from '../shell/Slip';
 
 /** What must be said wherever heavy links are planned. */
-const cautionsOf = (rig: Rig, lithium: boolean): string[] => [
+const cautionsOf = (rig: Rig): string[] => [
   'Engine off before any link, battery or fuse is opened.',
-  ...(lithium && has(rig, 'solenoid')
+  ...(rig.parts.some((p) => p.options?.['chemistry'] === 'lfp') && has(rig, 'solenoid')
     ? ['Lithium on a direct link: when its BMS opens, the alternator sees a load dump.']
     : []),
   ...new Set(rig.parts.flatMap((p) => partKind(p.kind).cautions)),
@@ -29,134 +29,149 @@ interface Props {
   spreadBar: React.ReactNode;
 }
 
-export function OptionSlip({ comparison, picked, influences, choose, spreadBar }: Props) {
+export function OptionSlip(props: Props) {
+  const { job } = useJobPage();
+  return standingChoice(job) ? <PickedSlip comparison={props.comparison} /> : <PickSlip {...props} />;
+}
+
+/** What was picked, and what it changes. */
+function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
   const { job, words, send, go } = useJobPage();
-  const choice = standingChoice(job);
-  const changes = comparison?.rows.find((r) => r.candidate.id === choice?.candidate)?.candidate.differences ?? [];
-  if (choice)
-    return (
-      <aside className="slip" aria-label="Bench slip">
-        <h2>Bench slip</h2>
-        <div className="picked">
-          <span className="lab">Picked</span>
-          <b>{words(choice.name)}</b>
-        </div>
-        <p className="reasons">{choice.reasons}</p>
-        {changes.length > 0 && (
-          <>
-            <h3>What changes on the rig</h3>
-            <div className="slip-scroll" tabIndex={0} role="region" aria-label="What changes on the rig">
-              <ul className="hangs">
-                {changes.map((d) => (
-                  <li key={`${d.kind}${d.id}`}>{words(d.says)}</li>
-                ))}
-              </ul>
-            </div>
-          </>
-        )}
-        <h3>Next</h3>
-        {choice.revision && (
-          <button type="button" className="bx next go" onClick={() => go('sizing')}>
-            <span>Size its cables and fuses</span>
-            <ArrowRight size={22} aria-hidden="true" />
-          </button>
-        )}
-        <div className="two">
-          <button type="button" className="bx" onClick={() => go('fault')}>
-            To the verdict
-          </button>
-          <button type="button" className="bx" onClick={() => send('option.withdraw', { id: choice.id })}>
-            Take the pick back
-          </button>
-        </div>
-      </aside>
-    );
-  const row = comparison?.rows.find((r) => r.candidate.id === picked);
-  const best = comparison?.recommendation;
-  const letter = (id: string) => LETTERS[comparison?.rows.findIndex((r) => r.candidate.id === id) ?? 0] ?? '';
-  const isBest = best?.pick === picked;
-  const runner = best?.runnerUp && comparison?.rows.find((r) => r.candidate.id === best.runnerUp!.candidate);
-  const lithium = row?.candidate.rig.parts.some((p) => p.options?.['chemistry'] === 'lfp') ?? false;
+  const choice = standingChoice(job)!;
+  const row = comparison?.rows.find((r) => r.candidate.id === choice.candidate);
+  const changes = row?.candidate.differences ?? [];
   return (
-    <aside className="slip" aria-label="Bench slip">
-      <h2>Bench slip</h2>
-      {!comparison || !row ? (
-        <p className="waiting">Comparing …</p>
-      ) : (
+    <Slip
+      cautions={row ? cautionsOf(row.candidate.rig) : []}
+      action={
         <>
-          <button type="button" className={`bx next${isBest ? ' go' : ''}`} onClick={choose}>
-            <span>
-              {row.candidate.id === 'leave'
-                ? 'Leave it as it is'
-                : `Pick ${letter(picked)}, ${words(row.candidate.name)}`}
-              {row.scored.ruledOut.length > 0 && <small>against what was found: read it first</small>}
-            </span>
-            <ArrowRight size={22} aria-hidden="true" />
-          </button>
-          <div className="slip-scroll" tabIndex={0} role="region" aria-label="Reasons">
-            {isBest && best ? (
-              <>
-                <h3>Why {letter(picked)}</h3>
-                {job.complaint.codes.length > 0 && !standingVerdict(job) && (
-                  <p className="text-sm opacity-80">
-                    No fault is declared yet: all are compared as if what was complained of were put right.
-                  </p>
-                )}
-                <ul className="owhy">
-                  {best.reasons.map((r) => (
-                    <li key={r.says} className={r.good ? '' : 'bad'}>
-                      {r.good ? (
-                        <CircleCheck size={16} aria-hidden="true" />
-                      ) : (
-                        <TriangleAlert size={16} aria-hidden="true" />
-                      )}
-                      <span>{words(r.says)}</span>
-                    </li>
-                  ))}
-                </ul>
-                {runner && best.runnerUp && (
-                  <p className="close">
-                    {best.runnerUp.close ? (
-                      <>
-                        <b>Close:</b> {letter(runner.candidate.id)}, {words(runner.candidate.name)}, is only{' '}
-                        {best.runnerUp.behind.toFixed(0)} points away. Taste decides.
-                      </>
-                    ) : (
-                      <>
-                        Next is {letter(runner.candidate.id)}, {best.runnerUp.behind.toFixed(0)} points behind.
-                      </>
-                    )}
-                  </p>
-                )}
-              </>
-            ) : (
-              <p className="close">
-                {best
-                  ? `Recommended is ${letter(best.pick)}.`
-                  : 'None of these serves this use as it is: look at why under Events, change the use, or compare other links.'}
-              </p>
-            )}
-            {spreadBar}
-            {influences.length > 0 && (
-              <>
-                <h3>Arrival charge depends most on</h3>
-                <ul className="hangs">
-                  {influences.map((i) => (
-                    <li key={i.key}>
-                      <span>
-                        {words(i.label)} <small>{i.assumed ? 'assumed' : 'known'}</small>
-                      </span>
-                      <b>{Math.round(i.share * 100)} %</b>
-                    </li>
-                  ))}
-                </ul>
-              </>
-            )}
+          <div className="picked">
+            <span className="lab">Picked</span>
+            <b>{words(choice.name)}</b>
           </div>
-          <h3>Cautions</h3>
-          <Cautions list={row ? cautionsOf(row.candidate.rig, lithium) : []} />
+          {choice.revision && (
+            <button type="button" className="bx next go" onClick={() => go('sizing')}>
+              <span>Size its cables and fuses</span>
+              <ArrowRight size={22} aria-hidden="true" />
+            </button>
+          )}
+        </>
+      }
+    >
+      <p className="reasons">{choice.reasons}</p>
+      {changes.length > 0 && (
+        <>
+          <h3>What changes on the rig</h3>
+          <div className="slip-scroll" tabIndex={0} role="region" aria-label="What changes on the rig">
+            <ul className="hangs">
+              {changes.map((d) => (
+                <li key={`${d.kind}${d.id}`}>{words(d.says)}</li>
+              ))}
+            </ul>
+          </div>
         </>
       )}
-    </aside>
+      <div className="two">
+        <button type="button" className="bx" onClick={() => go('fault')}>
+          To the verdict
+        </button>
+        <button type="button" className="bx" onClick={() => send('option.withdraw', { id: choice.id })}>
+          Take the pick back
+        </button>
+      </div>
+    </Slip>
+  );
+}
+
+function PickSlip({ comparison, picked, influences, choose, spreadBar }: Props) {
+  const { words } = useJobPage();
+  const row = comparison?.rows.find((r) => r.candidate.id === picked);
+  if (!comparison || !row) return <Slip cautions={[]} action={<p className="waiting">Comparing …</p>} />;
+  const best = comparison.recommendation;
+  const isBest = best?.pick === picked;
+  return (
+    <Slip
+      cautions={cautionsOf(row.candidate.rig)}
+      action={
+        <button type="button" className={`bx next${isBest ? ' go' : ''}`} onClick={choose}>
+          <span>
+            {row.candidate.id === 'leave'
+              ? 'Leave it as it is'
+              : `Pick ${letterOf(comparison, picked)}, ${words(row.candidate.name)}`}
+            {row.scored.ruledOut.length > 0 && <small>against what was found: read it first</small>}
+          </span>
+          <ArrowRight size={22} aria-hidden="true" />
+        </button>
+      }
+    >
+      <div className="slip-scroll" tabIndex={0} role="region" aria-label="Reasons">
+        {isBest && best ? (
+          <Reasons comparison={comparison} best={best} />
+        ) : (
+          <p className="close">
+            {best
+              ? `Recommended is ${letterOf(comparison, best.pick)}.`
+              : 'None of these serves this use as it is: look at why under Events, change the use, or compare other links.'}
+          </p>
+        )}
+        {spreadBar}
+        {influences.length > 0 && (
+          <>
+            <h3>Arrival charge depends most on</h3>
+            <ul className="hangs">
+              {influences.map((i) => (
+                <li key={i.key}>
+                  <span>
+                    {words(i.label)} <small>{i.assumed ? 'assumed' : 'known'}</small>
+                  </span>
+                  <b>{Math.round(i.share * 100)} %</b>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </div>
+    </Slip>
+  );
+}
+
+const letterOf = (comparison: Comparison, id: string): string =>
+  LETTERS[comparison.rows.findIndex((r) => r.candidate.id === id)] ?? '';
+
+/** Why the recommended one, and how close the next is. */
+function Reasons({ comparison, best }: { comparison: Comparison; best: NonNullable<Comparison['recommendation']> }) {
+  const { job, words } = useJobPage();
+  const runner = best.runnerUp && comparison.rows.find((r) => r.candidate.id === best.runnerUp!.candidate);
+  return (
+    <>
+      <h3>Why {letterOf(comparison, best.pick)}</h3>
+      {job.complaint.codes.length > 0 && !standingVerdict(job) && (
+        <p className="text-sm opacity-80">
+          No fault is declared yet: all are compared as if what was complained of were put right.
+        </p>
+      )}
+      <ul className="owhy">
+        {best.reasons.map((r) => (
+          <li key={r.says} className={r.good ? '' : 'bad'}>
+            {r.good ? <CircleCheck size={16} aria-hidden="true" /> : <TriangleAlert size={16} aria-hidden="true" />}
+            <span>{words(r.says)}</span>
+          </li>
+        ))}
+      </ul>
+      {runner && best.runnerUp && (
+        <p className="close">
+          {best.runnerUp.close ? (
+            <>
+              <b>Close:</b> {letterOf(comparison, runner.candidate.id)}, {words(runner.candidate.name)}, is only{' '}
+              {best.runnerUp.behind.toFixed(0)} points away. Taste decides.
+            </>
+          ) : (
+            <>
+              Next is {letterOf(comparison, runner.candidate.id)}, {best.runnerUp.behind.toFixed(0)} points behind.
+            </>
+          )}
+        </p>
+      )}
+    </>
   );
 }

@@ -381,7 +381,7 @@ export function OptionsStation() {
                 </>
               )}
             </p>
-            <div className="oscroll" tabIndex={0} role="region" aria-label="Comparison">
+            <div className="oscroll min-h-32 grow-0" tabIndex={0} role="region" aria-label="Comparison">
               <OptionTable
                 comparison={comparison}
                 spreads={drawn?.spreads}

@@ -1,7 +1,7 @@
 'use client';
 /** The bench slip: the next action, what is established, cautions. Cautions are never the part that is cut. */
 import { partWith } from '../../core/rig/value';
-import { ArrowRight, TriangleAlert } from 'lucide-react';
+import { ArrowRight } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { presentVerdict } from '../../core/job/job';
 import { operatingState } from '../../core/operate/states';
@@ -13,6 +13,7 @@ import { Sign } from '../strip/glyphs';
 import { readingOf, useJobPage, type JobPage } from './jobPage';
 import { LeadLines } from '../readings/Leads';
 import { useTyped } from '../typed';
+import { Cautions } from './Slip';
 
 /** The next action as a button; while something is typed the keypad's Keep holds the highlighter. */
 export function NextButton({ className = '' }: { className?: string }) {
@@ -38,19 +39,6 @@ export function cautionsOf(page: JobPage): readonly string[] {
   const state = page.next.kind === 'change-state' ? page.next.state : page.job.rigState.id;
   const fault = page.diagnosis?.suspects.find((s) => s.fault === presentVerdict(page.job)?.fault);
   return [...operatingState(state).cautions, ...(fault?.caution ? [fault.caution] : [])];
-}
-
-export function Cautions({ list }: { list: readonly string[] }) {
-  return (
-    <ul className="cautions">
-      {list.map((c) => (
-        <li key={c}>
-          <TriangleAlert size={17} aria-hidden="true" />
-          <span>{c}</span>
-        </li>
-      ))}
-    </ul>
-  );
 }
 
 /** The link's contact in milliohms, where its drop and its amps were both taken in one state. */

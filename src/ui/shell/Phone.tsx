@@ -2,7 +2,7 @@
 /** One probe at a time, for one hand: state, where, leads, display, keypad, previous and next. */
 import { ArrowLeft, ArrowRight, ChevronLeft, List } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { judge } from '../../core/probe/judge';
 import { techniqueFor } from '../../core/probe/technique';
 import { show, showBand, showClock } from '../../core/units/format';
@@ -10,21 +10,17 @@ import { lengthShown } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
 import { MiniStrip } from '../strip/MiniStrip';
 import { useJobPage, rigStateOf, readingOf } from './jobPage';
-import { Cautions, cautionsOf, NextButton } from './NextSlip';
+import { cautionsOf, NextButton } from './NextSlip';
+import { Cautions } from './Slip';
+import { STATION_REGISTRY } from './stationRegistry';
+import { STATIONS } from './stations';
 import { Keypad } from '../readings/Keypad';
 import { LeadLines, LeadMark, usePointWords } from '../readings/Leads';
 import { groupByPlace } from '../readings/ReadingSheet';
 import { StatePlate, useSecondsSince } from '../readings/StatePlate';
 
-const TABS = [
-  ['readings', 'Readings'],
-  ['fault', 'Fault'],
-  ['prove', 'Prove'],
-  ['logbook', 'Logbook'],
-] as const;
-
 export function PhoneTop() {
-  const { job, rig, station, go } = useJobPage();
+  const { job, rig } = useJobPage();
   return (
     <>
       <header className="ptop">
@@ -34,20 +30,37 @@ export function PhoneTop() {
         </Link>
         <StatePlate small />
       </header>
-      <nav className="ptabs" aria-label="Stations">
-        {TABS.map(([s, name]) => (
-          <button
-            key={s}
-            type="button"
-            className={s === station ? 'on' : ''}
-            aria-current={s === station ? 'step' : undefined}
-            onClick={() => go(s)}
-          >
-            {name}
-          </button>
-        ))}
-      </nav>
+      <StationTabs />
     </>
+  );
+}
+
+/** Every station, side by side; the one that is open is in sight. */
+function StationTabs() {
+  const { station, go } = useJobPage();
+  const here = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    // In braces: what it returns must not be taken for a clean-up.
+    here.current?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [station]);
+  return (
+    <nav
+      className="flex overflow-x-auto border-b-[1.5px] border-base-content [scrollbar-width:none]"
+      aria-label="Stations"
+    >
+      {STATIONS.map((s) => (
+        <button
+          key={s}
+          ref={s === station ? here : undefined}
+          type="button"
+          className={`btn h-11 flex-none rounded-none border-0 px-4 font-cond text-lg ${s === station ? 'btn-neutral' : 'btn-ghost'}`}
+          aria-current={s === station ? 'step' : undefined}
+          onClick={() => go(s)}
+        >
+          {STATION_REGISTRY[s].name}
+        </button>
+      ))}
+    </nav>
   );
 }
 

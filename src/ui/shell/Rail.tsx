@@ -1,24 +1,12 @@
 'use client';
 /** Stations in working order; each says what it still lacks. */
-import { LayoutList, Moon, Sun } from 'lucide-react';
+import { FoldVertical, LayoutList, Moon, Sun, UnfoldVertical } from 'lucide-react';
 import Link from 'next/link';
-import { builtOf, madeBy, presentVerdict, standingChecks, standingChoice, standingSignOff } from '../../core/job/job';
-import { STATIONS, useJobPage, type Station } from './jobPage';
+import { useJobPage } from './jobPage';
+import type { Pip } from './stationMarks';
+import { STATION_REGISTRY } from './stationRegistry';
+import { STATIONS } from './stations';
 import { useTheme } from '../theme';
-
-const NAMES: Record<Station, string> = {
-  intake: 'Intake',
-  rig: 'Rig',
-  readings: 'Readings',
-  fault: 'Fault',
-  options: 'Options',
-  sizing: 'Sizing',
-  build: 'Build',
-  prove: 'Prove',
-  logbook: 'Logbook',
-};
-
-type Pip = 'done' | 'part' | 'wait';
 
 function PipMark({ pip }: { pip: Pip }) {
   return (
@@ -36,63 +24,10 @@ function PipMark({ pip }: { pip: Pip }) {
   );
 }
 
-export function Rail() {
+export function Rail({ strip }: { strip?: { tall: boolean; toggle(): void } }) {
   const page = useJobPage();
-  const { job, rig, station, readings, diagnosis, proofs, checks } = page;
-  const measuredShare = rig.parts.filter((p) =>
-    Object.values(p.params).some((x) => x.provenance === 'measured'),
-  ).length;
+  const { job, station } = page;
   const [theme, toggle] = useTheme();
-  const taken = readings.filter((r) => r.status === 'measured').length;
-  const verdict = presentVerdict(job);
-  const choice = standingChoice(job);
-  const made = madeBy(job);
-  const signed = standingSignOff(job);
-  const results = standingChecks(job, page.epoch);
-  const due = checks?.filter((c) => c.required) ?? [];
-  const proved =
-    (proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0) +
-    due.filter((c) => results.get(c.id)?.result !== undefined && results.get(c.id)!.result !== 'fail').length;
-  const toProve = (proofs?.length ?? 0) + due.length;
-  const marks: Record<Station, [Pip, string]> = {
-    intake: [
-      job.complaint.codes.length + job.intake.facts.length === 0
-        ? 'wait'
-        : job.intake.facts.length > 0
-          ? 'done'
-          : 'part',
-      job.intake.facts.length === 0 ? 'complaint only' : `${job.complaint.codes.length + job.intake.facts.length} told`,
-    ],
-    rig: [measuredShare > 0 ? 'part' : 'wait', `${rig.parts.length} parts`],
-    readings: [
-      verdict || diagnosis?.stop.reached ? 'done' : taken > 0 ? 'part' : 'wait',
-      verdict || diagnosis?.stop.reached ? 'enough' : `${taken} taken`,
-    ],
-    fault: verdict
-      ? ['part', 'declared']
-      : made === 'repair' && !diagnosis
-        ? ['done', 'repaired']
-        : diagnosis?.stop.reached
-          ? ['part', 'settled']
-          : ['wait', 'open'],
-    options: choice ? ['done', 'picked'] : ['wait', job.usage.scenarios.length > 0 ? 'use is set' : 'to compare'],
-    sizing: choice ? ['part', 'to check'] : ['wait', 'as it is'],
-    build: !choice
-      ? ['wait', 'nothing picked']
-      : builtOf(job, choice.revision)
-        ? ['done', 'built']
-        : job.build?.candidate === choice.candidate && job.build.done.length > 0
-          ? ['part', `${job.build.done.length} done`]
-          : ['wait', 'planned'],
-    prove: signed
-      ? ['done', 'signed']
-      : !made
-        ? ['wait', 'not yet']
-        : proofs && proved === toProve
-          ? ['done', 'proven']
-          : ['part', `${proved} of ${toProve}`],
-    logbook: page.visits.length > 0 ? ['done', `${page.visits.length + 1} visits`] : ['part', 'first visit'],
-  };
   return (
     <nav className="rail" aria-label="Stations">
       <Link href="/" className="word" aria-label="Surrik, all jobs">
@@ -100,7 +35,8 @@ export function Rail() {
         <span>Surrik</span>
       </Link>
       {STATIONS.map((s, i) => {
-        const [pip, words] = marks[s];
+        const { name, hotkey, mark } = STATION_REGISTRY[s];
+        const { pip, says } = mark(page);
         const here = s === station;
         return (
           <Link
@@ -108,18 +44,33 @@ export function Rail() {
             href={`/jobs/${job.number}/${s}`}
             className={`stn${here ? ' here' : pip === 'wait' ? ' todo' : ''}`}
             aria-current={here ? 'step' : undefined}
+            aria-keyshortcuts={hotkey}
+            title={`${name}: ${says} (${hotkey})`}
           >
             <span className="l">
               <span className="n">{i + 1}</span>
               <PipMark pip={pip} />
             </span>
             <span className="tx">
-              <span className="t">{NAMES[s]}</span>
-              <span className="m">{words}</span>
+              <span className="t">{name}</span>
+              <span className="m">{says}</span>
             </span>
           </Link>
         );
       })}
+      {strip && (
+        <button
+          type="button"
+          className="railbtn"
+          onClick={strip.toggle}
+          aria-label={strip.tall ? 'Make the strip slim' : 'Show the whole strip'}
+          aria-keyshortcuts="t"
+          title={`${strip.tall ? 'Make the strip slim' : 'Show the whole strip'} (t)`}
+        >
+          {strip.tall ? <FoldVertical size={18} aria-hidden="true" /> : <UnfoldVertical size={18} aria-hidden="true" />}
+          <span>{strip.tall ? 'Slim' : 'Strip'}</span>
+        </button>
+      )}
       <button type="button" className="railbtn" onClick={toggle}>
         {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
         <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>

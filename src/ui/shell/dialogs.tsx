@@ -6,6 +6,7 @@ import { MODEL_ERROR } from '../../core/probe/modelError';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
 import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
+import { keySheet } from './hotkeys';
 import { useJobPage } from './jobPage';
 import { usePointWords } from '../readings/Leads';
 import { Sheet } from '../Dialog';
@@ -113,30 +114,16 @@ export function BandDialog({
   );
 }
 
-const KEYS: readonly (readonly [string, string])[] = [
-  ['0–9 . , −', 'type the reading'],
-  ['m', 'millivolts or volts'],
-  ['Enter', 'keep it; with nothing typed, do the next action'],
-  ['Backspace', 'delete the last digit'],
-  ['↑ ↓', 'previous, next probe'],
-  ['s', 'what the rig is doing'],
-  ['u or Ctrl z', 'undo the last thing you did'],
-  ['l', 'seen, heard, tried'],
-  ['i g r f p', 'Intake, Rig, Readings, Fault, Prove'],
-  ['d', 'dark or light'],
-  ['?', 'these keys'],
-];
-
 export function KeysDialog({ onClose }: { onClose(): void }) {
   return (
     <Sheet title="Keys" onClose={onClose}>
       <dl className="keylist">
-        {KEYS.map(([key, what]) => (
-          <div key={key}>
+        {keySheet().map(({ shown, does }) => (
+          <div key={shown}>
             <dt>
-              <kbd>{key}</kbd>
+              <kbd>{shown}</kbd>
             </dt>
-            <dd>{what}</dd>
+            <dd>{does}</dd>
           </div>
         ))}
       </dl>

@@ -19,19 +19,9 @@ import type { PriorLine } from '../../core/diagnose/priors';
 import type { LogbookSource } from '../logbook/source';
 import type { OptionsSource } from '../options/source';
 import type { NextAction } from './nextAction';
+import type { Station } from './stations';
 
-export const STATIONS = [
-  'intake',
-  'rig',
-  'readings',
-  'fault',
-  'options',
-  'sizing',
-  'build',
-  'prove',
-  'logbook',
-] as const;
-export type Station = (typeof STATIONS)[number];
+export type { Station } from './stations';
 
 export interface Selection {
   red: string;

@@ -6,7 +6,8 @@ import { currentRevision } from '../../core/job/job';
 import { operatingState } from '../../core/operate/states';
 import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
 import type { JobPage } from './jobPage';
-import { Cautions, cautionsOf, established } from './NextSlip';
+import { cautionsOf, established } from './NextSlip';
+import { Cautions } from './Slip';
 import { PhoneReadings, PhoneTop } from './Phone';
 
 vi.mock('chartjs-plugin-zoom', () => ({ default: { id: 'zoom' } }));

@@ -1,11 +1,12 @@
 'use client';
 /** The slip of the Sizing station: the worst thing that one press mends, how the design stands, cautions. */
 import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
+import type { ReactNode } from 'react';
 import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
 import { useJobPage } from '../shell/jobPage';
-import { Cautions } from '../shell/NextSlip';
+import { Slip } from '../shell/Slip';
 
 const CAUTIONS = [
   'Engine off and negative off before any heavy cable is touched.',
@@ -30,13 +31,30 @@ interface SizingSlipProps {
 }
 
 export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSlipProps) {
-  const { words, go } = useJobPage();
-  if (tow) {
-    const { before, changes, left } = tow.audit;
-    return (
-      <aside className="slip" aria-label="Bench slip">
-        <h2>Bench slip</h2>
-        {tow.revision && changes.length > 0 && left.length === 0 ? (
+  if (tow) return <TowSlip tow={tow} {...(apply ? { apply } : {})} {...(applies ? { applies } : {})} />;
+  if (!sized) return <Slip cautions={CAUTIONS} action={<p className="waiting">Working out …</p>} />;
+  return <RigSlip sized={sized} mend={mend} show={show} />;
+}
+
+/** A line of what was found: a mark, and what it says. */
+function Saw({ good = false, children }: { good?: boolean; children: ReactNode }) {
+  const Icon = good ? CircleCheck : TriangleAlert;
+  return (
+    <li className="szsaw">
+      <Icon size={17} aria-hidden="true" />
+      <span>{children}</span>
+    </li>
+  );
+}
+
+function TowSlip({ tow, apply, applies }: { tow: TowReport; apply?(): void; applies?: string }) {
+  const { words } = useJobPage();
+  const { before, changes, left } = tow.audit;
+  return (
+    <Slip
+      cautions={TOW_CAUTIONS}
+      action={
+        tow.revision && changes.length > 0 && left.length === 0 ? (
           <button type="button" className="bx next go" onClick={apply}>
             <span>
               {applies}
@@ -52,94 +70,41 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
                 ? 'What is left wants a judgement.'
                 : `${changes.length === 1 ? 'One change puts' : `${changes.length} changes put`} it right: see the list.`}
           </p>
-        )}
-        <h3>Coupled as it is</h3>
-        <div className="slip-scroll" tabIndex={0} role="region" aria-label="Coupled as it is">
-          <ul className="szsaws">
-            {before.troubles.map((t, i) => (
-              <li key={`${t.id}${i}`} className="szsaw">
-                <TriangleAlert size={17} aria-hidden="true" />
-                <span>{words(t.title)}</span>
-              </li>
-            ))}
-            {before.troubles.length === 0 && (
-              <li className="szsaw">
-                <CircleCheck size={17} aria-hidden="true" />
-                <span>Parked, stopped, driving, braking.</span>
-              </li>
-            )}
-          </ul>
-        </div>
-        <Cautions list={TOW_CAUTIONS} />
-      </aside>
-    );
-  }
-  if (!sized)
-    return (
-      <aside className="slip" aria-label="Bench slip">
-        <h2>Bench slip</h2>
-        <p className="waiting">Working out …</p>
-      </aside>
-    );
-  const next = sized.revision ? sized.findings.find((f) => f.mend && !f.waiver && f.severity !== 'tidy') : undefined;
+        )
+      }
+    >
+      <h3>Coupled as it is</h3>
+      <div className="slip-scroll" tabIndex={0} role="region" aria-label="Coupled as it is">
+        <ul className="szsaws">
+          {before.troubles.map((t, i) => (
+            <Saw key={`${t.id}${i}`}>{words(t.title)}</Saw>
+          ))}
+          {before.troubles.length === 0 && <Saw good>Parked, stopped, driving, braking.</Saw>}
+        </ul>
+      </div>
+    </Slip>
+  );
+}
+
+function RigSlip({ sized, mend, show }: { sized: Sized; mend(m: Autofix): void; show(view: 'rules'): void }) {
+  const { words } = useJobPage();
   const grave = sized.findings.filter((f) => f.severity !== 'tidy' && !f.waiver);
   // The same finding in several places is one line with their number.
   const titles = [...new Set(grave.map((f) => f.title))].map(
     (title) => [title, grave.filter((f) => f.title === title).length] as const,
   );
   return (
-    <aside className="slip" aria-label="Bench slip">
-      <h2>Bench slip</h2>
-      {next ? (
-        <button type="button" className="bx next go" onClick={() => mend(next.mend!)}>
-          <span>
-            {words(next.fix.replace(/\.$/, ''))}
-            <small>{words(next.says.split(':')[0]!)}</small>
-          </span>
-          <ArrowRight size={22} aria-hidden="true" />
-        </button>
-      ) : !sized.revision ? (
-        <>
-          <p className="lead-in">
-            No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.
-          </p>
-          <button type="button" className="bx" onClick={() => go('options')}>
-            To the options
-          </button>
-        </>
-      ) : (
-        <>
-          <p className="lead-in">
-            {grave.length === 0
-              ? 'Nothing left to mend by a button: the design stands.'
-              : 'What is left wants a look or a judgement: see the rules.'}
-          </p>
-          {grave.length === 0 && (
-            <button type="button" className="bx next go" onClick={() => go('build')}>
-              <span>Plan the build</span>
-              <ArrowRight size={22} aria-hidden="true" />
-            </button>
-          )}
-        </>
-      )}
+    <Slip cautions={CAUTIONS} action={<RigAction sized={sized} grave={grave.length} mend={mend} />}>
       <h3>What the rules see</h3>
       <div className="slip-scroll" tabIndex={0} role="region" aria-label="What the rules see">
         <ul className="szsaws">
           {titles.slice(0, SHOWN).map(([title, times]) => (
-            <li key={title} className="szsaw">
-              <TriangleAlert size={17} aria-hidden="true" />
-              <span>
-                {words(title)}
-                {times > 1 && ` (${times})`}
-              </span>
-            </li>
+            <Saw key={title}>
+              {words(title)}
+              {times > 1 && ` (${times})`}
+            </Saw>
           ))}
-          {grave.length === 0 && (
-            <li className="szsaw">
-              <CircleCheck size={17} aria-hidden="true" />
-              <span>No danger, nothing that will not work.</span>
-            </li>
-          )}
+          {grave.length === 0 && <Saw good>No danger, nothing that will not work.</Saw>}
         </ul>
       </div>
       {sized.findings.length > 0 && (
@@ -147,7 +112,48 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
           All {sized.findings.length} findings
         </button>
       )}
-      <Cautions list={CAUTIONS} />
-    </aside>
+    </Slip>
+  );
+}
+
+/** The worst that one press mends; where nothing is picked, or nothing left to mend, where to go on. */
+function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m: Autofix): void }) {
+  const { words, go } = useJobPage();
+  const next = sized.revision ? sized.findings.find((f) => f.mend && !f.waiver && f.severity !== 'tidy') : undefined;
+  if (next)
+    return (
+      <button type="button" className="bx next go" onClick={() => mend(next.mend!)}>
+        <span>
+          {words(next.fix.replace(/\.$/, ''))}
+          <small>{words(next.says.split(':')[0]!)}</small>
+        </span>
+        <ArrowRight size={22} aria-hidden="true" />
+      </button>
+    );
+  if (!sized.revision)
+    return (
+      <>
+        <p className="lead-in">
+          No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.
+        </p>
+        <button type="button" className="bx w-full" onClick={() => go('options')}>
+          To the options
+        </button>
+      </>
+    );
+  return (
+    <>
+      <p className="lead-in">
+        {grave === 0
+          ? 'Nothing left to mend by a button: the design stands.'
+          : 'What is left wants a look or a judgement: see the rules.'}
+      </p>
+      {grave === 0 && (
+        <button type="button" className="bx next go" onClick={() => go('build')}>
+          <span>Plan the build</span>
+          <ArrowRight size={22} aria-hidden="true" />
+        </button>
+      )}
+    </>
   );
 }

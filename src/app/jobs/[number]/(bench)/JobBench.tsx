@@ -14,9 +14,11 @@ import { measurementId, type Measurement } from '@/core/probe/measurement';
 import { namesGiven, rigInWords } from '@/core/rig/inWords';
 import type { Rig } from '@/core/rig/schema';
 import { allInWords, inWords } from '@/core/units/vocabulary';
-import { JobPageProvider, readingOf, STATIONS, type JobPage, type Station } from '@/ui/shell/jobPage';
+import { JobPageProvider, readingOf, type JobPage } from '@/ui/shell/jobPage';
 import { BenchScreen } from '@/ui/shell/JobScreen';
 import { Notices } from '@/ui/shell/Notices';
+import { STATION_REGISTRY } from '@/ui/shell/stationRegistry';
+import { isStation, type Station } from '@/ui/shell/stations';
 import { nextAction, stationOf, type NextAction } from '@/ui/shell/nextAction';
 import { TypedProvider, useChangeTyped } from '@/ui/typed';
 
@@ -85,7 +87,7 @@ function Plain({
 function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const router = useRouter();
   const segment = useSelectedLayoutSegment();
-  const station: Station = (STATIONS as readonly string[]).includes(segment ?? '') ? (segment as Station) : 'readings';
+  const station = isStation(segment) ? segment : 'readings';
   const core = useCore(job, shop.settings);
   const options = useOptions(job, shop.settings);
   const logbook = useLogbook(job.number, shop.settings);
@@ -284,8 +286,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   };
 
   useEffect(() => {
-    document.title = `${job.number} ${core.rig.doc.name} · Surrik`;
-  }, [job.number, core.rig.doc.name]);
+    document.title = `${STATION_REGISTRY[station].name} · ${job.number} ${core.rig.doc.name} · Surrik`;
+  }, [job.number, core.rig.doc.name, station]);
 
   return (
     <JobPageProvider value={page}>
