@@ -4,7 +4,8 @@ import { exampleJob } from '../../tests/answers';
 import { jobPageOf, readable, rendered } from '../../tests/jobPage';
 import { partKind } from '../core/parts/kinds';
 import { currentRevision, intakeClues } from '../core/job/job';
-import { clueSays } from '../core/diagnose/intake';
+import { clueSays, isComplaint } from '../core/diagnose/intake';
+import { complaintSays } from '../core/rig/complaintsOf';
 import { BuildStation } from './build/BuildStation';
 import { FaultStation } from './fault/FaultStation';
 import { IntakeStation } from './intake/IntakeStation';
@@ -56,7 +57,8 @@ describe.each(JOBS)('%s', (name) => {
 
   it('intake repeats everything that was told', () => {
     const text = readable(html('intake'));
-    for (const clue of intakeClues(job)) expect(text).toContain(clueSays(clue));
+    for (const clue of intakeClues(job))
+      expect(text).toContain(isComplaint(clue) ? complaintSays(clue, doc) : clueSays(clue));
   });
 
   it('readings have a row for every probe, with its label, and what was read', () => {

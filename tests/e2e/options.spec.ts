@@ -141,7 +141,7 @@ test('any of the six families can be drawn up and compared', async ({ page }) =>
     await expect(strip).toContainText(piece);
   }
   await page.getByLabel(/nickname/).fill('Plover');
-  await page.getByText('Coach bank does not charge on the road').click();
+  await page.getByText('Trailer bank does not charge on the road').click();
   await page.getByText('Heavy line and solenoid').click();
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page).toHaveURL(/\/jobs\/\d+\/readings/);

@@ -3,7 +3,7 @@ import { compileRig } from '../compile/compile';
 import { asDesigned } from '../diagnose/asDesigned';
 import { NOTHING_WRONG } from '../diagnose/catalogue/nothingWrong';
 import { Belief } from '../diagnose/belief';
-import { COMPLAINTS } from '../parts/complaints';
+import { complaintSays } from '../rig/complaintsOf';
 import { suspectList } from '../diagnose/diagnose';
 import { estimate, type Estimate } from '../price/estimate';
 import { clueSays } from '../diagnose/intake';
@@ -291,7 +291,7 @@ export function reportOf(job: Job, settings: Settings): ReportData {
     ),
     complaint: job.complaint.words
       ? asWritten(job.complaint.words)
-      : job.complaint.codes.map((c) => COMPLAINTS[c]).join('. '),
+      : job.complaint.codes.map((c) => complaintSays(c, found.doc)).join('. '),
     intake: intakeLines(job.intake),
     ...(job.cameBack ? { cameBack: asWritten(job.cameBack) } : {}),
     ...verdictSection(matter),

@@ -2,8 +2,8 @@
 /** Intake: what the owner says, how the rig is used, whose it is, photos; and where that starts the search. */
 import { format } from 'date-fns';
 import { useEffect, useState } from 'react';
-import { COMPLAINTS } from '../../core/parts/complaints';
-import { complaintsOf } from '../../core/rig/complaintsOf';
+import { COMPLAINTS, type Complaint } from '../../core/parts/complaints';
+import { complaintSays, complaintsOf } from '../../core/rig/complaintsOf';
 import { INTAKE_FACTS, INTAKE_GROUPS, type IntakeFact, type IntakeFactId } from '../../core/diagnose/intake';
 import type { PriorLine } from '../../core/diagnose/priors';
 import type { IntakeChange } from '../../core/job/command';
@@ -89,7 +89,10 @@ export function IntakeStation() {
           <h2>What the owner says</h2>
           <Ticks
             label="Complaint"
-            choices={complaintsOf(page.rig).map((id) => ({ id, label: words(COMPLAINTS[id]) }))}
+            choices={[...new Set([...complaintsOf(page.described), ...job.complaint.codes])].map((id) => ({
+              id,
+              label: words(complaintSays(id, page.described)),
+            }))}
             on={job.complaint.codes}
             toggle={(id) => set({ codes: without(job.complaint.codes, id) })}
           />
@@ -266,7 +269,9 @@ function Whose() {
 
 /** Where the intake starts the search, and why. */
 function Start() {
-  const { job, rig, askPriors, go } = useJobPage();
+  const { job, rig, described, words, askPriors, go } = useJobPage();
+  const says = (b: PriorLine['because'][number]) =>
+    b.clue in COMPLAINTS ? complaintSays(b.clue as Complaint, described) : b.says;
   const key = JSON.stringify([job.complaint.codes, job.intake.facts, rig.id]);
   const [lines, setLines] = useState<{ key: string; list: PriorLine[] }>();
   useEffect(() => {
@@ -301,7 +306,7 @@ function Start() {
                 {l.learnt !== 1 && <span>this shop’s own jobs ×{Number(l.learnt.toFixed(2))}</span>}
                 {l.because.slice(0, 3).map((b) => (
                   <span key={b.clue}>
-                    {b.says.toLowerCase()} ×{Number(b.factor.toFixed(2))}
+                    {words(says(b)).toLowerCase()} ×{Number(b.factor.toFixed(2))}
                   </span>
                 ))}
               </p>

@@ -6,12 +6,12 @@ import { useRouter } from 'next/navigation';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { fetchShop, postOpenJob, type ApiError } from '@/client/api';
 import { RULE_SETS } from '@/core/codes';
-import { COMPLAINTS, type Complaint } from '@/core/parts/complaints';
+import type { Complaint } from '@/core/parts/complaints';
 import { COUPLED_FAMILIES, type CoupledFamily } from '@/core/rig/archetypes/coupledChoices';
 import { USUAL_COUPLED } from '@/core/rig/archetypes/coupled';
 import { drawRig } from '@/core/rig/archetypes/families';
 import { USUAL_MOTORHOME } from '@/core/rig/archetypes/motorhome';
-import { complaintsOf } from '@/core/rig/complaintsOf';
+import { complaintSays, complaintsOf } from '@/core/rig/complaintsOf';
 import { rigInWords } from '@/core/rig/inWords';
 import type { Made } from '@/core/rig/schema';
 import { DEFAULT_SETTINGS } from '@/core/shop/shop';
@@ -49,7 +49,7 @@ export function NewJob() {
   const [id] = useState(() => crypto.randomUUID());
   const [nickname, setNickname] = useState('');
   const [words, setWords] = useState('');
-  const [codes, setCodes] = useState<readonly Complaint[]>([]);
+  const [ticked, setTicked] = useState<readonly Complaint[]>([]);
   const [made, setMade] = useState<Made>({ family: 'motorhome', choices: USUAL_MOTORHOME });
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
@@ -63,6 +63,9 @@ export function NewJob() {
   );
   const drawn = useDeferredValue(here);
   const rig = useMemo(() => rigInWords(vocabulary, drawRig('preview', 'the new rig', drawn)), [drawn, vocabulary]);
+  // What was ticked for a rig of another family and is not offered for this one is not told of it.
+  const offered = complaintsOf(rig);
+  const codes = ticked.filter((c) => offered.includes(c));
   const ready = nickname.trim() !== '' && (codes.length > 0 || words.trim() !== '');
   const bench = made.family === 'bench';
   const lacks =
@@ -78,7 +81,7 @@ export function NewJob() {
     setBusy(true);
     setProblem(undefined);
     try {
-      const said = words.trim() === '' ? codes.map((k) => COMPLAINTS[k]).join('. ') : words.trim();
+      const said = words.trim() === '' ? codes.map((k) => complaintSays(k, rig)).join('. ') : words.trim();
       const { number } = await postOpenJob({
         id,
         nickname: nickname.trim(),
@@ -123,14 +126,14 @@ export function NewJob() {
             </label>
             {!bench && (
               <div className="ticks" role="group" aria-label="Complaint">
-                {complaintsOf(rig).map((k) => (
+                {offered.map((k) => (
                   <label key={k} className={codes.includes(k) ? 'on' : ''}>
                     <input
                       type="checkbox"
                       checked={codes.includes(k)}
-                      onChange={(e) => setCodes(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
+                      onChange={(e) => setTicked(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
                     />
-                    {inShopWords(COMPLAINTS[k])}
+                    {inShopWords(complaintSays(k, rig))}
                   </label>
                 ))}
               </div>
