@@ -82,8 +82,14 @@ export function heronJob(now: Date): Job {
 const DAY = 24 * 3600_000;
 /** A day, and an hour of today by the clock of the record. */
 const inDays = (now: Date, days: number): string => new Date(now.getTime() + days * DAY).toISOString().slice(0, 10);
-const atHour = (now: Date, hour: number): string =>
-  new Date(Math.floor(now.getTime() / DAY) * DAY + hour * 3600_000).toISOString();
+/** An hour of today, or of Monday on a weekend: nobody books a bay for a day the shop is shut. */
+export function atHour(now: Date, hour: number): string {
+  const today = Math.floor(now.getTime() / DAY);
+  const [SATURDAY, SUNDAY] = [6, 0];
+  const weekday = now.getUTCDay();
+  const later = weekday === SATURDAY ? 2 : weekday === SUNDAY ? 1 : 0;
+  return new Date((today + later) * DAY + hour * 3600_000).toISOString();
+}
 
 /** An earlier visit of the same coach, finished: a ground joint cleaned and proven. */
 // eslint-disable-next-line max-lines-per-function -- a document: one row an entry

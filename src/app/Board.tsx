@@ -4,9 +4,10 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { formatDistanceToNowStrict } from 'date-fns';
 import {
   ArrowRight,
-  CalendarDays,
   Calculator,
+  CalendarDays,
   FileUp,
+  GraduationCap,
   LayoutList,
   LogOut,
   Moon,
@@ -17,9 +18,11 @@ import {
   UserRound,
 } from 'lucide-react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { counted } from '@/core/units/counted';
-import { fetchBoard, fetchOlder, importJobFile, searchShop } from '@/client/api';
+import { fetchBoard, fetchOlder, importJobFile, postOpenJob, searchShop } from '@/client/api';
+import { practiceJob } from '@/core/job/practiceJob';
 import type { BoardPage, BoardTicket } from '@/server/job/board';
 import { useTheme } from '@/ui/theme';
 import { signOutAction } from './sign-in/actions';
@@ -91,6 +94,7 @@ export function Board({ initial }: { initial: BoardPage }) {
   const pages = older.data?.pages ?? [];
   const more = pages.length === 0 ? data.olderThan !== undefined : pages.at(-1)!.olderThan !== undefined;
   const all = [...data.tickets, ...pages.flatMap((p) => p.tickets)];
+  const router = useRouter();
   const [search, setSearch] = useState('');
   const [theme, toggle] = useTheme();
   const needle = search.trim().toLowerCase();
@@ -113,6 +117,11 @@ export function Board({ initial }: { initial: BoardPage }) {
     setTold({ bad: false, words: `Taking ${file.name} in …` });
     try {
       const r = await importJobFile(file);
+      // What came in is looked at next; where something of it is missing, that is said first.
+      if (!r.again && r.missing === 0) {
+        router.push(`/jobs/${r.number}/intake`);
+        return;
+      }
       setTold({
         bad: false,
         job: r.number,
@@ -126,6 +135,17 @@ export function Board({ initial }: { initial: BoardPage }) {
       setTold({ bad: true, words: `${file.name}: ${(e as Error).message}` });
     }
     if (input.current) input.current.value = '';
+  };
+  const [practicing, setPracticing] = useState(false);
+  const practice = async () => {
+    setPracticing(true);
+    try {
+      const { number } = await postOpenJob(practiceJob(crypto.randomUUID()));
+      router.push(`/jobs/${number}/readings`);
+    } catch (e) {
+      setTold({ bad: true, words: (e as Error).message });
+      setPracticing(false);
+    }
   };
   const due = tickets.find((t) => t.status === 'in-the-bay') ?? tickets.find((t) => t.status === 'waiting');
   return (
@@ -199,6 +219,11 @@ export function Board({ initial }: { initial: BoardPage }) {
           accept=".zip,.json,.surrik"
           onChange={(e) => e.target.files?.[0] && void takeIn(e.target.files[0])}
         />
+        <button type="button" className="bx" disabled={practicing} onClick={() => void practice()}>
+          <GraduationCap size={20} aria-hidden="true" />
+          <span className="wide-only">{practicing ? 'Opening …' : 'Practice'}</span>
+          <span className="sr-only"> job, guided, on a made-up coach</span>
+        </button>
         <Link href="/jobs/new" className="bx ink">
           <Plus size={20} aria-hidden="true" />
           New job

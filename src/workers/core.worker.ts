@@ -18,6 +18,7 @@ import type { RigCheck } from '../core/prove/check';
 import { rigChecks } from '../core/prove/checks';
 import { proofs, type PointReading, type Proof } from '../core/prove/proofs';
 import type { Job } from '../core/job/job';
+import { practiceAnswer, practiceReading } from '../core/diagnose/practiceRig';
 import type { Cases } from '../core/learn/cases';
 import { caseOf } from '../core/learn/closedCase';
 import { reportOf, type ReportData } from '../core/documents/report';
@@ -139,12 +140,20 @@ const api = {
     return { svg: svgOf(drawing), title: drawing.title, wires, grounds };
   },
 
-  /** How the intake sets the start, likeliest fault first. */
+  /** What the meter shows at a point of a practice rig. */
+  practiceReading,
+  /** What one finds there on looking, listening or trying: the answer's label. */
+  practiceAnswer(rig: Rig, mended: boolean, question: string): string | undefined {
+    const kind = observationsOf(rig, rigFaults(rig)).find((q) => q.id === question);
+    return kind && practiceAnswer(rig, mended, kind);
+  },
+
   /** What a closed job teaches; undefined where it was not proved. */
   caseOf(job: Job): Cases | undefined {
     return caseOf(job);
   },
 
+  /** How the intake sets the start, likeliest fault first. */
   priors(rig: NamedRig, clues: readonly IntakeClue[], assumed: ShopAssumed): PriorLine[] {
     return explainPriors(rigFaults(rig.doc), clues, assumptionsOf(assumed));
   },

@@ -15,6 +15,7 @@ export const OpenJobSchema = Type.Object(
     }),
     complaint: JobSchema.properties.complaint,
     rig: MadeSchema,
+    practice: Type.Optional(Type.Boolean({ description: 'a made-up rig to learn on, with a fault hidden in it' })),
   },
   { additionalProperties: false },
 );

@@ -14,7 +14,8 @@ import { NO_CASES, type Cases } from './cases';
 
 /** What one job teaches; undefined of one that is open, or closed without proof. Takes some tenths of a second. */
 export function caseOf(job: Job): Cases | undefined {
-  if (job.status !== 'done') return undefined;
+  // Nothing is learnt from a rig that was made up.
+  if (job.status !== 'done' || currentRevision(job).doc.practice) return undefined;
   const verdict = standingVerdict(job);
   if (!verdict) return undefined;
   if (verdict.fault === NOTHING_WRONG.id)

@@ -172,6 +172,15 @@ export const RigSchema = Type.Object(
     probes: Type.Array(ProbeSchema),
     reference: EndpointSchema,
     tow: Type.Optional(TowInterfaceSchema),
+    practice: Type.Optional(
+      Type.Object(
+        {
+          fault: Type.String({ minLength: 1, maxLength: 120 }),
+          seed: Type.Integer({ minimum: 0 }),
+        },
+        { additionalProperties: false, description: 'made up to learn on, and what it hides: no vehicle' },
+      ),
+    ),
   },
   { additionalProperties: false },
 );

@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import { SCHEMA_VERSION, type Job } from '../../core/job/jobSchema';
 import { EMPTY_INTAKE, EMPTY_USAGE } from '../../core/job/job';
 import { validateOpenJob } from '../../core/openFormats/validate';
+import { toPractice } from '../../core/diagnose/practiceRig';
 import { drawRig } from '../../core/rig/archetypes/families';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
@@ -21,7 +22,7 @@ export async function openJob(
     const issue = checked.error[0]!;
     throw new Refused(400, 'invalid', `${issue.pointer}: found ${issue.found}, wanted ${issue.wanted}`, checked.error);
   }
-  const { id, nickname, complaint, rig } = checked.value;
+  const { id, nickname, complaint, rig, practice } = checked.value;
   return withShop(db, actor.shopId, async (tx) => {
     // Two people opening jobs at once must not take the same number.
     await tx.raw('SELECT pg_advisory_xact_lock(hashtext(?))', [`open job ${actor.shopId}`]);
@@ -32,7 +33,8 @@ export async function openJob(
     const rigId = await freeRigId(tx, nickname);
     await tx('rigs').insert({ shop_id: actor.shopId, id: rigId, nickname: nickname.trim() });
     const at = now.toISOString();
-    const doc = drawRig(rigId.slice(0, 40), nickname.trim(), rig);
+    const drawn = drawRig(rigId.slice(0, 40), nickname.trim(), rig);
+    const doc = practice ? toPractice(drawn, id) : drawn;
     const job: Job = {
       schemaVersion: SCHEMA_VERSION,
       number,

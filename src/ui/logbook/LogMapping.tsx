@@ -3,9 +3,8 @@
 import type { ColumnMap } from '../../core/recorderLog/readCsv';
 import type { LogFace } from '../../core/recorderLog/readLog';
 import { LOG_ROLES, type LogRole } from '../../core/recorderLog/series';
+import { ZoneField } from './ZoneField';
 
-/** The clock of this device: the best guess for a recorder's. */
-export const ZONE = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
 const FORMATS: readonly { id: ColumnMap['format']; label: string }[] = [
   { id: 'iso', label: 'Year first' },
   { id: 'day-first', label: 'Day first' },
@@ -124,11 +123,7 @@ export function LogMapping({
         </label>
         <label className="field wide">
           <span>Clock of the recorder</span>
-          <select className="select" value={map.zone} onChange={(e) => change({ ...map, zone: e.target.value })}>
-            {[...new Set([map.zone, ZONE(), 'UTC', ...Intl.supportedValuesOf('timeZone')])].map((z) => (
-              <option key={z}>{z}</option>
-            ))}
-          </select>
+          <ZoneField zone={map.zone} put={(zone) => change({ ...map, zone })} />
         </label>
         <button type="button" className="bx ink" disabled={map.columns.length === 0} onClick={read}>
           <span>Read it</span>

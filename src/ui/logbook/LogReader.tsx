@@ -11,7 +11,8 @@ import { valueInWords } from '../../core/recorderLog/words';
 import { useJobPage } from '../shell/jobPage';
 import { KeptLogs } from './KeptLogs';
 import { LogChart } from './LogChart';
-import { LogMapping, ZONE } from './LogMapping';
+import { LogMapping } from './LogMapping';
+import { ZONE } from './zones';
 import type { KeptLog } from '../../core/job/job';
 import type { ReadLog } from './source';
 

@@ -16,6 +16,7 @@ import { hotkeyFor } from './hotkeys';
 import { useJobPage } from './jobPage';
 import { BenchSlip, NextButton } from './NextSlip';
 import { NextBar, PhoneReadings, PhoneTop } from './Phone';
+import { PracticeGuide } from './PracticeGuide';
 import { Rail } from './Rail';
 import { STATION_REGISTRY } from './stationRegistry';
 import { StatusMenu } from './StatusMenu';
@@ -133,14 +134,19 @@ function TopBar({ showKeys }: { showKeys(): void }) {
         <span className="no">{job.number}</span>
         <span className="nm">
           <b>{rig.name}</b>
-          {rig.kind}
+          {page.practice ? 'no vehicle' : rig.kind}
         </span>
       </div>
       <StatePlate />
-      <div className="gripe">
-        <b>Complaint:</b> {job.complaint.words}
-      </div>
-      <StatusMenu />
+      {page.practice ? (
+        <PracticeGuide />
+      ) : (
+        <div className="gripe">
+          <b>Complaint:</b> {job.complaint.words}
+        </div>
+      )}
+      {/* Practice needs the room, and nobody waits for it. */}
+      {!page.practice && <StatusMenu />}
       <button
         type="button"
         className="keys-btn"
@@ -175,6 +181,11 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
       {phone ? (
         <div className="phone">
           <PhoneTop />
+          {page.practice && (
+            <div className="p-1">
+              <PracticeGuide />
+            </div>
+          )}
           {station === 'readings' ? (
             <PhoneReadings />
           ) : (

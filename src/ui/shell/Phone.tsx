@@ -158,7 +158,8 @@ export function PhoneReadings() {
       </section>
       <LeadLines red={selected.red} black={selected.black} />
       {techniqueFor(page.described, selected, state.id)
-        .slice(0, 1)
+        // The guide of a practice job stands in its place.
+        .slice(0, page.practice ? 0 : 1)
         .map((t) => (
           <p key={t} className="tip">
             {page.words(t)}

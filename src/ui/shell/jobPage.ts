@@ -93,6 +93,11 @@ export interface JobPage {
   options: OptionsSource;
   /** Years of this rig, and recorders' logs. */
   logbook: LogbookSource;
+  /** Of a practice job: what its made-up rig answers. */
+  practice?: {
+    meter(measurement: Measurement): Promise<{ value: number; unit: 'V' | 'A' }>;
+    answer(question: string): Promise<string>;
+  };
   undo(): void;
   undoable: CommandType | undefined;
 }

@@ -9,6 +9,7 @@ import { useLogbook } from '@/client/logbook';
 import { useOptions } from '@/client/useOptions';
 import { postPhoto } from '@/client/api';
 import { currentRevision, intakeClues, type Job } from '@/core/job/job';
+import { isMended } from '@/core/job/practiceJob';
 import type { Shop } from '@/core/shop/shop';
 import { measurementId, type Measurement } from '@/core/probe/measurement';
 import { namesGiven, rigInWords } from '@/core/rig/inWords';
@@ -60,6 +61,22 @@ export function JobBench({ number }: { number: number }) {
       <Loaded view={view} job={view.job} shop={view.shop} />
     </TypedProvider>
   );
+}
+
+/** What the made-up rig of a practice job answers, by the core. */
+function practiceOf(job: Job, rig: Rig): NonNullable<JobPage['practice']> {
+  const mended = isMended(job, rig);
+  const state = job.rigState.id;
+  return {
+    meter: (m) =>
+      engine().practiceReading(rig, mended, {
+        state,
+        probe: m.red,
+        ...(m.black === undefined ? {} : { ref: m.black }),
+        take: job.readings.filter((r) => r.state === state && r.probe === m.red && r.ref === m.black).length,
+      }),
+    answer: async (question) => (await engine().practiceAnswer(rig, mended, question)) ?? 'nothing to see',
+  };
 }
 
 function Plain({
@@ -278,6 +295,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
       // A kept reading hands over to the next action.
       if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
     },
+    ...(core.rig.doc.practice ? { practice: practiceOf(job, core.rig.doc) } : {}),
     waiting: view.waiting,
     options,
     logbook,
