@@ -219,10 +219,15 @@ export function Board({ initial }: { initial: BoardPage }) {
           accept=".zip,.json,.surrik"
           onChange={(e) => e.target.files?.[0] && void takeIn(e.target.files[0])}
         />
-        <button type="button" className="bx" disabled={practicing} onClick={() => void practice()}>
+        <button
+          type="button"
+          className="bx"
+          disabled={practicing}
+          aria-label="Practice: a guided job on a made-up coach"
+          onClick={() => void practice()}
+        >
           <GraduationCap size={20} aria-hidden="true" />
           <span className="wide-only">{practicing ? 'Opening …' : 'Practice'}</span>
-          <span className="sr-only"> job, guided, on a made-up coach</span>
         </button>
         <Link href="/jobs/new" className="bx ink">
           <Plus size={20} aria-hidden="true" />

@@ -1,6 +1,9 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 
+/** A hand's width: one thing at a time. */
+export const PHONE = '(max-width: 480px)';
+
 /** Whether a media query holds; false while the server renders. */
 export function useMedia(query: string): boolean {
   return useSyncExternalStore(

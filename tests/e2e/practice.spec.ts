@@ -1,16 +1,94 @@
-/** The first five minutes: somebody who has never seen the program does what the guide says, and signs a whole job. */
+/**
+ * The first five minutes: somebody who has never seen the program does what the guide says, and signs a whole job. With a
+ * mouse, by the keyboard alone, and with a thumb on a phone.
+ */
+import type { Locator, Page } from '@playwright/test';
 import { expect, signIn, test, watchConsole } from './world';
 
-test('a practice job is finished by its guide alone', async ({ page }) => {
-  test.setTimeout(240_000);
-  const complaints = watchConsole(page);
-  await signIn(page);
-  await page.goto('/');
-  await page.getByRole('button', { name: /^Practice/ }).click();
-  await expect(page).toHaveURL(/\/jobs\/\d+\/readings/, { timeout: 30_000 });
-  const number = /jobs\/(\d+)/.exec(page.url())![1]!;
+/** How a hand works the screen. */
+interface Hand {
+  /** The highlighted next action. */
+  next(): Promise<void>;
+  press(button: Locator): Promise<void>;
+  /** Writes into a field of a form. */
+  write(field: Locator, text: string): Promise<void>;
+  /** A reading, on the keypad or by keys, and keeps it. */
+  reading(text: string): Promise<void>;
+  station(name: string): Promise<void>;
+}
+
+const nextOf = (page: Page) => page.locator('.bx.next').first();
+
+const mouse = (page: Page, number: string): Hand => ({
+  next: () => nextOf(page).click(),
+  press: (button) => button.click(),
+  write: (field, text) => field.fill(text),
+  async reading(text) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  },
+  station: async (name) => void (await page.goto(`/jobs/${number}/${name}`)),
+});
+
+/** Tab until it has the focus: whatever a mouse can reach, the keyboard reaches too. */
+async function tabTo(page: Page, wanted: Locator): Promise<void> {
+  await expect(wanted).toBeVisible();
+  for (let k = 0; k < 200; k++) {
+    if (await wanted.evaluate((e) => e === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error('the keyboard does not reach it');
+}
+
+const keyboard = (page: Page): Hand => ({
+  async next() {
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press('Enter');
+  },
+  async press(button) {
+    await tabTo(page, button);
+    await page.keyboard.press('Enter');
+  },
+  async write(field, text) {
+    await tabTo(page, field);
+    await page.keyboard.press('ControlOrMeta+a');
+    await page.keyboard.type(text);
+  },
+  async reading(text) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  },
+  station: (name) => page.keyboard.press({ prove: 'p', fault: 'f' }[name]!),
+});
+
+const thumb = (page: Page): Hand => ({
+  // What is in hand already needs no press: the keypad stands there.
+  next: async () => ((await nextOf(page).count()) > 0 ? nextOf(page).tap() : undefined),
+  press: (button) => button.tap(),
+  async write(field, text) {
+    await field.tap();
+    await page.keyboard.type(text);
+  },
+  async reading(text) {
+    for (const c of text.replace('-', ''))
+      await page
+        .locator('.keys')
+        .getByRole('button', { name: c === '.' ? /point|^\.$/ : c, exact: true })
+        .tap();
+    if (text.startsWith('-')) await page.locator('.fn').getByRole('button').first().tap();
+    await page.locator('.kfoot .keep').tap();
+  },
+  station: async (name) => {
+    const tab = page.getByRole('navigation', { name: 'Stations' }).getByRole('button', {
+      name: name.charAt(0).toUpperCase() + name.slice(1),
+    });
+    await tab.tap();
+  },
+});
+
+/** Does what the guide says until the job is signed; returns the words of the trade it met. */
+async function follow(page: Page, hand: Hand, number: string): Promise<ReadonlySet<string>> {
   const guide = page.getByRole('status', { name: 'Practice guide' });
-  const next = page.locator('.bx.next').first();
   const signed = async () =>
     ((await (await page.request.get(`/api/jobs/${number}/snapshot`)).json()) as { job: { signOffs?: unknown[] } }).job
       .signOffs?.length ?? 0;
@@ -26,65 +104,102 @@ test('a practice job is finished by its guide alone', async ({ page }) => {
     }).toPass({ intervals: [250], timeout: 30_000 });
     return words;
   };
+  const at = async (name: string) => {
+    if (page.url().endsWith(`/${name}`)) return;
+    await hand.station(name);
+    await expect(page).toHaveURL(new RegExp(`/${name}$`));
+  };
   const terms = new Set<string>();
   let last = '';
-  for (let step = 0; step < 60 && (await signed()) === 0; step++) {
+  for (let step = 0; step < 60; step++) {
     const words = await said();
     for (const term of ['State:', 'Probe:', 'Band:', 'Epoch:']) if (words.includes(term)) terms.add(term);
     const shows = /Your meter shows (−?[\d.]+) (mV|V|A|mA)/.exec(words);
     if (shows) {
-      await next.click();
-      const volts = Number(shows[1]!.replace('−', '-')) / (shows[2]!.startsWith('m') ? 1000 : 1);
-      await page.keyboard.type(String(volts));
-      await page.keyboard.press('Enter');
+      await hand.next();
+      const value = Number(shows[1]!.replace('−', '-')) / (shows[2]!.startsWith('m') ? 1000 : 1);
+      await expect(page).toHaveURL(/readings|prove/);
+      await hand.reading(String(value));
       await expect(page.locator('.disp output')).toHaveAttribute('aria-label', 'nothing typed');
     } else if (words.includes('It is now')) {
-      await next.click();
-      await page.getByRole('button', { name: /^It is now/ }).click();
+      await hand.next();
+      await hand.press(page.getByRole('button', { name: /^It is now/ }));
       await expect(page.locator('dialog[open]')).toHaveCount(0);
     } else if (words.includes('You find:')) {
       const answer = /You find: (.*?)\. Press/.exec(words)![1]!;
-      await next.click();
-      await page
+      await hand.next();
+      const button = page
         .locator('.asks.first .ask')
-        .getByRole('button', { name: answer.charAt(0).toUpperCase() + answer.slice(1), exact: true })
-        .click();
+        .getByRole('button', { name: answer.charAt(0).toUpperCase() + answer.slice(1), exact: true });
+      await hand.press(button);
       await page.keyboard.press('Escape');
     } else if (words.includes('press Declare')) {
-      await next.click();
+      await hand.next();
     } else if (words.includes('press “Approved”')) {
-      if (!page.url().endsWith('/fault')) await page.goto(`/jobs/${number}/fault`);
-      const form = page.locator('form').filter({ has: page.locator('#approve-sum') });
-      await page.locator('#approve-sum').fill('250');
-      await form.getByLabel(/[Ww]ho/).fill('Owner');
-      await form.locator('button[type="submit"]').click();
+      await at('fault');
+      await hand.write(page.locator('#approve-sum'), '250');
+      await hand.write(page.getByLabel('Who agreed'), 'Owner');
+      await hand.press(page.getByRole('button', { name: 'Approved', exact: true }));
     } else if (words.includes('Repair done')) {
-      await next.click();
-      await page.getByLabel(/What was done/).fill('Put right for practice.');
-      await page.getByRole('button', { name: 'Repair done: prove it' }).click();
-      await expect(page.getByText('Proof after the repair')).toBeVisible();
+      await at('fault');
+      await hand.write(page.getByLabel(/What was done/), 'Put right for practice.');
+      await hand.press(page.getByRole('button', { name: 'Repair done: prove it' }));
     } else if (words.includes('press Pass')) {
-      if (!page.url().endsWith('/prove')) await page.goto(`/jobs/${number}/prove`);
+      await at('prove');
       const pass = page.getByRole('button', { name: 'Pass', exact: true }).first();
       const check = page.getByRole('region').filter({ has: pass }).last();
-      for (const field of await check.getByRole('textbox').all()) await field.fill('0');
+      for (const field of await check.getByRole('textbox').all()) await hand.write(field, '0');
       const on = check.getByRole('button', { name: 'Write down, go on' });
-      if ((await on.count()) > 0) await on.click();
-      await check.getByRole('button', { name: 'Pass', exact: true }).click();
+      if ((await on.count()) > 0) await hand.press(on);
+      await hand.press(check.getByRole('button', { name: 'Pass', exact: true }));
     } else if (words.includes('Finish and sign')) {
-      if (!page.url().endsWith('/prove')) await page.goto(`/jobs/${number}/prove`);
-      await next.click();
+      await at('prove');
+      await hand.next();
       await expect.poll(signed).toBe(1);
-      break;
+      return terms;
     } else throw new Error(`the guide says nothing to do: ${words}`);
     await expect(guide)
       .not.toHaveText(words, { timeout: words === last ? 8_000 : 3_000 })
       .catch(() => undefined);
     last = words;
   }
-  await expect.poll(signed).toBe(1);
+  throw new Error('sixty steps and not signed');
+}
+
+async function begin(page: Page): Promise<string> {
+  await signIn(page);
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Practice/ }).click();
+  await expect(page).toHaveURL(/\/jobs\/\d+\/readings/, { timeout: 30_000 });
+  return /jobs\/(\d+)/.exec(page.url())![1]!;
+}
+
+test('a practice job is finished by its guide alone', async ({ page }) => {
+  test.setTimeout(240_000);
+  const complaints = watchConsole(page);
+  const number = await begin(page);
+  const terms = await follow(page, mouse(page, number), number);
   expect([...terms].sort()).toEqual(['Band:', 'Epoch:', 'Probe:', 'State:']);
   await page.goto(`/jobs/${number}/report`);
   await expect(page.getByRole('article')).toContainText('Practice, no vehicle');
   expect(complaints).toEqual([]);
+});
+
+test('a whole job by the keyboard alone', async ({ page }) => {
+  test.setTimeout(240_000);
+  const number = await begin(page);
+  await follow(page, keyboard(page), number);
+});
+
+test('a whole job by touch, on a phone', async ({ browser, baseURL }) => {
+  test.setTimeout(240_000);
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    ...(baseURL === undefined ? {} : { baseURL }),
+  });
+  const page = await context.newPage();
+  const number = await begin(page);
+  await follow(page, thumb(page), number);
+  await context.close();
 });

@@ -6,6 +6,8 @@ import { midSentence, show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from '../readings/BandMark';
 import { useJobPage } from '../shell/jobPage';
+import { PHONE } from '../useMedia';
+import type { Measurement } from '../../core/probe/measurement';
 import { CheckList } from './CheckList';
 import { SignBox } from './SignBox';
 
@@ -33,6 +35,12 @@ export function ProveStation() {
   const results = standingChecks(job, page.epoch);
   const checked =
     page.checks?.every((c) => (c.required ? results.has(c.id) : true) && results.get(c.id)?.result !== 'fail') ?? false;
+  /** Puts a proof in hand; on a phone the keypad stands under Readings. */
+  const take = (m: Measurement, state: string) => {
+    select(m);
+    if (window.matchMedia(PHONE).matches) page.go('readings');
+    if (state !== job.rigState.id) page.openStates(state);
+  };
   const all = proofs !== undefined && proofs.length > 0 && right === proofs.length && checked;
   return (
     <div className="prove">
@@ -51,7 +59,7 @@ export function ProveStation() {
               key={`${p.state}${p.probe}${p.ref}`}
               type="button"
               className={`proof${on ? ' on' : ''}${p.after && p.after.verdict !== 'ok' ? ' bad' : ''}`}
-              onClick={() => m && (select(m), p.state !== job.rigState.id && page.openStates(p.state))}
+              onClick={() => m && take(m, p.state)}
             >
               <span className={`pd${p.label.includes('–') ? ' pair' : ''}`}>
                 {p.label.includes('–') ? 'Δ' : p.label}

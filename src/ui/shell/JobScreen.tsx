@@ -10,7 +10,7 @@ import { StateChooser } from '../readings/StateChooser';
 import { StatePlate } from '../readings/StatePlate';
 import { useTheme } from '../theme';
 import { useTyped } from '../typed';
-import { useMedia } from '../useMedia';
+import { PHONE, useMedia } from '../useMedia';
 import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
 import { hotkeyFor } from './hotkeys';
 import { useJobPage } from './jobPage';
@@ -169,7 +169,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
   const { job, station } = page;
   const [keys, showKeys] = useState(false);
   const [slip, setSlip] = useState(false);
-  const phone = useMedia('(max-width: 480px)');
+  const phone = useMedia(PHONE);
   const narrow = useMedia('(max-width: 1100px)');
   const { ownSlip: hasOwnSlip, strip } = STATION_REGISTRY[station];
   const ownSlip = hasOwnSlip(job);

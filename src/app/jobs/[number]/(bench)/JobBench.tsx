@@ -22,6 +22,7 @@ import { STATION_REGISTRY } from '@/ui/shell/stationRegistry';
 import { isStation, type Station } from '@/ui/shell/stations';
 import { nextAction, stationOf, type NextAction } from '@/ui/shell/nextAction';
 import { TypedProvider, useChangeTyped } from '@/ui/typed';
+import { PHONE } from '@/ui/useMedia';
 
 const MIN_NUMBER = 1;
 const NO_QUESTIONS = [] as const;
@@ -62,6 +63,10 @@ export function JobBench({ number }: { number: number }) {
     </TypedProvider>
   );
 }
+
+/** Whether readings are typed at a station: beside the proofs only where there is room for a keypad. */
+const typesAt = (station: Station): boolean =>
+  station === 'readings' || (station === 'prove' && !window.matchMedia(PHONE).matches);
 
 /** What the made-up rig of a practice job answers, by the core. */
 function practiceOf(job: Job, rig: Rig): NonNullable<JobPage['practice']> {
@@ -243,7 +248,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
           break;
         case 'measure':
           select(next.measurement);
-          if (station !== 'readings' && station !== 'prove') go('readings');
+          if (!typesAt(station)) go('readings');
           break;
         case 'declare': {
           const top = core.diagnosis?.suspects[0];
