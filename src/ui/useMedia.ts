@@ -16,3 +16,7 @@ export function useMedia(query: string): boolean {
     () => false,
   );
 }
+
+/** How a page moves something into sight: at once for who wants less motion. */
+export const scrolling = (): ScrollBehavior =>
+  window.matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth';

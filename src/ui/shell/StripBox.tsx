@@ -7,6 +7,7 @@ import { SlimStrip } from '../strip/SlimStrip';
 import { slimStrip } from '../strip/slim';
 import { flagFaces } from './flagFaces';
 import { useJobPage } from './jobPage';
+import { scrolling } from '../useMedia';
 
 /** Tall where one measures or places things; slim elsewhere, unless somebody wants it otherwise. */
 export function StripBox({ tall }: { tall: boolean }) {
@@ -67,7 +68,7 @@ function TallStrip() {
     if (flag) {
       const a = flag.getBoundingClientRect();
       const b = box.getBoundingClientRect();
-      box.scrollBy({ left: a.left + a.width / 2 - (b.left + b.width / 2), behavior: 'smooth' });
+      box.scrollBy({ left: a.left + a.width / 2 - (b.left + b.width / 2), behavior: scrolling() });
     }
   }, [selected]);
   // Most rigs fit a wide screen; one of very many parts is panned there too.
@@ -80,7 +81,7 @@ function TallStrip() {
     if (box.firstElementChild) look.observe(box.firstElementChild);
     return () => look.disconnect();
   }, []);
-  const shift = (by: number) => pan.current?.scrollBy({ left: by, behavior: 'smooth' });
+  const shift = (by: number) => pan.current?.scrollBy({ left: by, behavior: scrolling() });
   const linkOn = job.rigState.id === 'idle' || job.rigState.id === 'boost-engine-off' || job.rigState.id === 'key-on';
   const first = rig.probes[0]?.label;
   const last = rig.probes.at(-1)?.label;

@@ -22,7 +22,7 @@ import { STATION_REGISTRY } from '@/ui/shell/stationRegistry';
 import { isStation, type Station } from '@/ui/shell/stations';
 import { nextAction, stationOf, type NextAction } from '@/ui/shell/nextAction';
 import { TypedProvider, useChangeTyped } from '@/ui/typed';
-import { PHONE } from '@/ui/useMedia';
+import { PHONE, scrolling } from '@/ui/useMedia';
 
 const MIN_NUMBER = 1;
 const NO_QUESTIONS = [] as const;
@@ -268,7 +268,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
           break;
         case 'check':
           if (station !== 'prove') go('prove');
-          else document.getElementById(`check-${next.check}`)?.scrollIntoView({ block: 'center', behavior: 'smooth' });
+          else
+            document.getElementById(`check-${next.check}`)?.scrollIntoView({ block: 'center', behavior: scrolling() });
           break;
         case 'ask':
           setSeen({ question: next.question });
