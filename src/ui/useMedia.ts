@@ -1,8 +1,8 @@
 'use client';
 import { useSyncExternalStore } from 'react';
 
-/** A hand's width: one thing at a time. */
-export const PHONE = '(max-width: 480px)';
+/** A hand's width, or a screen magnified until little stands on it at once: one thing at a time. */
+export const PHONE = '(max-width: 480px), (max-width: 800px) and (max-height: 500px)';
 
 /** Whether a media query holds; false while the server renders. */
 export function useMedia(query: string): boolean {

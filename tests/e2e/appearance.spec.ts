@@ -9,6 +9,8 @@ const DARK: ReadonlySet<string> = new Set(['board', 'readings', 'fault', 'prove'
 const SIZES = [
   [1024, 768],
   [768, 1024],
+  // 1280 × 800 at 200 %.
+  [640, 400],
   [390, 844],
   [1280, 800],
 ] as const;

@@ -118,7 +118,8 @@ test('a rule is set aside with a reason on record, and taken back', async ({ pag
   const first = page.locator('.szfindings li').first();
   await expect(first).toBeVisible({ timeout: 30_000 });
   const title = (await first.locator('b').first().innerText()).trim();
-  await expect(page.locator('.strip .ruled').first()).toBeVisible();
+  const strip = page.getByRole('region', { name: 'Loom strip, slim' });
+  await expect(strip.getByRole('listitem', { name: /a rule/ }).first()).toBeVisible();
   await first.getByRole('button', { name: /^Set aside/ }).click();
   await page.getByLabel('Why it may stay, on record').fill('short');
   await expect(page.getByRole('button', { name: 'Set it aside' })).toBeDisabled();
