@@ -17,6 +17,9 @@ export function useMedia(query: string): boolean {
   );
 }
 
+/** A tablet's width: what stands beside the work on a desk lies under it. */
+export const NARROW = '(max-width: 1100px)';
+
 /** How a page moves something into sight: at once for who wants less motion. */
 export const scrolling = (): ScrollBehavior =>
   window.matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth';

@@ -1,6 +1,7 @@
 /** What every screen owes everybody: names, contrast, one highlight at most, nothing that spills, targets for a thumb. */
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import { STATIONS } from '../../src/ui/shell/stations';
 import { expect, markers, openJob, signIn, test } from './world';
 
 /** Screens of the bay, and between them every kind of piece there is, looked at in the dark theme too. */
@@ -15,19 +16,7 @@ const SIZES = [
   [1280, 800],
 ] as const;
 /** Screens that stand on a tablet and in a hand too. */
-const FITS: ReadonlySet<string> = new Set([
-  'board',
-  'shop',
-  'intake',
-  'rig',
-  'readings',
-  'fault',
-  'options',
-  'sizing',
-  'build',
-  'prove',
-  'logbook',
-]);
+const FITS: ReadonlySet<string> = new Set(['board', 'shop', ...STATIONS]);
 
 /** Nothing runs off to the side at any size, and what is pressed is large enough for a thumb. */
 async function fits(page: Page, name: string): Promise<void> {

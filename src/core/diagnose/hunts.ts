@@ -7,8 +7,8 @@ import type { RigModel, Settled, Situation } from '../operate/settle';
 import { readOutputs, type Output } from '../probe/outputs';
 
 /**
- * Share of readings that find it running: three seconds of thirteen, and a meter watched for a second or two sees it
- * begin. From memory.
+ * Share of readings that find it running. Of the cycle it would be three seconds in thirteen; but some chargers fold
+ * back and run on where others lock out, and who holds a meter for seconds sees it begin. Assumed.
  */
 const FOUND_RUNNING = 0.5;
 /** Of its lockout, so that it runs whatever it draws the feed down to, or never. */

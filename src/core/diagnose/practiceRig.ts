@@ -25,6 +25,8 @@ export function toPractice(rig: Rig, id: string): Rig {
   };
 }
 
+/** Rigs at hand: one that is sick and one that is mended, of the last jobs. */
+const KEEP = 4;
 const meters = new Map<string, HiddenRig>();
 function hiddenRig(rig: Rig, mended: boolean): HiddenRig {
   const { fault, seed } = rig.practice!;
@@ -33,6 +35,7 @@ function hiddenRig(rig: Rig, mended: boolean): HiddenRig {
   if (!hidden) {
     hidden = new HiddenRig(compileRig(rig), mended ? NOTHING_WRONG.id : fault, seed);
     meters.set(key, hidden);
+    if (meters.size > KEEP) meters.delete(meters.keys().next().value!);
   }
   return hidden;
 }

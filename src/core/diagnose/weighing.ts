@@ -204,7 +204,7 @@ export class Weighing {
     const usual = heavyTailed(error, variance);
     const other = component.other(red, black);
     if (!other) return usual;
-    // How far it is drawn down is not followed by the slopes: as unsure as a quarter of the way.
+    // How far it is drawn down is not followed by the slopes: as unsure as half of the way.
     const there = heavyTailed(error - other.moved, variance + (other.moved * OTHER_PHASE_SPREAD) ** 2).density;
     const here = (1 - other.share) * usual.density;
     const density = here + other.share * there;

@@ -22,7 +22,7 @@ export interface Sampled {
 
 /**
  * Ah of error a step of a sample may have, five times what a trip is told with: where it arrives moves by less than a
- * thousandth (measured over the usual candidates), a hundredth of what samples differ by.
+ * thousandth (measured over the usual candidates).
  */
 const SAMPLE_TOLERANCE_AH = 0.01;
 

@@ -15,6 +15,8 @@ export class BatteryWarmth {
   rise = 0;
   private end = 0;
   private air = 25;
+  /** Whether an hour's air has been felt yet. */
+  private started = false;
   private readonly heater: number;
 
   constructor(
@@ -33,7 +35,6 @@ export class BatteryWarmth {
     net.warmth.set(this.part, air + this.rise);
     return air + this.rise;
   }
-  private started = false;
 
   /** Where it is after a step of h seconds; what its BMS then feels. */
   ahead(net: RigNetwork, h: number): void {

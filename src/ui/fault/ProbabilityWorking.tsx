@@ -65,8 +65,8 @@ export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; 
       </p>
       <p className="quiet">
         {Math.round(100 * kept.reserve)} % is kept back whatever the readings say: of {kept.verdicts} verdicts on{' '}
-        {kept.of}, of a model that shares nothing with this one, {kept.right} were right ({kept.date}). It stands with “
-        {NOT_ON_LIST.name}
+        {kept.of}, of a model that shares nothing with this one, {kept.right} were right ({kept.date}); before this
+        version {kept.earlier.right} of {kept.earlier.verdicts}, which count half. It stands with “{NOT_ON_LIST.name}
         ”.
       </p>
     </Sheet>

@@ -10,7 +10,7 @@ import { StateChooser } from '../readings/StateChooser';
 import { StatePlate } from '../readings/StatePlate';
 import { useTheme } from '../theme';
 import { useTyped } from '../typed';
-import { PHONE, useMedia } from '../useMedia';
+import { NARROW, PHONE, useMedia } from '../useMedia';
 import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
 import { hotkeyFor } from './hotkeys';
 import { useJobPage } from './jobPage';
@@ -170,7 +170,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
   const [keys, showKeys] = useState(false);
   const [slip, setSlip] = useState(false);
   const phone = useMedia(PHONE);
-  const narrow = useMedia('(max-width: 1100px)');
+  const narrow = useMedia(NARROW);
   const { ownSlip: hasOwnSlip, strip } = STATION_REGISTRY[station];
   const ownSlip = hasOwnSlip(job);
   const [height, toggleStrip] = useStripHeight(station, strip);

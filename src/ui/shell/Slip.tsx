@@ -5,7 +5,7 @@
  */
 import { ChevronDown, ChevronUp, TriangleAlert } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
-import { useMedia } from '../useMedia';
+import { NARROW, useMedia } from '../useMedia';
 
 interface SlipProps {
   /** The next press, or a line in its place. */
@@ -28,7 +28,7 @@ export function Cautions({ list }: { list: readonly string[] }) {
 }
 
 export function Slip({ action, children, cautions }: SlipProps) {
-  const narrow = useMedia('(max-width: 1100px)');
+  const narrow = useMedia(NARROW);
   const [open, setOpen] = useState(false);
   if (!narrow)
     return (

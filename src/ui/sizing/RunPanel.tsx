@@ -98,8 +98,12 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 <th scope="col">Gauge</th>
                 <th scope="col">Delivers</th>
                 <th scope="col">Loses</th>
-                <th scope="col">Heat</th>
-                <th scope="col">Conductor</th>
+                <th scope="col" className="max-sm:hidden">
+                  Heat
+                </th>
+                <th scope="col" className="max-sm:hidden">
+                  Conductor
+                </th>
                 <th scope="col">Ampacity</th>
                 <th scope="col">So it is</th>
               </tr>
@@ -110,8 +114,8 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                   <th scope="row">{gaugeShown(r.gauge as Gauge, settings.gauge)}</th>
                   <td>{amps(r.amps)} A</td>
                   <td>{r.loopDrop.toFixed(2)} V</td>
-                  <td>{r.watts.toFixed(0)} W</td>
-                  <td>{r.celsius < 250 ? warm(r.celsius) : 'burns'}</td>
+                  <td className="max-sm:hidden">{r.watts.toFixed(0)} W</td>
+                  <td className="max-sm:hidden">{r.celsius < 250 ? warm(r.celsius) : 'burns'}</td>
                   <td>{r.ampacity.toFixed(0)} A</td>
                   <td>
                     <span className={`omark${r.verdict === 'good' ? '' : ' bad'}`}>

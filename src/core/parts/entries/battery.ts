@@ -103,7 +103,7 @@ export const batteryBank = definePart({
       label: 'Battery heater',
       choices: [
         { id: 'none', label: 'none' },
-        { id: 'built-in', label: 'built in, runs on a charger' },
+        { id: 'built-in', label: 'built in (lithium only), runs on a charger' },
       ],
       default: 'none',
     },
