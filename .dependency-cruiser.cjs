@@ -4,6 +4,7 @@
  */
 const ARROWS = {
   units: [],
+  people: [],
   codes: ['units'],
   circuit: [],
   control: [],
@@ -20,9 +21,9 @@ const ARROWS = {
   plan: ['compile', 'operate', 'parts', 'price', 'rig', 'rules', 'simulate', 'size', 'units'],
   prove: ['operate', 'parts', 'probe', 'rig', 'units'],
   recorderLog: ['parts', 'rig', 'units'],
-  job: ['diagnose', 'operate', 'parts', 'probe', 'rig', 'simulate', 'units'],
+  job: ['diagnose', 'operate', 'parts', 'people', 'probe', 'rig', 'simulate', 'units'],
   learn: ['compile', 'diagnose', 'job', 'parts', 'probe', 'prove', 'rig'],
-  shop: ['diagnose', 'job', 'probe', 'recorderLog', 'units'],
+  shop: ['diagnose', 'job', 'people', 'probe', 'recorderLog', 'units'],
   jobAnswers: [
     'codes',
     'compile',
@@ -54,7 +55,19 @@ const ARROWS = {
     ],
     ...['shop', 'simulate', 'size', 'units'],
   ],
-  openFormats: ['compile', 'job', 'learn', 'operate', 'plan', 'recorderLog', 'rig', 'shop', 'simulate', 'units'],
+  openFormats: [
+    'compile',
+    'job',
+    'learn',
+    'operate',
+    'people',
+    'plan',
+    'recorderLog',
+    'rig',
+    'shop',
+    'simulate',
+    'units',
+  ],
 };
 const ROOMS = Object.keys(ARROWS);
 

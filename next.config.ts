@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['knex', 'pg', '@node-rs/argon2', '@react-pdf/renderer', 'sharp'],
+  serverExternalPackages: ['knex', 'pg', '@node-rs/argon2', '@react-pdf/renderer', 'pino', 'sharp'],
   turbopack: { root: import.meta.dirname },
   poweredByHeader: false,
   typedRoutes: false,
@@ -18,7 +18,7 @@ const config: NextConfig = {
           { key: 'x-content-type-options', value: 'nosniff' },
           { key: 'referrer-policy', value: 'same-origin' },
           { key: 'x-frame-options', value: 'DENY' },
-          { key: 'permissions-policy', value: 'camera=(), microphone=(), geolocation=()' },
+          { key: 'permissions-policy', value: 'camera=(self), microphone=(), geolocation=()' },
           { key: 'cross-origin-opener-policy', value: 'same-origin' },
         ],
       },

@@ -42,6 +42,7 @@ export default defineConfig({
     include: [
       'src/**/*.test.ts',
       'src/**/*.test.tsx',
+      'scripts/**/*.test.ts',
       'tests/reference/**/*.test.ts',
       'tests/integration/**/*.test.ts',
     ],

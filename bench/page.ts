@@ -47,13 +47,20 @@ await withSignedInPage(async (page, url) => {
   const next: number[] = [];
   let script = 0;
   let inWorker = 0;
-  for (let k = 0; k < LOADS; k++) {
+  const again: number[] = [];
+  for (let k = 0; k < 2 * LOADS; k++) {
+    // Every second time what the device remembers is taken away first: then all is worked out anew.
+    const anew = k % 2 === 0;
+    if (anew && k > 0) {
+      await page.evaluate(() => indexedDB.deleteDatabase('surrik-answers'));
+      await page.goto('about:blank');
+    }
     await page.goto(`${url}/jobs/1042/readings`);
     await page.locator('.bx.next:not([disabled])').first().waitFor();
     await page.waitForTimeout(50);
     const { marks } = await seen();
     ready.push(marks['ready']!);
-    next.push(marks['next']!);
+    (anew ? next : again).push(marks['next']!);
     if (k === 0) {
       await page.waitForTimeout(1000);
       await Promise.all(bodies);
@@ -63,9 +70,12 @@ await withSignedInPage(async (page, url) => {
   }
   console.log(
     `job page on loopback, strip drawn and keypad there: p50 ${quantile(ready, 0.5).toFixed(0)} ` +
-      `ms, worst ${Math.max(...ready).toFixed(0)} ms of ${LOADS} (reach 1000)`,
+      `ms, worst ${Math.max(...ready).toFixed(0)} ms of ${2 * LOADS} (reach 1000)`,
   );
-  console.log(`  with bands and the next best test worked out: p50 ${quantile(next, 0.5).toFixed(0)} ms`);
+  console.log(
+    `  with bands and the next best test: worked out anew p50 ${quantile(next, 0.5).toFixed(0)} ms, opened again ` +
+      `p50 ${quantile(again, 0.5).toFixed(0)} ms (reach 1000)`,
+  );
   console.log(
     `script on the job page: ${(script / 1000).toFixed(0)} kB gzipped, and ${(inWorker / 1000).toFixed(0)} kB in its worker (reach 250)`,
   );

@@ -15,6 +15,7 @@ import { join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/job/commandSchema';
 import { API_ANSWERS } from '../src/core/openFormats/answers';
 import { CaseFileSchema } from '../src/core/learn/caseFile';
+import { PeopleChangeSchema } from '../src/core/people/peopleSchema';
 import { OpenJobSchema } from '../src/core/job/openJob';
 import { JobSchema } from '../src/core/job/jobSchema';
 import { SHOP_COMMAND_TYPES, ShopSchema, shopCommandSchema } from '../src/core/shop/shopSchema';
@@ -36,6 +37,7 @@ function inputValidators(): Promise<string> {
     validateJob: JobSchema,
     validateOpenJob: OpenJobSchema,
     validateCases: CaseFileSchema,
+    validatePeopleChange: PeopleChangeSchema,
   };
   const named = (type: string) => `validate_${type.replace(/\W/g, '_')}`;
   for (const type of COMMAND_TYPES) wanted[named(type)] = commandSchema(type);
@@ -61,7 +63,7 @@ async function validators(wanted: Readonly<Record<string, unknown>>, options: { 
     inlineRefs: false,
     code: { source: true, esm: true, lines: true },
   });
-  addFormats.default(ajv, ['date', 'date-time']);
+  addFormats.default(ajv, ['date', 'date-time', 'uuid']);
   ajv.addSchema({ $id: 'shared', $defs: defs });
   for (const [name, schema] of Object.entries(schemas)) ajv.addSchema({ $id: name, ...(schema as object) });
   const bundled = await build({

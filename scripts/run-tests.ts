@@ -55,7 +55,7 @@ if (want('static')) {
       ['types', bin('tsc'), ['--noEmit', '-p', '.']],
       ['formatting', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
       ['arrows of the house', bin('depcruise'), ['src', 'db', '--output-type', 'err']],
-      ['surrik is valid shell', 'bash', ['-n', 'surrik']],
+      ['surrik is valid shell', 'bash', ['-c', 'for f in surrik scripts/sh/*.sh; do bash -n "$f" || exit; done']],
     ),
   ]);
 }

@@ -5,8 +5,12 @@ const AFTER_MS = 15_000;
 export function register(): void {
   if (process.env['NEXT_RUNTIME'] !== 'nodejs') return;
   setTimeout(() => {
-    import('./server/pdf/client')
-      .then(({ onPaper }) => onPaper((paper) => paper.warm()))
-      .catch((e: unknown) => console.error('The PDF library could not be read beforehand:', e));
+    Promise.all([import('./server/pdf/client'), import('./server/log')])
+      .then(([{ onPaper }, { log }]) =>
+        onPaper('', (paper) => paper.warm()).catch((err: unknown) =>
+          log.warn({ err }, 'the PDF library could not be read beforehand'),
+        ),
+      )
+      .catch(() => undefined);
   }, AFTER_MS).unref();
 }

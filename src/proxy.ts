@@ -26,4 +26,4 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: ['/((?!api|_next/static|favicon.ico|icon.svg).*)'] };
+export const config = { matcher: ['/((?!api|_next/static|favicon.ico|icon.svg|icon-|manifest.webmanifest).*)'] };

@@ -54,6 +54,20 @@ export const repaired = after(
   approved,
   command('repair.record', { id: demoUuid('r'), verdict: demoUuid('v'), revision: demoUuid('rev'), did: 'fitted' }),
 );
+/** Measured after its repair: what a signature may stand under. */
+export const proved = after(
+  repaired,
+  command('reading.keep', {
+    id: demoUuid('proving'),
+    state: 'idle',
+    probe: 'link.coil-plus',
+    ref: 'frame.bay-2',
+    status: 'measured',
+    value: 13,
+    unit: 'V',
+    secondsInState: 60,
+  }),
+);
 export const photo = { id: demoUuid('p'), sha256: 'a'.repeat(64), width: 10, height: 10, bytes: 100, caption: 'x' };
 export const pictured = after(open, command('photo.keep', photo));
 export const noted = after(open, command('note.add', { id: demoUuid('note'), text: 'hot' }));

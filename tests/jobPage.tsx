@@ -15,15 +15,21 @@ import {
 import { DEFAULT_SETTINGS } from '../src/core/shop/shop';
 import type { Settings, Shop } from '../src/core/shop/shop';
 import { nextAction } from '../src/ui/shell/nextAction';
+import { shopWords } from '../src/ui/shell/shopWords';
 import { JobPageProvider, type JobPage, type Station } from '../src/ui/shell/jobPage';
 import { workerApi } from './workerApi';
 
-/** A page of a job. @param sent takes what would be sent */
-export async function jobPageOf(
-  job: Job,
-  station: Station,
-  { settings = DEFAULT_SETTINGS, sent = [] }: { settings?: Settings; sent?: { type: string; payload: unknown }[] } = {},
-): Promise<JobPage> {
+/** What the core answers about a job: worked out once, however many pages are drawn of it. */
+const answers = new Map<string, ReturnType<typeof workedOut>>();
+function coreAnswers(job: Job, settings: Settings): ReturnType<typeof workedOut> {
+  // The shop's words are put in afterwards: they are no part of the question.
+  const key = JSON.stringify([job, { ...settings, vocabulary: '' }]);
+  let known = answers.get(key);
+  if (!known) answers.set(key, (known = workedOut(job, settings)));
+  return known;
+}
+
+async function workedOut(job: Job, settings: Settings) {
   const core = await workerApi('core');
   const revision = currentRevision(job);
   const { epoch } = revision;
@@ -51,34 +57,55 @@ export async function jobPageOf(
         unreachable: jobUnreachable(job, epoch),
         blackLead: job.blackLead,
       });
-  const next = nextAction({
-    job,
-    diagnosis,
-    proofs: proving?.readings,
-    checks: proving?.checks,
-    measurements: table.measurements,
-    atFault: station === 'fault',
-  });
+  return { table, proving, diagnosis };
+}
+
+/** A page of a job. @param sent takes what would be sent */
+export async function jobPageOf(
+  job: Job,
+  station: Station,
+  { settings = DEFAULT_SETTINGS, sent = [] }: { settings?: Settings; sent?: { type: string; payload: unknown }[] } = {},
+): Promise<JobPage> {
+  const { table, proving, diagnosis } = await coreAnswers(job, settings);
+  const revision = currentRevision(job);
+  const { epoch } = revision;
+  const readings = standingReadings(job, epoch);
+  // As the page does it: everything the core says goes through the shop's words once.
+  const say = shopWords(settings.vocabulary, revision.doc);
+  const told = say.all({ table, diagnosis, proofs: proving?.readings, checks: proving?.checks });
+  const { measurements } = told.table;
+  const next = say.action(
+    nextAction({
+      job,
+      diagnosis: told.diagnosis,
+      proofs: told.proofs,
+      checks: told.checks,
+      measurements,
+      atFault: station === 'fault',
+    }),
+  );
   const nothing = () => undefined;
   const never = () => new Promise<never>(() => undefined);
   const shop: Shop = { name: 'Shop', settings, instruments: [] } as never;
   return {
     job,
-    rig: revision.doc,
+    rig: say.rig,
     described: revision.doc,
     epoch,
     actor: 'Bay 2 technician',
+    whyNot: () => undefined,
     shop,
     settings,
     identity: {} as never,
     visits: [],
-    words: (text) => text,
+    words: say.text,
+    stateOf: say.stateOf,
     readings,
-    measurements: table.measurements,
+    measurements,
     band: (state, id) => table.bands[state]?.[id],
-    point: (key) => table.points[key],
-    questions: table.questions,
-    missing: table.missing,
+    point: (key) => told.table.points[key],
+    questions: told.table.questions,
+    missing: told.table.missing,
     askPriors: never,
     sendPhoto: never,
     expect: never,
@@ -87,13 +114,13 @@ export async function jobPageOf(
     setOwnRound: nothing,
     openSeen: nothing,
     declare: nothing,
-    diagnosis,
+    diagnosis: told.diagnosis,
     diagnosing: false,
-    proofs: proving?.readings,
-    checks: proving?.checks,
+    proofs: told.proofs,
+    checks: told.checks,
     station,
     go: nothing,
-    selected: next.kind === 'measure' ? next.measurement : table.measurements[0],
+    selected: next.kind === 'measure' ? next.measurement : measurements[0],
     select: nothing,
     setTyped: nothing,
     setMillis: nothing,
@@ -135,3 +162,10 @@ export const readable = (html: string): string =>
     .replaceAll('&lt;', '<')
     .replaceAll('&gt;', '>')
     .replaceAll(/\s+/g, ' ');
+
+/** The same piece by piece: each text between two tags, and each label. */
+export const texts = (html: string): string[] =>
+  [
+    ...html.replaceAll(/<script[\s\S]*?<\/script>/g, ' ').matchAll(/>([^<]+)</g),
+    ...html.matchAll(/(?:aria-label|title|placeholder|alt)="([^"]*)"/g),
+  ].map(([, text]) => readable(text!).trim());

@@ -147,7 +147,11 @@ export const SINGLES: readonly Kind[] = [
   {
     kind: 'ignition feed missing',
     says: ['coach-not-charging'],
-    make: (v) => cut(v, wire(v, part(v, 'ignition-switch')?.id, 'run')?.id, 'missing'),
+    // A charger calls the same wire its enable: one wire, one repair, by either name.
+    make: (v) => {
+      const w = wire(v, part(v, 'ignition-switch')?.id, 'run');
+      return w && cut(v, w.id, 'missing') && { right: [`${w.id}.missing`, `${w.id}.not-enabled`], bad: [w.id] };
+    },
   },
   {
     kind: 'coach ground bad',

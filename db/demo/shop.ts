@@ -8,7 +8,12 @@ import { seedFrom, seededRng } from '../../src/core/units/rng';
 export const DEMO_SHOP = { id: demoUuid('shop'), name: 'Larkspur Basin Coachworks' };
 export const DEMO_PEOPLE = [
   { id: demoUuid('bay-1'), handle: 'bay1', name: 'Bay 1 technician', role: 'technician' },
-  { id: demoUuid('bay-2'), handle: 'bay2', name: 'Bay 2 technician', role: 'technician' },
+  // Who tries the demo may try everything on a job.
+  { id: demoUuid('bay-2'), handle: 'bay2', name: 'Bay 2 technician', role: 'lead' },
+  { id: demoUuid('owner'), handle: 'owner', name: 'Owner', role: 'owner' },
+  { id: demoUuid('apprentice'), handle: 'apprentice', name: 'Apprentice', role: 'apprentice' },
+  { id: demoUuid('desk'), handle: 'desk', name: 'Front desk', role: 'front-desk' },
+  { id: demoUuid('viewer'), handle: 'viewer', name: 'Viewer', role: 'viewer' },
 ] as const;
 
 /** A UUID that is the same on every machine, from a name. */

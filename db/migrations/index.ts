@@ -9,6 +9,7 @@ import * as m0006 from './0006-build';
 import * as m0007 from './0007-proof';
 import * as m0008 from './0008-log-files';
 import * as m0009 from './0009-statements-and-tickets';
+import * as m0010 from './0010-people';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -25,6 +26,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0007-proof', m0007],
   ['0008-log-files', m0008],
   ['0009-statements-and-tickets', m0009],
+  ['0010-people', m0010],
 ];
 
 /** Knex's view of the list. */

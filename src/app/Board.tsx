@@ -1,7 +1,7 @@
 'use client';
 /** The job board: tickets by where they stand, the one that is due marked. */
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { formatDistanceToNowStrict } from 'date-fns';
+import { format, formatDistanceToNowStrict } from 'date-fns';
 import {
   ArrowRight,
   Calculator,
@@ -16,6 +16,7 @@ import {
   Settings2,
   Sun,
   UserRound,
+  Users,
 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -25,7 +26,17 @@ import { fetchBoard, fetchOlder, importJobFile, postOpenJob, searchShop } from '
 import { practiceJob } from '@/core/job/practiceJob';
 import type { BoardPage, BoardTicket } from '@/server/job/board';
 import { useTheme } from '@/ui/theme';
+import { forgetDrafts } from '@/ui/draft';
+import { fromServerOrCopy, forgetCopies } from '@/client/deviceCopy';
+import { useSilentSince } from '@/client/useHeard';
+import { useJobsAhead } from '@/client/useOffline';
 import { signOutAction } from './sign-in/actions';
+
+/** Whoever comes next finds nothing of what was here; what waits to be sent is kept. */
+const forgetDevice = () => {
+  forgetDrafts();
+  void forgetCopies();
+};
 
 const COLUMNS: readonly { title: string; statuses: readonly BoardTicket['status'][]; empty: string }[] = [
   {
@@ -79,10 +90,12 @@ function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
 export function Board({ initial }: { initial: BoardPage }) {
   const { data, error } = useQuery({
     queryKey: ['board'],
-    queryFn: ({ client }) => fetchBoard(client.getQueryData(['board'])),
+    queryFn: ({ client }) => fromServerOrCopy('board', () => fetchBoard(client.getQueryData(['board']))),
     initialData: initial,
     refetchInterval: 5000,
   });
+  useJobsAhead(data);
+  const silentSince = useSilentSince('board');
   // Finished jobs further down: asked for, not polled.
   const older = useInfiniteQuery({
     queryKey: ['board', 'older', data.olderThan],
@@ -174,6 +187,10 @@ export function Board({ initial }: { initial: BoardPage }) {
           <CalendarDays size={18} aria-hidden="true" />
           <span>Bays</span>
         </Link>
+        <Link href="/people" className="railbtn">
+          <Users size={18} aria-hidden="true" />
+          <span>People</span>
+        </Link>
         <Link href="/shop" className="railbtn">
           <Settings2 size={18} aria-hidden="true" />
           <span>Shop</span>
@@ -182,7 +199,7 @@ export function Board({ initial }: { initial: BoardPage }) {
           {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
           <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
         </button>
-        <form action={signOutAction} className="railform">
+        <form action={signOutAction} onSubmit={forgetDevice} className="railform">
           <button type="submit" className="railbtn">
             <LogOut size={18} aria-hidden="true" />
             <span>Sign out</span>
@@ -235,6 +252,12 @@ export function Board({ initial }: { initial: BoardPage }) {
         </Link>
       </header>
       <main className="boardmain">
+        {silentSince !== undefined && (
+          <p role="status" className="notice">
+            No answer from the server: the board as it stood at {format(silentSince, 'HH:mm, d MMM')}. Go on with the
+            jobs that are on this device: what you enter is kept here and sent later.
+          </p>
+        )}
         {told && (
           <p className={told.bad ? 'notice bad' : 'notice'} role={told.bad ? 'alert' : 'status'}>
             {told.words} {told.job !== undefined && <Link href={`/jobs/${told.job}/readings`}>Open it</Link>}{' '}

@@ -46,7 +46,7 @@ function unnamed(drawn: string): string[] {
 
 describe('the form of a motorhome', () => {
   it.each(VARIETY.map((c) => [motorhomeInWords(c), c] as const))('%s', (_, choices) => {
-    const drawn = html(<MotorhomeForm c={choices} set={nothing} />);
+    const drawn = html(<MotorhomeForm tapped c={choices} set={nothing} />);
     const text = readable(drawn);
     expect(text).not.toMatch(SLIPS);
     expect(unnamed(drawn)).toEqual([]);
@@ -60,7 +60,7 @@ describe('the form of two coupled vehicles', () => {
   it.each(COUPLED_FAMILIES.flatMap(({ id }) => linksFor(id).map((l) => [id, l.id, l] as const)))(
     '%s, %s',
     (family, link, row) => {
-      const drawn = html(<CoupledForm c={{ ...USUAL_COUPLED[family], link }} usualFridge={290} set={nothing} />);
+      const drawn = html(<CoupledForm tapped c={{ ...USUAL_COUPLED[family], link }} usualFridge={290} set={nothing} />);
       const text = readable(drawn);
       expect(text).not.toMatch(SLIPS);
       expect(unnamed(drawn)).toEqual([]);
@@ -76,27 +76,38 @@ describe('what a form asks only where it can be', () => {
   const car = USUAL_COUPLED['towed-car'];
 
   it('a towed car: which battery the line is fed from, and of the house bank what it is', () => {
-    expect(text(<CoupledForm c={car} usualFridge={290} set={nothing} />)).toContain('Line fed from');
+    expect(text(<CoupledForm tapped c={car} usualFridge={290} set={nothing} />)).toContain('Line fed from');
     // Its own button names the house bank once; where the line is fed from it, it is a bank of its own.
     const named = (c: typeof car) =>
-      text(<CoupledForm c={c} usualFridge={290} set={nothing} />).split('House bank').length - 1;
+      text(<CoupledForm tapped c={c} usualFridge={290} set={nothing} />).split('House bank').length - 1;
     expect(named({ ...car, source: 'house' })).toBeGreaterThan(named(car));
-    expect(text(<CoupledForm c={USUAL_COUPLED.trailer} usualFridge={290} set={nothing} />)).not.toContain('Line fed');
+    expect(text(<CoupledForm tapped c={USUAL_COUPLED.trailer} usualFridge={290} set={nothing} />)).not.toContain(
+      'Line fed',
+    );
   });
 
   it('a fridge: how it goes to 12 V, where there is one', () => {
     const camper = (fridge: boolean) =>
-      text(<CoupledForm c={{ ...USUAL_COUPLED.camper, fridge }} usualFridge={290} set={nothing} />);
+      text(<CoupledForm tapped c={{ ...USUAL_COUPLED.camper, fridge }} usualFridge={290} set={nothing} />);
     expect(camper(true)).toContain('By itself, by a trigger');
     expect(camper(false)).not.toContain('By itself, by a trigger');
   });
 
   it('a motorhome: the way round a charger only where the charger stands alone', () => {
     const form = (link: MotorhomeChoices['link']) =>
-      text(<MotorhomeForm c={{ ...USUAL_MOTORHOME, link }} set={nothing} />);
+      text(<MotorhomeForm tapped c={{ ...USUAL_MOTORHOME, link }} set={nothing} />);
     expect(form('dcdc')).toContain('Keyed connectors');
     expect(form('dcdc-dual')).toContain('Keyed connectors');
     expect(form('dcdc-boost')).not.toContain('Keyed connectors');
+  });
+
+  it('when its ignition wire is live, where there is one', () => {
+    const asks = (tapped: boolean) => [
+      text(<MotorhomeForm tapped={tapped} c={USUAL_MOTORHOME} set={nothing} />),
+      text(<CoupledForm tapped={tapped} c={USUAL_COUPLED.trailer} usualFridge={290} set={nothing} />),
+    ];
+    for (const form of asks(true)) expect(form).toContain('Only while the engine runs');
+    for (const form of asks(false)) expect(form).not.toContain('Only while the engine runs');
   });
 
   it.each(BENCH_UNITS)('a bench with $label says what it does', ({ id, says }) => {
@@ -112,7 +123,7 @@ describe('the forms of a new job in a British shop', () => {
   const told = (form: ReactElement) => html(<Spoken.Provider value={spoken}>{form}</Spoken.Provider>);
 
   it('speak its words and measure in meters', () => {
-    const drawn = told(<MotorhomeForm c={USUAL_MOTORHOME} set={nothing} />);
+    const drawn = told(<MotorhomeForm tapped c={USUAL_MOTORHOME} set={nothing} />);
     expect(readable(drawn)).toContain('Leisure battery');
     expect(readable(drawn)).not.toMatch(/Coach bank|Chassis bank|[Ss]hore/);
     expect(readable(drawn)).not.toMatch(/\bft\b/);
@@ -123,7 +134,14 @@ describe('the forms of a new job in a British shop', () => {
   it('ask for the fridge’s element with what is usual there, until its label is read', () => {
     const camper = USUAL_COUPLED.camper;
     const form = (fridgeWatts?: number) =>
-      told(<CoupledForm c={{ ...camper, ...(fridgeWatts ? { fridgeWatts } : {}) }} usualFridge={135} set={nothing} />);
+      told(
+        <CoupledForm
+          tapped
+          c={{ ...camper, ...(fridgeWatts ? { fridgeWatts } : {}) }}
+          usualFridge={135}
+          set={nothing}
+        />,
+      );
     expect(form()).toContain('value="135"');
     expect(form(170)).toContain('value="170"');
   });

@@ -4,6 +4,7 @@ import type { ApiAnswer, ApiAnswerName } from '../core/openFormats/answers';
 import type { CommandType, Payload } from '../core/job/command';
 import type { Job } from '../core/job/job';
 import type { CaseFile } from '../core/learn/caseFile';
+import type { PeopleChange } from '../core/people/peopleSchema';
 import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import { checkedAnswer } from './checkedAnswers';
 import type { OpenJob } from '../core/job/openJob';
@@ -25,6 +26,10 @@ export class ApiError extends Error {
   }
 }
 
+let clockOff = 0;
+/** ms this device's clock is ahead of the server's, as of its last answer. */
+export const clockAhead = (): number => clockOff;
+
 async function request(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
@@ -36,6 +41,8 @@ async function request(path: string, init?: RequestInit): Promise<Response> {
       'The server does not answer. What you enter is kept here and sent when it does.',
     );
   }
+  const said = Date.parse(response.headers?.get('date') ?? '');
+  if (Number.isFinite(said)) clockOff = Date.now() - said;
   if (response.ok) return response;
   const body = (await response.json().catch(() => undefined)) as
     { error?: { code: string; message: string } } | undefined;
@@ -150,3 +157,20 @@ export async function sendToJob<T extends CommandType>(
 /** Writes a note into a job from outside it. Notes never collide, so it may be sent on whatever is there now. */
 export const sendNote = (job: number, text: string): Promise<void> =>
   sendToJob(job, 'note.add', () => ({ id: crypto.randomUUID(), text }));
+
+/** A file the server makes, under the name it gives it. */
+export async function fetchFile(path: string, signal: AbortSignal): Promise<{ name: string; blob: Blob }> {
+  const response = await request(path, { signal });
+  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'surrik-file';
+  return { name, blob: await response.blob() };
+}
+
+export const fetchPeople = (): Promise<ApiAnswer<'people'>> => agreed('people', '/api/people');
+
+/** One change of who works in the shop; where an invitation was made, the path of its link. */
+export const postPeople = (change: PeopleChange): Promise<{ invitation?: string }> =>
+  call('/api/people', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(change),
+  });

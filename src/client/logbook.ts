@@ -27,7 +27,15 @@ export function useLogbook(job: number, settings: Settings): LogbookSource {
       read: (file, face, map, context, progress) =>
         new Promise((resolve, reject) => {
           giveUp = reject;
-          log().read(file, face, map, context, proxy(progress)).then(resolve, reject);
+          // How far it is comes by a port of its own: its last word may come after the answer, and is none any more.
+          let over = false;
+          const told = (...word: Parameters<typeof progress>) => {
+            if (!over) progress(...word);
+          };
+          log()
+            .read(file, face, map, context, proxy(told))
+            .finally(() => (over = true))
+            .then(resolve, reject);
         }),
       window: (from, to, buckets) => log().window(from, to, buckets),
       cancel() {

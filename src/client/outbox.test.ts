@@ -237,4 +237,45 @@ describe('the outbox', () => {
     // Seq 4 is not next to 0: strangers' changes lie between, and they are news.
     expect(sent.find((s) => s.id === b.id)!.baseSeq).toBe(0);
   });
+
+  it('of somebody else waits for them: it is sent again, with what hangs on it, when a page is opened', async () => {
+    const box = new Outbox(7, () => undefined);
+    const theirs = command();
+    const about = command();
+    (about.payload as { text: string }).text = (theirs.payload as { id: string }).id;
+    replies.push(() => ({ status: 403, body: { error: { code: 'other-person', message: 'Sign in as A.' } } }));
+    await box.add(theirs, 0);
+    await box.add(about, 0);
+    await until(() => box.snapshot().every((e) => e.status === 'aside'));
+    expect(sent).toHaveLength(1);
+    expect(await waitingTargets()).toEqual([7]);
+    // The right person has signed in: another page begins.
+    const later = new Outbox(7, () => undefined);
+    await later.start();
+    await until(() => sent.length === 3);
+    expect(sent.slice(1).map((s) => s.id)).toEqual([theirs.id, about.id]);
+    await until(() => later.snapshot().every((e) => e.status === 'sent'));
+  });
+
+  it('tells how many entries the device has no room for, until they are safe', async () => {
+    const box = new Outbox(8, () => undefined);
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+    try {
+      replies.push(
+        () => 'down',
+        () => 'down',
+      );
+      await box.add(command(), 0);
+      await box.add(command(), 0);
+      expect(box.unsafe()).toBe(2);
+    } finally {
+      IDBObjectStore.prototype.put = put;
+    }
+    box.retry();
+    await until(() => box.snapshot().every((e) => e.status === 'sent'));
+    expect(box.unsafe()).toBe(0);
+  });
 });

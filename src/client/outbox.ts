@@ -26,8 +26,12 @@ export interface Entry<C extends Command | ShopCommand = Command | ShopCommand> 
   fixed: boolean;
   seq?: number;
   reason?: string;
+  /** Somebody else decided the same matter meanwhile: a person chooses between the two. */
+  conflict?: boolean;
   /** The entry it was set aside with, if it was not for itself. */
   because?: string;
+  /** It waits for the one who made it: sent again when a page is opened, in case he is signed in now. */
+  forAnother?: boolean;
 }
 
 /** The store of all outboxes of this device. */
@@ -43,7 +47,7 @@ export async function waitingTargets(): Promise<Target[]> {
   const db = await (async () => openStore())().catch(() => undefined);
   const entries = ((await db?.getAll('entries')) ?? []) as Entry[];
   db?.close();
-  return [...new Set(entries.flatMap((e) => (e.status === 'waiting' ? [e.job] : [])))];
+  return [...new Set(entries.flatMap((e) => (e.status === 'waiting' || e.forAnother ? [e.job] : [])))];
 }
 
 type Listener = () => void;
@@ -77,6 +81,8 @@ export class Outbox<C extends Command | ShopCommand> {
   private readonly ownSeqs = new Set<number>();
   /** Why the last attempt did not get through, while it has not. */
   trouble: string | undefined;
+  /** Ids the device has no room for: they are in this page alone, and go with it. */
+  private readonly unkept = new Set<string>();
 
   constructor(
     readonly job: Target,
@@ -94,6 +100,7 @@ export class Outbox<C extends Command | ShopCommand> {
     const left = ((await db?.getAllFromIndex('entries', 'job', this.job)) ?? []) as Entry<C>[];
     const known = new Set(this.entries.map((e) => e.command.id));
     this.entries = [...left.filter((e) => !known.has(e.command.id)), ...this.entries].sort((a, b) => a.order - b.order);
+    for (const entry of this.entries) if (entry.forAnother) this.wait(entry);
     this.changed();
     void this.pump();
   }
@@ -112,7 +119,25 @@ export class Outbox<C extends Command | ShopCommand> {
   }
 
   private async store(entry: Entry<C>): Promise<void> {
-    await (await this.open())?.put('entries', entry).catch(() => undefined);
+    const db = await this.open();
+    const kept = await db?.put('entries', entry).then(
+      () => true,
+      () => false,
+    );
+    if (kept) this.unkept.delete(entry.command.id);
+    else this.unkept.add(entry.command.id);
+  }
+
+  /** Entries that wait in this page alone, since the device has no room or keeps nothing. */
+  unsafe = (): number => this.entries.filter((e) => e.status === 'waiting' && this.unkept.has(e.command.id)).length;
+
+  /** Back in its place among those that wait. */
+  private wait(entry: Entry<C>): void {
+    entry.status = 'waiting';
+    delete entry.faults;
+    delete entry.because;
+    delete entry.reason;
+    delete entry.forAnother;
   }
 
   async add(command: C, seen: number): Promise<void> {
@@ -122,6 +147,7 @@ export class Outbox<C extends Command | ShopCommand> {
     this.entries.push(entry);
     this.changed();
     await this.store(entry);
+    if (this.unkept.has(command.id)) this.changed();
     void this.pump();
   }
 
@@ -150,10 +176,7 @@ export class Outbox<C extends Command | ShopCommand> {
   async resend(id: string): Promise<void> {
     for (const entry of this.entries) {
       if (entry.status !== 'aside' || (entry.command.id !== id && entry.because !== id)) continue;
-      entry.status = 'waiting';
-      delete entry.faults;
-      delete entry.because;
-      delete entry.reason;
+      this.wait(entry);
       await this.store(entry);
     }
     this.changed();
@@ -161,9 +184,10 @@ export class Outbox<C extends Command | ShopCommand> {
   }
 
   /** Sets an entry aside, and every later one that speaks of something it makes. */
-  private async setAside(entry: Entry<C>, reason: string): Promise<void> {
+  private async setAside(entry: Entry<C>, reason: string, forAnother: boolean): Promise<void> {
     entry.status = 'aside';
     entry.reason = reason;
+    if (forAnother) entry.forAnother = true;
     await this.store(entry);
     const ids = new Set(idsIn(entry.command));
     for (const later of this.entries) {
@@ -173,6 +197,7 @@ export class Outbox<C extends Command | ShopCommand> {
       for (const x of theirs) ids.add(x);
       later.status = 'aside';
       later.because = entry.command.id;
+      if (forAnother) later.forAnother = true;
       later.reason = 'It belongs to an entry that was not taken.';
       await this.store(later);
     }
@@ -218,6 +243,7 @@ export class Outbox<C extends Command | ShopCommand> {
       entry.seq = ack.seq;
       this.failures = 0;
       this.trouble = undefined;
+      this.unkept.delete(entry.command.id);
       await (await this.open())?.delete('entries', entry.command.id).catch(() => undefined);
       this.onAcknowledged();
       return true;
@@ -227,13 +253,14 @@ export class Outbox<C extends Command | ShopCommand> {
       if (fate === 'refused') {
         entry.status = 'refused';
         entry.reason = error.message;
+        if (error.code === 'conflict') entry.conflict = true;
         await this.store(entry);
         this.onAcknowledged();
         return true;
       }
       if (fate === 'fault') entry.faults = (entry.faults ?? 0) + 1;
       if (fate === 'aside' || (entry.faults ?? 0) >= MAX_FAULTS) {
-        await this.setAside(entry, error.message);
+        await this.setAside(entry, error.message, error.code === 'other-person');
         this.failures = 0;
         this.trouble = undefined;
         this.onAcknowledged();

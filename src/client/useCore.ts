@@ -18,6 +18,8 @@ import {
 import type { RigCheck } from '../core/prove/check';
 import type { Proof } from '../core/prove/proofs';
 import type { Settings } from '../core/shop/shop';
+import { placeOf } from '../core/probe/measurement';
+import { remembered } from './remembered';
 import { engine, namedRig, type NamedRig, type RigTable } from './engine';
 
 const forever = { staleTime: Infinity, gcTime: 5 * 60_000, placeholderData: keepPreviousData } as const;
@@ -61,15 +63,14 @@ export function useCore(job: Job, settings: Settings): CoreView {
 
   const table = useQuery({
     queryKey: ['table', rig.key, job.blackLead],
-    queryFn: () => engine().table(rig, job.blackLead),
+    queryFn: () => remembered(['table', rig.doc, job.blackLead], () => engine().table(rig, job.blackLead)),
     ...forever,
   });
-  const openPlaces = useMemo(() => {
-    const places = table.data?.points;
-    return [
-      ...new Set(readings.map((r) => places?.[r.probe]?.place).filter((p): p is string => p !== undefined)),
-    ].sort();
-  }, [readings, table.data]);
+  // The diagnosis does not wait for the bands to come round: the worker goes on to it at once.
+  const openPlaces = useMemo(
+    () => [...new Set(readings.flatMap((r) => placeOf(rig.doc, r.probe) ?? []))].sort(),
+    [readings, rig.doc],
+  );
   const proving = useQuery({
     queryKey: ['proving', rig.key, made, against.fault, before.length, evidence.map((e) => e.id).join()],
     queryFn: () =>
@@ -104,14 +105,14 @@ export function useCore(job: Job, settings: Settings): CoreView {
       evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}${e.meter?.voltShare ?? ''}`).join(),
       observed.map((o) => o.id).join(),
     ],
-    queryFn: () =>
-      engine().diagnose(rig, clues, assumed, evidence, observed, {
-        state: job.rigState.id,
-        openPlaces,
-        unreachable,
-        blackLead: job.blackLead,
-      }),
-    enabled: table.data !== undefined && diagnosed,
+    queryFn: () => {
+      const { id } = job.rigState;
+      const options = { state: id, openPlaces, unreachable, blackLead: job.blackLead };
+      return remembered(['diagnosis', rig.doc, clues, assumed, evidence, observed, options], () =>
+        engine().diagnose(rig, clues, assumed, evidence, observed, options),
+      );
+    },
+    enabled: diagnosed,
     ...forever,
   });
   const failure = table.error ?? diagnosis.error ?? proving.error;

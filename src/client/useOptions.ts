@@ -13,11 +13,40 @@ import type { OptionsApi } from '../workers/options.worker';
 const WORKERS = 2;
 const SAMPLES_AT_ONCE = 4;
 
+const begin = () => new Worker(new URL('../workers/options.worker.ts', import.meta.url), { type: 'module' });
+
 let pool: Remote<OptionsApi>[] | undefined;
-const workers = (): Remote<OptionsApi>[] =>
-  (pool ??= Array.from({ length: WORKERS }, () =>
-    wrap<OptionsApi>(new Worker(new URL('../workers/options.worker.ts', import.meta.url), { type: 'module' })),
-  ));
+const workers = (): Remote<OptionsApi>[] => (pool ??= Array.from({ length: WORKERS }, () => wrap<OptionsApi>(begin())));
+
+/**
+ * A worker of its own for runs that can be stopped at any instant: it is ended for it, so nothing else may be waiting on
+ * it. Runs reject with AbortError where they were stopped.
+ */
+function stoppable() {
+  let held: { worker: Worker; api: Remote<OptionsApi> } | undefined;
+  const hold = () => {
+    const worker = begin();
+    // One wrapper for as long as the worker lives: one that is collected takes the worker's ear with it.
+    return { worker, api: wrap<OptionsApi>(worker) };
+  };
+  return <T>(run: (worker: Remote<OptionsApi>) => Promise<T>, signal: AbortSignal | undefined): Promise<T> => {
+    const mine = (held ??= hold());
+    return new Promise<T>((done, fail) => {
+      const stop = () => {
+        mine.worker.terminate();
+        if (held === mine) held = undefined;
+        fail(new DOMException('Stopped.', 'AbortError'));
+      };
+      if (signal?.aborted) return stop();
+      signal?.addEventListener('abort', stop, { once: true });
+      run(mine.api)
+        .then(done, fail)
+        .finally(() => signal?.removeEventListener('abort', stop));
+    });
+  };
+}
+const compared = stoppable();
+const asked = stoppable();
 
 async function sampled(
   job: Job,
@@ -57,8 +86,8 @@ export function useOptions(job: Job, settings: Settings): OptionsSource {
   return useMemo(
     (): OptionsSource => ({
       list: () => workers()[0]!.list(job),
-      compare: (ids, scenarios, told) =>
-        workers()[0]!.compare(job, ids, scenarios, { labourPerHour, partsTimes }, proxy(told)),
+      compare: (ids, scenarios, told, signal) =>
+        compared((w) => w.compare(job, ids, scenarios, { labourPerHour, partsTimes }, proxy(told)), signal),
       async spread(ids, scenarios, samples, told, signal) {
         const seed = 1;
         const drawn = await sampled(job, ids, scenarios, samples, seed, told, signal);
@@ -67,7 +96,7 @@ export function useOptions(job: Job, settings: Settings): OptionsSource {
       size: (asks, doc) => workers()[1]!.size(job, asks, doc),
       build: () => workers()[1]!.build(job),
       tow: (jurisdiction) => workers()[0]!.tow(job, jurisdiction),
-      ask: (asked) => workers()[1]!.ask(job, asked),
+      ask: (question, signal) => asked((w) => w.ask(job, question), signal),
     }),
     [job, labourPerHour, partsTimes],
   );

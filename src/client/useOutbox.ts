@@ -4,6 +4,7 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import type { Command } from '../core/job/command';
 import type { ShopCommand } from '../core/shop/shopSchema';
+import { PhotoBox, type WaitingPhoto } from './photoBox';
 import { Outbox, waitingTargets, type Entry, type Target } from './outbox';
 
 const boxes = new Map<Target, Outbox<Command | ShopCommand>>();
@@ -33,9 +34,32 @@ function boxOf(target: Target, client: QueryClient): Outbox<Command | ShopComman
 export function useSendingWhatWaits(): void {
   const client = useQueryClient();
   useEffect(() => {
+    photoBox(client);
     void waitingTargets().then((targets) => targets.forEach((t) => void boxOf(t, client).start()));
   }, [client]);
 }
+
+let photos: PhotoBox | undefined;
+/** The one box of photos on this page; what it keeps goes on as commands of their jobs. */
+function photoBox(client: QueryClient): PhotoBox {
+  if (!photos) {
+    photos = new PhotoBox((photo, command) => boxOf(photo.job, client).add(command, photo.seen));
+    void photos.start();
+    window.addEventListener('online', photos.retry);
+  }
+  return photos;
+}
+const NO_PHOTOS: readonly WaitingPhoto[] = [];
+
+/** Photos of a job that are on their way, and the box they are in. */
+export function usePhotos(job: number): { box: PhotoBox | undefined; photos: readonly WaitingPhoto[] } {
+  const client = useQueryClient();
+  const box = typeof window === 'undefined' ? undefined : photoBox(client);
+  const all = useSyncExternalStore(box?.subscribe ?? never, box?.snapshot ?? none, none);
+  return { box, photos: useMemo(() => all.filter((p) => p.job === job), [all, job]) };
+}
+const never = () => () => undefined;
+const none = () => NO_PHOTOS;
 
 /** `seq` is the newest change the page's answer shows. */
 export function useOutbox<C extends Command | ShopCommand>(target: Target, seq: number | undefined): Boxed<C> {

@@ -5,13 +5,16 @@ import { useMemo, useState } from 'react';
 import type { Pace } from '../core/diagnose/pace';
 import { reduceShop, type Settings, type SettingsChange, type Shop } from '../core/shop/shop';
 import type { ShopCommand, ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
+import type { Role } from '../core/people/roles';
 import { fetchShop, type ApiError } from './api';
+import { fromServerOrCopy } from './deviceCopy';
 import type { Entry } from './outbox';
 import { notTaken, notYetIn, useOutbox } from './useOutbox';
 
 export interface ShopView {
   shop: Shop | undefined;
   actor: string;
+  role: Role;
   /** What the shop's own rounds say of its minutes. */
   pace: readonly Pace[];
   error: ApiError | null;
@@ -28,7 +31,11 @@ export interface ShopView {
 }
 
 export function useShop(): ShopView {
-  const query = useQuery({ queryKey: ['shop'], queryFn: fetchShop, refetchInterval: 5000 });
+  const query = useQuery({
+    queryKey: ['shop'],
+    queryFn: () => fromServerOrCopy('shop', fetchShop),
+    refetchInterval: 5000,
+  });
   const data = query.data;
   const { box, entries } = useOutbox<ShopCommand>('shop', data?.seq);
   const [done, setDone] = useState<readonly ShopCommand[]>([]);
@@ -58,6 +65,7 @@ export function useShop(): ShopView {
   return {
     shop,
     actor: data?.actor.name ?? '',
+    role: data?.actor.role ?? 'viewer',
     pace: data?.pace ?? [],
     error: query.error as ApiError | null,
     refused: notTaken(entries),

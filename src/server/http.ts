@@ -6,6 +6,7 @@ import { Refused, type Actor } from './actor';
 import { serverConfig } from './config';
 import { appDb } from './db';
 import { isOutage } from './failure';
+import { log } from './log';
 import { actorOf, type SignedIn } from './signIn';
 
 const COOKIE = 'surrik';
@@ -128,14 +129,14 @@ export function failureResponse(e: unknown): Response {
       ...(Array.isArray(e.detail) ? { issues: e.detail as unknown[] } : {}),
     });
   if (isOutage(e)) {
-    console.error(`cannot reach data: ${(e as Error).message}`);
+    log.error({ err: e }, 'cannot reach data');
     return say(503, {
       code: 'unavailable',
       message: 'The server cannot reach its data just now. What you entered is kept on this device and sent again.',
     });
   }
   const id = randomUUID().slice(0, 8);
-  console.error(`fault ${id}: ${e instanceof Error ? (e.stack ?? e.message) : String(e)}`);
+  log.error({ fault: id, err: e instanceof Error ? e : new Error(String(e)) }, `fault ${id}`);
   return say(500, {
     code: 'fault',
     id,

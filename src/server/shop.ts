@@ -1,13 +1,13 @@
 /** A shop's settings and instruments: read, and changed by commands as a job is. */
 import type { Knex } from 'knex';
 import { DEFAULT_SETTINGS, reduceShop, type Settings, type Shop } from '../core/shop/shop';
-import { shopMatter } from '../core/shop/shopSchema';
+import { actOfShopCommand, shopMatter } from '../core/shop/shopSchema';
 import { validateShopCommand } from '../core/openFormats/validate';
 import { paceOf, type Pace, type TimedStep } from '../core/diagnose/pace';
 import { pointPlace } from '../core/probe/measurement';
 import type { Rig } from '../core/rig/schema';
 import type { ApiAnswer } from '../core/openFormats/answers';
-import { Refused, type Actor } from './actor';
+import { mayOrRefuse, Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { checkedCommand, hashOf, takenBefore, type Acknowledged } from './commandIntake';
 
@@ -36,7 +36,7 @@ const completed = (set: Partial<Settings> | null): Settings => ({
 export async function shopSnapshot(db: Knex, actor: Actor): Promise<ShopSnapshot> {
   return withShop(db, actor.shopId, async (tx) => ({
     ...(await loadShop(tx)),
-    actor: { name: actor.name },
+    actor: { name: actor.name, role: actor.role },
     pace: await shopPace(tx),
   }));
 }
@@ -76,11 +76,18 @@ async function shopPace(tx: Knex.Transaction): Promise<Pace[]> {
 
 export async function submitShopCommand(db: Knex, actor: Actor, data: unknown): Promise<Acknowledged> {
   const command = checkedCommand(validateShopCommand(data), actor);
+  mayOrRefuse(actor, actOfShopCommand(command));
   const hash = hashOf('shop', command);
   return withShop(db, actor.shopId, async (tx) => {
     const { seq: last, shop } = await loadShop(tx, true);
     const before = await takenBefore(tx, 'shop_commands', command.id, hash);
     if (before) return before;
+    if (command.baseSeq > last)
+      throw new Refused(
+        409,
+        'ahead',
+        'This device has seen changes that this server does not have. Look at the settings as they are now, then enter yours again.',
+      );
     const matters = shopMatter(command);
     const newer = (await tx('shop_commands as c')
       .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))

@@ -1,36 +1,18 @@
 'use client';
 /** A file the server makes of the job. What waits on this device goes there first, so that the newest is in it. */
-import { FileDown } from 'lucide-react';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { MadeFile } from './MadeFile';
 import { useJobPage } from './shell/jobPage';
 
-export function ServerFile({
-  href,
-  icon = <FileDown size={20} aria-hidden="true" />,
-  children,
-}: {
-  href: string;
-  icon?: ReactNode;
-  children: ReactNode;
-}) {
+export function ServerFile({ href, icon, children }: { href: string; icon?: ReactNode; children: ReactNode }) {
   const { waiting } = useJobPage();
-  const link = useRef<HTMLAnchorElement>(null);
-  const [asked, setAsked] = useState(false);
-  useEffect(() => {
-    if (asked && waiting === 0) link.current?.click();
-  }, [asked, waiting]);
   return (
-    <a
-      ref={link}
-      className="bx"
+    <MadeFile
       href={href}
-      download
-      onClick={(e) => {
-        if (waiting > 0) e.preventDefault();
-        setAsked(waiting > 0);
-      }}
+      {...(icon === undefined ? {} : { icon })}
+      first={{ is: waiting === 0, says: 'Sending what you entered first …' }}
     >
-      {icon} {asked ? 'Sending what you entered first …' : children}
-    </a>
+      {children}
+    </MadeFile>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 /** Form pieces for a thumb: one of a few as buttons, a number with its unit. */
 import { useId, useState } from 'react';
+import { readFigure } from '../core/units/typedFigure';
 
 interface ChooseProps<T extends string | number | boolean> {
   label: string;
@@ -43,8 +44,10 @@ export function NumberField({ label, unit, value, min, max, onChange, late = fal
   const [typed, setTyped] = useState<string>();
   const said = useId();
   const text = typed ?? String(Number(value.toPrecision(4)));
-  const parsed = Number(text.trim().replace(',', '.'));
-  const wrong = text.trim() === '' || !Number.isFinite(parsed) || parsed < min || parsed > max;
+  const within = (n: number) => n >= min && n <= max;
+  const read = readFigure(text, unit);
+  const parsed = read.is === 'figure' ? read.value : NaN;
+  const wrong = !within(parsed);
   const leave = () => {
     if (wrong) return;
     if (late && typed !== undefined && parsed !== Number(value.toPrecision(4))) onChange(parsed);
@@ -62,8 +65,8 @@ export function NumberField({ label, unit, value, min, max, onChange, late = fal
           aria-describedby={wrong ? said : undefined}
           onChange={(e) => {
             setTyped(e.target.value);
-            const n = Number(e.target.value.trim().replace(',', '.'));
-            if (!late && e.target.value.trim() !== '' && Number.isFinite(n) && n >= min && n <= max) onChange(n);
+            const next = readFigure(e.target.value, unit);
+            if (!late && next.is === 'figure' && within(next.value)) onChange(next.value);
           }}
           onBlur={leave}
           onKeyDown={(e) => e.key === 'Enter' && leave()}
@@ -72,7 +75,54 @@ export function NumberField({ label, unit, value, min, max, onChange, late = fal
       </span>
       {wrong && (
         <em id={said} role="alert">
-          {min} to {max} {unit}
+          {read.is === 'wrong' ? read.says : `${min} to ${max} ${unit}`}
+        </em>
+      )}
+    </label>
+  );
+}
+
+interface OpenFigureProps {
+  label: string;
+  unit: string;
+  value: number | undefined;
+  max: number;
+  placeholder?: string;
+  onKeep(value: number | undefined): void;
+}
+
+/** A figure from nought on that may be left open; taken over when one leaves the field: each is a change on record. */
+export function OpenFigure({ label, unit, value, max, placeholder, onKeep }: OpenFigureProps) {
+  const [typed, setTyped] = useState<string>();
+  const said = useId();
+  const text = typed ?? (value === undefined ? '' : String(value));
+  const read = readFigure(text, unit);
+  const wrong = read.is === 'wrong' || (read.is === 'figure' && !(read.value >= 0 && read.value <= max));
+  return (
+    <label className="numfield">
+      <span>
+        {label}
+        {unit && `, ${unit}`}
+      </span>
+      <input
+        className="input"
+        inputMode="decimal"
+        value={text}
+        placeholder={placeholder}
+        aria-invalid={wrong}
+        aria-describedby={wrong ? said : undefined}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          if (typed === undefined || wrong) return;
+          const next = read.is === 'figure' ? read.value : undefined;
+          if (next !== value) onKeep(next);
+          setTyped(undefined);
+        }}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+      {wrong && (
+        <em id={said} role="alert">
+          {read.is === 'wrong' ? read.says : `0 to ${max} ${unit}`}
         </em>
       )}
     </label>

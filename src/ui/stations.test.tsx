@@ -1,11 +1,14 @@
 /** Every station on every demo job: it draws, it says what it has to, and it says nothing that only a program would. */
 import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { exampleJob } from '../../tests/answers';
-import { jobPageOf, readable, rendered } from '../../tests/jobPage';
+import { jobPageOf, readable, rendered, texts } from '../../tests/jobPage';
 import { partKind } from '../core/parts/kinds';
-import { currentRevision, intakeClues } from '../core/job/job';
+import { currentRevision, intakeClues, type Job } from '../core/job/job';
 import { clueSays, isComplaint } from '../core/diagnose/intake';
 import { complaintSays } from '../core/rig/complaintsOf';
+import { namesGiven } from '../core/rig/inWords';
+import { DEFAULT_SETTINGS } from '../core/shop/shop';
+import { inWords } from '../core/units/vocabulary';
 import { BuildStation } from './build/BuildStation';
 import { FaultStation } from './fault/FaultStation';
 import { IntakeStation } from './intake/IntakeStation';
@@ -13,9 +16,12 @@ import { LogbookStation } from './logbook/LogbookStation';
 import { OptionsStation } from './options/OptionsStation';
 import { ProveStation } from './prove/ProveStation';
 import { ReadingSheet } from './readings/ReadingSheet';
+import { StateChooser } from './readings/StateChooser';
+import { StatePlate } from './readings/StatePlate';
 import { RigStation } from './rig/RigStation';
 import type { JobPage, Station } from './shell/jobPage';
 import { BenchSlip, cautionsOf } from './shell/NextSlip';
+import { NextBar, PhoneReadings, PhoneTop } from './shell/Phone';
 import { Rail } from './shell/Rail';
 import { SizingStation } from './sizing/SizingStation';
 import { LoomStrip } from './strip/LoomStrip';
@@ -100,5 +106,39 @@ describe.each(JOBS)('%s', (name) => {
         expect(says, `${station}: ${inner!.slice(0, 120)}`).toBe(true);
       }
     }
+  });
+});
+
+const close = () => undefined;
+/** What stands beside a station, or opens over it. */
+const AROUND = [
+  <BenchSlip key="slip" />,
+  <Rail key="rail" />,
+  <StatePlate key="plate" />,
+  <StateChooser key="chooser" suggested="shore" onClose={close} />,
+  <PhoneTop key="top" />,
+  <PhoneReadings key="phone" />,
+  <NextBar key="bar" cautions />,
+];
+
+/** What people wrote in a job stays as they wrote it. */
+const written = (job: Job): string[] => [
+  ...namesGiven(currentRevision(job).doc),
+  ...[job.complaint.words, ...job.repairs.map((r) => r.did)].filter((t) => t !== ''),
+];
+
+describe.each(['europe', 'oceania'] as const)('the words of %s', (vocabulary) => {
+  const say = (text: string, job: Job) => inWords(vocabulary, text, written(job));
+  it.each(JOBS)('stand on every station of %s, and no others', async (name) => {
+    const job = exampleJob(name);
+    const leaks: string[] = [];
+    for (const station of Object.keys(STATIONS) as Station[]) {
+      const page = await jobPageOf(job, station, { settings: { ...DEFAULT_SETTINGS, vocabulary } });
+      for (const piece of [STATIONS[station](), ...AROUND]) {
+        // A sentence that is said already changes no more.
+        for (const text of texts(rendered(page, piece))) if (text !== say(text, job)) leaks.push(`${station}: ${text}`);
+      }
+    }
+    expect([...new Set(leaks)]).toEqual([]);
   });
 });

@@ -44,7 +44,7 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
     await page.waitForTimeout(120);
   }
   await page.keyboard.press('Space');
-  await expect(page.locator('.otroubles')).toContainText('waits for');
+  await expect(page.getByRole('alert').filter({ hasText: 'waits for' })).toBeVisible();
   await expect(steps.last()).toContainText('then Prove');
 
   // Parts are ticked off, the lists leave as files.

@@ -224,9 +224,13 @@ test('two people on one job: readings meet, verdicts do not overwrite', async ({
   await declare(a).click();
   await expect(a.locator('.after')).toBeVisible();
   await declare(b).click();
-  await expect(b.locator('.notice.bad')).toContainText('Bay 1 technician changed the verdict', { timeout: 15_000 });
+  const both = b.locator('.notice.bad');
+  await expect(both).toContainText('Bay 1 technician changed the verdict', { timeout: 15_000 });
+  // The two side by side, for a person to choose.
+  await expect(both).toContainText(/Theirs, which stands: “.+”\. Yours: “.+”\./);
+  await expect(both.getByRole('button', { name: 'Put mine in its place' })).toBeVisible();
   await b.unroute('**/snapshot*');
-  await b.getByRole('button', { name: 'Understood' }).click();
+  await b.getByRole('button', { name: 'Leave theirs' }).click();
   await expect(b.locator('.after')).toContainText('Bay 1 technician');
   await a.close();
   await b.close();

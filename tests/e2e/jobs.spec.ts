@@ -234,6 +234,8 @@ test('B2: a part added by hand is one change, with Build and Prove', async ({ pa
   await freshJob(2991);
   const complaints = watchConsole(page);
   await signIn(page);
+  // After all rows the shop speaks the last vocabulary.
+  await speak(page, 'north-america');
   await page.goto('/jobs/2991/rig');
   const add = page.getByRole('region', { name: 'Add to the rig' });
   await page.getByRole('button', { name: /^Add/ }).first().click();

@@ -38,7 +38,7 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
   await expect(book.locator('.fu')).toHaveCount(2);
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    book.getByRole('link', { name: 'Calendar file' }).click(),
+    book.getByRole('button', { name: 'Calendar file' }).click(),
   ]);
   const events = new ICAL.Component(ICAL.parse(readFileSync(await file.path(), 'utf8')))
     .getAllSubcomponents('vevent')
@@ -51,9 +51,9 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
 
   // The drain: millivolts become amps and a suspect.
   await book.getByText('Drain', { exact: true }).click();
-  await book.getByLabel('Asleep for, min').fill('40');
+  await book.getByLabel('Asleep for, min').fill('40 min');
   await book.getByLabel('Asleep for, min').press('Enter');
-  await book.getByLabel('All of it, by clamp, A').fill('0.36');
+  await book.getByLabel('All of it, by clamp, A').fill('360 mA');
   await book.getByLabel('All of it, by clamp, A').press('Enter');
   await book.getByLabel('Circuit, as its lid says').fill('Step motor');
   await book.getByLabel('Across it, mV').fill('2.2');
@@ -99,7 +99,7 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
     .toBe('2026-05-04T09:30:00.000Z');
   const [packed] = await Promise.all([
     page.waitForEvent('download'),
-    book.getByRole('link', { name: /^Job with its photos/ }).click(),
+    book.getByRole('button', { name: /^Job with its photos/ }).click(),
   ]);
   expect(
     readFileSync(await packed.path())
@@ -142,9 +142,9 @@ test('a recorder’s log: its columns looked over, drawn, said in words, kept; a
   });
   await expect(book.locator('.logtable').last()).toContainText(/7\.\d mΩ/);
   const drawn = book.locator('.logchart figcaption');
-  await expect(drawn).toContainText('From 20 Nov');
+  await expect(drawn).toContainText('from 20 Nov');
   // Keys move along it: closer, later, all.
-  await book.locator('.logcanvas').focus();
+  await book.locator('.logchart .chart-box').focus();
   const whole = await drawn.innerText();
   await page.keyboard.press('+');
   await expect(drawn).not.toHaveText(whole);

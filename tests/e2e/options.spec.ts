@@ -24,7 +24,7 @@ test('links are compared on the customer’s own use, one is picked, and the pic
   expect(await markers(page)).toBe(0);
 
   // The cursor reads every line at one hour.
-  await page.locator('.ochart-box').first().focus();
+  await page.locator('.chart-box').first().focus();
   await page.keyboard.press('ArrowRight');
   await expect(page.locator('.oread')).toContainText(/day \d.* %/);
 

@@ -35,7 +35,7 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
 
   await page.getByText('Fuses', { exact: true }).click();
   await expect(page.locator('.szchecks')).toContainText('Interrupting rating');
-  await expect(page.locator('.szcurve canvas')).toBeVisible();
+  await expect(page.getByRole('figure').locator('canvas')).toBeVisible();
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
 

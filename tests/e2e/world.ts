@@ -25,6 +25,8 @@ export const test = base.extend<object, { profile: BrowserContext }>({
       const profile = await browser.newContext({
         baseURL: process.env['E2E_URL']!,
         viewport: { width: 1280, height: 800 },
+        // What goes through one is out of a test's reach; offline.spec.ts is about it.
+        serviceWorkers: 'block',
       });
       await use(profile);
       await profile.close();

@@ -8,6 +8,7 @@ import type { Job } from '../../src/core/job/job';
 import { Refused, type Actor } from '../../src/server/actor';
 import { withShop } from '../../src/server/db';
 import { isOutage } from '../../src/server/failure';
+import { log } from '../../src/server/log';
 import { failureResponse } from '../../src/server/http';
 import { boardPage, boardQuery } from '../../src/server/job/board';
 import { submitCommand } from '../../src/server/job/commands';
@@ -150,13 +151,14 @@ describe('a failure', () => {
   };
 
   it('of ours is a 500 under an id, with the stack in the log; it is no outage', async () => {
-    const log = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const said = vi.spyOn(log, 'error').mockImplementation(() => undefined);
     const told = await body(new TypeError('x is undefined'));
     expect(told).toMatchObject({ status: 500, code: 'fault' });
     expect(told.message).toContain(told.id);
-    expect(log.mock.calls[0]![0]).toContain(told.id);
-    expect(log.mock.calls[0]![0]).toContain('edge.test');
-    log.mockRestore();
+    const [line] = said.mock.calls[0] as unknown as [{ fault: string; err: Error }];
+    expect(line.fault).toBe(told.id);
+    expect(line.err.stack).toContain('edge.test');
+    said.mockRestore();
   });
 
   it.each([
@@ -170,10 +172,10 @@ describe('a failure', () => {
     ],
     ['the connection went away', new Error('Connection terminated unexpectedly')],
   ])('because %s is an outage: 503', async (_, e) => {
-    const log = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const said = vi.spyOn(log, 'error').mockImplementation(() => undefined);
     expect(isOutage(e)).toBe(true);
     expect(await body(e)).toMatchObject({ status: 503, code: 'unavailable' });
-    log.mockRestore();
+    said.mockRestore();
   });
 
   it.each([

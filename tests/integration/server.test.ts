@@ -261,10 +261,14 @@ describe('a command', () => {
 
 describe('signing in', () => {
   it('needs the right password, never says which was wrong, and ends when told to', async () => {
-    const wrong = await signIn(db.app, 'tech00', 'wrong horse', { allowDemo: true }).catch((e: Error) => e.message);
-    const nobody = await signIn(db.app, 'nobody', 'wrong horse', { allowDemo: true }).catch((e: Error) => e.message);
+    const wrong = await signIn(db.app, 'tech00', 'wrong horse', { allowDemo: true, address: '10.0.0.1' }).catch(
+      (e: Error) => e.message,
+    );
+    const nobody = await signIn(db.app, 'nobody', 'wrong horse', { allowDemo: true, address: '10.0.0.1' }).catch(
+      (e: Error) => e.message,
+    );
     expect(wrong).toBe(nobody);
-    const session = await signIn(db.app, ' Tech00 ', 'right horse', { allowDemo: true });
+    const session = await signIn(db.app, ' Tech00 ', 'right horse', { allowDemo: true, address: '10.0.0.1' });
     const actor = await actorOf(db.app, session);
     expect(actor).toMatchObject({ name: 'Technician 00', shopId: shops[0] });
     expect(await actorOf(db.app, { ...session, shopId: shops[1] })).toBeUndefined();
@@ -273,10 +277,14 @@ describe('signing in', () => {
   });
 
   it('refuses demo people when Surrik is exposed, and slows down guessing', async () => {
-    await expect(signIn(db.app, 'tech10', 'right horse', { allowDemo: false })).rejects.toMatchObject({ status: 403 });
+    await expect(
+      signIn(db.app, 'tech10', 'right horse', { allowDemo: false, address: '10.0.0.1' }),
+    ).rejects.toMatchObject({ status: 403 });
     let last: { status?: number } = {};
     for (let k = 0; k < 12; k++)
-      last = (await signIn(db.app, 'guessed', `try ${k}`, { allowDemo: true }).catch((e: object) => e)) as {
+      last = (await signIn(db.app, 'guessed', `try ${k}`, { allowDemo: true, address: '10.0.0.1' }).catch(
+        (e: object) => e,
+      )) as {
         status?: number;
       };
     expect(last.status).toBe(429);
@@ -289,7 +297,9 @@ describe('signing in', () => {
 
   it('an inactive person is not let in', async () => {
     await db.owner('people').where({ handle: 'tech11' }).update({ active: false });
-    await expect(signIn(db.app, 'tech11', 'right horse', { allowDemo: true })).rejects.toMatchObject({ status: 401 });
+    await expect(
+      signIn(db.app, 'tech11', 'right horse', { allowDemo: true, address: '10.0.0.1' }),
+    ).rejects.toMatchObject({ status: 401 });
     expect(eve().name).toBe('Technician 10');
   });
 });

@@ -15,7 +15,7 @@ const actors = shops.flatMap((shopId, i) =>
     sessionId: randomUUID(),
     personId: randomUUID(),
     name: `${n}${i}`,
-    role: 'technician',
+    role: 'lead',
   })),
 );
 const [ana, ben, eve] = actors as [Actor, Actor, Actor];
@@ -29,7 +29,7 @@ beforeAll(async () => {
       id: a.personId,
       handle: `tech-${a.name}`,
       name: a.name,
-      role: 'technician',
+      role: 'lead',
       password_hash: 'x',
     });
 });

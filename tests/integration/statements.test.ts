@@ -4,7 +4,6 @@
  */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { demoJobs } from '../../db/demo/jobs';
 import type { Command, CommandType, Payload } from '../../src/core/job/command';
 import { applyCommand, definitionOf } from '../../src/core/job/applyCommand';
 import { fingerprint } from '../../src/core/job/fingerprint';
@@ -14,9 +13,9 @@ import { withShop } from '../../src/server/db';
 import { submitCommand } from '../../src/server/job/commands';
 import { insertJob } from '../../src/server/job/jobStore';
 import { jobSnapshot } from '../../src/server/job/snapshot';
+import { open, proved } from '../afternoon';
 import { testDatabase, type TestDatabase } from './database';
 
-const NOW = new Date('2026-11-24T16:00:00Z');
 const shop = randomUUID();
 const person = (name: string, role: Actor['role'] = 'technician'): Actor => ({
   shopId: shop,
@@ -25,7 +24,7 @@ const person = (name: string, role: Actor['role'] = 'technician'): Actor => ({
   name,
   role,
 });
-const [ana, ben, desk] = [person('Ana'), person('Ben'), person('Desk', 'front-desk')];
+const [ana, ben, desk] = [person('Ana'), person('Ben', 'lead'), person('Desk', 'front-desk')];
 let db: TestDatabase;
 let job = 2000;
 
@@ -44,11 +43,11 @@ beforeAll(async () => {
 });
 afterAll(() => db.drop());
 
-beforeEach(async () => {
+/** The next job, as it stands in an afternoon. */
+async function put(afternoon: Job): Promise<void> {
   job++;
-  const open = { ...demoJobs(NOW).find((j) => j.number === 1042)!, number: job };
   const fresh = JSON.parse(
-    JSON.stringify(open).replace(
+    JSON.stringify({ ...afternoon, number: job }).replace(
       /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g,
       (id) => `${id.slice(0, 28)}${String(job).padStart(8, '0')}`,
     ),
@@ -60,7 +59,8 @@ beforeEach(async () => {
       .ignore();
     await insertJob(tx, shop, randomUUID(), fresh);
   });
-});
+}
+beforeEach(() => put(open));
 
 /** A command as a page makes it: on what the device shows, with what it covers. */
 async function onPage<T extends CommandType>(actor: Actor, type: T, payload: Payload<T>): Promise<Command> {
@@ -97,6 +97,9 @@ const retract = async (actor: Actor) => {
 };
 
 describe('a signature', () => {
+  // A signature says that it is right now: only a rig that was repaired and measured is signed.
+  beforeEach(() => put(proved));
+
   it('stands for what its signer saw, and keeps what that was', async () => {
     const sign = await signature(ana);
     await send(ana, sign);
@@ -191,8 +194,7 @@ describe('a verdict and an approval', () => {
     const c = await onPage(ana, 'verdict.declare', verdict());
     await send(ben, await onPage(ben, 'note.add', { id: randomUUID(), text: 'x' }));
     await send(ana, c);
-    job++;
-    await insertAgain();
+    await put(open);
     const late = await onPage(ana, 'verdict.declare', verdict());
     await send(ben, await retract(ben));
     await expect(send(ana, late)).rejects.toMatchObject({ code: 'stale-statement' });
@@ -232,17 +234,6 @@ describe('a verdict and an approval', () => {
       }),
     );
   });
-
-  async function insertAgain(): Promise<void> {
-    const open = { ...demoJobs(NOW).find((j) => j.number === 1042)!, number: job };
-    const fresh = JSON.parse(
-      JSON.stringify(open).replace(
-        /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g,
-        (id) => `${id.slice(0, 28)}${String(job).padStart(8, '0')}`,
-      ),
-    ) as Job;
-    await withShop(db.owner, shop, (tx) => insertJob(tx, shop, randomUUID(), fresh));
-  }
 });
 
 describe('an entry of a newer Surrik', () => {
@@ -256,7 +247,6 @@ describe('an entry of a newer Surrik', () => {
   });
 
   it('leaves a job as it is on the device, and says so', () => {
-    const [, open] = demoJobs(NOW) as [Job, Job];
     const odd = { id: randomUUID(), type: 'rig.scan', version: 1, at: 'x', actor: 'Ana', payload: {} };
     expect(applyCommand(open, odd as unknown as Command)).toMatchObject({
       ok: false,

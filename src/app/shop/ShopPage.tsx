@@ -7,6 +7,7 @@ import { ASSUMPTION_LIMITS, type EditableAssumption } from '@/core/diagnose/assu
 import { DEFAULT_SETTINGS, type Shop } from '@/core/shop/shop';
 import { CURRENCIES, showMoney } from '@/core/units/money';
 import { RULE_SETS } from '@/core/codes';
+import { may, SIGNING, whoMay } from '@/core/people/roles';
 import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, TEMPERATURE_UNITS } from '@/core/units/preferences';
 import { inWords, VOCABULARIES } from '@/core/units/vocabulary';
 import { Choose, NumberField } from '@/ui/fields';
@@ -61,6 +62,11 @@ export function ShopPage() {
       {!shop && !view.error && (
         <p className="boot" role="status">
           Opening the shop’s settings …
+        </p>
+      )}
+      {shop && !may(view.role, 'settings') && (
+        <p className="notice" role="note">
+          To change this is for {whoMay('settings')}. You are signed in as {view.actor}.
         </p>
       )}
       {shop && <Settings shop={shop} view={view} />}
@@ -127,6 +133,9 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
             {RULE_SETS[s.jurisdiction].standards} (from memory: check the edition). Local codes and licensed practice
             come first.
           </p>
+        </Group>
+        <Group title="Signing" says="Who signs a record as finished.">
+          <Choose label="Signed by" choices={SIGNING} value={s.signing} onChange={(signing) => set({ signing })} />
         </Group>
         <Group title="Bays and hours" says="What the calendar holds bookings against.">
           <BaysField bays={s.bays} set={(bays) => set({ bays })} />

@@ -1,8 +1,11 @@
 'use client';
-import { useActionState } from 'react';
+import { useActionState, useEffect } from 'react';
+import { forgetCopies } from '@/client/deviceCopy';
 import { signInAction, type SignInState } from './actions';
 
 export function SignInForm() {
+  // Who stands here is signed out, however that came about.
+  useEffect(() => void forgetCopies(), []);
   const [state, action, busy] = useActionState<SignInState, FormData>(signInAction, {});
   return (
     <form action={action} className="signin-form">

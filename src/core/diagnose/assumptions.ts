@@ -8,8 +8,8 @@ import { MODEL_ERROR } from '../probe/modelError';
 export interface Assumptions {
   /** Share of readings that are not what they say: wrong probe, lead not touching, slip of the pen. */
   blunderShare: number;
-  /** Of the blunders: lead not touching (reads 0), neighbouring probe, anything at all. */
-  blunderKinds: { zero: number; neighbour: number; anything: number };
+  /** Of the blunders: lead not touching (reads 0), leads or clamp turned round, neighbouring probe, anything at all. */
+  blunderKinds: { zero: number; reversed: number; neighbour: number; anything: number };
   /** How far the model itself is from a real rig, one standard deviation: share of the reading, and cap in V. */
   modelShare: number;
   modelCapVolts: number;
@@ -50,14 +50,14 @@ export interface Assumptions {
 
 export const ASSUMPTIONS: Assumptions = {
   blunderShare: 0.03,
-  blunderKinds: { zero: 0.35, neighbour: 0.3, anything: 0.35 },
+  blunderKinds: { zero: 0.3, reversed: 0.15, neighbour: 0.3, anything: 0.25 },
   modelShare: MODEL_ERROR.share,
   modelCapVolts: MODEL_ERROR.capVolts,
   modelFloorVolts: MODEL_ERROR.floorVolts,
   modelShareAmps: MODEL_ERROR.shareAmps,
   loadsStrayAmps: MODEL_ERROR.floorAmps,
   unknownShare: 0.25,
-  slipsTwice: 0.1,
+  slipsTwice: 0.03,
   spreadFactor: MODEL_ERROR.spreadFactor,
   unexplained: 0.08,
   asDesigned: 0.5,

@@ -42,6 +42,9 @@ describe('what would change the verdict', () => {
     ['link.contact-open', 4],
     ['alternator.no-output', 5],
     ['coil-ground.ground-lost', 6],
+    ['alternator.no-output', 7],
+    ['link-fuse.open', 8],
+    ['boost.switch-open', 9],
   ])('%s: the test it names, so come out, makes another lead', (fault, seed) => {
     const { belief, answer, evidence, observed } = round(fault, seed, (a) => a.changes !== undefined);
     const top = answer.classes[0]!.class;

@@ -39,6 +39,11 @@ const POINTS = 121;
 const BEYOND = 4;
 /** Readings that hardly ever happen are no way to be proved wrong. */
 const LEAST_CHANCE = 1e-4;
+/**
+ * Times as likely as the leader another has to be to be named: what a reading does is foreseen from one prediction a
+ * suspect here, and worked out from many when it comes.
+ */
+const CLEARLY = 3;
 /** Density of a slip, anywhere on the meter's usual range, V and A. */
 const SLIP = { V: 1 / 17, A: 1 / 400 } as const;
 
@@ -56,7 +61,8 @@ export function changeOfMind(belief: Belief, ranked: readonly RankedTest[]): Cha
   const leader = (chances: readonly number[]) => {
     const sum = new Map<string, number>();
     chances.forEach((p, i) => sum.set(classOf[i]!, (sum.get(classOf[i]!) ?? 0) + p));
-    return [...sum].sort((a, b) => b[1] - a[1])[0]![0];
+    const [best, odds] = [...sum].sort((a, b) => b[1] - a[1])[0]!;
+    return odds > CLEARLY * (sum.get(top) ?? 0) ? best : top;
   };
   const found = [...ranked]
     .sort((a, b) => b.bits - a.bits)

@@ -12,6 +12,8 @@ import type { ObservationKind } from './observations/observationKind';
 
 /** Standard deviations between what the fault and what a sound rig would read, for a reading to be proof. */
 const TELLS = 2.5;
+/** The same of amps, which nobody knows beforehand: that they flow at all is what tells. */
+const AMPS_TELL = 1.5;
 
 export interface DirectTests {
   /** All that is asked for has been done, or cannot be. */
@@ -69,16 +71,35 @@ function leftOf(
   );
   const rows = touch.filter((t) => !touched.has(t) && belief.outputs.some((o) => o.key === t));
   const [missing] = rows;
-  return missing === undefined
-    ? []
-    : best(
-        belief,
-        fault,
-        measurements,
-        now,
-        (m, state) => counts(state) && (m.red === missing || m.black === missing),
-        inForce.size === 0 ? 0 : -1,
-      );
+  if (missing === undefined) return clampsOf(belief, fault, measurements, now);
+  return best(
+    belief,
+    fault,
+    measurements,
+    now,
+    (m, state) => counts(state) && (m.red === missing || m.black === missing),
+    inForce.size === 0 ? 0 : -1,
+  );
+}
+
+/** The amps in a wire at the part, where they are part of its proof and nobody has read them where they tell. */
+function clampsOf(
+  belief: Belief,
+  fault: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): RankedTest[] {
+  const at = new Set(fault.proof?.clamp?.map((t) => `${fault.part}.${t}`));
+  const clamps = new Set(
+    belief.compiled.rig.conductors
+      .filter((c) => [c.from, c.to].some((e) => at.has(`${e.part}.${e.terminal}`)))
+      .map((c) => `${c.id}.clamp`),
+  );
+  const tell = (state: string, red: string) => separation(belief, fault, state, red) > AMPS_TELL;
+  const read = belief.evidence.some(
+    (e, r) => belief.blunder[r]! < 0.5 && clamps.has(e.probe) && tell(e.state, e.probe),
+  );
+  return read ? [] : best(belief, fault, measurements, now, (m) => clamps.has(m.red), AMPS_TELL);
 }
 
 /**

@@ -212,6 +212,14 @@ const refsOf = (part: Part, fault: string): string[] => {
 function faultOf(rig: Rig, row: FaultWords, owner: Owner, inPart: boolean, refs: readonly string[]): Fault {
   // Every text of a row may name its owner.
   const named = (text: string) => text.replaceAll('{owner}', owner.name);
+  const here = (effects: readonly LocalEffect[]) =>
+    effects.map((effect): Effect => {
+      const e = atVoltage(effect, rig, owner.part);
+      if (e.do === 'open-battery' || e.do === 'dead-controller') return { do: e.do, part: owner.id };
+      if ('param' in e) return { ...e, param: `${owner.id}.${e.param}` };
+      const element = inPart ? `${owner.id}.${e.element}` : owner.id;
+      return 'behind' in e ? { ...e, element, behind: `${owner.id}.${e.behind}` } : { ...e, element };
+    });
   return {
     id: `${owner.id}.${row.id}`,
     name: named(row.name),
@@ -225,12 +233,15 @@ function faultOf(rig: Rig, row: FaultWords, owner: Owner, inPart: boolean, refs:
     minutes: row.minutes,
     parts: row.parts,
     ...(row.caution === undefined ? {} : { caution: named(row.caution) }),
-    effects: row.effects.map((effect): Effect => {
-      const e = atVoltage(effect, rig, owner.part);
-      if (e.do === 'open-battery' || e.do === 'dead-controller') return { do: e.do, part: owner.id };
-      if ('param' in e) return { ...e, param: `${owner.id}.${e.param}` };
-      return { ...e, element: inPart ? `${owner.id}.${e.element}` : owner.id };
-    }),
+    effects: here(row.effects),
+    ...(row.or
+      ? {
+          variants: [
+            { effects: here(row.effects), share: 1 - row.or.share },
+            { effects: here(row.or.effects), share: row.or.share },
+          ],
+        }
+      : {}),
     prior: row.prior,
     explains: row.explains,
     answersTo: [[...refs, row.id]],

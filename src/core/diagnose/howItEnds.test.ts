@@ -10,7 +10,7 @@ import { HiddenRig } from './hiddenRig';
 import type { IntakeClue } from './intake';
 import type { Circumstances } from './nextTest';
 import type { Observed } from './observations';
-import { sidesUnread, statesOfComplaints, statesToSee, unproved } from './reproduce';
+import { againstSound, seemsSound, sidesUnread, statesOfComplaints, statesToSee, unproved } from './reproduce';
 
 const compiled = compileRig(motorhome('test', 'Test coach'));
 const measurements = rigMeasurements(compiled.rig);
@@ -60,6 +60,36 @@ function walk(
   return { belief, answer, asked, evidence, observed };
 }
 
+/** A sound rig of which every heavy point was read once, in three states. */
+function everyPoint(seed: number) {
+  const belief = new Belief(compiled, ['slow-charging']);
+  const hidden = new HiddenRig(compiled, 'nothing-wrong', seed);
+  const banks = ['coach-bank.plus', 'chassis-bank.plus', 'coach-bank.minus', 'coach-bank.middle'];
+  const points = [
+    ...banks,
+    'link.chassis-stud',
+    'link.coach-stud',
+    'alternator.output',
+    'boost.output',
+    'ignition.run',
+  ];
+  const read = (state: string, probe: string, ref?: string): Evidence => ({
+    id: `${state}/${probe}`,
+    state,
+    probe,
+    ...(ref === undefined ? {} : { ref }),
+    value: hidden.read(state, probe, ref, 1).value,
+  });
+  const evidence = ['idle', 'fast-idle', 'rested'].flatMap((state) => points.map((probe) => read(state, probe, BOLT)));
+  evidence.push(read('idle', 'coach-negative.clamp'));
+  belief.setEvidence(evidence);
+  const classes = () =>
+    [...belief.classes()]
+      .map(([id, probability]) => ({ class: id, probability }))
+      .sort((a, b) => b.probability - a.probability);
+  return { belief, evidence, classes };
+}
+
 const now = (belief: Belief): Circumstances => ({
   state: 'idle',
   openPlaces: new Set(),
@@ -74,6 +104,59 @@ describe('a sound rig', () => {
     const idle = belief.evidence.filter((e) => e.state === 'idle').flatMap((e) => [e.probe, e.ref]);
     for (const point of ['coach-bank.plus', 'chassis-bank.plus', 'coach-bank.minus']) expect(idle).toContain(point);
     expect(idle.some((p) => p?.endsWith('.clamp'))).toBe(true);
+  });
+
+  it('is not called sound over two flat banks before they were seen apart while one of them is worked', () => {
+    // Equal volts at rest are what a cable left between two banks gives too. Common practice.
+    const studs = 'link.chassis-stud~link.coach-stud';
+    for (const complaint of ['both-flat', 'link-always-on'] as const) {
+      const { belief, answer, evidence } = walk('nothing-wrong', [complaint], 31);
+      if (!answer.stop.reached || answer.stop.class !== 'nothing-wrong')
+        throw new Error(`${complaint}: not ended as sound`);
+      const apart = evidence.find((e) => `${e.probe}~${e.ref}` === studs && e.state !== 'rested');
+      expect(apart, complaint).toBeDefined();
+      expect(Math.abs(apart!.value)).toBeGreaterThan(0.1);
+      // Taken away, it is owed again; and one that shows them joined stands against a sound rig.
+      belief.setEvidence(evidence.filter((e) => e !== apart));
+      expect(unproved(belief).map((u) => u.test)).toContain(studs);
+      belief.setEvidence(evidence.map((e) => (e === apart ? { ...e, value: 0, confirmed: true } : e)));
+      expect(diagnose(belief, { state: 'rested' }).stop.class).not.toBe('nothing-wrong');
+    }
+  });
+
+  it('is sound over a look that saw what the meter does not find, not over one nothing was measured of', () => {
+    const { belief, evidence, classes } = everyPoint(5);
+    expect(seemsSound(belief, classes())).toBe(true);
+    // An end that looks bad, of a cable whose two ends were read: what it speaks for has hardly a share left.
+    for (const what of ['bad-end.link-cable', 'bad-end.fuse-lead', 'bad-end.coach-negative']) {
+      const look = { id: 'look', what, answer: 'yes' };
+      expect(belief.questions.map((q) => q.id)).toContain(what);
+      belief.setEvidence(evidence, [look]);
+      expect(seemsSound(belief, classes()), what).toBe(true);
+      belief.setEvidence([], [look]);
+      expect(seemsSound(belief, classes()), what).toBe(false);
+    }
+  });
+
+  it('has a reading that stands alone against it taken again before it is called anything', () => {
+    for (const [probe, off] of [
+      ['coach-bank.minus', 0.15],
+      ['coach-bank.plus', 0.3],
+      ['link.chassis-stud', 0.3],
+    ] as const) {
+      const { belief, evidence, classes } = everyPoint(5);
+      const odd = evidence.findIndex((e) => e.probe === probe && e.state === 'idle');
+      const spoiled = evidence.map((e, r) => (r === odd ? { ...e, value: e.value + off } : e));
+      belief.setEvidence(spoiled);
+      expect(againstSound(belief, classes()), probe).toBe(odd);
+      expect(seemsSound(belief, classes()), probe).toBe(false);
+      const { stop, next } = diagnose(belief, { state: 'idle' });
+      expect(stop.reached, probe).toBe(false);
+      expect(next[0], probe).toMatchObject({ retake: true, state: 'idle', probe });
+      // Taken twice it is no slip of one take: it is not asked for a third time.
+      belief.setEvidence(spoiled.map((e, r) => (r === odd ? { ...e, confirmed: true } : e)));
+      expect(againstSound(belief, classes()), probe).not.toBe(odd);
+    }
   });
 
   it('is never called sound by likelihood alone: where it ends so, its proof is in', () => {
@@ -287,5 +370,16 @@ describe('two faults at once', () => {
     belief.setEvidence([]);
     expect(belief.faults.some((f) => f.id === pair || f.id === 'boost.fuse-blown+delay.dead')).toBe(false);
     expect(belief.probability.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9);
+  });
+});
+
+describe('a contact that is welded', () => {
+  it('is proved by the amps it carries as well: equal studs may come by another way round', () => {
+    const { answer, evidence } = walk('link.welded', ['both-flat'], 9);
+    expect(answer.stop).toMatchObject({ reached: true, class: 'link: Replace the isolator solenoid' });
+    const wires = compiled.rig.conductors
+      .filter((c) => [c.from, c.to].some((e) => e.part === 'link' && e.terminal.endsWith('-stud')))
+      .map((c) => `${c.id}.clamp`);
+    expect(evidence.some((e) => wires.includes(e.probe))).toBe(true);
   });
 });

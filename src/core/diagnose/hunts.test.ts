@@ -69,3 +69,17 @@ describe('what is believed of it', () => {
     expect(pin).toBeGreaterThan(20 * dead);
   });
 });
+
+describe('how far a reading is off', () => {
+  it('is told from the nearer of what a charger that hunts may have been doing', () => {
+    const belief = new Belief(compiled, ['coach-not-charging']);
+    const phase = phaseOf('connector.pin-corroded', 0.5)!;
+    const running = phase.values[at('connector.front')]! - phase.values[at('connector.rear')]!;
+    const off = (value: number) => {
+      belief.setEvidence([reading('connector.front', 'connector.rear', value)]);
+      return belief.deviation(belief.heaviest('connector.pin-corroded'), 0);
+    };
+    // Neither at rest nor while it runs is a drop like these: both are near one of the two.
+    for (const value of [0.002, running]) expect(off(value), `${value} V`).toBeLessThan(2.5);
+  });
+});

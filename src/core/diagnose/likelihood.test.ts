@@ -15,28 +15,39 @@ describe('the chance of a blundered reading', () => {
   // A density that does not add up to one would make every reading look more or less trustworthy than it is.
   it('adds up to one over the volts a meter on a 12 V rig shows, wherever the neighbours stand', () => {
     for (const neighbours of [[12.6], [12.4, 13.9, 0.4], [3, 3, 3, 14]])
-      expect(integral(-0.5, 16.5, 0.0005, (v) => blunderDensity('V', v, neighbours, ASSUMPTIONS))).toBeCloseTo(1, 2);
+      expect(integral(-0.5, 16.5, 0.0005, (v) => blunderDensity('V', v, -9, neighbours, ASSUMPTIONS))).toBeCloseTo(
+        1,
+        2,
+      );
   });
 
   it('adds up to one without neighbours', () => {
-    expect(integral(-0.5, 16.5, 0.0005, (v) => blunderDensity('V', v, [], ASSUMPTIONS))).toBeCloseTo(1, 2);
+    expect(integral(-0.5, 16.5, 0.0005, (v) => blunderDensity('V', v, -9, [], ASSUMPTIONS))).toBeCloseTo(1, 2);
   });
 
   it('adds up to one over the range of a clamp', () => {
-    expect(integral(-200, 200, 0.005, (a) => blunderDensity('A', a, [], ASSUMPTIONS))).toBeCloseTo(1, 2);
+    expect(integral(-200, 200, 0.005, (a) => blunderDensity('A', a, 26, [], ASSUMPTIONS))).toBeCloseTo(1, 2);
   });
 
   it('is greatest where a lead that does not touch reads, and beside a neighbour', () => {
-    const at = (v: number) => blunderDensity('V', v, [12.6], ASSUMPTIONS);
+    const at = (v: number) => blunderDensity('V', v, 9, [12.6], ASSUMPTIONS);
     expect(at(0)).toBeGreaterThan(at(12.6));
     expect(at(12.6)).toBeGreaterThan(20 * at(12.2));
     expect(at(12.61)).toBeCloseTo(at(12.59), 9);
   });
 
+  it('has a spike where leads or clamp were the wrong way round', () => {
+    const volts = (v: number) => blunderDensity('V', v, 0.4, [12.6], ASSUMPTIONS);
+    expect(volts(-0.4)).toBeGreaterThan(20 * volts(-0.8));
+    const amps = (a: number) => blunderDensity('A', a, 40, [], ASSUMPTIONS);
+    expect(amps(-40)).toBeGreaterThan(5 * amps(-80));
+    expect(amps(-40)).toBeGreaterThan(5 * amps(20));
+  });
+
   it('weighs each neighbour alike: two of them halve the spike of one', () => {
-    const floor = blunderDensity('V', 6, [12.6], ASSUMPTIONS);
-    const one = blunderDensity('V', 12.6, [12.6], ASSUMPTIONS) - floor;
-    const two = blunderDensity('V', 12.6, [12.6, 9], ASSUMPTIONS) - floor;
+    const floor = blunderDensity('V', 6, 9, [12.6], ASSUMPTIONS);
+    const one = blunderDensity('V', 12.6, 9, [12.6], ASSUMPTIONS) - floor;
+    const two = blunderDensity('V', 12.6, 9, [12.6, 9], ASSUMPTIONS) - floor;
     expect(two / one).toBeCloseTo(0.5, 6);
   });
 });

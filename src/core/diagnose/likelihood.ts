@@ -50,14 +50,29 @@ export function unknownDensity(unit: 'V' | 'A', error: number): number {
 const gauss = (x: number, sd: number) => Math.exp((-0.5 * x * x) / (sd * sd)) / (sd * 2.5066282746310002);
 
 /**
- * Density of a blundered reading: a spike where the lead did not touch, what the neighbouring probes would
- * have read, and a floor over the meter's usual range.
+ * Density of a blundered reading: a spike where the lead did not touch, one where leads or clamp were the wrong way
+ * round, what the neighbouring probes would have read, and a floor over the meter's usual range.
+ * @param predicted what the reading would have been
  */
-export function blunderDensity(unit: 'V' | 'A', value: number, neighbours: readonly number[], a: Assumptions): number {
-  const { zero, neighbour, anything } = a.blunderKinds;
-  if (unit === 'A') return zero * gauss(value, 0.3) + (neighbour + anything) / 400;
+export function blunderDensity(
+  unit: 'V' | 'A',
+  value: number,
+  predicted: number,
+  neighbours: readonly number[],
+  a: Assumptions,
+): number {
+  const { zero, reversed, neighbour, anything } = a.blunderKinds;
+  if (unit === 'A') {
+    const turned = reversed * gauss(value + predicted, Math.hypot(1, TURNED_AMPS * predicted));
+    return zero * gauss(value, 0.3) + turned + (neighbour + anything) / 400;
+  }
   let near = 0;
   for (const n of neighbours) near += gauss(value - n, 0.05);
   const beside = neighbours.length > 0 ? near / neighbours.length : 1 / 17;
-  return zero * gauss(value, 0.01) + neighbour * beside + anything / 17;
+  const turned = reversed * gauss(value + predicted, Math.hypot(0.01, TURNED_VOLTS * predicted));
+  return zero * gauss(value, 0.01) + turned + neighbour * beside + anything / 17;
 }
+
+/** How far the prediction may be off where leads or clamp were turned round, a share of it. From memory. */
+const TURNED_VOLTS = 0.02;
+const TURNED_AMPS = 0.1;

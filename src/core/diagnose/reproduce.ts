@@ -8,7 +8,7 @@ import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { isComplaint, type IntakeClue } from './intake';
 import { is, partKind } from '../parts/kinds';
-import { measurementId, rigMeasurements } from '../probe/measurement';
+import { measurementId, rigMeasurements, type Measurement } from '../probe/measurement';
 import type { TraitName } from '../parts/traits';
 
 /** States in which it shows; the first one a rig has. */
@@ -57,7 +57,9 @@ type Witness =
   /** `whereUneven`: only where its middle does not stand halfway. */
   | { ask: readonly string[]; of: TraitName; side?: Side; whereUneven?: true }
   /** Directly across its studs: two banks near each other in volts are not told to be joined by their posts. */
-  | { across: TraitName };
+  | { across: TraitName }
+  /** The same where it is open and one bank is worked: equal volts at rest are no sign that two banks are apart. */
+  | { apart: TraitName };
 type Side = 'engine' | 'coach';
 
 const BOTH_BANKS: readonly Witness[] = [
@@ -96,8 +98,8 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
     { clampAt: 'battery', side: 'engine' },
     { ask: ['load-test'], of: 'battery', side: 'engine' },
   ],
-  'both-flat': [...BOTH_BANKS, { clampAt: 'battery', side: 'engine' }],
-  'link-always-on': BOTH_BANKS,
+  'both-flat': [...BOTH_BANKS, { clampAt: 'battery', side: 'engine' }, { apart: 'solenoid' }],
+  'link-always-on': [...BOTH_BANKS, { apart: 'solenoid' }],
   'chassis-not-charging': [
     { post: 'plus', of: 'battery', side: 'engine' },
     { post: 'minus', of: 'battery', side: 'engine' },
@@ -114,14 +116,27 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
 };
 
 /** Whether nothing but the proof stands between the rig and being called sound: no fault stands out, nothing is flagged. */
-export function seemsSound(belief: Belief, classes: readonly { class: string; probability: number }[]): boolean {
+export const seemsSound = (belief: Belief, classes: readonly ClassOdds[]): boolean =>
+  leadsAsSound(belief, classes) && readingsAgainst(belief).length === 0 && answersFit(belief);
+
+/** The same with a reading that by itself speaks against it and was taken once: which one to take again, by its place. */
+export function againstSound(belief: Belief, classes: readonly ClassOdds[]): number | undefined {
+  if (!leadsAsSound(belief, classes) || !answersFit(belief)) return undefined;
+  return readingsAgainst(belief).find((r) => !belief.evidence[r]!.confirmed);
+}
+
+interface ClassOdds {
+  class: string;
+  probability: number;
+}
+
+function leadsAsSound(belief: Belief, classes: readonly ClassOdds[]): boolean {
   const [top, second] = classes;
   if (top!.class !== NOTHING_WRONG.id || top!.probability < belief.assumptions.soundAt) return false;
   return (
     (second?.probability ?? 0) < IN_THE_WAY &&
     !belief.blunder.some((b, r) => b > 0.35 && !belief.evidence[r]!.confirmed) &&
-    belief.intake.every((c) => !isComplaint(c) || isShown(belief, c)) &&
-    nothingAgainst(belief)
+    belief.intake.every((c) => !isComplaint(c) || isShown(belief, c))
   );
 }
 
@@ -134,20 +149,48 @@ const isShown = (belief: Belief, complaint: Complaint): boolean =>
 const OFF = 3.5;
 const ODD_ANSWER = 0.2;
 
-/** Whether no reading where the complaint would show, and no answer, by itself speaks against a sound rig. */
-function nothingAgainst(belief: Belief): boolean {
+/** Readings where the complaint would show that by themselves speak against a sound rig, by their places. */
+function readingsAgainst(belief: Belief): number[] {
   const sound = belief.heaviest(NOTHING_WRONG.id);
-  const kinds = new Map(belief.questions.map((q) => [q.id, q]));
+  const complaints = belief.intake.filter(isComplaint);
   const seen = new Set([
     ...statesOfComplaints(belief.intake, belief.workspace.states),
-    ...belief.intake.filter(isComplaint).map((c) => stateToProve(belief, c)),
+    ...complaints.map((c) => stateToProve(belief, c)),
   ]);
-  return (
-    belief.evidence.every(
-      (e, r) => !seen.has(e.state) || belief.blunder[r]! > 0.5 || belief.deviation(sound, r) < OFF,
-    ) && belief.observed.every((o) => belief.answerChance(kinds.get(o.what)!, o.answer, sound) > ODD_ANSWER)
+  const apart = complaints.flatMap((c) =>
+    PROVES[c].flatMap((w) =>
+      'apart' in w
+        ? apartOf(belief, w.apart).flatMap((u) => [u.test ?? '', ...u.points].map((k) => `${u.state}/${k}`))
+        : [],
+    ),
+  );
+  const counts = ({ state, probe, ref }: Belief['evidence'][number]) =>
+    seen.has(state) || [measurementId(probe, ref), probe].some((k) => apart.includes(`${state}/${k}`));
+  return belief.evidence.flatMap((e, r) =>
+    counts(e) && belief.blunder[r]! <= 0.5 && belief.deviation(sound, r) >= OFF ? [r] : [],
   );
 }
+
+/** Whether no answer by itself speaks against a sound rig: none that what it speaks for has not been measured away. */
+function answersFit(belief: Belief): boolean {
+  const sound = belief.heaviest(NOTHING_WRONG.id);
+  const kinds = new Map(belief.questions.map((q) => [q.id, q]));
+  return belief.observed.every(({ what, answer }) => {
+    const kind = kinds.get(what)!;
+    const chance = belief.answerChance(kind, answer, sound);
+    if (chance > ODD_ANSWER) return true;
+    const speaksFor = belief.components.reduce(
+      (sum, c, i) =>
+        belief.answerChance(kind, answer, i) > TWICE * chance && !c.unknown ? sum + belief.weight[i]! : sum,
+      0,
+    );
+    return speaksFor < MEASURED_AWAY;
+  });
+}
+
+/** An answer speaks for a fault that makes it so many times as likely; refuted where all of those have less than this left. */
+const TWICE = 2;
+const MEASURED_AWAY = 0.1;
 
 /** States with more volts than an idle, in which a link that waits for volts closes. */
 const MORE_VOLTS = ['fast-idle', 'boost-engine-on'] as const;
@@ -254,18 +297,19 @@ export function unproved(belief: Belief, about: (complaint: Complaint) => boolea
     .flatMap((complaint) => {
       const state = stateToProve(belief, complaint);
       if (state === undefined) return [];
-      const here = belief.evidence.filter((e) => e.state === state);
-      const read = new Set(here.flatMap((e) => [e.probe, ...(e.ref === undefined ? [] : [e.ref])]));
-      const taken = new Set(here.map((e) => measurementId(e.probe, e.ref)));
+      const read = new Set(
+        belief.evidence.flatMap((e) => [e.probe, e.ref].flatMap((key) => (key ? [`${e.state}/${key}`] : []))),
+      );
+      const taken = new Set(belief.evidence.map((e) => `${e.state}/${measurementId(e.probe, e.ref)}`));
       return PROVES[complaint]
         .filter((w) => !('whereUneven' in w) || isUneven(belief, state, w))
-        .map((w): Unproved => ({ state, ...wayTo(belief, w) }))
+        .flatMap((w): Unproved[] => ('apart' in w ? apartOf(belief, w.apart) : [{ state, ...wayTo(belief, w) }]))
         .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
         .filter(
-          ({ points, questions, test }) =>
-            !points.some((p) => read.has(p)) &&
+          ({ points, questions, test, state: inState }) =>
+            !points.some((p) => read.has(`${inState}/${p}`)) &&
             !questions.some((q) => asked.has(q)) &&
-            !(test !== undefined && taken.has(test)),
+            !(test !== undefined && taken.has(`${inState}/${test}`)),
         );
     });
 }
@@ -290,15 +334,45 @@ function isUneven(belief: Belief, state: string, { of, side }: { of: TraitName; 
   return Math.abs(middle.volts - low - whole / 2) > UNEVEN_VOLTS * Math.max(1, Math.round(whole / 12));
 }
 
-function wayTo(belief: Belief, witness: Witness): Omit<Unproved, 'state'> {
+/** The drop from stud to stud of the first part of a kind; none where nothing measures it. */
+function acrossStuds({ rig }: Belief['compiled'], of: TraitName): Measurement | undefined {
+  const part = rig.parts.find((p) => is(p, of));
+  return rigMeasurements(rig).find(
+    (m) =>
+      m.kind === 'drop' &&
+      [m.red, m.black!].every((k) => /^[^.]+\.[a-z]+-stud$/.test(k) && k.startsWith(`${part?.id}.`)),
+  );
+}
+
+/** States in which one bank is charged or drawn on, and V by which two that are apart then differ. From memory. */
+const ONE_IS_WORKED = ['shore', 'generator', 'idle-before-delay', 'key-on'] as const;
+const APART_VOLTS = 0.1;
+
+/**
+ * What shows, in the first state in which a sound rig keeps its banks visibly apart, that it does: the drop over the
+ * link where leads reach over it, else both posts.
+ */
+function apartOf(belief: Belief, of: TraitName): Unproved[] {
+  const sound = belief.components[belief.heaviest(NOTHING_WRONG.id)]!;
+  const { rig } = belief.compiled;
+  const post = (side: Side) => rig.parts.find((p) => is(p, 'battery') && p.side === side)?.id;
+  const posts = [post('engine'), post('coach')].map((id) => `${id}.plus`);
+  const studs = acrossStuds(belief.compiled, of);
+  const ends = studs ? [studs.red, studs.black!] : posts;
+  const state = ONE_IS_WORKED.find((id) => {
+    const [red, black] = ends.map((key) => belief.rowOf(id, key));
+    return red !== undefined && black !== undefined && Math.abs(sound.value(red) - sound.value(black)) > APART_VOLTS;
+  });
+  if (state === undefined) return [];
+  return studs
+    ? [{ state, points: [], questions: [], test: studs.id }]
+    : posts.map((point) => ({ state, points: [point], questions: [] }));
+}
+
+function wayTo(belief: Belief, witness: Exclude<Witness, { apart: TraitName }>): Omit<Unproved, 'state'> {
   const { rig } = belief.compiled;
   if ('across' in witness) {
-    const part = rig.parts.find((p) => is(p, witness.across));
-    const studs = rigMeasurements(rig).find(
-      (m) =>
-        m.kind === 'drop' &&
-        [m.red, m.black!].every((k) => /^[^.]+\.[a-z]+-stud$/.test(k) && k.startsWith(`${part?.id}.`)),
-    );
+    const studs = acrossStuds(belief.compiled, witness.across);
     return { points: [], questions: [], ...(studs ? { test: studs.id } : {}) };
   }
   const trait = 'clampAt' in witness ? witness.clampAt : witness.of;

@@ -9,6 +9,7 @@ import { membersOf } from './faults';
 import { testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 import { notRuledOut } from './notRuledOut';
 import {
+  againstSound,
   owedFirst,
   seemsSound,
   sidesUnread,
@@ -78,6 +79,11 @@ export function howItStands(round: Round): Standing {
       );
     const why = 'It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.';
     return { stop: { reached: true, class: top.class, why } };
+  }
+  const against = againstSound(belief, classes);
+  if (against !== undefined) {
+    const again = retake(belief, against, measurements, now);
+    if (again) return goOn('It looks sound but for one reading: take that one again.', again);
   }
   // What is as good as certain wants its own direct test, not one more that tells a little.
   if (top.probability < assumptions.directAt && worthTesting(useful, assumptions)) {

@@ -4,6 +4,7 @@
  */
 import type { CompiledRig } from '../compile/compile';
 import { METER, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { pointPlace } from '../probe/measurement';
 import { reachOf, type Reach } from '../probe/modelError';
 import type { Output } from '../probe/outputs';
 import type { Assumptions } from './assumptions';
@@ -52,6 +53,8 @@ export class Weighing {
   private readonly pRow: Float64Array;
   /** Reach between two outputs, once asked for. */
   private readonly reaches = new Map<number, Reach>();
+  /** Where each output is got at. */
+  private readonly places: readonly string[];
   private readonly reachBetween: ReturnType<typeof reachOf>;
 
   constructor(
@@ -61,6 +64,7 @@ export class Weighing {
     private readonly assumptions: Assumptions,
   ) {
     this.reachBetween = reachOf(compiled.rig);
+    this.places = outputs.map((o) => pointPlace(compiled.rig, o.key).place);
     this.row = new Float64Array(workspace.width);
     this.pRow = new Float64Array(workspace.width);
   }
@@ -175,10 +179,17 @@ export class Weighing {
     return evidence.value - component.expected(red, black, this.gainOf(reading));
   }
 
-  /** The same without its sign, in standard deviations of meter and model. */
+  /**
+   * The same without its sign, in standard deviations of meter and model; of a charger that hunts, off the nearer of the
+   * two things it may have been doing.
+   */
   deviation(component: Component, reading: number): number {
     const off = this.residual(component, reading);
-    return Math.abs(off) / Math.sqrt(this.noise(component, reading, this.rows[reading]!.evidence.value - off));
+    const { red, black, evidence } = this.rows[reading]!;
+    const sd = Math.sqrt(this.noise(component, reading, evidence.value - off));
+    const other = component.other(red, black);
+    const there = other ? Math.abs(off - other.moved) / Math.hypot(sd, other.moved * OTHER_PHASE_SPREAD) : Infinity;
+    return Math.min(Math.abs(off) / sd, there);
   }
 
   private gainOf(r: number): number {
@@ -224,7 +235,13 @@ export class Weighing {
     const off = component.unknown ? a.unknownShare : a.blunderShare * (evidence.confirmed ? a.slipsTwice : 1);
     const bad = component.unknown
       ? unknownDensity(unit, error)
-      : blunderDensity(unit, evidence.value, unit === 'V' ? this.neighbours(component, red, black) : [], a);
+      : blunderDensity(
+          unit,
+          evidence.value,
+          evidence.value - error,
+          unit === 'V' ? this.neighbours(component, red, black, evidence.confirmed === true) : [],
+          a,
+        );
     return { good: (1 - off) * density, bad: off * bad, weight };
   }
 
@@ -241,14 +258,18 @@ export class Weighing {
     return reach;
   }
 
-  /** What the other points would read under the component, black lead where it is. */
-  private neighbours(component: Component, red: number, black: number): number[] {
+  /**
+   * What the other points would read under the component, black lead where it is. A slip of the hand may land on any of
+   * them; the same slip twice is a terminal taken for another, which lies beside it.
+   */
+  private neighbours(component: Component, red: number, black: number, twice: boolean): number[] {
     const per = this.workspace.outputsPerState;
     const first = Math.floor(red / per) * per;
     const list: number[] = [];
     const base = black < 0 ? 0 : component.value(black);
     for (let o = 0; o < per; o++) {
-      if (first + o !== red && this.outputs[o]!.kind === 'volts') list.push(component.value(first + o) - base);
+      if (first + o === red || this.outputs[o]!.kind !== 'volts') continue;
+      if (!twice || this.places[o] === this.places[red - first]) list.push(component.value(first + o) - base);
     }
     return list;
   }

@@ -85,7 +85,7 @@ export interface ReportData {
   repair?: { did: string; by: string; at: string };
   proofs: ReportProof[];
   checks: { name: string; result: string; values: string; note?: string }[];
-  signed?: { words: string; by: string; at: string };
+  signed?: { words: string; by: string; at: string; elsewhere?: boolean };
   /** Times the signed record was opened again. */
   reopened: { reason: string; by: string; at: string }[];
   /** What made the rig as it is proved: the heading over the proofs says it. */
@@ -264,7 +264,14 @@ function signedSections({ job, verdict }: Matter): Pick<ReportData, 'approval' |
   return {
     ...(approval ? { approval: asWritten(approval) } : {}),
     ...(repair ? { repair: asWritten({ did: repair.did, by: repair.by, at: repair.at }) } : {}),
-    ...(signed ? { signed: asWritten({ words: signed.words, by: signed.by, at: signed.at }) } : {}),
+    ...(signed
+      ? {
+          signed: {
+            ...asWritten({ words: signed.words, by: signed.by, at: signed.at }),
+            ...(signed.elsewhere ? { elsewhere: true } : {}),
+          },
+        }
+      : {}),
     reopened: (job.signOffs ?? []).flatMap(({ reopened: r }) =>
       r ? [asWritten({ reason: r.reason, by: r.by, at: r.at })] : [],
     ),

@@ -6,6 +6,7 @@ import type { Result } from '../units/result';
 import type { Payload, CommandType } from './command';
 import type { Job } from './job';
 import type { Refusal } from './refusal';
+import type { Act } from '../people/roles';
 
 /** Who gave a command, when, and the epoch of the rig it was given on. */
 export interface Given {
@@ -16,12 +17,6 @@ export interface Given {
 
 /** A command that takes another back. */
 export type Undoing = { [T in CommandType]: { type: T; payload: Payload<T> } }[CommandType];
-
-/** People of a shop by what they do. */
-export type Role = 'technician' | 'front-desk';
-export const ANYONE: readonly Role[] = ['technician', 'front-desk'];
-/** What is found out about a rig, and done to it, is a technician's. */
-export const TECHNICIAN: readonly Role[] = ['technician'];
 
 export interface CommandDefinition<P> {
   /** The job after it, or what stands in its way. Lists that do not change stay the same object. */
@@ -36,8 +31,10 @@ export interface CommandDefinition<P> {
    * sender had not seen. Undefined where both may stand: readings and notes never collide.
    */
   collides(payload: P): string | undefined;
-  /** Roles that may give it. */
-  who: readonly Role[];
+  /** What one must be allowed to do to give it. */
+  needs: Act;
+  /** Name of the person whose entry it takes back, and what that needs where it is another's. */
+  takesBack?: { of(job: Job, payload: P): string | undefined; needs: Act };
   /** Whether a record that is signed still takes it. */
   afterSigning: boolean;
   /** What an undo of it takes back, in words. */

@@ -1,6 +1,7 @@
 /** Commands that set one item of a list: as it was, as it shall be. */
+import type { Act } from '../people/roles';
 import { ok } from '../units/result';
-import type { CommandDefinition, Role, Undoing } from './commandDefinition';
+import type { CommandDefinition, Undoing } from './commandDefinition';
 import { withItem } from './itemList';
 import type { Job } from './job';
 import { turnedRound } from './turnedRound';
@@ -8,7 +9,7 @@ import { turnedRound } from './turnedRound';
 interface ItemSet {
   list: 'followUps' | 'bookings' | 'planChanges' | 'logs';
   type: Undoing['type'];
-  who: readonly Role[];
+  needs: Act;
   afterSigning: boolean;
   undoWords: string;
 }

@@ -309,6 +309,9 @@ export const SignOffSchema = Type.Object(
     covers: Type.Optional(CoversSchema),
     at: instant,
     by: person,
+    elsewhere: Type.Optional(
+      Type.Boolean({ description: 'it came with a file: who signed was not checked by this shop' }),
+    ),
     reopened: Type.Optional(
       Type.Object(
         {

@@ -17,6 +17,7 @@ import {
   picked,
   pictured,
   probed,
+  proved,
   reading,
   repaired,
   towed,
@@ -35,8 +36,9 @@ const ticked = after(picked, command('build.tick', { candidate: pick.candidate, 
 const stepped = after(picked, command('build.done', { candidate: pick.candidate, step: 'isolate', minutes: 7 }));
 const finished = after(stepped, command('build.finish', { revision: pick.revision, built: demoUuid('built') }));
 const waived = after(open, command('waiver.record', waiver));
-const signature = { id: demoUuid('sign'), revision: currentRevision(open).id, words: 'Right.' };
-const signed = after(open, command('record.sign', signature));
+const signature = { id: demoUuid('sign'), revision: currentRevision(proved).id, words: 'Right.' };
+const signed = after(proved, command('record.sign', signature));
+const sign = (job: Job) => command('record.sign', { id: newId(), revision: currentRevision(job).id, words: 'Right.' });
 const reopened = after(
   signed,
   command('record.reopen', { id: signature.id, reason: 'One figure was misread.', revision: demoUuid('again') }),
@@ -469,7 +471,7 @@ const REFUSED: [what: string, job: Job, c: Command, found: RegExp, wanted: RegEx
   ['a check taken back that is not there', open, command('check.retract', { id: nobody }), /check/, /of this job/],
   [
     'a signature under another rig',
-    open,
+    proved,
     command('record.sign', { ...signature, revision: nobody }),
     /revision/,
     /as it stands/,
@@ -481,6 +483,8 @@ const REFUSED: [what: string, job: Job, c: Command, found: RegExp, wanted: RegEx
     /signature/,
     /new id/,
   ],
+  ['a signature under a rig nothing was done to', open, sign(open), /without a proof/, /measured after it/],
+  ['a signature under a repair nobody measured', repaired, sign(repaired), /without a proof/, /measured after it/],
   ['anything under a signature', signed, command('verdict.declare', verdict), /signed/, /opened again/],
   [
     'a record reopened that is not signed',
@@ -492,7 +496,7 @@ const REFUSED: [what: string, job: Job, c: Command, found: RegExp, wanted: RegEx
   [
     'a record reopened under an old revision',
     signed,
-    command('record.reopen', { id: signature.id, reason: 'Because.', revision: currentRevision(open).id }),
+    command('record.reopen', { id: signature.id, reason: 'Because.', revision: currentRevision(signed).id }),
     /revision/,
     /new id/,
   ],

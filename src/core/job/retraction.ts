@@ -1,6 +1,7 @@
 /** Taking an entry of the record back, and putting it back: the entry stays, struck out. */
+import type { Act } from '../people/roles';
 import { ok } from '../units/result';
-import type { CommandDefinition, Role, Undoing } from './commandDefinition';
+import type { CommandDefinition, Undoing } from './commandDefinition';
 import type { Job } from './job';
 import { refuse, replace } from './refusal';
 
@@ -11,7 +12,7 @@ interface Retraction {
   retracted: boolean;
   /** The command that does the opposite. */
   back: Extract<Undoing, { payload: { id: string } }>['type'];
-  who: readonly Role[];
+  needs: Act;
   undoWords: string;
 }
 
@@ -20,7 +21,7 @@ export function retraction({
   word,
   retracted,
   back,
-  who,
+  needs,
   undoWords,
 }: Retraction): CommandDefinition<{ id: string }> {
   return {
@@ -31,7 +32,13 @@ export function retraction({
     },
     inverse: ({ id }) => ({ type: back, payload: { id } }) as Undoing,
     collides: ({ id }) => `${word} ${id}`,
-    who,
+    needs,
+    // What another measured is a technician's to strike out; it stays, and can be put back.
+    takesBack: {
+      of: (job, { id }) =>
+        (job[list] as readonly { id: string; by?: string }[] | undefined)?.find((e) => e.id === id)?.by,
+      needs: 'decide',
+    },
     afterSigning: false,
     undoWords,
   };

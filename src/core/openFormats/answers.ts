@@ -5,12 +5,15 @@
 import Type from 'typebox';
 import { IdentitySchema } from '../job/identity';
 import { JobSchema } from '../job/jobSchema';
+import { PeopleSchema } from '../people/peopleSchema';
+import { ROLES } from '../people/roles';
 import { ShopSchema } from '../shop/shopSchema';
 
 const CLOSED = { additionalProperties: false } as const;
 const text = Type.String();
 const count = Type.Integer({ minimum: 0 });
-const actor = Type.Object({ name: text }, CLOSED);
+const role = Type.Enum(ROLES.map((r) => r.id));
+const actor = Type.Object({ name: text, role }, CLOSED);
 const { number, status } = JobSchema.properties;
 
 export const AcknowledgedSchema = Type.Object(
@@ -88,6 +91,7 @@ export const API_ANSWERS = {
   boardPage: BoardPageSchema,
   shopSnapshot: ShopSnapshotSchema,
   rigHistory: RigHistorySchema,
+  people: PeopleSchema,
 } as const;
 
 export type ApiAnswerName = keyof typeof API_ANSWERS;

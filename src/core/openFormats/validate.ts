@@ -18,6 +18,7 @@ import type { SchemaError, Validator } from './validators';
 import type { Job } from '../job/job';
 import type { OpenJob } from '../job/openJob';
 import type { CaseFile } from '../learn/caseFile';
+import type { PeopleChange } from '../people/peopleSchema';
 
 /** Largest file read as a job: far above any real one, far below what would hurt. */
 export const JOB_FILE_LIMIT_BYTES = 8 * 1024 * 1024;
@@ -111,10 +112,22 @@ export function validateJobDocument(data: unknown): Result<Job, DocumentIssue[]>
   return issues.length > 0 ? err(issues) : ok(job);
 }
 
+/** The text of a job file: what it holds, or every place where it is none. */
+export function checkedJobText(text: string): Result<Job, DocumentIssue[]> {
+  const parsed = parseJobText(text);
+  return parsed.ok ? validateJobDocument(parsed.value) : parsed;
+}
+
 /** A file of another shop's cases. */
 export function validateCaseFile(data: unknown): Result<CaseFile, DocumentIssue[]> {
   const issues = schemaIssues(validators.validateCases, data);
   return issues.length > 0 ? err(issues) : ok(data as CaseFile);
+}
+
+/** A change of who works in the shop. */
+export function validatePeopleChange(data: unknown): Result<PeopleChange, DocumentIssue[]> {
+  const issues = schemaIssues(validators.validatePeopleChange, data);
+  return issues.length > 0 ? err(issues) : ok(data as PeopleChange);
 }
 
 /** A request to open a job. */

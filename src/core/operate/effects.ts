@@ -12,7 +12,8 @@ export type Effect =
   | { do: 'scale-param'; param: string; from: number; to: number }
   | { do: 'shift-param'; param: string; from: number; to: number }
   | { do: 'replace-ohms'; element: string; from: number; to: number }
-  | { do: 'add-ohms'; element: string; from: number; to: number }
+  /** `behind` is a point whose lead lies on the far side of what is added: on a battery's post, inside its clamp. */
+  | { do: 'add-ohms'; element: string; from: number; to: number; behind?: string }
   | { do: 'open-battery'; part: string }
   | { do: 'shift-volts'; element: string; from: number; to: number }
   | { do: 'no-output'; element: string }

@@ -185,6 +185,20 @@ export class RigModel extends RigNetwork {
     }
   }
 
+  /**
+   * What a fault has put between the lead on a point and the wires that are joined to it: the battery branch it is in
+   * series with, its ohms and their slope by severity.
+   */
+  behindLead(key: string): { emf: number; ohms: number; bySeverity: number } | undefined {
+    const effect = this.situation.effects?.find((e) => 'behind' in e && e.behind === key);
+    if (!effect || !('from' in effect) || !('element' in effect)) return undefined;
+    const { slot } = this.compiled.rules[this.compiled.rule.get(effect.element)!]!;
+    const s = this.situation.severity ?? 0.5;
+    const ohms = severityAt(effect, s);
+    // Ohms go in equal ratios of severity.
+    return { emf: slot.index, ohms, bySeverity: ohms * Math.log(effect.to / effect.from) };
+  }
+
   /** The present value of a parameter, for the working. */
   parameter(key: string): number {
     const i = this.compiled.param.get(key)!;

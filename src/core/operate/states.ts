@@ -219,14 +219,19 @@ export function operatingState(id: string): OperatingState {
   return state;
 }
 
-/** Minutes to change the rig from one operating state to another. Assumed, common practice. */
+/**
+ * Minutes to change the rig from one operating state to another. Assumed, common practice. Never less than it takes to
+ * begin the state anew: the first seconds of an idling engine are had by starting it, whatever it did before; and were a
+ * state cheaper to come to than to stay in, one would be sent to and fro for ever.
+ */
 export function changeMinutes(from: string, to: string): number {
-  if (from === to) return operatingState(to).againMinutes ?? 0;
+  const again = operatingState(to).againMinutes ?? 0;
+  if (from === to) return again;
   const a = operatingState(from).inputs;
   const b = operatingState(to).inputs;
   let minutes = operatingState(to).enterMinutes;
   if (a.engine !== 'off' && b.engine === 'off') minutes += 1; // stop, let surface volts fall a little
   if ((a.shore && !b.shore) || (a.generator && !b.generator)) minutes += 1;
   if (a.engine !== 'off' && b.engine !== 'off') minutes -= 1; // already running: only the wait is left
-  return minutes;
+  return Math.max(minutes, again);
 }

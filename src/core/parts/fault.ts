@@ -9,7 +9,8 @@ export type LocalEffect =
   | { do: 'open'; element: string }
   | { do: 'stuck-closed'; element: string }
   | { do: 'replace-ohms'; element: string; from: number; to: number }
-  | { do: 'add-ohms'; element: string; from: number; to: number }
+  /** `behind` is a terminal whose lead lies on the far side of it. */
+  | { do: 'add-ohms'; element: string; from: number; to: number; behind?: string }
   | { do: 'parallel-ohms'; element: string; from: number; to: number }
   | { do: 'shift-volts'; element: string; from: number; to: number }
   | { do: 'scale-param'; param: string; from: number; to: number }
@@ -24,6 +25,8 @@ export interface FaultWords {
   name: string;
   /** Elements and params are local to the owner; '' is the conductor or bond itself. */
   effects: readonly LocalEffect[];
+  /** Another way it may be, with its share of the prior: what the effects leave of it is the usual way. */
+  or?: { effects: readonly LocalEffect[]; share: number };
   prior: number;
   explains: readonly Complaint[];
   /** Faults of one owner with the same repair are one class: the repair is the same whichever it is. */
@@ -34,9 +37,10 @@ export interface FaultWords {
   confirm: string;
   /**
    * The same as data, where a reading at the owner is not enough: terminals of its part that must all have been read
-   * in a state where the fault shows, and questions of which one must have been answered.
+   * in a state where the fault shows, terminals at one wire of which the amps must have been, and questions of which
+   * one must have been answered.
    */
-  proof?: { touch?: readonly string[]; ask?: readonly string[] };
+  proof?: { touch?: readonly string[]; clamp?: readonly string[]; ask?: readonly string[] };
   /** Minutes of work to put it right, from and to. */
   minutes: readonly [number, number];
   /** Parts, in dollars, from and to. */

@@ -5,7 +5,7 @@ import { VARIETY } from '../../../tests/motorhomes';
 import { partKind } from '../parts/kinds';
 import { motorhome } from '../rig/archetypes/motorhome';
 import type { Rig } from '../rig/schema';
-import { measurementId, pointPlace, rigMeasurements } from './measurement';
+import { measurementId, placeOf, pointPlace, rigMeasurements } from './measurement';
 import { rigOutputs } from './outputs';
 import { compileRig } from '../compile/compile';
 
@@ -100,5 +100,22 @@ describe('the direct drops of a coach with a delay module', () => {
       const [a, b] = [m.red, m.black!].map((k) => pointPlace(motorhome('drops', 'Drops'), k).station);
       expect(Math.abs(a! - b!), m.id).toBeLessThanOrEqual(2);
     }
+  });
+});
+
+describe('the place of a point', () => {
+  it('is the one its measurement says, and none where what it was on is gone', () => {
+    for (const [name, rig] of EVERY_RIG)
+      for (const p of rig.probes) {
+        expect(placeOf(rig, p.key), `${name} ${p.key}`).toBe(pointPlace(rig, p.key).place);
+        const owner = p.key.split('.')[0];
+        const without = {
+          ...rig,
+          parts: rig.parts.filter((x) => x.id !== owner),
+          conductors: rig.conductors.filter((x) => x.id !== owner),
+          grounds: rig.grounds.filter((x) => x.id !== owner),
+        };
+        expect(placeOf(without, p.key)).toBeUndefined();
+      }
   });
 });

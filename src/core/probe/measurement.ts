@@ -30,6 +30,13 @@ export interface PointPlace {
   accessMinutes: number;
 }
 
+/** Where a point or clamp is got at; none of what the rig no longer has. */
+export function placeOf(rig: Rig, key: string): string | undefined {
+  const owner = key.split('.')[0];
+  const there = [...rig.parts, ...rig.conductors, ...rig.grounds].some((x) => x.id === owner);
+  return there ? pointPlace(rig, key).place : undefined;
+}
+
 /** Place and lead of a point or clamp, by key. */
 export function pointPlace(rig: Rig, key: string): PointPlace {
   const [owner, terminal] = key.split('.') as [string, string];

@@ -5,7 +5,7 @@
  * any two readings is exact to first order.
  */
 import { emptyValues, type DeviceValues } from '../circuit/network';
-import { resistorAmps, valueSensitivities } from '../circuit/readings';
+import { emfAmps, resistorAmps, valueSensitivities } from '../circuit/readings';
 import type { CompiledRig } from '../compile/compile';
 import type { RigModel } from '../operate/settle';
 
@@ -40,9 +40,15 @@ export function rigOutputs(compiled: CompiledRig): Output[] {
 export function readOutputs(model: RigModel, outputs: readonly Output[], into: Float64Array, offset = 0): void {
   for (let i = 0; i < outputs.length; i++) {
     const o = outputs[i]!;
-    into[offset + i] =
-      o.kind === 'volts' ? model.solver.volts[o.index]! : resistorAmps(model.solver, model.values, o.index);
+    into[offset + i] = o.kind === 'volts' ? voltsAt(model, o) : resistorAmps(model.solver, model.values, o.index);
   }
+}
+
+/** Volts under the lead: of a battery whose clamp is bad, those of its post and not of its wires. */
+function voltsAt(model: RigModel, o: Output): number {
+  const volts = model.solver.volts[o.index]!;
+  const behind = model.behindLead(o.key);
+  return behind ? volts - behind.ohms * emfAmps(model.solver, model.values, behind.emf) : volts;
 }
 
 /**
@@ -86,9 +92,15 @@ export class Lineariser {
     outputs.forEach((o, i) => {
       const at = (firstRow + i) * width;
       J.fill(0, at, at + width);
+      const behind = o.kind === 'volts' ? model.behindLead(o.key) : undefined;
       if (o.kind === 'volts') {
         if (o.index === 0) return;
-        model.solver.adjoint([o.index], [1], this.lambda);
+        if (!behind) model.solver.adjoint([o.index], [1], this.lambda);
+        else {
+          // V − R·I with I = (V − Vminus − E)/Rbranch.
+          const share = behind.ohms / model.values.emfOhms[behind.emf]!;
+          model.solver.adjoint([o.index, topology.emfs[behind.emf]!.minus], [1 - share, share], this.lambda);
+        }
       } else {
         const { a, b } = topology.resistors[o.index]!;
         const g = 1 / model.values.resistorOhms[o.index]!;
@@ -101,6 +113,15 @@ export class Lineariser {
         // amps = (va − vb)/R depends on R directly as well.
         s.resistorOhms[o.index] = s.resistorOhms[o.index]! - y[firstRow + i]! / model.values.resistorOhms[o.index]!;
       }
+      let bySeverity = 0;
+      if (behind) {
+        // The branch's own volts and ohms are in the amps directly as well, and so are the ohms that are behind.
+        const amps = emfAmps(model.solver, model.values, behind.emf);
+        const share = behind.ohms / model.values.emfOhms[behind.emf]!;
+        s.emfVolts[behind.emf] = s.emfVolts[behind.emf]! + share;
+        s.emfOhms[behind.emf] = s.emfOhms[behind.emf]! + share * amps;
+        bySeverity = -amps * behind.bySeverity;
+      }
       for (let r = 0; r < rules.length; r++) {
         const rule = rules[r]!;
         const ds = s[rule.slot.array][rule.slot.index]!;
@@ -111,7 +132,6 @@ export class Lineariser {
           if (column >= 0) J[at + column] = J[at + column]! + ds * row[k]!;
         }
       }
-      let bySeverity = 0;
       for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'deviceParams'] as const) {
         const values = this.severity[array];
         for (let k = 0; k < values.length; k++) if (values[k]! !== 0) bySeverity += values[k]! * s[array][k]!;

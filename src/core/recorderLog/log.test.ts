@@ -66,6 +66,23 @@ describe('times', () => {
   });
 });
 
+describe('a cell that is made to hold one up', () => {
+  const blanks = ' '.repeat(100_000);
+
+  it('is no time, and is told so at once', () => {
+    // Looked for in every way there is, one of these would take longer than any test may.
+    for (const cell of [`2026-11-20 17:07${blanks}x`, `${blanks}2026-11-20`, `2026-11-20${blanks}+`])
+      expect(readTime(cell, 'iso').seconds).toBeNaN();
+    expect(readTime('  2026-11-20 17:07:30.25 pm +01:00 ', 'iso').zoned).toBe(true);
+  });
+
+  it('is passed over in a table, whose other rows are read', () => {
+    const rows = Array.from({ length: 60 }, (_, k) => `2026-11-20 17:${String(k).padStart(2, '0')},12.${k % 10}`);
+    rows[30] = `2026-11-20 17:07${blanks}x,${blanks}12.4x`;
+    expect(read(['time,chassis volts', ...rows].join('\n')).t).toHaveLength(59);
+  });
+});
+
 describe('a recorder’s CSV', () => {
   it('is understood with decimal commas, semicolons, a preamble and a clock of its own', () => {
     const s = read(

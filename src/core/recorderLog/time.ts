@@ -17,6 +17,8 @@ const DAY_PART = /(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})/;
 const CLOCK_PART = /(?:[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([AaPp][Mm])?)?/;
 const ZONE_PART = /(Z|[+-]\d{2}:?\d{2})?/;
 const DATE = new RegExp(`^\\s*${DAY_PART.source}${CLOCK_PART.source}\\s*${ZONE_PART.source}\\s*$`);
+/** No date is longer; in what is, the pattern would look for one in every way there is. */
+const LONGEST = 64;
 const daysOfMonth = (year: number, month: number): number =>
   (month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1)) - daysFromCivil(year, month, 1);
 
@@ -52,7 +54,7 @@ export function readTime(text: string, format: TimeFormat): { seconds: number; z
     const n = text.trim() === '' ? NaN : Number(text.trim().replace(',', '.'));
     return { seconds: format === 'milliseconds' ? n / 1000 : n, zoned: true };
   }
-  const m = DATE.exec(text);
+  const m = text.length > LONGEST ? null : DATE.exec(text);
   const seconds = m ? dateSeconds(m, format) + clockSeconds(m) - zoneSeconds(m[9] ?? 'Z') : NaN;
   return { seconds, zoned: Number.isFinite(seconds) && m?.[9] !== undefined };
 }

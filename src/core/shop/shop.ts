@@ -21,6 +21,7 @@ export const DEFAULT_SETTINGS: Settings = {
   openMinutes: { ...ASSUMPTIONS.openMinutes },
   likelihoods,
   learnt: { factors: {}, jobs: 0, others: 0 },
+  signing: 'technician',
   bays: ['Bay 1', 'Bay 2'],
   hours: { from: 8, to: 17, days: [1, 2, 3, 4, 5] },
   logMaps: {},

@@ -5,6 +5,7 @@ import { InstrumentSchema } from '../probe/instrumentSchema';
 import { CURRENCIES } from '../units/money';
 import { GAUGE_UNITS, JURISDICTIONS, LENGTH_UNITS, TEMPERATURE_UNITS } from '../units/preferences';
 import { VOCABULARIES } from '../units/vocabulary';
+import { SIGNING, type Act } from '../people/roles';
 import { envelope, type Enveloped } from '../job/envelope';
 import { LOG_ROLES } from '../recorderLog/series';
 
@@ -57,6 +58,10 @@ export const SettingsSchema = Type.Object(
       description: 'to open up a place for the first time',
     }),
     likelihoods: Type.Object(likelihoods, omit),
+    signing: Type.Enum(
+      SIGNING.map((s) => s.id),
+      { description: 'who signs a record' },
+    ),
     bays: Type.Array(Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' }), {
       minItems: 1,
       maxItems: 30,
@@ -123,3 +128,7 @@ export type ShopCommand = { [T in ShopCommandType]: ShopCommandOf<T> }[ShopComma
 /** What of the shop a command decides: the fields it sets, or one instrument. */
 export const shopMatter = (c: ShopCommand): string[] =>
   c.type === 'settings.set' ? Object.keys(c.payload.set) : [`instrument ${c.payload.set.id}`];
+
+/** What one must be allowed to do to give it. How a recorder's columns were mapped is remembered by whoever read a log. */
+export const actOfShopCommand = (c: ShopCommand): Act =>
+  c.type === 'settings.set' && Object.keys(c.payload.set).every((k) => k === 'logMaps') ? 'work' : 'settings';

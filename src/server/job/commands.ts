@@ -4,12 +4,15 @@
  * on the same matter is never overwritten.
  */
 import type { Knex } from 'knex';
-import { applyCommand, definitionOf, matterInWords, matterOf } from '../../core/job/applyCommand';
+import { notAllowed } from '../../core/job/allowed';
+import { applyCommand, matterInWords, matterOf } from '../../core/job/applyCommand';
 import type { Command } from '../../core/job/command';
+import { contentInWords } from '../../core/job/contentInWords';
 import { validateCommand } from '../../core/openFormats/validate';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { saveIdentity } from '../identity';
+import { loadShop } from '../shop';
 import { loadJob, saveJob, type StoredJob } from './jobStore';
 import { logReceived } from './logs';
 import { photoReceived } from './photos';
@@ -18,8 +21,6 @@ import { refuseStaleStatement } from './statement';
 
 export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, data: unknown): Promise<Acknowledged> {
   const command = checkedCommand(validateCommand(data), actor);
-  if (!definitionOf(command.type)!.who.includes(actor.role))
-    throw new Refused(403, 'role', 'This is for a technician to enter. Sign in as one to send it.');
   const hash = hashOf(jobNumber, command);
   return withShop(db, actor.shopId, async (tx) => {
     const stored = await loadJob(tx, jobNumber, true);
@@ -28,6 +29,19 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
     const before = await takenBefore(tx, 'commands', command.id, hash);
     if (before) return before;
 
+    // How the shop signs is asked where somebody signs.
+    const signing = command.type === 'record.sign' ? (await loadShop(tx)).shop.settings.signing : 'technician';
+    const no = notAllowed(actor, stored.job, command, signing);
+    if (no) throw new Refused(403, 'role', no);
+
+    // A device cannot have seen what never was here: taken as it is, it would hide whatever comes until then.
+    if (command.baseSeq > stored.seq)
+      throw new Refused(
+        409,
+        'ahead',
+        'This device has seen changes that this server does not have. Look at the job as it is now, then enter yours again.',
+      );
+
     const matter = matterOf(command);
     if (matter !== undefined) {
       const newer = (await tx('commands as c')
@@ -35,12 +49,13 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
         .where({ 'c.job_id': stored.id, 'c.matter': matter })
         .where('c.seq', '>', command.baseSeq)
         .orderBy('c.seq', 'desc')
-        .first('p.name')) as { name: string } | undefined;
+        .first('p.name', 'c.type', 'c.payload')) as (Pick<Command, 'type' | 'payload'> & { name: string }) | undefined;
       if (newer)
         throw new Refused(
           409,
           'conflict',
-          `Meanwhile ${newer.name} changed ${matterInWords(matter)}. Look at it as it is now, then enter yours again if it still holds.`,
+          `Meanwhile ${newer.name} changed ${matterInWords(matter)}. Theirs, which stands: ${contentInWords(newer)}. ` +
+            `Yours: ${contentInWords(command)}.`,
         );
     }
 

@@ -127,6 +127,8 @@ export async function shopCalendar(db: Knex, actor: Actor, now: Date): Promise<S
     const { shop } = await loadShop(tx);
     const rows = (await tx('jobs as j')
       .join('rigs as r', (on) => on.on('r.shop_id', 'j.shop_id').andOn('r.id', 'j.rig_id'))
+      // A finished job without a date has no place here, and there are many of them.
+      .whereRaw(`(j.status <> 'done' OR j.bookings <> '[]' OR j.follow_ups <> '[]')`)
       .orderBy('j.number')
       .select(
         'j.number',

@@ -7,14 +7,9 @@ import { strToU8, unzip, zipSync, type Unzipped, type Zippable } from 'fflate';
 import type { Knex } from 'knex';
 import { createHash, randomUUID } from 'node:crypto';
 import { canonical } from '../../core/units/canonical';
-import {
-  JOB_FILE_LIMIT_BYTES,
-  JOB_IN_ARCHIVE,
-  parseJobText,
-  validateJobDocument,
-} from '../../core/openFormats/validate';
+import { checkedJobText, JOB_FILE_LIMIT_BYTES, JOB_IN_ARCHIVE } from '../../core/openFormats/validate';
 import type { Job } from '../../core/job/job';
-import { Refused, type Actor } from '../actor';
+import { mayOrRefuse, Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { insertJob, loadJob, saveJob } from './jobStore';
 import { checkedLog, insertLog, LOGS_LIMIT_BYTES, type StoredLog } from './logs';
@@ -123,6 +118,9 @@ export interface Imported {
   missing: number;
 }
 
+/** Looks a job's text through: seconds of work, for a server that goes on answering on another thread. */
+export type CheckJob = (text: string) => Promise<ReturnType<typeof checkedJobText>>;
+
 interface Unpacked {
   job: Job;
   /** By the hash the file gave them. */
@@ -131,7 +129,7 @@ interface Unpacked {
 }
 
 /** What a job file holds, each part looked through. Refuses the whole where one part is not what it should be. */
-async function readArchive(bytes: Uint8Array): Promise<Unpacked> {
+async function readArchive(bytes: Uint8Array, check: CheckJob): Promise<Unpacked> {
   if (bytes.length === 0) throw new Refused(400, 'empty', 'The file is empty.');
   if (bytes.length > ARCHIVE_LIMIT_BYTES)
     throw new Refused(413, 'too-large', `A job file has at most ${ARCHIVE_LIMIT_BYTES / 1024 / 1024} MB.`);
@@ -141,8 +139,7 @@ async function readArchive(bytes: Uint8Array): Promise<Unpacked> {
   if (!raw) throw new Refused(400, 'no-job-file', `There is no ${JOB_IN_ARCHIVE} in this file.`);
   if (raw.length > JOB_FILE_LIMIT_BYTES)
     throw new Refused(413, 'too-large', `The job itself has at most ${JOB_FILE_LIMIT_BYTES / 1024 / 1024} MB.`);
-  const parsed = parseJobText(new TextDecoder().decode(raw));
-  const checked = parsed.ok ? validateJobDocument(parsed.value) : parsed;
+  const checked = await check(new TextDecoder().decode(raw));
   if (!checked.ok) {
     const issue = checked.error[0]!;
     throw new Refused(
@@ -192,9 +189,18 @@ async function readArchive(bytes: Uint8Array): Promise<Unpacked> {
   return { job, photos, logs };
 }
 
-/** Takes a job file in: a zip of ours, or the bare JSON. */
-export async function importJob(db: Knex, actor: Actor, bytes: Uint8Array): Promise<Imported> {
-  const { job, photos, logs } = await readArchive(bytes);
+/**
+ * Takes a job file in: a zip of ours, or the bare JSON.
+ * @param check where the job itself is looked through; here, where not said
+ */
+export async function importJob(
+  db: Knex,
+  actor: Actor,
+  bytes: Uint8Array,
+  check: CheckJob = (text) => Promise.resolve(checkedJobText(text)),
+): Promise<Imported> {
+  mayOrRefuse(actor, 'import');
+  const { job, photos, logs } = await readArchive(bytes, check);
   return withShop(db, actor.shopId, async (tx) => {
     await tx.raw('SELECT pg_advisory_xact_lock(hashtext(?))', [`open job ${actor.shopId}`]);
     // The first revision of a job is made once in the world: two with one id are one job.
@@ -233,6 +239,8 @@ export async function importJob(db: Knex, actor: Actor, bytes: Uint8Array): Prom
     const inside: Job = {
       ...rest,
       ...withLogs,
+      // Nobody signed in here gave these signatures: they are told as what the file says.
+      ...(job.signOffs ? { signOffs: job.signOffs.map((s) => ({ ...s, elsewhere: true })) } : {}),
       ...(known ? { cameBack: cameBack! } : {}),
       number,
       photos: job.photos.flatMap((p) => (renamed.has(p.sha256) ? [{ ...p, sha256: renamed.get(p.sha256)! }] : [])),
@@ -269,9 +277,10 @@ export async function importJob(db: Knex, actor: Actor, bytes: Uint8Array): Prom
 
 /** One job twice, but for the number it has here, what its photos hash to, and logs that were left out. */
 function sameJob(a: Job, b: Job): boolean {
-  const bare = ({ number: _, photos, logs, cameBack: __, ...rest }: Job) =>
+  const bare = ({ number: _, photos, logs, cameBack: __, signOffs, ...rest }: Job) =>
     canonical({
       ...rest,
+      ...(signOffs?.length ? { signOffs: signOffs.map(({ elsewhere: ____, ...s }) => s) } : {}),
       ...(logs?.length ? { logs: logs.map(({ file: ___, ...l }) => l) } : {}),
       photos: photos.map((p) => ({ ...p, sha256: '' })),
     });

@@ -371,13 +371,54 @@ function jobColumns(job: Job, against?: Job): Row {
   return row;
 }
 
-/** The job with this number, or undefined. `lock` keeps other writers out until the transaction ends. */
+/** The lists of a job, each with the table it is in. */
+const LISTS = { revisions, readings, observations, verdicts, approvals, repairs, photos };
+type Lists = { [K in keyof typeof LISTS]: (typeof LISTS)[K] extends ListTable<infer T> ? T[] : never };
+
+/** All lists of a job in one answer: asked for one by one they were most of what a reading costs. */
+const ALL_LISTS = Object.entries(LISTS)
+  .map(
+    ([name, { table }]) =>
+      `(SELECT coalesce(json_agg(r ORDER BY r.position), '[]') FROM ${table} r WHERE r.job_id = j.id) AS ${name}`,
+  )
+  .join(', ');
+/** Columns that hold an instant: as JSON they come as text. */
+const INSTANTS = ['at', 'taken_at'] as const;
+
+function listsOf(found: Record<keyof Lists, Row[]>): Lists {
+  const read = ([name, of]: [string, ListTable<never>]) => [
+    name,
+    found[name as keyof Lists].map((row) => {
+      for (const column of INSTANTS) if (typeof row[column] === 'string') row[column] = new Date(row[column]);
+      return of.fromRow(row as never);
+    }),
+  ];
+  return Object.fromEntries(Object.entries(LISTS).map((e) => read(e as never))) as Lists;
+}
+
+/**
+ * The job with this number, or undefined. `lock` keeps other writers out until the transaction ends: its lists are asked
+ * for once it holds, so that they are those of the row.
+ */
 export async function loadJob(tx: Knex.Transaction, number: number, lock = false): Promise<StoredJob | undefined> {
-  const query = tx<JobRow>('jobs').where({ number });
-  const row = (await (lock ? query.forUpdate() : query).first()) as JobRow | undefined;
-  if (!row) return undefined;
-  const list = async <T extends { id: string }>(of: ListTable<T>): Promise<T[]> =>
-    ((await tx(of.table).where({ job_id: row.id }).orderBy('position')) as never[]).map((r) => of.fromRow(r));
+  let row: JobRow | undefined;
+  let found: Record<keyof Lists, Row[]>;
+  if (lock) {
+    row = (await tx<JobRow>('jobs').where({ number }).forUpdate().first()) as JobRow | undefined;
+    if (!row) return undefined;
+    const { rows } = await tx.raw<{ rows: [typeof found] }>(`SELECT ${ALL_LISTS} FROM (SELECT ?::uuid AS id) j`, [
+      row.id,
+    ]);
+    found = rows[0];
+  } else {
+    const { rows } = await tx.raw<{ rows: (JobRow & typeof found)[] }>(
+      `SELECT j.*, ${ALL_LISTS} FROM jobs j WHERE j.number = ?`,
+      [number],
+    );
+    if (!rows[0]) return undefined;
+    row = found = rows[0] as never;
+  }
+  const lists = listsOf(found!);
   return {
     id: row.id,
     seq: row.seq,
@@ -404,13 +445,7 @@ export async function loadJob(tx: Knex.Transaction, number: number, lock = false
       ...optional('meter', row.meter),
       rigState: { id: row.rig_state, since: iso(row.rig_state_since) },
       blackLead: row.black_lead,
-      revisions: await list(revisions),
-      readings: await list(readings),
-      observations: await list(observations),
-      verdicts: await list(verdicts),
-      approvals: await list(approvals),
-      repairs: await list(repairs),
-      photos: await list(photos),
+      ...lists,
     },
   };
 }

@@ -6,7 +6,7 @@ import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { createGunzip } from 'node:zlib';
 import { LOG_LIMIT_BYTES } from '../../core/recorderLog/readLog';
-import { Refused, type Actor } from '../actor';
+import { mayOrRefuse, Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 
 /** Packed logs of one job, together. A million rows of four columns pack into about a third of it. */
@@ -47,6 +47,7 @@ export async function checkedLog(packed: Uint8Array): Promise<StoredLog> {
 
 /** Keeps a job's log. The command that makes it part of the record follows. */
 export async function storeLog(db: Knex, actor: Actor, jobNumber: number, packed: Uint8Array): Promise<StoredLog> {
+  mayOrRefuse(actor, 'work');
   const log = await checkedLog(packed);
   return withShop(db, actor.shopId, async (tx) => {
     // The job's row is held, so that two at once cannot both find room.

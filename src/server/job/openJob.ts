@@ -5,7 +5,7 @@ import { EMPTY_INTAKE, EMPTY_USAGE } from '../../core/job/job';
 import { validateOpenJob } from '../../core/openFormats/validate';
 import { toPractice } from '../../core/diagnose/practiceRig';
 import { drawRig } from '../../core/rig/archetypes/families';
-import { Refused, type Actor } from '../actor';
+import { mayOrRefuse, Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { insertJob } from './jobStore';
 import { randomUUID } from 'node:crypto';
@@ -17,6 +17,7 @@ export async function openJob(
   data: unknown,
   now: Date,
 ): Promise<{ number: number; again: boolean }> {
+  mayOrRefuse(actor, 'open');
   const checked = validateOpenJob(data);
   if (!checked.ok) {
     const issue = checked.error[0]!;

@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import sharp from 'sharp';
-import { Refused, type Actor } from '../actor';
+import { mayOrRefuse, Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 
 /** Larger than any telephone's picture; what is beyond is no photo of a battery bay. */
@@ -52,6 +52,7 @@ export async function cleanPhoto(input: Uint8Array): Promise<{ content: Buffer; 
 }
 
 export async function storePhoto(db: Knex, actor: Actor, jobNumber: number, input: Uint8Array): Promise<StoredPhoto> {
+  mayOrRefuse(actor, 'desk');
   const { content, width, height } = await cleanPhoto(input);
   const sha256 = createHash('sha256').update(content).digest('hex');
   return withShop(db, actor.shopId, async (tx) => {

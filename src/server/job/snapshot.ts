@@ -27,8 +27,10 @@ export async function newerSnapshot(
   since: string | undefined,
 ): Promise<JobSnapshot | undefined> {
   return withShop(db, actor.shopId, async (tx) => {
-    const stamp = await stampOf(tx, number);
-    if (stamp === undefined) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
+    const counted = await stampOf(tx, number);
+    if (counted === undefined) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
+    // What one may do shows on the page: whose role was changed gets another.
+    const stamp = `${counted}-${actor.role}`;
     if (since === stamp) return undefined;
     const stored = (await loadJob(tx, number))!;
     const { shop } = await loadShop(tx);
@@ -36,7 +38,7 @@ export async function newerSnapshot(
       stamp,
       seq: stored.seq,
       job: stored.job,
-      actor: { name: actor.name },
+      actor: { name: actor.name, role: actor.role },
       shop,
       identity: await loadIdentity(tx, stored.job.rigId),
       visits: await visitsOf(tx, stored.job),

@@ -1,38 +1,47 @@
-/** The papers' thread, seen from the server: started when first asked, and anew after it died. */
+/** Papers, seen from the server: made on threads of their own, each begun when it is first needed. */
 import { Worker } from 'node:worker_threads';
 import { wrap, type Remote } from 'comlink';
 import nodeEndpoint from 'comlink/dist/umd/node-adapter';
+import { PaperQueue, type PaperThread } from './paperQueue';
 import type { PaperApi } from './worker';
 
-interface Thread {
-  api: Remote<PaperApi>;
-  /** Never fulfilled; rejected when the thread ends. */
-  ended: Promise<never>;
-}
+/** A second shop never waits for the first; a paper takes one to two seconds, the longest on a slow machine some six. */
+const LIMITS = { threads: 2, budgetMs: 20_000, waiting: 10 } as const;
 
-// Each route of the built application has its own copy of this module; the thread is one.
-const shared = globalThis as { surrikPapers?: Thread | undefined };
+type Papers = Remote<PaperApi>;
+// Each route of the built application has its own copy of this module; the queue is one.
+const shared = globalThis as { surrikPapers?: PaperQueue<Papers> };
 
-function thread(): Thread {
-  if (shared.surrikPapers) return shared.surrikPapers;
+function begin(): PaperThread<Papers> {
   const worker = new Worker(new URL('./worker.ts', import.meta.url));
   // A thread that waits must not keep a server that stops.
   worker.unref();
+  let over = false;
   const ended = new Promise<never>((_, reject) => {
-    const over = (reason: Error) => {
-      shared.surrikPapers = undefined;
+    const ends = (reason: Error) => {
+      over = true;
       reject(reason);
     };
-    worker.on('error', over);
-    worker.on('exit', (code) => over(new Error(`the papers’ thread ended with ${code}`)));
+    worker.on('error', ends);
+    worker.on('exit', (code) => ends(new Error(`a papers’ thread ended with ${code}`)));
   });
   // Told to whoever waits; with nobody waiting there is nobody to tell.
   ended.catch(() => undefined);
-  return (shared.surrikPapers = { api: wrap<PaperApi>(nodeEndpoint(worker)), ended });
+  return {
+    api: wrap<PaperApi>(nodeEndpoint(worker)),
+    ended,
+    isOver: () => over,
+    end: () => {
+      over = true;
+      void worker.terminate();
+    },
+  };
 }
 
-/** Asks the papers' thread. @throws what it threw, or that it ended before it answered: asked again it starts anew. */
-export async function onPaper<T>(ask: (api: Remote<PaperApi>) => Promise<T>): Promise<T> {
-  const { api, ended } = thread();
-  return Promise.race([ask(api), ended]);
-}
+/**
+ * Asks for a paper of a shop.
+ * @param signal of the request: who has gone is waited for no longer
+ * @throws as PaperQueue.ask; asked again after a thread ended it is begun anew
+ */
+export const onPaper = <T>(shop: string, ask: (api: Papers) => Promise<T>, signal?: AbortSignal): Promise<T> =>
+  (shared.surrikPapers ??= new PaperQueue(begin, LIMITS)).ask(shop, ask, signal);

@@ -154,7 +154,10 @@ function Paper({
         )}
         {data.signed && (
           <Text style={{ marginTop: 8 }}>
-            {plain(`Signed: "${data.signed.words}" ${data.signed.by}, ${when(data.signed.at)}.`)}
+            {plain(
+              `Signed: "${data.signed.words}" ${data.signed.by}, ${when(data.signed.at)}` +
+                (data.signed.elsewhere ? ', as the file says that it came with.' : '.'),
+            )}
           </Text>
         )}
         {data.reopened.map((r) => (

@@ -3,6 +3,7 @@ import { parentPort } from 'node:worker_threads';
 import { expose, transfer } from 'comlink';
 import nodeEndpoint from 'comlink/dist/umd/node-adapter';
 import { ownerCard, type OwnerCard } from '../../core/documents/ownerCard';
+import { checkedJobText } from '../../core/openFormats/validate';
 import type { Job, Revision } from '../../core/job/job';
 import type { Settings, Shop } from '../../core/shop/shop';
 import { cardPdf } from './ownerCard';
@@ -23,6 +24,7 @@ const api = {
   card: (of: Parameters<typeof cardPdf>[0]): Promise<Uint8Array<ArrayBuffer>> => handed(cardPdf(of)),
   wiring: (job: number, revision: Revision, shop: Shop, now: Date): Promise<Uint8Array<ArrayBuffer>> =>
     handed(wiringPdf(job, revision, shop, now)),
+  checkJob: (text: string) => checkedJobText(text),
   ownerCard: (job: Job, settings: Settings): OwnerCard => ownerCard(job, settings),
 };
 

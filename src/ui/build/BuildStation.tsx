@@ -10,11 +10,13 @@ import { paced, type BuildPace } from '../../core/plan/build/buildPace';
 import { respects } from '../../core/plan/build/graph';
 import { Choose } from '../fields';
 import { useJobPage } from '../shell/jobPage';
-import { download } from '../options/exports';
+import { StationBar } from '../StationBar';
+import { download } from '../download';
 import { BuildSlip } from './BuildSlip';
 import { CutTable } from './CutTable';
 import { PartTable } from './PartTable';
 import { PlanChangePanel } from './PlanChange';
+import { Trouble } from '../Trouble';
 import { StepList } from './StepList';
 
 const withPace = (plan: BuildPlan, pace: BuildPace): BuildPlan => {
@@ -116,15 +118,11 @@ export function BuildStation() {
   return (
     <div className="options build">
       <div className="omain">
-        <div className="obar">
+        <StationBar>
           <Choose<View> label="" choices={VIEWS} value={view} onChange={setView} />
           <b className="ofor">{words(choice.name)}</b>
-        </div>
-        {(failed ?? refused) && (
-          <p className="otroubles" role="alert">
-            {failed ?? words(refused!)}
-          </p>
-        )}
+        </StationBar>
+        {(failed ?? refused) && <Trouble>{failed ?? words(refused!)}</Trouble>}
         {!plan ? (
           !failed && <p className="waiting pad">Working out what has to be done before what …</p>
         ) : plan.steps.length === 0 ? (

@@ -5,13 +5,14 @@ import { estimate } from '../../core/price/estimate';
 import { standingApproval, standingChoice, standingVerdict, type Revision } from '../../core/job/job';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { Proof } from '../../core/prove/proofs';
-import { operatingState } from '../../core/operate/states';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { showBand } from '../../core/units/format';
 import { showMoney } from '../../core/units/money';
 import { gaugeShown, gaugesOf, type Gauge } from '../../core/units/wire';
 import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
+import { readFigure } from '../../core/units/typedFigure';
+import { useDraft } from '../draft';
 
 interface Consequences {
   findings: string[];
@@ -28,12 +29,13 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
   const [wire, setWire] = useState('');
   const [gauge, setGauge] = useState<Gauge>();
   const [length, setLength] = useState('');
-  const [what, setWhat] = useState('');
-  const [reason, setReason] = useState('');
+  const [what, setWhat, forgetWhat] = useDraft(`${job.number}/plan-change/what`, '');
+  const [reason, setReason, forgetReason] = useDraft(`${job.number}/plan-change/why`, '');
   const [after, setAfter] = useState<Consequences | 'working'>();
   const conductor = doc.conductors.find((c) => c.id === wire);
-  const metres = length.trim() === '' ? undefined : lengthStored(Number(length.replace(',', '.')), settings.length);
-  const wrong = metres !== undefined && !(metres > 0 && metres <= 100);
+  const read = readFigure(length, settings.length);
+  const metres = read.is === 'figure' ? lengthStored(read.value, settings.length) : undefined;
+  const wrong = read.is === 'wrong' || (metres !== undefined && !(metres > 0 && metres <= 100));
   const set = conductor
     ? {
         ...(gauge && gauge !== conductor.gauge ? { gauge } : {}),
@@ -70,6 +72,8 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
         by: actor,
       },
     });
+    forgetWhat();
+    forgetReason();
     if (!conductor) return onClose();
     const next = { ...doc, conductors: doc.conductors.map((c) => (c.id === conductor.id ? { ...c, ...set } : c)) };
     const then = await Promise.all([
@@ -88,7 +92,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
         if (o && Math.abs(o.band.lo - p.band.lo) < 0.04 * width && Math.abs(o.band.hi - p.band.hi) < 0.04 * width)
           return [];
         return [
-          `${p.label} at ${operatingState(p.state).label.toLowerCase()}: ` +
+          `${p.label} at ${page.stateOf(p.state).label.toLowerCase()}: ` +
             `${o ? `${showBand(o.band.lo, o.band.hi, o.band.unit)} becomes ` : ''}${showBand(p.band.lo, p.band.hi, p.band.unit)}`,
         ];
       }),

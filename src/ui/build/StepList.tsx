@@ -24,6 +24,7 @@ import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
 import { useJobPage } from '../shell/jobPage';
 import { StepPhotos } from './StepPhotos';
+import { readFigure } from '../../core/units/typedFigure';
 
 interface StepListProps {
   plan: BuildPlan;
@@ -88,8 +89,9 @@ function Step({
     disabled: locked,
   });
   const [minutes, setMinutes] = useState('');
-  const took = Number(minutes.trim().replace(',', '.'));
-  const wrong = minutes.trim() !== '' && !(Number.isFinite(took) && took >= 0 && took <= 10_000);
+  const read = readFigure(minutes, 'min');
+  const took = read.is === 'figure' ? read.value : NaN;
+  const wrong = read.is !== 'empty' && !(took >= 0 && took <= 10_000);
   return (
     <li
       ref={setNodeRef}

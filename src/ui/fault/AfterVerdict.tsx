@@ -7,6 +7,8 @@ import { standingApproval, type Approval, type Job, standingChoice } from '../..
 import { inWordsConfidence, showPercent } from '../../core/units/format';
 import { showMoney, showRange } from '../../core/units/money';
 import type { JobPage } from '../shell/jobPage';
+import { readFigure } from '../../core/units/typedFigure';
+import { useDraft } from '../draft';
 
 type DeclaredFault = Job['verdicts'][number];
 
@@ -97,8 +99,9 @@ function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault
   const [who, setWho] = useState('');
   const [how, setHow] = useState<Approval['how']>('phone');
   const text = sum ?? (suggested === undefined ? '' : String(Math.ceil(suggested)));
-  const upTo = Number(text.trim().replace(',', '.'));
-  const valid = text.trim() !== '' && Number.isFinite(upTo) && upTo >= 0 && upTo <= 1_000_000;
+  const read = readFigure(text, '');
+  const upTo = read.is === 'figure' ? read.value : NaN;
+  const valid = upTo >= 0 && upTo <= 1_000_000;
   const record = () => {
     send('approval.record', {
       id: crypto.randomUUID(),
@@ -196,7 +199,7 @@ function Approved({ page, approval }: { page: JobPage; approval: Approval }) {
 
 function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
   const { send, go, job } = page;
-  const [did, setDid] = useState(`${verdict.repair}.`);
+  const [did, setDid, forget] = useDraft(`${job.number}/repair/${verdict.id}`, `${verdict.repair}.`);
   const record = () => {
     send('repair.record', {
       id: crypto.randomUUID(),
@@ -204,6 +207,7 @@ function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }
       revision: crypto.randomUUID(),
       did: did.trim(),
     });
+    forget();
     go('prove');
   };
   return (

@@ -1,7 +1,9 @@
 /** What would change the verdict, in words: a reading from so much on, between two, or an answer; and how likely. */
-import { renderToStaticMarkup } from 'react-dom/server';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { exampleJob } from '../../../tests/answers';
+import { jobPageOf, rendered } from '../../../tests/jobPage';
 import type { ChangeOfMind } from '../../core/diagnose/diagnose';
+import type { JobPage } from '../shell/jobPage';
 import { ChangesMind } from './ChangesMind';
 
 const reading: ChangeOfMind = {
@@ -14,7 +16,11 @@ const reading: ChangeOfMind = {
   chance: 0.12,
   minutes: 4.7,
 };
-const text = (c: ChangeOfMind) => renderToStaticMarkup(<ChangesMind changes={c} />).replace(/<[^>]*>/g, '');
+let page: JobPage;
+beforeAll(async () => {
+  page = await jobPageOf(exampleJob('heron'), 'fault');
+});
+const text = (c: ChangeOfMind) => rendered(page, <ChangesMind changes={c} />).replace(/<[^>]*>/g, '');
 
 describe('what would change it', () => {
   it('is said with its unit, on the side it lies', () => {

@@ -1,15 +1,16 @@
 'use client';
 /** The one test that would unseat the leading suspect, and how it would have to come out. */
 import type { ChangeOfMind } from '../../core/diagnose/diagnose';
-import { operatingState } from '../../core/operate/states';
+import { useJobPage } from '../shell/jobPage';
 import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
 
 export function ChangesMind({ changes }: { changes: ChangeOfMind }) {
+  const { stateOf } = useJobPage();
   const { label, name, state } = changes;
   return (
     <p className="quiet" role="note">
       <b>What would change this:</b>{' '}
-      {label === undefined ? name : `${label}, ${midSentence(name)}, ${operatingState(state).label.toLowerCase()}`}:{' '}
+      {label === undefined ? name : `${label}, ${midSentence(name)}, ${stateOf(state).label.toLowerCase()}`}:{' '}
       {comesOut(changes)}. Then “{changes.leader}” leads
       {changes.chance < 0.005 ? ' (less than 1 % likely).' : ` (${showPercent(changes.chance)} % likely).`}
     </p>

@@ -8,7 +8,6 @@ import { asDesigned } from '../../core/diagnose/asDesigned';
 import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Clue, Suspect } from '../../core/diagnose/diagnose';
-import { operatingState } from '../../core/operate/states';
 import { judge } from '../../core/probe/judge';
 import { showBand, showPercent, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
@@ -59,7 +58,7 @@ function ClueRow({ clue, page }: { clue: Clue; page: JobPage }) {
       <span className="p">{clue.label}</span>
       <span className="tx">
         {band && <Sign verdict={judge(reading.value, band)} size={12} />} {showText(reading.value, reading.unit)},{' '}
-        {operatingState(reading.state).label.toLowerCase()}
+        {page.stateOf(reading.state).label.toLowerCase()}
         {band && <span className="quiet"> · healthy {showBand(band.lo, band.hi, band.unit)}</span>}
       </span>
       <Pull clue={clue} />
@@ -163,7 +162,7 @@ export function FaultStation() {
             {[
               ...failed.map(
                 (p) =>
-                  `${p.label} at ${operatingState(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`,
+                  `${p.label} at ${page.stateOf(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`,
               ),
               ...failedChecks.map((c) => `${c.name} failed`),
             ].join('; ')}
@@ -233,7 +232,7 @@ function Explanations({ page }: { page: JobPage }) {
       <div className="lab">Operating as designed. For the customer:</div>
       <ul>
         {list.map((row) => (
-          <li key={row.id}>{row.says}</li>
+          <li key={row.id}>{page.words(row.says)}</li>
         ))}
       </ul>
     </div>
@@ -244,5 +243,5 @@ function labelOf(page: JobPage, readingId: string): string {
   const r = page.job.readings.find((x) => x.id === readingId);
   if (!r) return 'A reading';
   const label = page.rig.probes.find((p) => p.key === r.probe)?.label ?? r.probe;
-  return `${label} at ${operatingState(r.state).label.toLowerCase()}`;
+  return `${label} at ${page.stateOf(r.state).label.toLowerCase()}`;
 }

@@ -3,7 +3,6 @@
 import { TriangleAlert } from 'lucide-react';
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { NextTest, Suspect } from '../../core/diagnose/diagnose';
-import { operatingState } from '../../core/operate/states';
 import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
 import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
 import type { JobPage } from '../shell/jobPage';
@@ -37,7 +36,7 @@ export function NextTestBox({ page, declare, settled }: { page: JobPage; declare
           {others.map((t) => (
             <button key={`${t.state}${t.test}`} type="button" className="alt" onClick={() => open(t)}>
               <span>
-                <em>Or:</em> {title(t)}, {operatingState(t.state).label.toLowerCase()}
+                <em>Or:</em> {title(t)}, {page.stateOf(t.state).label.toLowerCase()}
               </span>
               <b>
                 {t.minutes.toFixed(1)} min, about {t.leaves.about} left
@@ -85,7 +84,7 @@ function Best({ page, test, own }: { page: JobPage; test: NextTest; own: boolean
         </div>
         <div className="big">{title(test)}</div>
         <div className="lab">
-          {operatingState(test.state).label}
+          {page.stateOf(test.state).label}
           {test.state === page.job.rigState.id ? ', as it is now' : ''}
         </div>
         <div className="outcomes">
@@ -136,7 +135,7 @@ function AddedProbes({ page }: { page: JobPage }) {
           onClick={() => page.send('probe.add', { key: p.key, name: p.name })}
         >
           <span>
-            <em>Add a probe:</em> {p.name}, {operatingState(p.state).label.toLowerCase()}
+            <em>Add a probe:</em> {p.name}, {page.stateOf(p.state).label.toLowerCase()}
           </span>
           <b>{p.reads.map((r) => `${showText(r.value, p.unit)} if ${r.name.toLowerCase()}`).join('; ')}</b>
         </button>

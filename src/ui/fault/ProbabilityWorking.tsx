@@ -2,7 +2,6 @@
 /** How a suspect's share came about: the odds before, and what each reading and answer did to them. */
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Suspect } from '../../core/diagnose/diagnose';
-import { operatingState } from '../../core/operate/states';
 import { showPercent, showText } from '../../core/units/format';
 import type { JobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
@@ -38,7 +37,7 @@ export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; 
               <tr key={c.reading}>
                 <td>
                   {c.label}
-                  {c.state !== undefined && `, ${operatingState(c.state).label.toLowerCase()}`}
+                  {c.state !== undefined && `, ${page.stateOf(c.state).label.toLowerCase()}`}
                   {c.answer !== undefined && `: ${c.answer}`}
                   {r?.value !== undefined && `: ${showText(r.value, r.unit)}`}
                 </td>

@@ -7,10 +7,10 @@ import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { grade } from '../../core/diagnose/observations/grades';
 import type { Field, ObservationKind } from '../../core/diagnose/observations/observationKind';
-import { operatingState } from '../../core/operate/states';
 import { celsiusStored, type TemperatureUnit } from '../../core/units/preferences';
 import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
+import { readFigure } from '../../core/units/typedFigure';
 
 const GROUPS: readonly { id: ObservationKind['group']; title: string }[] = [
   { id: 'look', title: 'Look' },
@@ -67,7 +67,7 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
 }
 
 function Ask({ question: q, focus = false }: { question: ObservationKind; focus?: boolean }) {
-  const { job, epoch, rig, send, settings } = useJobPage();
+  const { job, epoch, rig, send, settings, stateOf } = useJobPage();
   const ref = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (focus) ref.current?.querySelector<HTMLElement>('button, input')?.focus();
@@ -90,7 +90,7 @@ function Ask({ question: q, focus = false }: { question: ObservationKind; focus?
       <span className="what">
         <b>{q.ask}</b>
         <span>
-          {q.state !== undefined && q.state !== job.rigState.id && <em>{operatingState(q.state).label}. </em>}
+          {q.state !== undefined && q.state !== job.rigState.id && <em>{stateOf(q.state).label}. </em>}
           {q.how}
         </span>
         {q.caution && (
@@ -138,14 +138,15 @@ function Figures({
   const take = () => {
     const values: Record<string, number> = {};
     for (const f of fields) {
-      const text = (typed[f.id] ?? '').trim().replace(',', '.');
+      const text = (typed[f.id] ?? '').trim();
+      const read = readFigure(text, shownUnit(f, temperature));
       // An ohmmeter says OL on an open circuit.
-      const n = f.unit === 'ohm' && /^o\.?l\.?$/i.test(text) ? f.max : Number(text);
+      const n = f.unit === 'ohm' && /^o\.?l\.?$/i.test(text) ? f.max : read.is === 'figure' ? read.value : NaN;
       const stored = f.unit === '°C' ? celsiusStored(n, temperature) : n;
-      if (text === '' || !Number.isFinite(n) || stored < f.min || stored > f.max) {
-        setProblem(
-          `${f.label}: a number in ${shownUnit(f, temperature) || 'the usual range'}${f.unit === 'ohm' ? ', or OL' : ''}`,
-        );
+      if (!Number.isFinite(n) || stored < f.min || stored > f.max) {
+        const usual =
+          `a number in ${shownUnit(f, temperature) || 'the usual range'}` + (f.unit === 'ohm' ? ', or OL' : '');
+        setProblem(`${f.label}: ${read.is === 'wrong' ? read.says : usual}`);
         return;
       }
       values[f.id] = Number(stored.toFixed(4));

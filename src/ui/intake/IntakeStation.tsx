@@ -12,6 +12,7 @@ import { showPercent } from '../../core/units/format';
 import { useJobPage } from '../shell/jobPage';
 import { Notes } from './Notes';
 import { Photos } from './Photos';
+import { OpenFigure } from '../fields';
 
 /** A text that is sent when one leaves it, so that one visit to the field is one change. */
 function Kept({
@@ -135,9 +136,9 @@ export function IntakeStation() {
 }
 
 const USAGE = [
-  ['driveHours', 'Hours of driving on a travel day', 24],
-  ['nights', 'Nights off grid in a row', 365],
-  ['storedMonths', 'Months in storage a year', 24],
+  ['driveHours', 'Driving on a travel day', 'h', 24],
+  ['nights', 'Nights off grid in a row', '', 365],
+  ['storedMonths', 'Months in storage a year', '', 24],
 ] as const;
 
 function Usage({ set }: { set(change: IntakeChange): void }) {
@@ -145,57 +146,21 @@ function Usage({ set }: { set(change: IntakeChange): void }) {
   const { usage } = job.intake;
   return (
     <div className="usage">
-      {USAGE.map(([key, label, max]) => (
-        <UsageField
+      {USAGE.map(([key, label, unit, max]) => (
+        <OpenFigure
           key={key}
           label={label}
+          unit={unit}
           max={max}
+          placeholder="not asked"
           value={usage[key]}
-          keep={(value) => {
+          onKeep={(value) => {
             const { [key]: _, ...rest } = usage;
             set({ usage: value === undefined ? rest : { ...rest, [key]: value } });
           }}
         />
       ))}
     </div>
-  );
-}
-
-function UsageField({
-  label,
-  max,
-  value,
-  keep,
-}: {
-  label: string;
-  max: number;
-  value: number | undefined;
-  keep(value: number | undefined): void;
-}) {
-  const [typed, setTyped] = useState<string>();
-  const text = typed ?? (value === undefined ? '' : String(value));
-  const n = Number(text.trim().replace(',', '.'));
-  const wrong = text.trim() !== '' && (!Number.isFinite(n) || n < 0 || n > max);
-  const leave = () => {
-    if (typed === undefined || wrong) return;
-    const next = text.trim() === '' ? undefined : n;
-    if (next !== value) keep(next);
-    setTyped(undefined);
-  };
-  return (
-    <label className="numfield">
-      <span>{label}</span>
-      <input
-        className="input"
-        inputMode="decimal"
-        value={text}
-        aria-invalid={wrong}
-        placeholder="not asked"
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={leave}
-      />
-      {wrong && <em role="alert">0 to {max}</em>}
-    </label>
   );
 }
 

@@ -2,17 +2,17 @@
 /** Notes of a job: written here, or sent over from the calculators; taken out and put back, never lost. */
 import { format } from 'date-fns';
 import { Plus, Undo2, X } from 'lucide-react';
-import { useState } from 'react';
 import { useJobPage } from '../shell/jobPage';
+import { useDraft } from '../draft';
 
 export function Notes() {
   const { job, send } = useJobPage();
-  const [typed, setTyped] = useState('');
+  const [typed, setTyped, forget] = useDraft(`${job.number}/note`, '');
   const notes = job.observations.filter((o) => o.kind === 'note').sort((a, b) => b.at.localeCompare(a.at));
   const add = () => {
     if (typed.trim() === '') return;
     send('note.add', { id: crypto.randomUUID(), text: typed.trim() });
-    setTyped('');
+    forget();
   };
   return (
     <section className="grp-box full" aria-label="Notes">

@@ -4,11 +4,12 @@ import { Camera, Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
+import { useDraft } from '../draft';
 
 export function Photos() {
   const { job, send, sendPhoto } = useJobPage();
   const input = useRef<HTMLInputElement>(null);
-  const [caption, setCaption] = useState('');
+  const [caption, setCaption, forget] = useDraft(`${job.number}/photo`, '');
   const [busy, setBusy] = useState(0);
   const [problem, setProblem] = useState<string>();
   const [large, setLarge] = useState<string>();
@@ -25,7 +26,7 @@ export function Photos() {
         setBusy((n) => n - 1);
       }
     }
-    setCaption('');
+    forget();
     if (input.current) input.current.value = '';
   };
   return (

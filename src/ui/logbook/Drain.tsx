@@ -6,14 +6,12 @@ import { canonical } from '../../core/units/canonical';
 import { FUSE_OHMS, drawTestResult, SLEEP_MINUTES } from '../../core/jobAnswers/parasiticDrawTest';
 import type { Hunt } from '../../core/job/job';
 import { useJobPage } from '../shell/jobPage';
+import { readFigure } from '../../core/units/typedFigure';
+import { OpenFigure } from '../fields';
 
 /** What most circuits have. */
 const USUAL_FUSE = 'blade-10';
 const EMPTY: Hunt = { sleptMinutes: 0, circuits: [] };
-const numberOf = (text: string): number | undefined => {
-  const n = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(n) ? undefined : n;
-};
 
 export function Drain() {
   const { job, send, described, words } = useJobPage();
@@ -50,23 +48,26 @@ export function Drain() {
         computer.
       </p>
       <div className="chk-do">
-        <Late
-          label="Asleep for, min"
+        <OpenFigure
+          label="Asleep for"
+          unit="min"
           value={hunt.sleptMinutes}
-          most={1440}
-          set={(v) => set((h) => ({ ...h, sleptMinutes: v ?? 0 }))}
+          max={1440}
+          onKeep={(v) => set((h) => ({ ...h, sleptMinutes: v ?? 0 }))}
         />
-        <Late
-          label="All of it, by clamp, A"
+        <OpenFigure
+          label="All of it, by clamp"
+          unit="A"
           value={hunt.amps}
-          most={200}
-          set={(v) => set(({ amps: _, ...rest }) => (v === undefined ? rest : { ...rest, amps: v }))}
+          max={200}
+          onKeep={(v) => set(({ amps: _, ...rest }) => (v === undefined ? rest : { ...rest, amps: v }))}
         />
-        <Late
-          label="Once put right, A"
+        <OpenFigure
+          label="Once put right"
+          unit="A"
           value={hunt.after}
-          most={200}
-          set={(v) => set(({ after: _, ...rest }) => (v === undefined ? rest : { ...rest, after: v }))}
+          max={200}
+          onKeep={(v) => set(({ after: _, ...rest }) => (v === undefined ? rest : { ...rest, after: v }))}
         />
       </div>
       {result.says.length > 0 && (
@@ -144,47 +145,12 @@ export function Drain() {
   );
 }
 
-/** A number taken over when one leaves the field: each is a change on record. */
-function Late({
-  label,
-  value,
-  most,
-  set,
-}: {
-  label: string;
-  value: number | undefined;
-  most: number;
-  set(value: number | undefined): void;
-}) {
-  const [typed, setTyped] = useState<string>();
-  const text = typed ?? (value === undefined ? '' : String(value));
-  const n = numberOf(text);
-  const wrong = text.trim() !== '' && (n === undefined || n < 0 || n > most);
-  return (
-    <label className="field">
-      <span>{label}</span>
-      <input
-        className="input"
-        inputMode="decimal"
-        value={text}
-        aria-invalid={wrong}
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={() => {
-          if (typed === undefined || wrong) return;
-          if (n !== value) set(n);
-          setTyped(undefined);
-        }}
-        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-      />
-    </label>
-  );
-}
-
 function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
   const [name, setName] = useState('');
   const [fuse, setFuse] = useState(USUAL_FUSE);
   const [mv, setMv] = useState('');
-  const n = numberOf(mv);
+  const read = readFigure(mv, 'mV');
+  const n = read.is === 'figure' ? read.value : undefined;
   const valid = name.trim() !== '' && n !== undefined && Math.abs(n) <= 500;
   return (
     <form

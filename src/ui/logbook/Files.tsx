@@ -10,7 +10,7 @@ import { counted } from '../../core/units/counted';
 import { showText } from '../../core/units/format';
 import { useJobPage } from '../shell/jobPage';
 import { ServerFile } from '../ServerFile';
-import { download } from '../options/exports';
+import { download } from '../download';
 
 const STATUS_WORDS = { measured: 'measured', overload: 'over range', 'cannot-reach': 'can’t reach' } as const;
 const leftOut = ({ here, before }: ReadingsIn): string =>
@@ -62,6 +62,7 @@ export function Files() {
     ['Report (PDF)', `/api/jobs/${n}/report.pdf`],
     ['Owner’s card (PDF)', `/api/jobs/${n}/card.pdf`],
     ['Wiring (PDF)', `/api/jobs/${n}/wiring.pdf?revision=${currentRevision(job).id}`],
+    ['Who did what (CSV)', `/api/jobs/${n}/trail.csv`],
     ['Dates (iCalendar)', `/api/jobs/${n}/follow-ups.ics`],
   ];
   return (

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import type { FollowUp } from '../../core/job/job';
 import { useJobPage } from '../shell/jobPage';
 import { ServerFile } from '../ServerFile';
+import { useDraft } from '../draft';
 
 /** What a shop usually comes back to: common practice. */
 const USUAL: readonly { what: string; after: (from: Date) => Date }[] = [
@@ -17,7 +18,7 @@ const USUAL: readonly { what: string; after: (from: Date) => Date }[] = [
 
 export function FollowUps() {
   const { job, send, actor } = useJobPage();
-  const [what, setWhat] = useState('');
+  const [what, setWhat, forget] = useDraft(`${job.number}/follow-up`, '');
   const [due, setDue] = useState('');
   const list = [...(job.followUps ?? [])].sort((a, b) => (a.due < b.due ? -1 : 1));
   const add = (text: string, on: string) =>
@@ -37,7 +38,7 @@ export function FollowUps() {
           e.preventDefault();
           if (!valid) return;
           add(what, due);
-          setWhat('');
+          forget();
         }}
       >
         <label className="field wide">

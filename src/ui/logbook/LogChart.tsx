@@ -1,17 +1,18 @@
 'use client';
 /** A log drawn: volts and amps by turns of the wheel and drags, thinned aside so that a million rows move smoothly. */
-import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
-import annotation from 'chartjs-plugin-annotation';
-import zoom from 'chartjs-plugin-zoom';
 import { format } from 'date-fns';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Thinned } from '../../core/recorderLog/extremes';
 import type { LogRole } from '../../core/recorderLog/series';
-import { useTheme } from '../theme';
+import { ChartFrame, type ChartKey } from '../charts/ChartFrame';
+import { axis, sheet, type Point } from '../charts/sheet';
+import { moved, widened, type Stretch } from '../charts/stretch';
+import { showStretch, useLineChart } from '../charts/useLineChart';
+import { zoomAlong } from '../charts/zoomable';
+import { valueAt } from '../charts/valueAt';
+import { useJobPage } from '../shell/jobPage';
 import { clockTicks, tickPattern } from './clockTicks';
 import type { ReadLog } from './source';
-
-Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, annotation, zoom);
 
 const DASH: Readonly<Partial<Record<LogRole, number[]>>> = {
   'coach-volts': [6, 3],
@@ -21,6 +22,10 @@ const DASH: Readonly<Partial<Record<LogRole, number[]>>> = {
 };
 const BUCKETS = 900;
 const MOST_MARKS = 60;
+/** Rows of the table beside it. */
+const TABLE_ROWS = 13;
+/** Least that is shown: so many of the log's own steps, or so many seconds. */
+const LEAST = { samples: 10, seconds: 20 };
 
 const hue = (role: LogRole): string =>
   role.startsWith('coach')
@@ -31,207 +36,202 @@ const hue = (role: LogRole): string =>
 
 /** s this device's clock is ahead of UTC. */
 const aheadAt = (t: number): number => -60 * new Date(t * 1000).getTimezoneOffset();
+const when = (t: number, pattern: string) => format(new Date(t * 1000), pattern);
 
 const AXIS = (unit: string): 'y' | 'y1' => (unit === 'V' ? 'y' : 'y1');
+const DIGITS = (unit: string): number => (unit === 'V' ? 2 : 1);
 
-export function LogChart({
-  log,
-  window: ask,
-}: {
+/** As a meter shows it: no minus before nought. */
+const figure = (value: number, unit: string): string => {
+  const text = value.toFixed(DIGITS(unit));
+  return `${(Number(text) === 0 ? text.replace('-', '') : text).replace('-', '\u2212')} ${unit}`;
+};
+
+type Line = { role: LogRole; points: Thinned };
+interface Props {
   log: ReadLog;
-  window(from: number, to: number, buckets: number): Promise<{ role: LogRole; points: Thinned }[]>;
-}) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const chart = useRef<Chart<'line', { x: number; y: number }[]>>(undefined);
-  const load = useRef<(from: number, to: number) => void>(() => undefined);
-  const [theme] = useTheme();
-  const [spoken, setSpoken] = useState('');
-  const { from, to } = log.reading;
-  useEffect(() => {
-    const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-    const font = { family: css('--font-cond') || 'Barlow Condensed', size: 15 };
-    let alive = true;
-    let busy = false;
-    let wanted: readonly [number, number] | undefined;
-    const marks = log.reading.events.filter((e) => e.kind !== 'stage').slice(0, MOST_MARKS);
-    const c = new Chart<'line', { x: number; y: number }[]>(canvas.current!, {
-      type: 'line',
+  window(from: number, to: number, buckets: number): Promise<Line[]>;
+}
+
+export function LogChart({ log, window: ask }: Props) {
+  const { job, words } = useJobPage();
+  const { from, to, interval, events } = log.reading;
+  const limits = useMemo(
+    () => ({ min: from, max: to, least: Math.max(LEAST.seconds, LEAST.samples * interval) }),
+    [from, to, interval],
+  );
+  const [shown, setShown] = useState<Stretch>([from, to]);
+  const [cursor, setCursor] = useState<number>();
+  const lines = useWindow(ask, shown);
+  const start = useRef(shown);
+  const draw = useCallback(() => {
+    const has = (which: 'y' | 'y1') => log.channels.some((c) => AXIS(c.unit) === which);
+    const marks = events.filter((e) => e.kind !== 'stage').slice(0, MOST_MARKS);
+    return {
       data: {
-        datasets: log.channels.map((ch) => ({
-          label: ch.name,
-          data: [],
-          yAxisID: AXIS(ch.unit),
+        datasets: log.channels.map((c) => ({
+          label: c.name,
+          data: [] as Point[],
+          yAxisID: AXIS(c.unit),
           borderWidth: 1.6,
           pointRadius: 0,
           spanGaps: false,
-          parsing: false as const,
           normalized: true,
-          borderColor: css(hue(ch.role)),
-          borderDash: DASH[ch.role] ?? [],
+          borderColor: sheet(hue(c.role)),
+          borderDash: DASH[c.role] ?? [],
         })),
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        interaction: { mode: 'nearest', axis: 'x', intersect: false },
         plugins: {
-          legend: { display: false },
-          tooltip: { enabled: false },
           annotation: {
             annotations: Object.fromEntries(
               marks.map((e, i) => [
                 `e${i}`,
-                { type: 'line', xMin: e.t, xMax: e.t, borderColor: css('--ink-3'), borderWidth: 1, borderDash: [2, 3] },
+                {
+                  type: 'line' as const,
+                  xMin: e.t,
+                  xMax: e.t,
+                  borderColor: sheet('--ink-3'),
+                  borderWidth: 1,
+                  borderDash: [2, 3],
+                },
               ]),
             ),
           },
-          zoom: {
-            pan: { enabled: true, mode: 'x', onPan: ({ chart: x }) => fetchFor(x) },
-            zoom: {
-              wheel: { enabled: true },
-              pinch: { enabled: true },
-              mode: 'x',
-              onZoom: ({ chart: x }) => fetchFor(x),
-            },
-            limits: { x: { min: from, max: to, minRange: Math.max(20, 10 * log.reading.interval) } },
-          },
+          zoom: zoomAlong({ ...limits, onWindow: (a, b) => setShown([a, b]) }),
         },
         scales: {
-          x: {
-            type: 'linear',
-            min: from,
-            max: to,
-            grid: { color: css('--rule-2') },
-            afterBuildTicks: (axis) => {
-              const { step, at } = clockTicks(axis.min, axis.max, 8, aheadAt(axis.min));
-              axis.ticks = at.map((value) => ({
-                value,
-                label: format(new Date(value * 1000), tickPattern(value, step, aheadAt(value))),
-              }));
-            },
-            ticks: { color: css('--ink'), font, callback: (_, i, ticks) => ticks[i]!.label as string },
-          },
-          y: {
-            display: log.channels.some((x) => AXIS(x.unit) === 'y'),
-            title: { display: true, text: 'V', color: css('--ink'), font },
-            ticks: { color: css('--ink'), font },
-            grid: { color: css('--rule-2') },
-          },
-          y1: {
-            display: log.channels.some((x) => AXIS(x.unit) === 'y1'),
-            position: 'right',
-            title: { display: true, text: 'A', color: css('--ink'), font },
-            ticks: { color: css('--ink'), font },
-            grid: { display: false },
-          },
+          x: clock(start.current),
+          y: { ...axis('linear', { unit: 'V' }), display: has('y') },
+          y1: { ...axis('linear', { unit: 'A', lines: false }), display: has('y1'), position: 'right' as const },
         },
       },
+    };
+  }, [log, events, limits]);
+  const { canvas, chart } = useLineChart(draw, { onPoint: setCursor, at: cursor });
+  useEffect(() => {
+    showStretch(chart.current, ...shown);
+    start.current = shown;
+  }, [chart, shown]);
+  useEffect(() => {
+    const c = chart.current;
+    if (!c || !lines) return;
+    lines.forEach(({ points }, k) => {
+      const data = new Array<Point>(points.t.length);
+      for (let i = 0; i < points.t.length; i++) data[i] = { x: points.t[i]!, y: points.values[i]! };
+      const set = c.data.datasets[k];
+      if (set) set.data = data;
     });
-    chart.current = c;
-    // One question under way at a time; while it is, only the newest wish is kept.
-    const next = async () => {
-      if (busy || !wanted || !alive) return;
-      const [a, b] = wanted;
-      wanted = undefined;
-      busy = true;
-      const slack = (b - a) / 4;
-      const lines = await ask(a - slack, b + slack, BUCKETS).catch(() => undefined);
-      busy = false;
-      if (!alive || !lines) return;
-      lines.forEach(({ points }, k) => {
-        const data = new Array<{ x: number; y: number }>(points.t.length);
-        for (let i = 0; i < points.t.length; i++) data[i] = { x: points.t[i]!, y: points.values[i]! };
-        c.data.datasets[k]!.data = data;
-      });
-      c.update('none');
-      setSpoken(`From ${format(new Date(a * 1000), 'd MMM HH:mm')} to ${format(new Date(b * 1000), 'd MMM HH:mm')}`);
-      void next();
-    };
-    const fetchFor = (x: Chart) => {
-      wanted = [x.scales['x']!.min, x.scales['x']!.max];
-      void next();
-    };
-    load.current = (a, b) => {
-      c.options.scales!['x']!.min = a;
-      c.options.scales!['x']!.max = b;
-      c.update('none');
-      wanted = [a, b];
-      void next();
-    };
-    load.current(from, to);
-    return () => {
-      alive = false;
-      c.destroy();
-    };
-  }, [log, ask, theme, from, to]);
-  const move = (by: number, times: number) => {
-    const x = chart.current?.scales['x'];
-    if (!x) return;
-    const width = Math.min(to - from, Math.max(20, (x.max - x.min) * times));
-    const middle = (x.min + x.max) / 2 + by * (x.max - x.min);
-    const a = Math.max(from, Math.min(to - width, middle - width / 2));
-    load.current(a, a + width);
+    c.update('none');
+  }, [chart, lines, draw]);
+  const onKey = (key: ChartKey) => {
+    if (key === 'all') setShown([from, to]);
+    else if (key === 'left' || key === 'right') setShown(moved(shown, key === 'left' ? -0.3 : 0.3, limits));
+    else setShown(widened(shown, key === 'closer' ? 0.6 : 1.7, limits, cursor));
   };
+  const read = (t: number): string[] =>
+    log.channels.map((c, k) => {
+      const points = lines?.[k]?.points;
+      const value = points && points.t.length > 0 ? valueAt(points.t, points.values, t) : NaN;
+      return Number.isFinite(value) ? figure(value, c.unit) : '–';
+    });
+  const [a, b] = shown;
   return (
-    <figure className="logchart">
-      <div
-        className="logcanvas"
-        tabIndex={0}
-        role="application"
-        aria-label="The log drawn. Arrow keys move along it, plus and minus come closer and go back, 0 shows all."
-        onKeyDown={(e) => {
-          const how: Record<string, readonly [number, number]> = {
-            ArrowLeft: [-0.3, 1],
-            ArrowRight: [0.3, 1],
-            '+': [0, 0.6],
-            '=': [0, 0.6],
-            '-': [0, 1.7],
-            '0': [0, 1e9],
-          };
-          const step = how[e.key];
-          if (!step) return;
-          e.preventDefault();
-          e.stopPropagation();
-          move(...step);
-        }}
-      >
-        <canvas ref={canvas} />
-      </div>
-      <div className="loglegend">
-        {log.channels.map((c) => (
-          <span key={c.role}>
-            <svg width={34} height={10} aria-hidden="true">
-              <path
-                d="M0 5H34"
-                stroke={`var(${hue(c.role)})`}
-                strokeWidth={3}
-                strokeDasharray={(DASH[c.role] ?? []).join(' ')}
-              />
-            </svg>
-            {c.name}, {AXIS(c.unit) === 'y' ? 'left' : 'right'}
-          </span>
-        ))}
-      </div>
-      <figcaption>
-        <span aria-live="polite">{spoken}</span>
-        <span className="row">
-          <button type="button" className="bx small" onClick={() => move(-0.5, 1)} aria-label="Earlier">
-            ←
-          </button>
-          <button type="button" className="bx small" onClick={() => move(0, 0.5)}>
-            Closer
-          </button>
-          <button type="button" className="bx small" onClick={() => move(0, 2)}>
-            Wider
-          </button>
-          <button type="button" className="bx small" onClick={() => move(0.5, 1)} aria-label="Later">
-            →
-          </button>
-          <button type="button" className="bx small" onClick={() => load.current(from, to)}>
-            All
-          </button>
-        </span>
-      </figcaption>
-    </figure>
+    <ChartFrame
+      title="The log"
+      note={`from ${when(a, 'd MMM HH:mm')} to ${when(b, 'd MMM HH:mm')}`}
+      says="The log drawn."
+      legend={log.channels.map((c) => ({
+        name: `${words(c.name)}, ${AXIS(c.unit) === 'y' ? 'left' : 'right'}`,
+        colour: hue(c.role),
+        dash: DASH[c.role] ?? [],
+      }))}
+      reads={
+        cursor === undefined
+          ? 'Point at it to read it; wheel, drag or the buttons to look closer'
+          : `${when(cursor, 'd MMM HH:mm:ss')}: ` +
+            read(cursor)
+              .map((value, k) => `${words(log.channels[k]!.name)} ${value}`)
+              .join(', ')
+      }
+      table={{
+        head: ['When', ...log.channels.map((c) => c.name)],
+        rows: Array.from({ length: TABLE_ROWS }, (_, i) => {
+          const t = a + ((b - a) * i) / (TABLE_ROWS - 1);
+          return [when(t, 'd MMM HH:mm:ss'), ...read(t)];
+        }),
+      }}
+      file={`${job.number}-log`}
+      canvas={canvas}
+      className="logchart"
+      boxClassName="h-80 flex-none rounded-field border-2 border-ink bg-card p-1.5"
+      onKey={onKey}
+      onLeave={() => setCursor(undefined)}
+      foot={
+        <div className="flex gap-2">
+          {(
+            [
+              ['←', 'Earlier', () => moved(shown, -0.5, limits)],
+              ['Closer', undefined, () => widened(shown, 0.5, limits, cursor)],
+              ['Wider', undefined, () => widened(shown, 2, limits, cursor)],
+              ['→', 'Later', () => moved(shown, 0.5, limits)],
+              ['All', undefined, (): Stretch => [from, to]],
+            ] as const
+          ).map(([text, label, next]) => (
+            <button key={text} type="button" className="bx small" aria-label={label} onClick={() => setShown(next())}>
+              {text}
+            </button>
+          ))}
+        </div>
+      }
+    />
   );
 }
+
+/** What a window of the log holds: one question under way at a time, and of those that wait only the newest. */
+function useWindow(ask: Props['window'], [from, to]: Stretch): Line[] | undefined {
+  const [lines, setLines] = useState<Line[]>();
+  const state = useRef<{ busy: boolean; wanted?: Stretch | undefined; alive: boolean }>({ busy: false, alive: true });
+  useEffect(() => {
+    const s = state.current;
+    s.alive = true;
+    return () => {
+      s.alive = false;
+    };
+  }, []);
+  useEffect(() => {
+    const s = state.current;
+    const next = async () => {
+      if (s.busy || !s.wanted || !s.alive) return;
+      const [a, b] = s.wanted;
+      s.wanted = undefined;
+      s.busy = true;
+      const slack = (b - a) / 4;
+      const got = await ask(a - slack, b + slack, BUCKETS).catch(() => undefined);
+      s.busy = false;
+      if (s.alive && got) setLines(got);
+      void next();
+    };
+    s.wanted = [from, to];
+    void next();
+  }, [ask, from, to]);
+  return lines;
+}
+
+/** A time axis whose ticks a clock would have. */
+const clock = ([min, max]: Stretch) =>
+  axis(
+    'linear',
+    {},
+    {
+      min,
+      max,
+      afterBuildTicks: (scale: { min: number; max: number; ticks: { value: number; label?: string }[] }) => {
+        const { step, at } = clockTicks(scale.min, scale.max, 8, aheadAt(scale.min));
+        scale.ticks = at.map((value) => ({ value, label: when(value, tickPattern(value, step, aheadAt(value))) }));
+      },
+      ticks: {
+        callback: (_: unknown, i: number, ticks: { label?: string }[]) => ticks[i]!.label ?? '',
+      },
+    },
+  );

@@ -176,7 +176,7 @@ export function LogReader() {
               ))}
             </details>
           )}
-          <LogChart log={log} window={(a, b, n) => logbook.window(a, b, n)} />
+          <LogChart log={log} window={logbook.window} />
           {log.reading.estimates.length > 0 && (
             <table className="logtable">
               <thead>

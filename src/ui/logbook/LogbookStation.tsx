@@ -4,7 +4,9 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Choose } from '../fields';
 import { useJobPage } from '../shell/jobPage';
+import { StationBar } from '../StationBar';
 import { FollowUps } from './FollowUps';
+import { Trouble } from '../Trouble';
 import { History } from './History';
 
 const Trends = lazy(() => import('./Trends').then((m) => ({ default: m.Trends })));
@@ -30,16 +32,12 @@ export function LogbookStation() {
   const jobs = history.data?.map((j) => (j.number === job.number ? job : j));
   return (
     <div className="logbook">
-      <div className="obar">
+      <StationBar>
         <Choose<View> label="" choices={VIEWS} value={view} onChange={setView} />
         <b className="ofor">{rig.name}</b>
-      </div>
+      </StationBar>
       <div className="oscroll">
-        {history.error && (
-          <p className="otroubles" role="alert">
-            Earlier jobs are not at hand: {(history.error as Error).message}
-          </p>
-        )}
+        {history.error && <Trouble>Earlier jobs are not at hand: {(history.error as Error).message}</Trouble>}
         <Suspense fallback={<p className="waiting pad">Opening …</p>}>
           {view === 'log' ? (
             <LogReader />

@@ -1,20 +1,16 @@
 'use client';
 /** Each measurement of a rig through its jobs, with the band a healthy one has; contacts in milliohms. */
-import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
-import annotation from 'chartjs-plugin-annotation';
 import { format } from 'date-fns';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Job } from '../../core/job/job';
 import { trendsOf, type Trend } from '../../core/jobAnswers/trends';
-import { operatingState } from '../../core/operate/states';
-
 import { measurementId } from '../../core/probe/measurement';
 import { showText } from '../../core/units/format';
+import { ChartFrame } from '../charts/ChartFrame';
+import { axis, sheet } from '../charts/sheet';
+import { useLineChart } from '../charts/useLineChart';
 import { useJobPage, type JobPage } from '../shell/jobPage';
 import { Sign } from '../strip/glyphs';
-import { useTheme } from '../theme';
-
-Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, annotation);
 
 /** Contact milliohms by common practice: good up to two, replaced above four. */
 const CONTACT = { lo: 0, hi: 0.002, worst: 0.004 };
@@ -57,7 +53,7 @@ export function Trends({ jobs }: { jobs: readonly Job[] }) {
                 {t.label} {words(t.name)}
               </b>
               <small>
-                {t.state ? operatingState(t.state).label : 'from drop and amps together'}, {t.points.length}{' '}
+                {t.state ? page.stateOf(t.state).label : 'from drop and amps together'}, {t.points.length}{' '}
                 {t.points.length === 1 ? 'reading' : 'readings'}
               </small>
               <span>
@@ -70,7 +66,7 @@ export function Trends({ jobs }: { jobs: readonly Job[] }) {
       <section aria-label={`Trend of ${shown.name}`}>
         <h3>
           {shown.label} {words(shown.name)}
-          {shown.state ? `, ${operatingState(shown.state).label.toLowerCase()}` : ''}
+          {shown.state ? `, ${page.stateOf(shown.state).label.toLowerCase()}` : ''}
         </h3>
         <TrendChart trend={shown} band={band} />
         <table>
@@ -105,81 +101,81 @@ export function Trends({ jobs }: { jobs: readonly Job[] }) {
   );
 }
 
+/** Days shown beside the first and the last reading. */
+const MARGIN_DAYS = 5;
+const DAY_MS = 86_400_000;
+
 function TrendChart({ trend, band }: { trend: Trend; band: Banded | undefined }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const [theme] = useTheme();
-  useEffect(() => {
-    const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  const { job, words } = useJobPage();
+  const [cursor, setCursor] = useState<number>();
+  const unit = trend.unit === 'ohm' ? 'mΩ' : trend.unit;
+  const draw = useCallback(() => {
     const scale = trend.unit === 'ohm' ? 1000 : 1;
-    const font = { family: css('--font-cond') || 'Barlow Condensed', size: 15 };
     const at = trend.points.map((p) => new Date(p.at).getTime());
-    const chart = new Chart(canvas.current!, {
-      type: 'line',
+    const healthy = band && {
+      band: {
+        type: 'box' as const,
+        yMin: band.lo * scale,
+        yMax: band.hi * scale,
+        backgroundColor: sheet('--ok-tint'),
+        borderColor: sheet('--ok'),
+        borderWidth: 1,
+        drawTime: 'beforeDatasetsDraw' as const,
+      },
+    };
+    return {
       data: {
         datasets: [
           {
             data: trend.points.map((p, i) => ({ x: at[i]!, y: p.value * scale })),
-            borderColor: css('--ink'),
-            backgroundColor: css('--ink'),
+            borderColor: sheet('--ink'),
+            backgroundColor: sheet('--ink'),
             borderWidth: 2,
             pointRadius: 6,
-            pointStyle: trend.points.map((p) => (p.changed ? 'rectRot' : 'circle')) as never,
+            pointStyle: trend.points.map((p) => (p.changed ? 'rectRot' : 'circle')),
           },
         ],
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        plugins: {
-          legend: { display: false },
-          tooltip: { enabled: false },
-          annotation: {
-            annotations: band
-              ? {
-                  band: {
-                    type: 'box',
-                    yMin: band.lo * scale,
-                    yMax: band.hi * scale,
-                    backgroundColor: css('--ok-tint'),
-                    borderColor: css('--ok'),
-                    borderWidth: 1,
-                    drawTime: 'beforeDatasetsDraw',
-                  },
-                }
-              : {},
-          },
-        },
+        plugins: { annotation: { annotations: { ...healthy } } },
         scales: {
-          x: {
-            type: 'linear',
-            min: at[0]! - 86_400_000 * 5,
-            max: at.at(-1)! + 86_400_000 * 5,
-            ticks: {
-              maxTicksLimit: 6,
-              color: css('--ink'),
-              font,
-              callback: (v) => format(new Date(Number(v)), 'MMM yyyy'),
+          x: axis(
+            'linear',
+            {},
+            {
+              min: at[0]! - DAY_MS * MARGIN_DAYS,
+              max: at.at(-1)! + DAY_MS * MARGIN_DAYS,
+              ticks: { maxTicksLimit: 6, callback: (v: number | string) => format(new Date(Number(v)), 'MMM yyyy') },
             },
-            grid: { color: css('--rule-2') },
-          },
-          y: {
-            title: { display: true, text: trend.unit === 'ohm' ? 'mΩ' : trend.unit, color: css('--ink'), font },
-            ticks: { color: css('--ink'), font },
-            grid: { color: css('--rule-2') },
-            ...(band ? { suggestedMin: band.lo * scale, suggestedMax: band.hi * scale } : {}),
-          },
+          ),
+          y: axis('linear', { unit }, band ? { suggestedMin: band.lo * scale, suggestedMax: band.hi * scale } : {}),
         },
       },
-    });
-    return () => chart.destroy();
-  }, [trend, band, theme]);
+    };
+  }, [trend, band, unit]);
+  const { canvas } = useLineChart(draw, { onPoint: setCursor, at: cursor });
+  const nearest =
+    cursor === undefined
+      ? undefined
+      : trend.points.reduce((best, p) => {
+          const off = (x: Trend['points'][number]) => Math.abs(new Date(x.at).getTime() - cursor);
+          return off(p) < off(best) ? p : best;
+        });
+  const day = (at: string) => format(new Date(at), 'd MMM yyyy');
   return (
-    <div className="trend-chart">
-      <canvas
-        ref={canvas}
-        role="img"
-        aria-label={`${trend.name} through ${trend.points.length} readings; the table below says the same.`}
-      />
-    </div>
+    <ChartFrame
+      title={`${words(trend.name)}, ${unit}`}
+      says={`${words(trend.name)} through ${trend.points.length} readings; the table below says the same.`}
+      legend={band ? [{ name: 'green: a healthy rig; a diamond: after the rig was changed', colour: '--ok' }] : []}
+      reads={nearest ? `${day(nearest.at)}, job ${nearest.job}: ${valueText(trend, nearest.value)}` : ''}
+      table={{
+        head: ['When', unit],
+        rows: trend.points.map((p) => [day(p.at), valueText(trend, p.value)]),
+      }}
+      file={`${job.number}-trend`}
+      canvas={canvas}
+      boxClassName="h-60 flex-none"
+      onLeave={() => setCursor(undefined)}
+    />
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 /** Questions asked backwards of one candidate: how long, how late, how many days. */
 import { has } from '../../core/rig/value';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { HoursAnswer } from '../../core/plan/questions';
 import type { Compared } from '../../core/plan/compare';
 import { LETTERS } from '../../core/plan/letters';
@@ -35,7 +35,10 @@ export function AskPanel({
   const [from, setFrom] = useState(0.4);
   const [to, setTo] = useState(0.8);
   const [hours, setHours] = useState(5);
-  const [busy, setBusy] = useState(false);
+  /** How many of the links are answered while it is worked out. */
+  const [done, setDone] = useState<number>();
+  const running = useRef<AbortController>(undefined);
+  useEffect(() => () => running.current?.abort(), []);
   const [answers, setAnswers] = useState<{ id: string; name: string; answer: HoursAnswer }[]>();
   const [failed, setFailed] = useState<string>();
   const shore = has(rig, 'mainsCharger');
@@ -50,26 +53,28 @@ export function AskPanel({
             ? { ask, from }
             : { ask };
   const go = async () => {
-    setBusy(true);
+    const controller = new AbortController();
+    running.current = controller;
+    setDone(0);
     setFailed(undefined);
     try {
-      const list = [];
-      for (const row of rows)
-        list.push({
-          id: row.candidate.id,
-          name: row.candidate.name,
-          answer: await source.ask({
-            candidate: row.candidate.id,
-            question: question(),
-            celsius: 15,
-            loads: ask === 'how-long-stands' ? [] : ['standby', 'fridge-compressor'],
-          }),
-        });
-      setAnswers(list);
+      const list: { id: string; name: string; answer: HoursAnswer }[] = [];
+      for (const row of rows) {
+        const asked = {
+          candidate: row.candidate.id,
+          question: question(),
+          celsius: 15,
+          loads: ask === 'how-long-stands' ? [] : (['standby', 'fridge-compressor'] as const),
+        };
+        const { id, name } = row.candidate;
+        list.push({ id, name, answer: await source.ask({ ...asked, loads: [...asked.loads] }, controller.signal) });
+        setDone(list.length);
+        setAnswers([...list]);
+      }
     } catch (e) {
-      setFailed((e as Error).message);
+      if ((e as Error).name !== 'AbortError') setFailed((e as Error).message);
     } finally {
-      setBusy(false);
+      setDone(undefined);
     }
   };
   const percent = (label: string, value: number, set: (x: number) => void) => (
@@ -97,7 +102,7 @@ export function AskPanel({
             choices={[
               { id: 'drive', label: 'driving' },
               { id: 'idle', label: 'idling' },
-              ...(shore ? [{ id: 'shore', label: 'shore power' } as const] : []),
+              ...(shore ? [{ id: 'shore', label: words('shore power') } as const] : []),
             ]}
             value={kind}
             onChange={setKind}
@@ -110,9 +115,23 @@ export function AskPanel({
         {ask !== 'how-long-stands' &&
           ask !== 'generator-cranks' &&
           percent(ask === 'how-long-lasts' ? 'down to' : 'to', to, setTo)}
-        <button type="button" className="bx ink" onClick={go} disabled={busy}>
-          {busy ? 'Working it out …' : 'Work it out'}
-        </button>
+        {done === undefined ? (
+          <button type="button" className="bx ink" onClick={go}>
+            Work it out
+          </button>
+        ) : (
+          <>
+            <progress
+              className="progress w-24 self-center"
+              value={done}
+              max={rows.length}
+              aria-label="Working it out"
+            />
+            <button type="button" className="bx" onClick={() => running.current?.abort()}>
+              Stop
+            </button>
+          </>
+        )}
       </div>
       <p className="quiet">
         At 15 °C outside

@@ -1,11 +1,12 @@
 'use client';
 /** Picking a link: what changes on the rig, what it costs, the reasons as the customer will read them. */
-import { useState } from 'react';
+import { useMemo } from 'react';
 import { TriangleAlert } from 'lucide-react';
 import type { Compared } from '../../core/plan/compare';
 import { showRange } from '../../core/units/money';
 import { useJobPage } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
+import { useDraft } from '../draft';
 
 interface Props {
   row: Compared;
@@ -15,9 +16,10 @@ interface Props {
 }
 
 export function PickDialog({ row, reasons, onClose, onPick }: Props) {
-  const { words, settings } = useJobPage();
+  const { job, words, settings } = useJobPage();
   const { candidate, estimate } = row;
-  const [text, setText] = useState(() => reasons.map((r) => words(r.says)).join(' '));
+  const usual = useMemo(() => reasons.map((r) => words(r.says)).join(' '), [reasons, words]);
+  const [text, setText, forget] = useDraft(`${job.number}/pick/${candidate.id}`, usual);
   const hours = (m: number) => `${Number((m / 60).toFixed(1))} h`;
   return (
     <Sheet
@@ -71,7 +73,12 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
         />
       </label>
       <div className="row">
-        <button type="button" className="bx ink" disabled={text.trim() === ''} onClick={() => onPick(text.trim())}>
+        <button
+          type="button"
+          className="bx ink"
+          disabled={text.trim() === ''}
+          onClick={() => (forget(), onPick(text.trim()))}
+        >
           It is this one
         </button>
         <button type="button" className="bx" onClick={onClose}>

@@ -2,16 +2,7 @@
 import type { Comparison } from '../../core/plan/compare';
 import { seriesCsv } from '../../core/openFormats/seriesCsv';
 import type { SimResult } from '../../core/simulate/result';
-
-export function download(name: string, type: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const a = document.createElement('a');
-  a.href = url;
-  a.download = name;
-  a.click();
-  // The browser has the file once the click returned; a moment is kept for slow ones.
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
+import { download } from '../download';
 
 export const exportCsv = (name: string, result: SimResult): void =>
   download(`${name}.csv`, 'text/csv;charset=utf-8', seriesCsv(result));

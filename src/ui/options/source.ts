@@ -15,7 +15,13 @@ export type { Asked, OptionList, Question } from '../../core/plan/asked';
 
 export interface OptionsSource {
   list(): Promise<OptionList>;
-  compare(ids: readonly string[], scenarios: readonly Scenario[], told: (share: number) => void): Promise<Comparison>;
+  /** Rejects with an AbortError where the signal stopped it. */
+  compare(
+    ids: readonly string[],
+    scenarios: readonly Scenario[],
+    told: (share: number) => void,
+    signal?: AbortSignal,
+  ): Promise<Comparison>;
   spread(
     ids: readonly string[],
     scenarios: readonly Scenario[],
@@ -23,8 +29,8 @@ export interface OptionsSource {
     told: (share: number) => void,
     signal: AbortSignal,
   ): Promise<{ spreads: Spread[]; influences: Record<string, Influence[]> }>;
-  ask(asked: Asked): Promise<HoursAnswer>;
-  /** Copper, fuses and chargers of the pick, or of the rig as it is. */
+  /** Rejects with an AbortError where the signal stopped it. */
+  ask(asked: Asked, signal?: AbortSignal): Promise<HoursAnswer>;
   /** Of the rig that is sized; of another document in its place, to see what a change would do. */
   size(asks: SizingAsks, doc?: Rig): Promise<Sized>;
   /** The plan of the pick; undefined where none stands. */

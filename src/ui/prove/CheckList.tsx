@@ -3,11 +3,12 @@
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { standingChecks, watchEntries, type CheckRecord } from '../../core/job/job';
-import { operatingState } from '../../core/operate/states';
 import { passes, type CheckValue, type RigCheck } from '../../core/prove/check';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
 import { useJobPage, type JobPage } from '../shell/jobPage';
+import { readFigure } from '../../core/units/typedFigure';
+import { useDraft } from '../draft';
 
 /** A value in the shop's unit, with it. */
 const shown = (page: JobPage, v: CheckValue, value: number): string =>
@@ -58,10 +59,13 @@ const RESULT_WORDS: Readonly<Record<CheckRecord['result'], string>> = {
   entry: '',
 };
 
+const NOTHING_TYPED: Record<string, string> = {};
+
 function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRecord | undefined; locked: boolean }) {
   const page = useJobPage();
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const [note, setNote] = useState('');
+  const draft = `${page.job.number}/check/${page.epoch}/${check.id}`;
+  const [typed, setTyped, forgetTyped] = useDraft<Record<string, string>>(`${draft}/figures`, NOTHING_TYPED);
+  const [note, setNote, forgetNote] = useDraft(`${draft}/note`, '');
   const [again, setAgain] = useState(false);
   const entries = watchEntries(page.job, page.epoch, check.id);
   const values = readValues(page, check, typed);
@@ -80,9 +84,9 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
       ...(Object.keys(of).length > 0 ? { values: of } : {}),
       ...(note.trim() ? { note: note.trim() } : {}),
     });
-    setTyped({});
+    forgetTyped();
     if (outcome !== 'entry') {
-      setNote('');
+      forgetNote();
       setAgain(false);
     }
   };
@@ -97,7 +101,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
       <header>
         <b>{check.name}</b>
         <span>
-          {operatingState(check.state).label}, about {check.minutes} min
+          {page.stateOf(check.state).label}, about {check.minutes} min
         </span>
         {result && (
           <strong>
@@ -220,10 +224,9 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
 function readValues(page: JobPage, check: RigCheck, typed: Readonly<Record<string, string>>): Record<string, number> {
   const values: Record<string, number> = {};
   for (const v of check.values) {
-    const text = (typed[v.id] ?? '').trim().replace(',', '.');
-    const n = Number(text);
-    if (text === '' || !Number.isFinite(n)) continue;
-    values[v.id] = v.unit === '°C' ? celsiusStored(n, page.settings.temperature) : n;
+    const read = readFigure(typed[v.id] ?? '', unitOf(page, v));
+    if (read.is !== 'figure') continue;
+    values[v.id] = v.unit === '°C' ? celsiusStored(read.value, page.settings.temperature) : read.value;
   }
   return values;
 }

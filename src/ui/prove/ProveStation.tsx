@@ -1,7 +1,6 @@
 'use client';
 /** The same probes again, against the healthy bands: before, after, right or not. */
 import { madeBy, standingChecks, standingSignOff } from '../../core/job/job';
-import { operatingState } from '../../core/operate/states';
 import { midSentence, show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from '../readings/BandMark';
@@ -10,6 +9,7 @@ import { PHONE } from '../useMedia';
 import type { Measurement } from '../../core/probe/measurement';
 import { CheckList } from './CheckList';
 import { SignBox } from './SignBox';
+import { WhatWillBeProved } from './WhatWillBeProved';
 
 /** How long a state has to last before a reading in it counts. */
 const waited = (seconds: number): string => (seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`);
@@ -20,7 +20,7 @@ export function ProveStation() {
   const made = madeBy(job);
   if (!made)
     return (
-      <div className="empty">
+      <div className="mx-auto grid max-w-3xl content-start justify-items-start gap-3 overflow-y-auto p-6 text-base leading-snug">
         <p>
           Proof comes after the repair or the build: the probes that were out of their band, and the link’s own
           function, are measured again here against what a healthy rig of this kind reads.
@@ -28,6 +28,7 @@ export function ProveStation() {
         <button type="button" className="bx" onClick={() => page.go('fault')}>
           To the fault
         </button>
+        <WhatWillBeProved />
       </div>
     );
   const right = proofs?.filter((p) => p.after?.verdict === 'ok').length ?? 0;
@@ -69,7 +70,7 @@ export function ProveStation() {
                   {p.label}, {midSentence(p.name)}
                 </b>
                 <small>
-                  {operatingState(p.state).label}, {waited(p.wait)} in it · {p.why}
+                  {page.stateOf(p.state).label}, {waited(p.wait)} in it · {p.why}
                 </small>
               </span>
               <span className="was">

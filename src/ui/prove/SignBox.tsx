@@ -10,7 +10,7 @@ import { useJobPage } from '../shell/jobPage';
 const REASON_MIN = 8;
 
 export function SignBox({ proven }: { proven: boolean }) {
-  const { job, send } = useJobPage();
+  const { job, send, whyNot } = useJobPage();
   const [reason, setReason] = useState<string>();
   const signed = standingSignOff(job);
   const earlier = (job.signOffs ?? []).filter((s) => s.reopened);
@@ -35,7 +35,12 @@ export function SignBox({ proven }: { proven: boolean }) {
             <PenLine size={18} aria-hidden="true" /> Signed by <b>{signed.by}</b>,{' '}
             {format(new Date(signed.at), 'd MMM yyyy, HH:mm')}: “{signed.words}” The record is locked.
           </p>
-          {reason === undefined ? (
+          {signed.elsewhere && (
+            <p className="quiet">It came with a file from elsewhere: who signed there was not checked here.</p>
+          )}
+          {whyNot('record.reopen', { id: signed.id }) ? (
+            <p className="quiet">To open it again: {whyNot('record.reopen', { id: signed.id })}</p>
+          ) : reason === undefined ? (
             <button type="button" className="bx" onClick={() => setReason('')}>
               Open the record again
             </button>

@@ -6,7 +6,7 @@ import { judge } from '../../core/probe/judge';
 import { parseMeterEntry } from '../../core/units/meterEntry';
 import { showBand, showMiss, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
-import { rigStateOf, useJobPage } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 import { useSecondsSince } from './StatePlate';
 import { useTyped } from '../typed';
 import { undoWords } from '../../core/job/applyCommand';
@@ -57,10 +57,10 @@ export function useKeep(): {
 }
 
 export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
-  const { job, selected, setTyped, setMillis, band, undo, undoable } = useJobPage();
+  const { job, selected, setTyped, setMillis, band, undo, undoable, stateOf } = useJobPage();
   const { text: typed, millis } = useTyped();
   const { keep, cannotReach, overload, value, problem } = useKeep();
-  const state = rigStateOf(job);
+  const state = stateOf(job.rigState.id);
   const unit = selected?.kind === 'clamp' ? 'A' : 'V';
   const b = selected && band(state.id, selected.id);
   const verdict = value !== undefined && b ? judge(value, b) : undefined;

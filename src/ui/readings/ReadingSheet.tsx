@@ -10,7 +10,7 @@ import type { Rig } from '../../core/rig/schema';
 import { show, showBand } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from './BandMark';
-import { readingOf, rigStateOf, useJobPage } from '../shell/jobPage';
+import { readingOf, useJobPage } from '../shell/jobPage';
 import { LeadMark, usePointWords } from './Leads';
 import { MeterPick } from './MeterPick';
 
@@ -138,7 +138,7 @@ const Row = memo(function Row({ m, on, now, others, readings, bands, select, sho
 export function ReadingSheet() {
   const page = useJobPage();
   const { job, rig, readings, measurements, selected, select, band, openLead, showWorking } = page;
-  const now = rigStateOf(job);
+  const now = page.stateOf(job.rigState.id);
   const others = useMemo(() => besideColumns(rig, now.id, readings), [rig, now.id, readings]);
   const rows = useRef<HTMLDivElement>(null);
   const words = usePointWords();

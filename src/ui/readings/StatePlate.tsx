@@ -3,7 +3,7 @@
 import { ChevronDown } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { showClock } from '../../core/units/format';
-import { rigStateOf, useJobPage } from '../shell/jobPage';
+import { useJobPage } from '../shell/jobPage';
 
 /** Seconds since an instant, ticking. */
 export function useSecondsSince(instant: string): number {
@@ -21,8 +21,8 @@ export function settledWords(seconds: number, dwell: number): string {
 }
 
 export function StatePlate({ small = false }: { small?: boolean }) {
-  const { job, openStates } = useJobPage();
-  const state = rigStateOf(job);
+  const { job, openStates, stateOf } = useJobPage();
+  const state = stateOf(job.rigState.id);
   const seconds = useSecondsSince(job.rigState.since);
   // Past an hour and a half nobody has been counting: say so in hours.
   const clock = showClock(seconds);

@@ -128,7 +128,7 @@ function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]
 
 /** What is on each terminal, and when a healthy rig has volts there. */
 function Terminals({ rig, part }: { rig: Rig; part: Part }) {
-  const { measurements, band, settings, job, readings, send } = useJobPage();
+  const { measurements, band, settings, job, readings, send, stateOf } = useJobPage();
   const kind = partKind(part.kind);
   const nameOf = (id: string) =>
     rig.parts.find((p) => p.id === id)?.name ?? rig.grounds.find((g) => g.id === id)?.name ?? id;
@@ -141,7 +141,7 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
       ? 'always'
       : on.length === 0
         ? 'never'
-        : on.map((s) => s.label.toLowerCase()).join('; ');
+        : on.map((s) => stateOf(s.id).label.toLowerCase()).join('; ');
   };
   const used = (key: string) => key === job.blackLead || readings.some((r) => r.probe === key || r.ref === key);
   return (

@@ -11,20 +11,24 @@ import { StatePlate } from '../readings/StatePlate';
 import { useTheme } from '../theme';
 import { useTyped } from '../typed';
 import { NARROW, PHONE, useMedia } from '../useMedia';
-import { BandDialog, KeysDialog, LeadDialog } from './dialogs';
 import { hotkeyFor } from './hotkeys';
 import { useJobPage } from './jobPage';
 import { BenchSlip, NextButton } from './NextSlip';
-import { NextBar, PhoneReadings, PhoneTop } from './Phone';
-import { PracticeGuide } from './PracticeGuide';
 import { Rail } from './Rail';
 import { STATION_REGISTRY } from './stationRegistry';
 import { StatusMenu } from './StatusMenu';
 import { StripBox } from './StripBox';
 import { useStripHeight } from './stripHeight';
 
-// Not on the way to the first reading: its script comes when it is opened.
+// Not on the way to the first reading at a bench: their scripts come when they are opened.
 const SeenAndHeard = lazy(() => import('../fault/SeenAndHeard').then((m) => ({ default: m.SeenAndHeard })));
+const BandDialog = lazy(() => import('./dialogs').then((m) => ({ default: m.BandDialog })));
+const KeysDialog = lazy(() => import('./dialogs').then((m) => ({ default: m.KeysDialog })));
+const LeadDialog = lazy(() => import('./dialogs').then((m) => ({ default: m.LeadDialog })));
+const PracticeGuide = lazy(() => import('./PracticeGuide').then((m) => ({ default: m.PracticeGuide })));
+const PhoneTop = lazy(() => import('./Phone').then((m) => ({ default: m.PhoneTop })));
+const PhoneReadings = lazy(() => import('./Phone').then((m) => ({ default: m.PhoneReadings })));
+const NextBar = lazy(() => import('./Phone').then((m) => ({ default: m.NextBar })));
 
 export interface Dialogs {
   chooser: { suggested?: string } | undefined;
@@ -139,7 +143,9 @@ function TopBar({ showKeys }: { showKeys(): void }) {
       </div>
       <StatePlate />
       {page.practice ? (
-        <PracticeGuide />
+        <Suspense fallback={<span className="grow" />}>
+          <PracticeGuide />
+        </Suspense>
       ) : (
         <div className="gripe">
           <b>Complaint:</b> {job.complaint.words}
@@ -179,24 +185,26 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
     <>
       <Keyboard onKeys={() => showKeys(true)} toggleStrip={toggleStrip} />
       {phone ? (
-        <div className="phone">
-          <PhoneTop />
-          {page.practice && (
-            <div className="p-1">
-              <PracticeGuide />
-            </div>
-          )}
-          {station === 'readings' ? (
-            <PhoneReadings />
-          ) : (
-            <>
-              <main className="pscroll">
-                <Main bar={null} />
-              </main>
-              {!ownSlip && <NextBar cautions />}
-            </>
-          )}
-        </div>
+        <Suspense fallback={<p className="boot">Job {job.number} …</p>}>
+          <div className="phone">
+            <PhoneTop />
+            {page.practice && (
+              <div className="p-1">
+                <PracticeGuide />
+              </div>
+            )}
+            {station === 'readings' ? (
+              <PhoneReadings />
+            ) : (
+              <>
+                <main className="pscroll">
+                  <Main bar={null} />
+                </main>
+                {!ownSlip && <NextBar cautions />}
+              </>
+            )}
+          </div>
+        </Suspense>
       ) : (
         <div className="app">
           <Rail strip={{ tall, toggle: toggleStrip }} />
@@ -218,14 +226,12 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
         </div>
       )}
       {dialogs.chooser && <StateChooser suggested={dialogs.chooser.suggested} onClose={dialogs.closeChooser} />}
-      {dialogs.lead && <LeadDialog onClose={dialogs.closeLead} />}
-      {dialogs.working && <BandDialog {...dialogs.working} onClose={dialogs.closeWorking} />}
-      {dialogs.seen && (
-        <Suspense fallback={null}>
-          <SeenAndHeard question={dialogs.seen.question} onClose={dialogs.closeSeen} />
-        </Suspense>
-      )}
-      {keys && <KeysDialog onClose={() => showKeys(false)} />}
+      <Suspense fallback={null}>
+        {dialogs.lead && <LeadDialog onClose={dialogs.closeLead} />}
+        {dialogs.working && <BandDialog {...dialogs.working} onClose={dialogs.closeWorking} />}
+        {dialogs.seen && <SeenAndHeard question={dialogs.seen.question} onClose={dialogs.closeSeen} />}
+        {keys && <KeysDialog onClose={() => showKeys(false)} />}
+      </Suspense>
     </>
   );
 }

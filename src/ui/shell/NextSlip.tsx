@@ -4,12 +4,12 @@ import { partWith } from '../../core/rig/value';
 import { ArrowRight } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { presentVerdict } from '../../core/job/job';
-import { operatingState } from '../../core/operate/states';
 import { contactVerdict } from '../../core/probe/contact';
 import { judge } from '../../core/probe/judge';
 import { techniqueFor } from '../../core/probe/technique';
 import { showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
+import { notMine } from './nextAction';
 import { readingOf, useJobPage, type JobPage } from './jobPage';
 import { LeadLines } from '../readings/Leads';
 import { useTyped } from '../typed';
@@ -17,10 +17,17 @@ import { Cautions } from './Slip';
 
 /** The next action as a button; while something is typed the keypad's Keep holds the highlighter. */
 export function NextButton({ className = '' }: { className?: string }) {
-  const { next, act } = useJobPage();
+  const { next, act, whyNot } = useJobPage();
   const typed = useTyped().text;
   if (next.kind === 'own') return <p className="waiting">{next.words}.</p>;
   if (next.kind === 'wait') return <p className="waiting">{next.words} …</p>;
+  const others = notMine(next, whyNot);
+  if (others)
+    return (
+      <p className="waiting" role="note">
+        <b>{next.words}.</b> {others}
+      </p>
+    );
   return (
     <button type="button" className={`bx next${typed === '' ? ' go' : ''} ${className}`} onClick={act}>
       <span>
@@ -38,7 +45,7 @@ export function NextButton({ className = '' }: { className?: string }) {
 export function cautionsOf(page: JobPage): readonly string[] {
   const state = page.next.kind === 'change-state' ? page.next.state : page.job.rigState.id;
   const fault = page.diagnosis?.suspects.find((s) => s.fault === presentVerdict(page.job)?.fault);
-  return [...operatingState(state).cautions, ...(fault?.caution ? [fault.caution] : [])];
+  return [...page.stateOf(state).cautions, ...(fault?.caution ? [fault.caution] : [])];
 }
 
 /** The link's contact in milliohms, where its drop and its amps were both taken in one state. */
@@ -85,7 +92,7 @@ export function established(page: JobPage): ReactNode[] {
           <li key={r.id}>
             <Sign verdict={verdict} size={15} />
             <span>
-              {m.name}: {showText(r.value, r.unit)}, {operatingState(state).label.toLowerCase()}
+              {m.name}: {showText(r.value, r.unit)}, {page.stateOf(state).label.toLowerCase()}
             </span>
           </li>
         ),

@@ -8,6 +8,8 @@ const nothing: NoticesProps = {
   trouble: undefined,
   refused: [],
   failed: undefined,
+  denied: undefined,
+  onSeenDenied: () => {},
   onDismiss: () => {},
   onResend: () => {},
 };
@@ -43,6 +45,21 @@ describe('notices', () => {
     expect(words(html)).toContain('was not taken. Somebody changed it meanwhile.');
     expect(html).toContain('role="alert"');
     expect(buttons(html)).toEqual(['Understood']);
+  });
+
+  it('of a clock that is off say by how much; a little is no matter', () => {
+    const said = (minutes: number) => words(page({ clockAhead: minutes * 60_000 }));
+    expect([said(4), said(-4)]).toEqual(['', '']);
+    expect(said(12)).toContain('clock is 12 minutes fast');
+    expect(said(-300)).toContain('clock is 5 hours slow');
+    expect(said(60 * 24 * 30)).toContain('clock is 30 days fast');
+  });
+
+  it('of what two decided let one choose: theirs stands until one puts one’s own in its place', () => {
+    const html = page({
+      refused: [entry({ conflict: true, reason: 'Meanwhile Ben changed the status. Theirs: a. Yours: b.' })],
+    });
+    expect(buttons(html)).toEqual(['Put mine in its place', 'Leave theirs']);
   });
 
   it('of what is set aside offer to send it again, to save it, and last to throw it away', () => {

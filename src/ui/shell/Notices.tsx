@@ -3,7 +3,9 @@
  * What is not yet safe on the server, what it did not take, and what failed. Always said, where it covers neither keypad
  * nor slip: at the foot of the sheet, on a phone above everything.
  */
-import { CloudOff, TriangleAlert } from 'lucide-react';
+import { format } from 'date-fns';
+import { Clock, CloudOff, ImageUp, TriangleAlert } from 'lucide-react';
+import { counted } from '../../core/units/counted';
 import { undoWords } from '../../core/job/applyCommand';
 
 /** "The verdict", "Taking the reading back". */
@@ -19,15 +21,35 @@ export interface NotTaken {
   reason: string;
   /** It may go through later: not refused, only set aside. */
   aside: boolean;
+  /** Somebody else decided the same meanwhile: one of the two is chosen. */
+  conflict?: boolean;
   /** The entry itself, for a copy. */
   command: unknown;
 }
 
+/** A photo whose file is not with the server yet, or will not be. */
+export interface PhotoOnItsWay {
+  id: string;
+  caption: string;
+  refused?: string;
+}
+
 export interface NoticesProps {
   waiting: number;
+  /** When what is shown was said, in ms, while the server does not answer. */
+  silentSince?: number | undefined;
+  /** ms this device's clock is ahead of the server's. */
+  clockAhead?: number;
+  /** Entries this device has no room for: they are in this page alone. */
+  unsafe?: number;
   trouble: string | undefined;
   refused: readonly NotTaken[];
   failed: string | undefined;
+  /** What was tried and is not this person’s to do. */
+  denied: string | undefined;
+  onSeenDenied(): void;
+  photos?: readonly PhotoOnItsWay[];
+  onDismissPhoto?(id: string): void;
   onDismiss(id: string): void;
   onResend(id: string): void;
 }
@@ -36,20 +58,85 @@ export interface NoticesProps {
 const copyOf = (entry: NotTaken): string =>
   `data:application/json,${encodeURIComponent(JSON.stringify(entry.command, null, 2))}`;
 
+/** ms a clock may be off without a word: an answer is on its way for some seconds, and a minute harms no record. */
+const CLOCK_OFF_MS = 5 * 60_000;
+const clockInWords = (ahead: number): string | undefined => {
+  if (Math.abs(ahead) < CLOCK_OFF_MS) return undefined;
+  const minutes = Math.round(Math.abs(ahead) / 60_000);
+  const by =
+    minutes < 120
+      ? counted(minutes, 'minute')
+      : minutes < 2880
+        ? counted(Math.round(minutes / 60), 'hour')
+        : counted(Math.round(minutes / 1440), 'day');
+  return `${by} ${ahead > 0 ? 'fast' : 'slow'}`;
+};
+const NO_PHOTOS: readonly PhotoOnItsWay[] = [];
 const ACTIONS = 'flex flex-none items-center gap-3 whitespace-nowrap';
 
-export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend }: NoticesProps) {
-  if (!trouble && refused.length === 0 && !failed) return null;
+export function Notices({
+  waiting,
+  silentSince,
+  unsafe = 0,
+  clockAhead = 0,
+  photos = NO_PHOTOS,
+  onDismissPhoto,
+  trouble,
+  refused,
+  failed,
+  denied,
+  onSeenDenied,
+  onDismiss,
+  onResend,
+}: NoticesProps) {
+  const clock = clockInWords(clockAhead);
+  if (
+    !clock &&
+    !trouble &&
+    refused.length === 0 &&
+    !failed &&
+    !denied &&
+    silentSince === undefined &&
+    unsafe === 0 &&
+    photos.length === 0
+  )
+    return null;
   return (
     <div
       className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1 sm:fixed sm:bottom-2 sm:left-28 sm:z-40 sm:max-w-xl"
       role="status"
       aria-live="polite"
     >
+      {silentSince !== undefined && !(trouble && waiting > 0) && (
+        <p className="notice flex-wrap">
+          <CloudOff size={18} aria-hidden="true" />
+          <span className="min-w-0 flex-1">
+            No answer from the server since {format(silentSince, 'HH:mm, d MMM')}. Go on: what you enter is kept here
+            and sent later.
+          </span>
+        </p>
+      )}
+      {clock && (
+        <p className="notice flex-wrap">
+          <Clock size={18} aria-hidden="true" />
+          <span className="min-w-0 flex-1">
+            This device’s clock is {clock}. Set it right: the times in the record come from it.
+          </span>
+        </p>
+      )}
+      {unsafe > 0 && (
+        <p className="notice bad flex-wrap" role="alert">
+          <TriangleAlert size={18} aria-hidden="true" />
+          <span className="min-w-0 flex-1">
+            <b>This device has no room to keep {unsafe === 1 ? 'an entry' : `${unsafe} entries`}.</b> Leave this page
+            open until it is sent, or make room on the device.
+          </span>
+        </p>
+      )}
       {trouble && waiting > 0 && (
         <p className="notice flex-wrap">
           <CloudOff size={18} aria-hidden="true" />
-          <span>
+          <span className="min-w-0 flex-1">
             {waiting} {waiting === 1 ? 'entry waits' : 'entries wait'} on this device. {trouble}
           </span>
         </p>
@@ -58,6 +145,44 @@ export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend
         <p className="notice bad flex-wrap">
           <TriangleAlert size={18} aria-hidden="true" />
           <span>The calculation failed: {failed}. Readings are still kept. Reload the page to try again.</span>
+        </p>
+      )}
+      {photos.some((p) => p.refused === undefined) && (
+        <p className="notice flex-wrap">
+          <ImageUp size={18} aria-hidden="true" />
+          <span className="min-w-0 flex-1">
+            {counted(photos.filter((p) => p.refused === undefined).length, 'photo')} on this device, sent as soon as the
+            server takes {photos.length === 1 ? 'it' : 'them'}.
+          </span>
+        </p>
+      )}
+      {photos.map(
+        (p) =>
+          p.refused !== undefined && (
+            <p key={p.id} className="notice bad flex-wrap" role="alert">
+              <TriangleAlert size={18} aria-hidden="true" />
+              <span className="min-w-0 flex-1 basis-64">
+                <b>The photo {p.caption === '' ? '' : `“${p.caption}” `}was not taken.</b> {p.refused}
+              </span>
+              <span className={ACTIONS}>
+                <button type="button" className="btn btn-sm" onClick={() => onDismissPhoto?.(p.id)}>
+                  Throw away
+                </button>
+              </span>
+            </p>
+          ),
+      )}
+      {denied && (
+        <p className="notice bad flex-wrap" role="alert">
+          <TriangleAlert size={18} aria-hidden="true" />
+          <span className="min-w-0 flex-1 basis-64">
+            <b>Nothing was entered.</b> {denied}
+          </span>
+          <span className={ACTIONS}>
+            <button type="button" className="btn btn-sm" onClick={onSeenDenied}>
+              Understood
+            </button>
+          </span>
         </p>
       )}
       {refused.map((r) => (
@@ -70,9 +195,9 @@ export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend
             {r.reason}
           </span>
           <span className={ACTIONS}>
-            {r.aside && (
+            {(r.aside || r.conflict) && (
               <button type="button" className="btn btn-sm" onClick={() => onResend(r.id)}>
-                Send again
+                {r.conflict ? 'Put mine in its place' : 'Send again'}
               </button>
             )}
             {r.aside && (
@@ -81,7 +206,7 @@ export function Notices({ waiting, trouble, refused, failed, onDismiss, onResend
               </a>
             )}
             <button type="button" className="btn btn-sm" onClick={() => onDismiss(r.id)}>
-              {r.aside ? 'Throw away' : 'Understood'}
+              {r.aside ? 'Throw away' : r.conflict ? 'Leave theirs' : 'Understood'}
             </button>
           </span>
         </p>

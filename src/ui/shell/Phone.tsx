@@ -8,8 +8,9 @@ import { techniqueFor } from '../../core/probe/technique';
 import { show, showBand, showClock } from '../../core/units/format';
 import { lengthShown } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
+import { sideNames } from '../strip/sideNames';
 import { MiniStrip } from '../strip/MiniStrip';
-import { useJobPage, rigStateOf, readingOf } from './jobPage';
+import { useJobPage, readingOf } from './jobPage';
 import { cautionsOf, NextButton } from './NextSlip';
 import { Cautions } from './Slip';
 import { STATION_REGISTRY } from './stationRegistry';
@@ -69,7 +70,7 @@ export function PhoneReadings() {
   const { job, rig, selected, measurements, readings, select, point, band, openLead } = page;
   const [list, setList] = useState(false);
   const words = usePointWords();
-  const state = rigStateOf(job);
+  const state = page.stateOf(job.rigState.id);
   const order = groupByPlace(measurements).flatMap((g) => g.rows);
   const index = selected ? order.findIndex((m) => m.id === selected.id) : -1;
   const beside = (step: number) => (index < 0 ? undefined : order[(index + step + order.length) % order.length]);
@@ -152,7 +153,9 @@ export function PhoneReadings() {
             {selected.kind === 'drop' ? `${selected.label}, ` : ''}
             {selected.place.toLowerCase()}, {lengthShown(selected.station, page.settings.length).toFixed(0)}{' '}
             {page.settings.length}
-            {where && where.side !== 'ground' && where.side !== 'both' ? `, ${where.side} side` : ''}
+            {where && where.side !== 'ground' && where.side !== 'both'
+              ? `, ${page.words(sideNames(rig)[where.side]).toLowerCase()}`
+              : ''}
           </div>
         </div>
       </section>
@@ -198,7 +201,7 @@ export function PhoneReadings() {
 export function NextBar({ cautions = false }: { cautions?: boolean }) {
   const page = useJobPage();
   const seconds = useSecondsSince(page.job.rigState.since);
-  const state = rigStateOf(page.job);
+  const state = page.stateOf(page.job.rigState.id);
   return (
     <footer className="nextbar">
       {cautions && <Cautions list={cautionsOf(page).slice(0, 2)} />}

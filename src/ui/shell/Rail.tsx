@@ -42,6 +42,11 @@ export function Rail({ strip }: { strip?: { tall: boolean; toggle(): void } }) {
           <Link
             key={s}
             href={`/jobs/${job.number}/${s}`}
+            prefetch={false}
+            onNavigate={(e) => {
+              e.preventDefault();
+              page.go(s);
+            }}
             className={`stn${here ? ' here' : pip === 'wait' ? ' todo' : ''}`}
             aria-current={here ? 'step' : undefined}
             aria-keyshortcuts={hotkey}

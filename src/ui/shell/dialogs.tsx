@@ -3,7 +3,6 @@
 import { useEffect, useState } from 'react';
 import type { BandWorking } from '../../core/probe/bands';
 import { MODEL_ERROR } from '../../core/probe/modelError';
-import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
 import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
 import { keySheet } from './hotkeys';
@@ -53,7 +52,7 @@ export function BandDialog({
   measurement: Measurement;
   onClose(): void;
 }) {
-  const { askWorking } = useJobPage();
+  const { askWorking, stateOf, words } = useJobPage();
   const [working, setWorking] = useState<BandWorking>();
   const [failed, setFailed] = useState(false);
   useEffect(() => {
@@ -74,7 +73,7 @@ export function BandDialog({
       {working && b && (
         <>
           <p className="lead-in">
-            {measurement.name}, {operatingState(state).label.toLowerCase()}: a healthy rig reads{' '}
+            {words(measurement.name)}, {stateOf(state).label.toLowerCase()}: a healthy rig reads{' '}
             <b>{showBand(b.lo, b.hi, b.unit)}</b>. With every assumption as stated, {showText(b.nominal, b.unit)}.
           </p>
           <p>
@@ -95,7 +94,7 @@ export function BandDialog({
             <tbody>
               {working.shares.map((s) => (
                 <tr key={s.label}>
-                  <td>{s.label}</td>
+                  <td>{words(s.label)}</td>
                   <td>
                     {showQuantity(s.value, s.unit)} {showSpread(s.spread, s.scale, s.unit)}
                   </td>

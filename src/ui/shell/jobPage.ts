@@ -4,7 +4,7 @@ import { createContext, useContext } from 'react';
 import type { Diagnosis } from '../../core/diagnose/diagnose';
 import type { CommandType, Payload } from '../../core/job/command';
 import type { Job, Reading } from '../../core/job/job';
-import { operatingState } from '../../core/operate/states';
+import type { OperatingState } from '../../core/operate/states';
 import type { BandWorking } from '../../core/probe/bands';
 import type { Band } from '../../core/probe/judge';
 import type { Measurement, PointPlace } from '../../core/probe/measurement';
@@ -36,6 +36,8 @@ export interface JobPage {
   described: Rig;
   epoch: number;
   actor: string;
+  /** Why this person may not give a command, in a sentence; undefined where he may. */
+  whyNot(type: CommandType, payload?: unknown): string | undefined;
   shop: Shop;
   settings: Settings;
   identity: Identity;
@@ -43,6 +45,8 @@ export interface JobPage {
   visits: readonly { number: number; at: string; status: Job['status']; complaint: string; verdict?: string }[];
   /** A text of our own in the shop's vocabulary. */
   words(text: string): string;
+  /** An operating state in the shop's words. */
+  stateOf(id: string): OperatingState;
   /** Standing readings of the present epoch. */
   readings: readonly Reading[];
   measurements: readonly Measurement[];
@@ -114,6 +118,3 @@ export function useJobPage(): JobPage {
 /** The standing reading of a measurement in an operating state. */
 export const readingOf = (readings: readonly Reading[], state: string, m: Measurement): Reading | undefined =>
   readings.find((r) => r.state === state && r.probe === m.red && r.ref === m.black);
-
-/** The present operating state's row. */
-export const rigStateOf = (job: Job) => operatingState(job.rigState.id);

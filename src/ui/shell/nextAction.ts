@@ -12,6 +12,7 @@ import {
   standingSignOff,
   type Job,
 } from '../../core/job/job';
+import type { CommandType } from '../../core/job/command';
 import { operatingState } from '../../core/operate/states';
 import type { Measurement } from '../../core/probe/measurement';
 import { midSentence } from '../../core/units/format';
@@ -143,6 +144,24 @@ export function nextAction(input: NextInput): NextAction {
   if (!test) return { kind: 'look', words: 'No probe tells the leading suspects apart' };
   if (test.probe === undefined) return toAsk(job, test);
   return toMeasure(job, measurements, { ...test, probe: test.probe });
+}
+
+/** The command an action ends in: who may not give it is told whose it is. */
+const ENDS_IN: Partial<Record<NextAction['kind'], CommandType>> = {
+  measure: 'reading.keep',
+  'change-state': 'state.set',
+  ask: 'observation.keep',
+  check: 'check.record',
+  declare: 'verdict.declare',
+  approve: 'approval.record',
+  repair: 'repair.record',
+  finish: 'record.sign',
+};
+
+/** Why this person does not go on from here, in a sentence; undefined where he does. */
+export function notMine(next: NextAction, whyNot: (type: CommandType) => string | undefined): string | undefined {
+  const type = ENDS_IN[next.kind];
+  return type && whyNot(type);
 }
 
 /** Action buttons that belong to a station other than the one shown take one there. */

@@ -5,7 +5,6 @@
  */
 import { lazy, type ComponentType } from 'react';
 import { madeBy, standingChoice, type Job } from '../../core/job/job';
-import { ProveStation } from '../prove/ProveStation';
 import { ReadingSheet } from '../readings/ReadingSheet';
 import { STATION_MARKS, type Mark, type MarkInput } from './stationMarks';
 import type { Station } from './stations';
@@ -108,7 +107,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   prove: {
     name: 'Prove',
     hotkey: 'p',
-    screen: ProveStation,
+    screen: later(() => import('../prove/ProveStation'), 'ProveStation'),
     strip: 'full',
     ownSlip: never,
     keypad: (job) => madeBy(job) !== undefined,

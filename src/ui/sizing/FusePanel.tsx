@@ -1,97 +1,99 @@
 'use client';
 /** Each fuse and breaker: its window, what it must open into, where it sits, and its curve against the wire's. */
-import { Chart, LineController, LineElement, LogarithmicScale, PointElement } from 'chart.js';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { FuseCheck } from '../../core/size/fuseChecks';
 import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
+import { ChartFrame } from '../charts/ChartFrame';
+import { axis, decade, sheet } from '../charts/sheet';
+import { useLineChart } from '../charts/useLineChart';
 import { useJobPage } from '../shell/jobPage';
-import { useTheme } from '../theme';
 
-Chart.register(LogarithmicScale, LineController, LineElement, PointElement);
+const digits = (x: number): number => Number(x.toPrecision(2));
+const duration = (s: number): string =>
+  s >= 90 ? `${digits(s / 60)} min` : s >= 1 ? `${digits(s)} s` : `${digits(s * 1000)} ms`;
 
-const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-const seconds = (s: number) => (s >= 60 ? `${s / 60} min` : s >= 1 ? `${s} s` : `${s * 1000} ms`);
+/** s that have a label on the axis. */
+const TOLD_SECONDS = [0.01, 0.1, 1, 10, 100, 1000];
+
+type Curve = FuseCheck['curves'][number];
 
 /** Seconds against amps on logarithmic scales: the fuse must lie under the wire. */
 function CurveChart({ fuse }: { fuse: FuseCheck }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const [theme] = useTheme();
-  useEffect(() => {
-    const el = canvas.current;
-    if (!el) return;
-    const ink = css('--ink');
-    const font = { family: css('--font-cond'), size: 15, weight: 600 } as const;
-    const line = (label: string, pick: (c: FuseCheck['curves'][number]) => number, more: object) => ({
+  const { job, words } = useJobPage();
+  const [cursor, setCursor] = useState<number>();
+  const { curves } = fuse;
+  const draw = useCallback(() => {
+    const line = (label: string, pick: (c: Curve) => number, more: object) => ({
       label,
-      data: fuse.curves.map((c) => ({ x: c.amps, y: pick(c) })).filter((p) => Number.isFinite(p.y)),
+      data: curves.map((c) => ({ x: c.amps, y: pick(c) })).filter((p) => Number.isFinite(p.y)),
       pointRadius: 0,
-      borderColor: ink,
+      borderColor: sheet('--ink'),
       ...more,
     });
-    const chart = new Chart(el, {
-      type: 'line',
+    return {
       data: {
         datasets: [
-          line('wire stands', (c) => c.wire, { borderWidth: 2, borderDash: [7, 5] }),
+          line('wire stands', (c) => c.wire, { borderWidth: 2, borderDash: [...WIRE_DASH] }),
           line('fuse, at its slowest', (c) => c.fuse, { borderWidth: 4 }),
         ],
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        parsing: false,
         layout: { padding: { right: 8 } },
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
         scales: {
-          x: {
-            type: 'logarithmic',
-            title: { display: true, text: 'A', color: ink, font },
-            ticks: {
-              color: ink,
-              font,
-              callback: (v) =>
-                [1, 2, 5].includes(Number(String(v)[0])) && /^[125]0*$/.test(String(v)) ? String(v) : '',
+          x: axis('logarithmic', { unit: 'A' }, { ticks: { callback: decade } }),
+          y: axis(
+            'logarithmic',
+            {},
+            {
+              min: 0.005,
+              max: 2000,
+              ticks: {
+                callback: (v: number | string) => (TOLD_SECONDS.includes(Number(v)) ? `${v} s` : ''),
+              },
             },
-            grid: { color: css('--rule-2') },
-          },
-          y: {
-            type: 'logarithmic',
-            min: 0.005,
-            max: 2000,
-            ticks: {
-              color: ink,
-              font,
-              callback: (v) => ([0.01, 0.1, 1, 10, 60, 600].includes(Number(v)) ? seconds(Number(v)) : ''),
-            },
-            grid: { color: css('--rule-2') },
-          },
+          ),
         },
       },
-    });
-    return () => chart.destroy();
-  }, [fuse, theme]);
-  const crossing = fuse.curves.find((c) => c.fuse > c.wire);
+    };
+  }, [curves]);
+  const { canvas } = useLineChart(draw, { onPoint: setCursor, at: cursor });
+  const slower = curves.filter((c) => c.fuse > c.wire);
+  const crossing =
+    slower.length > 0
+      ? `may outlast a wire that sheds no heat, ${slower[0]!.amps.toFixed(0)} to ${slower.at(-1)!.amps.toFixed(0)} A`
+      : 'it opens before its wire is harmed at every current';
+  const told = (s: number) => (Number.isFinite(s) ? duration(s) : 'for ever');
+  const near =
+    cursor === undefined
+      ? undefined
+      : curves.reduce((best, c) =>
+          Math.abs(Math.log(c.amps / cursor)) < Math.abs(Math.log(best.amps / cursor)) ? c : best,
+        );
   return (
-    <figure className="szcurve">
-      <figcaption>
-        <b>Time to open</b> heavy line: the fuse at its slowest; dashed: the weakest wire
-      </figcaption>
-      <div>
-        <canvas
-          ref={canvas}
-          role="img"
-          aria-label={
-            crossing
-              ? `The fuse may outlast its wire at ${crossing.amps.toFixed(0)} amps`
-              : 'The fuse opens before its wire is harmed at every current'
-          }
-        />
-      </div>
-    </figure>
+    <ChartFrame
+      title="Time to open"
+      note={crossing}
+      says={`Time the fuse takes to open against amps: ${crossing}.`}
+      legend={[
+        { name: 'the fuse at its slowest', colour: '--ink', heavy: true },
+        { name: 'the weakest wire', colour: '--ink', dash: WIRE_DASH },
+      ]}
+      reads={near ? `${near.amps.toFixed(0)} A: fuse opens in ${told(near.fuse)}, wire stands ${told(near.wire)}` : ''}
+      table={{
+        head: ['Amps', 'Fuse opens in', 'Wire stands'],
+        rows: curves.map((c) => [`${c.amps.toFixed(0)} A`, told(c.fuse), told(c.wire)]),
+      }}
+      file={`${job.number}-${words(fuse.name)}`}
+      canvas={canvas}
+      boxClassName="h-60 flex-none"
+      onLeave={() => setCursor(undefined)}
+    />
   );
 }
+
+const WIRE_DASH = [7, 5] as const;
 
 export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Autofix): void }) {
   const { words } = useJobPage();

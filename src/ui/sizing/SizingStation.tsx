@@ -4,6 +4,7 @@ import { partWith } from '../../core/rig/value';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Choose } from '../fields';
 import { useJobPage } from '../shell/jobPage';
+import { StationBar } from '../StationBar';
 import { standingChoice } from '../../core/job/job';
 import type { Autofix } from '../../core/rules/rule';
 import { UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
@@ -16,6 +17,7 @@ import { RulePanel } from './RulePanel';
 import { RunPanel } from './RunPanel';
 import { SizingSlip } from './SizingSlip';
 import { ThresholdPanel } from './ThresholdPanel';
+import { Trouble } from '../Trouble';
 import { TowPanel } from './tow/TowPanel';
 
 const VIEWS = [
@@ -157,7 +159,7 @@ export function SizingStation() {
   return (
     <div className="options sizing">
       <div className="omain">
-        <div className="obar">
+        <StationBar>
           <Choose<View>
             label=""
             choices={VIEWS.filter(
@@ -173,17 +175,13 @@ export function SizingStation() {
             {working ? 'Working out …' : ''}
           </span>
           <b className="ofor">{choice ? page.words(choice.name) : 'The rig as it is'}</b>
-        </div>
-        {failed && (
-          <p className="otroubles" role="alert">
-            {failed}
-          </p>
-        )}
+        </StationBar>
+        {failed && <Trouble>{failed}</Trouble>}
         {sized?.cutShort.map((c) => (
-          <p key={c.scenario} className="otroubles" role="note">
+          <Trouble key={c.scenario} role="note">
             {page.words(c.scenario)} could be worked out for its first {c.hours.toFixed(1)} h only: what the wires carry
             after that is not in these figures.
-          </p>
+          </Trouble>
         ))}
         {view === 'tow' && tow ? (
           <TowPanel report={tow} describe={describe} apply={apply} applies={applies} />

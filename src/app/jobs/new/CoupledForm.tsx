@@ -3,16 +3,19 @@
 import { ENABLE_SCHOOLS } from '@/core/parts/enableSchools';
 import { linksFor, USUAL_HOUSE, USUAL_VAN_AMPS } from '@/core/rig/archetypes/coupledChoices';
 import type { CoupledChoices } from '@/core/rig/archetypes/coupledSchema';
+import { IgnitionLiveChoice } from './IgnitionLiveChoice';
 import { Bank, Choose, Group, LengthField, NONE_OR, NumberField, Says } from './rigFields';
 
 interface CoupledFormProps {
   c: CoupledChoices;
+  /** A wire of the rig comes from its ignition. */
+  tapped: boolean;
   /** W of a fridge's element where the shop works. */
   usualFridge: number;
   set(part: Partial<CoupledChoices>): void;
 }
 
-export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
+export function CoupledForm({ c, tapped, usualFridge, set }: CoupledFormProps) {
   const car = c.family === 'towed-car';
   const links = linksFor(c.family);
   const charger = c.link.startsWith('dcdc') || c.link === 'chained';
@@ -102,6 +105,7 @@ export function CoupledForm({ c, usualFridge, set }: CoupledFormProps) {
               <Says>{`${ENABLE_SCHOOLS.find((e) => e.id === (c.enable ?? 'ignition'))!.speaksAgainst}.`}</Says>
             </>
           )}
+          {tapped && <IgnitionLiveChoice c={c} set={set} />}
         </Group>
         <Bank title="Start battery" bank={c.start} change={(start) => set({ start })} />
         {car && c.source === 'house' && (

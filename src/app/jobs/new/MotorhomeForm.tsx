@@ -10,6 +10,7 @@ import {
   SENSE_CHOICES,
 } from '@/core/rig/archetypes/choices';
 import type { MotorhomeChoices } from '@/core/rig/archetypes/choicesSchema';
+import { IgnitionLiveChoice } from './IgnitionLiveChoice';
 import { Bank, Choose, Group, LengthField, NONE_OR, NumberField, Says } from './rigFields';
 
 /** Ways of enabling a charger that a motorhome offers: nothing is behind a plug there. */
@@ -18,7 +19,14 @@ const MOTORHOME_ENABLES = (['ignition', 'volts', 'manual', 'always'] as const).m
   label: ENABLE_SCHOOLS.find((s) => s.id === id)!.label,
 }));
 
-export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Partial<MotorhomeChoices>): void }) {
+interface MotorhomeFormProps {
+  c: MotorhomeChoices;
+  /** A wire of the coach comes from its ignition. */
+  tapped: boolean;
+  set(part: Partial<MotorhomeChoices>): void;
+}
+
+export function MotorhomeForm({ c, tapped, set }: MotorhomeFormProps) {
   const alone = c.link === 'dcdc' || c.link === 'dcdc-dual';
   const solenoid = c.link !== 'diode' && !alone;
   const senses = c.link === 'bidirectional' || c.link === 'timed-window';
@@ -141,6 +149,7 @@ export function MotorhomeForm({ c, set }: { c: MotorhomeChoices; set(part: Parti
               onChange={(senseAt) => set({ senseAt })}
             />
           )}
+          {tapped && <IgnitionLiveChoice c={c} set={set} />}
           {c.coach.chemistry === 'lfp' && (c.link === 'one-way' || c.link === 'bidirectional') && (
             <Says warns>
               LFP rests at a voltage where lead-acid looks like it is charging: a link by volts may stay closed until it

@@ -8,6 +8,7 @@ import { fetchShop, postOpenJob, type ApiError } from '@/client/api';
 import { RULE_SETS } from '@/core/codes';
 import type { Complaint } from '@/core/parts/complaints';
 import { COUPLED_FAMILIES, type CoupledFamily } from '@/core/rig/archetypes/coupledChoices';
+import { tapsIgnition } from '@/core/rig/archetypes/ignitionTap';
 import { USUAL_COUPLED } from '@/core/rig/archetypes/coupled';
 import { drawRig } from '@/core/rig/archetypes/families';
 import { USUAL_MOTORHOME } from '@/core/rig/archetypes/motorhome';
@@ -24,6 +25,7 @@ import { BenchForm } from './BenchForm';
 import { CoupledForm } from './CoupledForm';
 import { MotorhomeForm } from './MotorhomeForm';
 import { Group, Spoken } from './rigFields';
+import { useDraft } from '@/ui/draft';
 
 type FamilyId = 'motorhome' | 'bench' | CoupledFamily;
 const FAMILIES: readonly { id: FamilyId; label: string }[] = [
@@ -39,6 +41,15 @@ const usual = (f: FamilyId): Made =>
       : { family: 'coupled', choices: USUAL_COUPLED[f] };
 const nothing = () => undefined;
 
+/** What is written of a job before it is opened. */
+interface Draft {
+  nickname: string;
+  words: string;
+  ticked: readonly Complaint[];
+  made: Made;
+}
+const EMPTY: Draft = { nickname: '', words: '', ticked: [], made: { family: 'motorhome', choices: USUAL_MOTORHOME } };
+
 export function NewJob() {
   const router = useRouter();
   const shop = useQuery({ queryKey: ['shop'], queryFn: fetchShop, staleTime: 60_000 });
@@ -47,10 +58,9 @@ export function NewJob() {
   const { words: inShopWords } = spoken;
   const usualFridge = RULE_SETS[jurisdiction].fridgeWatts;
   const [id] = useState(() => crypto.randomUUID());
-  const [nickname, setNickname] = useState('');
-  const [words, setWords] = useState('');
-  const [ticked, setTicked] = useState<readonly Complaint[]>([]);
-  const [made, setMade] = useState<Made>({ family: 'motorhome', choices: USUAL_MOTORHOME });
+  const [draft, setDraft, forget] = useDraft<Draft>('new-job', EMPTY);
+  const { nickname, words, ticked, made } = draft;
+  const change = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
   // A fridge nobody has read the label of is what is usual here.
@@ -63,6 +73,7 @@ export function NewJob() {
   );
   const drawn = useDeferredValue(here);
   const rig = useMemo(() => rigInWords(vocabulary, drawRig('preview', 'the new rig', drawn)), [drawn, vocabulary]);
+  const tapped = useMemo(() => tapsIgnition(rig), [rig]);
   // What was ticked for a rig of another family and is not offered for this one is not told of it.
   const offered = complaintsOf(rig);
   const codes = ticked.filter((c) => offered.includes(c));
@@ -88,6 +99,7 @@ export function NewJob() {
         complaint: { codes: [...codes], words: said.slice(0, 400) },
         rig: here,
       });
+      forget();
       router.push(`/jobs/${number}/readings`);
     } catch (e) {
       setProblem((e as ApiError).message);
@@ -109,7 +121,7 @@ export function NewJob() {
             label=""
             choices={FAMILIES.map((f) => ({ ...f, label: inShopWords(f.label) }))}
             value={made.family === 'coupled' ? made.choices.family : made.family}
-            onChange={(f) => setMade(usual(f))}
+            onChange={(f) => change({ made: usual(f) })}
           />
         </div>
         <main className="newform">
@@ -120,7 +132,7 @@ export function NewJob() {
                 className="input"
                 value={nickname}
                 maxLength={40}
-                onChange={(e) => setNickname(e.target.value)}
+                onChange={(e) => change({ nickname: e.target.value })}
                 autoComplete="off"
               />
             </label>
@@ -131,7 +143,9 @@ export function NewJob() {
                     <input
                       type="checkbox"
                       checked={codes.includes(k)}
-                      onChange={(e) => setTicked(e.target.checked ? [...codes, k] : codes.filter((x) => x !== k))}
+                      onChange={(e) =>
+                        change({ ticked: e.target.checked ? [...codes, k] : codes.filter((x) => x !== k) })
+                      }
                     />
                     {inShopWords(complaintSays(k, rig))}
                   </label>
@@ -145,25 +159,27 @@ export function NewJob() {
                 rows={2}
                 maxLength={400}
                 value={words}
-                onChange={(e) => setWords(e.target.value)}
+                onChange={(e) => change({ words: e.target.value })}
               />
             </label>
           </Group>
           {made.family === 'motorhome' ? (
             <MotorhomeForm
               c={made.choices}
-              set={(part) => setMade({ family: 'motorhome', choices: { ...made.choices, ...part } })}
+              tapped={tapped}
+              set={(part) => change({ made: { family: 'motorhome', choices: { ...made.choices, ...part } } })}
             />
           ) : made.family === 'bench' ? (
             <BenchForm
               c={made.choices}
-              set={(part) => setMade({ family: 'bench', choices: { ...made.choices, ...part } })}
+              set={(part) => change({ made: { family: 'bench', choices: { ...made.choices, ...part } } })}
             />
           ) : (
             <CoupledForm
               c={made.choices}
+              tapped={tapped}
               usualFridge={usualFridge}
-              set={(part) => setMade({ family: 'coupled', choices: { ...made.choices, ...part } })}
+              set={(part) => change({ made: { family: 'coupled', choices: { ...made.choices, ...part } } })}
             />
           )}
         </main>
@@ -177,6 +193,11 @@ export function NewJob() {
               {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes. Lengths and
               gauges are usual ones, marked assumed: edit what you measure.
             </p>
+          )}
+          {draft !== EMPTY && !busy && (
+            <button type="button" className="bx min-w-0" onClick={forget}>
+              Start over
+            </button>
           )}
           <button
             type="button"

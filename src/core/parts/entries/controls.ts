@@ -8,6 +8,7 @@ import {
   MARKER_LIGHT_FAULTS,
 } from '../faults/switches';
 import { flat, SMALL_PART } from '../price';
+import { IGNITION_LIVE } from '../ignitionLive';
 import { UNTOLD } from '../ownerSentence';
 import { ignitionDelay } from '../../control/ignitionDelay';
 import { assumed } from '../../units/parameter';
@@ -22,6 +23,13 @@ export const ignitionSwitch = definePart({
     { id: 'feed', label: 'feed', lead: 'feed terminal behind the dash', accessMinutes: 2 },
     { id: 'run', label: 'run output', lead: 'run circuit, at the fuse panel tap', optional: true },
   ],
+  options: {
+    live: {
+      label: 'Live',
+      choices: [...IGNITION_LIVE],
+      default: 'run',
+    },
+  },
   params: {
     contact: {
       unit: 'ohm',
@@ -41,7 +49,18 @@ export const ignitionSwitch = definePart({
     },
   },
   elements: [
-    { kind: 'contact', id: 'contact', a: 'feed', b: 'run', ohms: param('contact'), closedBy: { input: 'key' } },
+    {
+      kind: 'contact',
+      id: 'contact',
+      a: 'feed',
+      b: 'run',
+      ohms: {
+        params: ['contact'],
+        value: ([made], inputs, part) =>
+          part.options['live'] === 'engine' && inputs.engine === 'off' ? Infinity : made!,
+      },
+      closedBy: { input: 'key' },
+    },
     // Blower, gauges, radio: in every cab, and what makes a dash feed sag.
     {
       kind: 'contact',

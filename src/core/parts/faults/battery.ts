@@ -12,10 +12,11 @@ const FLAT = [
 /** One of six cells gives nothing; good blocks in parallel hold the bank up a little. */
 const SHORTED_CELL = [{ do: 'shift-volts', element: 'lower.volts', from: -1.5, to: -2.2 }] as const;
 
-/** Between the post and the clamp, or the lead and its own post: in series with every cell. */
+/** Between the post and the clamp: behind the lead that is on the post, before the one that is on the clamp after all. */
 const BAD_CLAMP = {
   id: 'bad-clamp',
-  effects: [{ do: 'add-ohms', element: 'emf.ohms', from: 0.02, to: 0.4 }],
+  effects: [{ do: 'add-ohms', element: 'emf.ohms', from: 0.02, to: 0.4, behind: 'plus' }],
+  or: { effects: [{ do: 'add-ohms', element: 'emf.ohms', from: 0.02, to: 0.4 }], share: 0.35 },
   prior: 1.5,
   minutes: [15, 35],
   parts: [0, 12],

@@ -48,7 +48,8 @@ export const SOLENOID_FAULTS: readonly PartFault[] = [
     prior: 2,
     explains: ['both-flat', 'link-always-on', 'chassis-flat'],
     ...NEW_SOLENOID,
-    proof: { touch: ['chassis-stud', 'coach-stud'] },
+    // Equal volts may come by another way round: what joins the banks carries the amps between them.
+    proof: { touch: ['chassis-stud', 'coach-stud'], clamp: ['coach-stud', 'chassis-stud'] },
     shows: 'both studs stay connected with the coil dead',
     confirm: 'rested, coil at 0 V: both studs at the same volts to the millivolt',
     caution: ISOLATE,

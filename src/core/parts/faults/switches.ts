@@ -18,6 +18,7 @@ export const IGNITION_FAULTS: readonly PartFault[] = [
   },
   {
     id: 'always-live',
+    option: { name: 'live', is: ['run'] },
     name: 'Ignition feed on a circuit that is always live',
     effects: [{ do: 'stuck-closed', element: 'contact' }],
     prior: 1,

@@ -1,5 +1,6 @@
 /** The choices as a schema: what a request to open a job is checked against, and the types. */
 import Type from 'typebox';
+import { IGNITION_LIVE } from '../../parts/ignitionLive';
 import {
   CHARGER_CHOICES,
   CHEMISTRY_CHOICES,
@@ -39,6 +40,7 @@ export const MotorhomeChoicesSchema = Type.Object(
     enable: Type.Optional(
       Type.Enum(['ignition', 'volts', 'manual', 'always'], { description: 'what tells a DC-DC charger to run' }),
     ),
+    ignitionLive: Type.Optional(ids(IGNITION_LIVE)),
     boost: Type.Boolean({ description: 'a boost switch on the dash; a diode isolator has none' }),
     disconnect: ids(DISCONNECT_CHOICES),
     senseAt: ids(SENSE_CHOICES),

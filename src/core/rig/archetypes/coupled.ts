@@ -14,6 +14,7 @@ import { accessoryCables, accessoryParts } from './coupledAccessory';
 import { charges, draftOf, heavy, type Draft } from './coupledDraft';
 import { fridgeCables, fridgeParts } from './coupledFridge';
 import { behindLine, chargerInFront, chargerPart, enableParts } from './coupledLine';
+import { ignitionOptions } from './ignitionTap';
 
 const flooded = (capacity: number): BankChoice => ({ chemistry: 'flooded', layout: 'single', capacity });
 const USUAL: Omit<CoupledChoices, 'family'> = {
@@ -138,7 +139,7 @@ function towParts(draft: Draft): Part[] {
         ]
       : []),
     ...(inFront ? [...chargerPart(draft), ...enableParts(draft)] : []),
-    part('ignition', 'ignition-switch', S.ignition, 'engine', words.tow, 'Ignition', 'dash'),
+    part('ignition', 'ignition-switch', S.ignition, 'engine', words.tow, 'Ignition', 'dash', {}, ignitionOptions(c)),
     ...accessoryParts(draft),
   ];
 }

@@ -1,6 +1,7 @@
 /** The choices for two coupled vehicles as a schema: tow vehicle and what it tows or carries. */
 import Type from 'typebox';
 import { ENABLE_SCHOOLS } from '../../parts/enableSchools';
+import { IGNITION_LIVE } from '../../parts/ignitionLive';
 import { BankChoiceSchema } from './choicesSchema';
 import { COUPLED_FAMILIES, COUPLED_LINKS } from './coupledChoices';
 
@@ -26,6 +27,7 @@ export const CoupledChoicesSchema = Type.Object(
       Type.Enum(['behind', 'tow'], { description: 'a DC-DC charger stands behind the connector, or before it' }),
     ),
     enable: Type.Optional(ids(ENABLE_SCHOOLS)),
+    ignitionLive: Type.Optional(ids(IGNITION_LIVE)),
     start: BankChoiceSchema,
     behind: BankChoiceSchema,
     accessory: Type.Optional(BankChoiceSchema),

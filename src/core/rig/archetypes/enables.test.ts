@@ -21,6 +21,8 @@ import { checkRig } from '../check';
 import type { Rig } from '../schema';
 import { coupledRig, USUAL_COUPLED } from './coupled';
 import type { CoupledChoices } from './coupledSchema';
+import type { MotorhomeChoices } from './choicesSchema';
+import { tapsIgnition } from './ignitionTap';
 import { motorhome, USUAL_MOTORHOME } from './motorhome';
 
 const rigOf = (more: Partial<CoupledChoices>) =>
@@ -104,6 +106,56 @@ describe.each(
     );
     expect(gains(rig, leg('drive'))).toBeGreaterThan(0.01);
     if (enable !== 'always') expect(gains(rig, leg('stand'))).toBeLessThan(0.002);
+  });
+});
+
+describe('an enable on a line that is live only while the engine runs', () => {
+  const run = rigOf({ enable: 'ignition' });
+  const engine = rigOf({ enable: 'ignition', ignitionLive: 'engine' });
+  const at = (rig: Rig, state: string) => {
+    const compiled = compileRig(rig);
+    const model = new RigModel(compiled);
+    model.settle(state, {});
+    return model.solver.volts[compiled.node.get('dcdc.enable')!]!;
+  };
+
+  it('is dead with the key on and the engine off, where one live in run is not; with the engine both are live', () => {
+    expect(at(run, 'key-on')).toBeGreaterThan(10);
+    expect(Math.abs(at(engine, 'key-on'))).toBeLessThan(0.1);
+    for (const rig of [run, engine]) expect(at(rig, 'idle')).toBeGreaterThan(11);
+  });
+
+  it('fills the bank on the road, and never while it stands', () => {
+    expect(gains(engine, leg('drive'))).toBeCloseTo(gains(run, leg('drive')), 6);
+    expect(gains(engine, leg('stand'))).toBeLessThan(0.002);
+  });
+
+  it('is asked for where a wire comes from the ignition, in every family and link, and nowhere else', () => {
+    const asked = (more: Partial<CoupledChoices>) => tapsIgnition(rigOf(more));
+    expect(asked({ enable: 'ignition' }) && asked({ enable: 'manual' })).toBe(true);
+    expect(asked({ enable: 'volts', feed: 'constant' }) || asked({ enable: 'relay', feed: 'constant' })).toBe(false);
+    const coach = (link: MotorhomeChoices['link'], enable?: MotorhomeChoices['enable']) =>
+      tapsIgnition(motorhome('t', 'T', { ...USUAL_MOTORHOME, link, boost: false, ...(enable ? { enable } : {}) }));
+    expect(coach('ignition-delay') && coach('dcdc', 'ignition')).toBe(true);
+    expect(coach('diode') || coach('dcdc', 'volts') || coach('one-way')).toBe(false);
+  });
+
+  it('tells a delay module nothing with the key on and the engine off, and is there with the engine', () => {
+    const told = (ignitionLive: 'run' | 'engine', state: string) => {
+      const compiled = compileRig(motorhome('t', 'T', { ...USUAL_MOTORHOME, ignitionLive }));
+      const model = new RigModel(compiled);
+      model.settle(state, {});
+      return model.solver.volts[compiled.node.get('delay.ignition')!]!;
+    };
+    expect(told('run', 'key-on')).toBeGreaterThan(10);
+    expect(Math.abs(told('engine', 'key-on'))).toBeLessThan(0.1);
+    for (const live of ['run', 'engine'] as const) expect(told(live, 'idle')).toBeGreaterThan(11);
+  });
+
+  it('cannot be what is live for ever, and is whole by the rules', () => {
+    expect(rigFaults(run).map((f) => f.id)).toContain('ignition.always-live');
+    expect(rigFaults(engine).map((f) => f.id)).not.toContain('ignition.always-live');
+    expect(checkRig(engine)).toEqual(checkRig(run));
   });
 });
 

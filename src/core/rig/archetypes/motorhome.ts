@@ -11,6 +11,7 @@ import type { Conductor, Ground, Part, Probe, Rig } from '../schema';
 import type { MotorhomeChoices } from './choicesSchema';
 import { at, cable, fuseRating, fuseType } from './drawing';
 import { draftOf, type Draft } from './motorhomeDraft';
+import { ignitionOptions } from './ignitionTap';
 
 export const USUAL_MOTORHOME: MotorhomeChoices = {
   engineAt: 'rear',
@@ -51,7 +52,7 @@ function partsOf({
   maintainer,
 }: Draft): Part[] {
   return [
-    part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash'),
+    part('ignition', 'ignition-switch', 'ignition', 'engine', 'Dash', 'Ignition', 'dash', {}, ignitionOptions(c)),
     ...(boost
       ? [
           part(

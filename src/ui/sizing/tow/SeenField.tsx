@@ -3,10 +3,11 @@
 import { useState } from 'react';
 import type { PinCondition } from '../../../core/parts/pinUses';
 import type { PinSeen } from '../../../core/rig/tow';
+import { readFigure } from '../../../core/units/typedFigure';
 
-const number = (text: string): number | undefined => {
-  const n = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || !Number.isFinite(n) ? undefined : n;
+const number = (text: string, unit: 'V' | 'A'): number | undefined => {
+  const read = readFigure(text, unit);
+  return read.is === 'figure' ? read.value : undefined;
 };
 
 export function SeenField({
@@ -26,7 +27,7 @@ export function SeenField({
     loaded: seen?.loaded !== undefined ? String(seen.loaded) : '',
     amps: seen?.amps !== undefined ? String(seen.amps) : '',
   };
-  const [open, loaded, amps] = [number(text.open), number(text.loaded), number(text.amps)];
+  const [open, loaded, amps] = [number(text.open, 'V'), number(text.loaded, 'V'), number(text.amps, 'A')];
   const wrong =
     (text.open.trim() !== '' && (open === undefined || Math.abs(open) > 60)) ||
     (text.loaded.trim() !== '' && (loaded === undefined || Math.abs(loaded) > 60)) ||

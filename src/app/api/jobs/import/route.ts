@@ -1,11 +1,19 @@
 import { appDb } from '@/server/db';
 import { answer, binaryBody, sameSite } from '@/server/http';
-import { ARCHIVE_LIMIT_BYTES, importJob } from '@/server/job/jobArchive';
+import { onPaper } from '@/server/pdf/client';
+import { ARCHIVE_LIMIT_BYTES, importJob, type CheckJob } from '@/server/job/jobArchive';
 
 /** Takes a job file in. */
 export async function POST(request: Request): Promise<Response> {
   return answer(async (actor) => {
     sameSite(request, 'application/octet-stream');
-    return importJob(appDb(), actor, await binaryBody(request, ARCHIVE_LIMIT_BYTES));
+    const file = await binaryBody(request, ARCHIVE_LIMIT_BYTES);
+    const check: CheckJob = (text) =>
+      onPaper(
+        actor.shopId,
+        async (paper) => (await paper.checkJob(text)) as Awaited<ReturnType<CheckJob>>,
+        request.signal,
+      );
+    return importJob(appDb(), actor, file, check);
   });
 }

@@ -1,38 +1,30 @@
 'use client';
 /** Joins the job, the core's answers and the screens; owns what is selected and typed. */
-import { useRouter, useSelectedLayoutSegment } from 'next/navigation';
+import { usePathname, useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { engine, namedRig } from '@/client/engine';
 import { useCore } from '@/client/useCore';
 import { useJob, type JobView } from '@/client/useJob';
 import { useLogbook } from '@/client/logbook';
 import { useOptions } from '@/client/useOptions';
-import { postPhoto } from '@/client/api';
 import { currentRevision, intakeClues, type Job } from '@/core/job/job';
 import { isMended } from '@/core/job/practiceJob';
 import type { Shop } from '@/core/shop/shop';
 import { measurementId, type Measurement } from '@/core/probe/measurement';
-import { namesGiven, rigInWords } from '@/core/rig/inWords';
 import type { Rig } from '@/core/rig/schema';
-import { allInWords, inWords } from '@/core/units/vocabulary';
 import { JobPageProvider, readingOf, type JobPage } from '@/ui/shell/jobPage';
 import { BenchScreen } from '@/ui/shell/JobScreen';
 import { Notices } from '@/ui/shell/Notices';
 import { STATION_REGISTRY } from '@/ui/shell/stationRegistry';
 import { isStation, type Station } from '@/ui/shell/stations';
-import { nextAction, stationOf, type NextAction } from '@/ui/shell/nextAction';
+import { nextAction, stationOf } from '@/ui/shell/nextAction';
+import { shopWords } from '@/ui/shell/shopWords';
 import { TypedProvider, useChangeTyped } from '@/ui/typed';
 import { PHONE, scrolling } from '@/ui/useMedia';
 
 const MIN_NUMBER = 1;
 const NO_QUESTIONS = [] as const;
 const NO_POINTS = [] as const;
-
-/** The action's words in the shop's vocabulary; what it points at stays. */
-const inShopWords = (words: (text: string) => string, next: NextAction): NextAction =>
-  next.kind === 'change-state'
-    ? { ...next, words: words(next.words), then: words(next.then) }
-    : { ...next, words: words(next.words) };
 
 export function JobBench({ number }: { number: number }) {
   const view = useJob(number);
@@ -108,20 +100,19 @@ function Plain({
 
 function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const router = useRouter();
-  const segment = useSelectedLayoutSegment();
+  const segment = usePathname().split('/')[3];
   const station = isStation(segment) ? segment : 'readings';
   const core = useCore(job, shop.settings);
   const options = useOptions(job, shop.settings);
   const logbook = useLogbook(job.number, shop.settings);
   const { vocabulary } = shop.settings;
   // Everything is written in one vocabulary; the shop's own is put in here, where it is shown.
-  const rig = useMemo(() => rigInWords(vocabulary, core.rig.doc), [vocabulary, core.rig.doc]);
-  const own = useMemo(() => namesGiven(core.rig.doc), [core.rig.doc]);
-  const words = useCallback((text: string) => inWords(vocabulary, text, own), [vocabulary, own]);
-  const table = useMemo(() => allInWords(vocabulary, core.table, own), [vocabulary, core.table, own]);
-  const diagnosis = useMemo(() => allInWords(vocabulary, core.diagnosis, own), [vocabulary, core.diagnosis, own]);
-  const proofs = useMemo(() => allInWords(vocabulary, core.proofs, own), [vocabulary, core.proofs, own]);
-  const checks = useMemo(() => allInWords(vocabulary, core.checks, own), [vocabulary, core.checks, own]);
+  const say = useMemo(() => shopWords(vocabulary, core.rig.doc), [vocabulary, core.rig.doc]);
+  const { rig, text: words } = say;
+  const table = useMemo(() => say.all(core.table), [say, core.table]);
+  const diagnosis = useMemo(() => say.all(core.diagnosis), [say, core.diagnosis]);
+  const proofs = useMemo(() => say.all(core.proofs), [say, core.proofs]);
+  const checks = useMemo(() => say.all(core.checks), [say, core.checks]);
   const [selectedId, setSelectedId] = useState<string>();
   const changeTyped = useChangeTyped();
   const [chooser, setChooser] = useState<{ suggested?: string }>();
@@ -136,11 +127,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const measurements = useMemo(() => table?.measurements ?? [], [table]);
   const next = useMemo(
     () =>
-      inShopWords(
-        words,
-        nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' }),
-      ),
-    [words, job, diagnosis, proofs, checks, measurements, ownRound, station],
+      say.action(nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' })),
+    [say, job, diagnosis, proofs, checks, measurements, ownRound, station],
   );
   const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
   // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
@@ -149,7 +137,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     measurements.find((m) => m.kind !== 'drop' && !readingOf(core.readings, job.rigState.id, m)) ??
     measurements[0];
 
-  const go = useCallback((s: Station) => router.push(`/jobs/${job.number}/${s}`), [router, job.number]);
+  // All stations are one page: the server is not asked, so that one moves between them where it is out of reach.
+  const go = useCallback((s: Station) => window.history.pushState(null, '', `/jobs/${job.number}/${s}`), [job.number]);
   const select = useCallback(
     (m: Measurement) => {
       setSelectedId(m.id);
@@ -190,26 +179,17 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     described: core.rig.doc,
     epoch: core.epoch,
     actor: view.actor,
+    whyNot: view.whyNot,
     shop,
     settings: shop.settings,
     identity: view.identity,
     visits: view.visits,
     words,
+    stateOf: say.stateOf,
     questions: table?.questions ?? NO_QUESTIONS,
     missing: table?.missing ?? NO_POINTS,
     askPriors: () => engine().priors(core.rig, intakeClues(job), shop.settings),
-    async sendPhoto(file, caption, step) {
-      const { sha256, width, height, bytes } = await postPhoto(job.number, file);
-      send('photo.keep', {
-        id: crypto.randomUUID(),
-        sha256,
-        width,
-        height,
-        bytes,
-        caption,
-        ...(step === undefined ? {} : { step }),
-      });
-    },
+    sendPhoto: view.keepPhoto,
     expect: async (doc) =>
       (await engine().proving(namedRig({ id: 'expected', doc }), { made: 'build' }, [], [])).readings,
     buildPace: view.buildPace,
@@ -318,15 +298,23 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
       <div className="flex h-dvh flex-col">
         <Notices
           waiting={view.waiting}
+          silentSince={view.silentSince}
+          unsafe={view.unsafe}
+          clockAhead={view.clockAhead}
           trouble={view.trouble}
           refused={view.refused.map((e) => ({
             id: e.command.id,
             type: e.command.type,
             reason: e.reason ?? '',
             aside: e.status === 'aside',
+            conflict: e.conflict ?? false,
             command: e.command,
           }))}
           failed={core.failed}
+          denied={view.denied}
+          onSeenDenied={view.seenDenied}
+          photos={view.photos}
+          onDismissPhoto={view.dismissPhoto}
           onDismiss={view.dismiss}
           onResend={view.resend}
         />

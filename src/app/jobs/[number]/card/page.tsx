@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
-import { FileDown } from 'lucide-react';
 import Link from 'next/link';
+import { MadeFile } from '@/ui/MadeFile';
 import { PrintButton } from '@/ui/PrintButton';
 import { appDb } from '@/server/db';
 import { currentActor } from '@/server/http';
@@ -27,7 +27,25 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
         </Link>
       </main>
     );
-  const card = await onPaper((paper) => paper.ownerCard(found.job, found.shop.settings));
+  const card = await onPaper(actor.shopId, (paper) => paper.ownerCard(found.job, found.shop.settings)).catch(
+    (e: unknown) => {
+      if (e instanceof Refused) return e;
+      throw e;
+    },
+  );
+  if (card instanceof Refused)
+    return (
+      <main className="plain">
+        <h1>Not worked out</h1>
+        <p>{card.message}</p>
+        <Link className="bx" href={`/jobs/${number}/card`}>
+          Try again
+        </Link>
+        <Link className="bx" href={`/jobs/${number}/prove`}>
+          Back to the job
+        </Link>
+      </main>
+    );
   return (
     <main className="report card">
       <div className="report-bar no-print">
@@ -37,10 +55,7 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
         <Link className="bx" href={`/jobs/${number}/report`}>
           Report
         </Link>
-        <a className="bx" href={`/api/jobs/${number}/card.pdf`} download>
-          <FileDown size={20} aria-hidden="true" />
-          PDF
-        </a>
+        <MadeFile href={`/api/jobs/${number}/card.pdf`}>PDF</MadeFile>
         <PrintButton />
       </div>
       <article>

@@ -2,7 +2,6 @@
 /** One page that says what was wrong, how it was shown, and that it is right now. */
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
-import { FileDown } from 'lucide-react';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { engine } from '@/client/engine';
@@ -14,6 +13,7 @@ import type { Shop } from '@/core/shop/shop';
 import { showMoney, showRange } from '@/core/units/money';
 import { howWords } from '@/ui/fault/AfterVerdict';
 import { Sign } from '@/ui/strip/glyphs';
+import { MadeFile } from '@/ui/MadeFile';
 import { PrintButton } from '@/ui/PrintButton';
 
 const when = (at: string) => format(new Date(at), 'd MMM yyyy, HH:mm');
@@ -59,10 +59,7 @@ export function Report({ number }: { number: number }) {
         <Link className="bx" href={`/jobs/${number}/wiring`}>
           Wiring
         </Link>
-        <a className="bx" href={`/api/jobs/${number}/report.pdf`} download>
-          <FileDown size={20} aria-hidden="true" />
-          PDF
-        </a>
+        <MadeFile href={`/api/jobs/${number}/report.pdf`}>PDF</MadeFile>
         <PrintButton />
       </div>
       <Page data={result.data} shop={shop} identity={identity} />
@@ -241,7 +238,8 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
       <footer>
         {data.signed && (
           <p>
-            <b>Signed:</b> “{data.signed.words}” {data.signed.by}, {when(data.signed.at)}.
+            <b>Signed:</b> “{data.signed.words}” {data.signed.by}, {when(data.signed.at)}
+            {data.signed.elsewhere ? ', as the file says that it came with' : ''}.
           </p>
         )}
         {data.reopened.map((r) => (

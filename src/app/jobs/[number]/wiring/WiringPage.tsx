@@ -7,7 +7,8 @@ import { useState } from 'react';
 import { engine } from '@/client/engine';
 import { useJob } from '@/client/useJob';
 import { currentRevision, type Revision } from '@/core/job/job';
-import { download } from '@/ui/options/exports';
+import { download } from '@/ui/download';
+import { MadeFile } from '@/ui/MadeFile';
 import { PrintButton } from '@/ui/PrintButton';
 
 const KIND: Readonly<Record<Revision['kind'], string>> = {
@@ -74,10 +75,7 @@ export function WiringPage({ number }: { number: number }) {
             SVG
           </button>
         )}
-        <a className="bx" href={`/api/jobs/${number}/wiring.pdf?revision=${revision.id}`} download>
-          <FileDown size={20} aria-hidden="true" />
-          PDF
-        </a>
+        <MadeFile href={`/api/jobs/${number}/wiring.pdf?revision=${revision.id}`}>PDF</MadeFile>
         <PrintButton />
       </div>
       {result.error && (

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 
 export const payload = ({ Type, ApprovalSchema, CLOSED, covers, uuid }: PayloadKit) =>
@@ -33,7 +33,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ id }) => ({ type: 'approval.withdraw', payload: { id } }),
   collides: () => 'approval',
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the approval',
   speaksFor: 'verdict',

@@ -1,7 +1,7 @@
 /** An approval taken back. */
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse, replace } from '../../refusal';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -22,7 +22,7 @@ export const command: CommandDefinition<{ id: string }> = {
     };
   },
   collides: () => 'approval',
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'taking the approval back',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { buildOf, standingChoice } from '../../job';
 import { refuse } from '../../refusal';
 
@@ -29,7 +29,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ candidate, step }) => ({ type: 'build.undone', payload: { candidate, step } }),
   collides: ({ step }) => `step ${step}`,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the step done',
 };

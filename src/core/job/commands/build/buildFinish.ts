@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { builtOf, proposedRevision } from '../../job';
 import { refuse } from '../../refusal';
 import { nextEpoch, takenId } from '../../rigEdits';
@@ -27,7 +27,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ built }) => ({ type: 'change.withdraw', payload: { revision: built } }),
   collides: () => 'revision',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the finished build',
 };

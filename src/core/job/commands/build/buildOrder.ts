@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { buildOf, standingChoice } from '../../job';
 import { refuse } from '../../refusal';
 import { turnedRound } from '../../turnedRound';
@@ -26,7 +26,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: (p) => ({ type: 'build.order', payload: turnedRound(p) }),
   collides: () => 'order',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the order of the steps',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { buildOf, standingChoice } from '../../job';
 import { refuse } from '../../refusal';
 import { turnedRound } from '../../turnedRound';
@@ -32,7 +32,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: (p) => ({ type: 'build.tick', payload: turnedRound(p) }),
   collides: ({ line }) => `line ${line}`,
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the tick',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { buildOf, builtOf, proposedRevision } from '../../job';
 import { refuse } from '../../refusal';
 
@@ -25,7 +25,7 @@ export const command: CommandDefinition<Payload> = {
     return { type: 'build.done', payload: { ...p, ...what } };
   },
   collides: ({ step }) => `step ${step}`,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'taking a step back',
 };

@@ -1,13 +1,12 @@
 /** Why the plan of a build was changed. */
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN } from '../../commandDefinition';
 import { itemSet } from '../../itemSet';
 
 export const payload = ({ PlanChangeSchema, wasAndSet }: PayloadKit) => wasAndSet(PlanChangeSchema);
 export const command = itemSet({
   list: 'planChanges',
   type: 'planChange.set',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the change of plan',
 });

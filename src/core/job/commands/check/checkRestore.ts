@@ -1,6 +1,5 @@
 /** A check that had been taken back, put back. */
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'check',
   retracted: false,
   back: 'check.retract',
-  who: TECHNICIAN,
+  needs: 'work',
   undoWords: 'putting the check back',
 });

@@ -1,6 +1,5 @@
 /** A check taken back. */
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'check',
   retracted: true,
   back: 'check.restore',
-  who: TECHNICIAN,
+  needs: 'work',
   undoWords: 'taking the check back',
 });

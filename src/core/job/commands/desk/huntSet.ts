@@ -3,7 +3,7 @@ import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { canonical } from '../../../units/canonical';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 import { turnedRound } from '../../turnedRound';
 
@@ -19,7 +19,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: (p) => ({ type: 'hunt.set', payload: turnedRound(p) }),
   collides: () => undefined,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the entry of the draw test',
 };

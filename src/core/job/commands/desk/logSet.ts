@@ -1,13 +1,12 @@
 /** What was read out of a recorder's log. */
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN } from '../../commandDefinition';
 import { itemSet } from '../../itemSet';
 
 export const payload = ({ KeptLogSchema, wasAndSet }: PayloadKit) => wasAndSet(KeptLogSchema);
 export const command = itemSet({
   list: 'logs',
   type: 'log.set',
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: true,
   undoWords: 'the log',
 });

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 
 export const payload = ({ Type, CLOSED, JobSchema }: PayloadKit) =>
   Type.Object({ status: JobSchema.properties.status }, CLOSED);
@@ -12,7 +12,7 @@ export const command: CommandDefinition<Payload> = {
   apply: (job, { status }) => ok({ ...job, status }),
   inverse: (_, before) => ({ type: 'job.set-status', payload: { status: before.status } }),
   collides: () => 'status',
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: true,
   undoWords: 'the change of status',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 
 export const payload = ({ Type, CLOSED, IdentitySchema }: PayloadKit) =>
   Type.Object({ was: IdentitySchema, set: IdentitySchema }, CLOSED);
@@ -12,7 +12,7 @@ export const command: CommandDefinition<Payload> = {
   apply: (job) => ok(job),
   inverse: ({ was, set }) => ({ type: 'identity.set', payload: { was: set, set: was } }),
   collides: () => 'identity',
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: true,
   undoWords: 'the change of whose rig it is',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 
 /** What an edit of the intake touches; the inverse carries the same fields as they were. */
 const change = ({ Type, CLOSED, IntakeSchema, JobSchema }: PayloadKit) =>
@@ -32,7 +32,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ was, set }) => ({ type: 'intake.set', payload: { was: set, set: was } }),
   collides: ({ set }) => `intake ${Object.keys(set).sort().join('-')}`,
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the change of the intake',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 import { turnedRound } from '../../turnedRound';
 
@@ -17,7 +17,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: (payload) => ({ type: 'visit.link', payload: turnedRound(payload) }),
   collides: () => 'visit',
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the link to an earlier visit',
 };

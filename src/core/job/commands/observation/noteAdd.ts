@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 
 export const payload = ({ Type, CLOSED, ObservationSchema, uuid }: PayloadKit) =>
@@ -16,7 +16,7 @@ export const command: CommandDefinition<Payload> = {
       : ok({ ...job, observations: [...job.observations, { ...note, kind: 'note', epoch, at, by }] }),
   inverse: ({ id }) => ({ type: 'note.retract', payload: { id } }),
   collides: () => undefined,
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the note',
 };

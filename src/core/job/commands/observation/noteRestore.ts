@@ -1,6 +1,5 @@
 /** A note or an answer that had been taken back, put back. */
 import type { PayloadKit } from '../../payloadKit';
-import { ANYONE } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'note',
   retracted: false,
   back: 'note.retract',
-  who: ANYONE,
+  needs: 'desk',
   undoWords: 'putting the answer back',
 });

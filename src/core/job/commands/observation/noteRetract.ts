@@ -1,6 +1,5 @@
 /** A note or an answer taken back. */
 import type { PayloadKit } from '../../payloadKit';
-import { ANYONE } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'note',
   retracted: true,
   back: 'note.restore',
-  who: ANYONE,
+  needs: 'desk',
   undoWords: 'taking the answer back',
 });

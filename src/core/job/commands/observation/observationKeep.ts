@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 
 export const payload = ({ Type, ANSWER_ID, CLOSED, ObservationSchema, QUESTION_ID, uuid }: PayloadKit) =>
@@ -25,7 +25,7 @@ export const command: CommandDefinition<Payload> = {
       : ok({ ...job, observations: [...job.observations, { ...answer, kind: 'seen', epoch, at, by }] }),
   inverse: ({ id }) => ({ type: 'note.retract', payload: { id } }),
   collides: () => undefined,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the answer',
 };

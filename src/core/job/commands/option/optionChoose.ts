@@ -3,7 +3,7 @@ import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { checkRig } from '../../../rig/check';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { currentRevision } from '../../job';
 import { refuse } from '../../refusal';
 import { takenId } from '../../rigEdits';
@@ -43,7 +43,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ id }) => ({ type: 'option.withdraw', payload: { id } }),
   collides: () => 'choice',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the pick',
 };

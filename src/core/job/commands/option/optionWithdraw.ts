@@ -1,7 +1,7 @@
 /** The pick taken back. */
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse, replace } from '../../refusal';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -27,7 +27,7 @@ export const command: CommandDefinition<{ id: string }> = {
     };
   },
   collides: () => 'choice',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'taking the pick back',
 };

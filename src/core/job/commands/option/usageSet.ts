@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 
 export const payload = ({ Type, CLOSED, UsageSchema }: PayloadKit) =>
@@ -16,7 +16,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ was, set }) => ({ type: 'usage.set', payload: { was: set, set: was } }),
   collides: () => 'usage',
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the change of how the rig is used',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { ANYONE, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 
 export const payload = ({ Type, CLOSED, PhotoSchema, uuid }: PayloadKit) =>
@@ -27,7 +27,7 @@ export const command: CommandDefinition<Payload> = {
       : ok({ ...job, photos: [...job.photos, { ...photo, at, by }] }),
   inverse: ({ id }) => ({ type: 'photo.retract', payload: { id } }),
   collides: () => undefined,
-  who: ANYONE,
+  needs: 'desk',
   afterSigning: false,
   undoWords: 'the photo',
 };

@@ -1,6 +1,5 @@
 /** A photo taken back: it stays in the record, struck out. */
 import type { PayloadKit } from '../../payloadKit';
-import { ANYONE } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'photo',
   retracted: true,
   back: 'photo.restore',
-  who: ANYONE,
+  needs: 'desk',
   undoWords: 'taking the photo back',
 });

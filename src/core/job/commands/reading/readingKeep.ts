@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 import { knownPoint } from '../../rigEdits';
 
@@ -48,7 +48,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ id }) => ({ type: 'reading.retract', payload: { id } }),
   collides: () => undefined,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the last reading',
 };

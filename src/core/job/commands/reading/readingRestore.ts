@@ -1,6 +1,5 @@
 /** A reading that had been taken back is evidence again. */
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'reading',
   retracted: false,
   back: 'reading.retract',
-  who: TECHNICIAN,
+  needs: 'work',
   undoWords: 'putting the reading back',
 });

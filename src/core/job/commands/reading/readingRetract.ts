@@ -1,6 +1,5 @@
 /** A reading taken back: it stays in the record and is evidence no more. */
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN } from '../../commandDefinition';
 import { retraction } from '../../retraction';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -9,6 +8,6 @@ export const command = retraction({
   word: 'reading',
   retracted: true,
   back: 'reading.restore',
-  who: TECHNICIAN,
+  needs: 'work',
   undoWords: 'taking the reading back',
 });

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { currentRevision, standingSignOff } from '../../job';
 import { refuse, replace } from '../../refusal';
 import { takenId } from '../../rigEdits';
@@ -32,7 +32,8 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: () => undefined,
   collides: () => 'signature',
-  who: TECHNICIAN,
+  needs: 'sign',
+  takesBack: { of: (job, { id }) => job.signOffs?.find((s) => s.id === id)?.by, needs: 'overrule' },
   afterSigning: true,
   undoWords: 'opening the record again',
 };

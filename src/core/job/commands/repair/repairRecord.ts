@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { currentRevision } from '../../job';
 import { refuse } from '../../refusal';
 import { nextEpoch, takenId } from '../../rigEdits';
@@ -37,7 +37,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ id }) => ({ type: 'repair.withdraw', payload: { id } }),
   collides: () => 'verdict',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the repair',
 };

@@ -1,7 +1,7 @@
 /** A repair taken back, while nothing was measured after it. */
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse, replace } from '../../refusal';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -27,7 +27,8 @@ export const command: CommandDefinition<{ id: string }> = {
     return r && { type: 'repair.record', payload: { id: newId(), verdict: r.verdict, revision: newId(), did: r.did } };
   },
   collides: () => 'verdict',
-  who: TECHNICIAN,
+  needs: 'decide',
+  takesBack: { of: (job, { id }) => job.repairs.find((x) => x.id === id)?.by, needs: 'overrule' },
   afterSigning: false,
   undoWords: 'taking the repair back',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { currentRevision } from '../../job';
 import { refuse, replace } from '../../refusal';
 
@@ -25,7 +25,7 @@ export const command: CommandDefinition<Payload> = {
   // What would bring the change back is to make it again.
   inverse: () => undefined,
   collides: () => 'revision',
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'taking the change back',
 };

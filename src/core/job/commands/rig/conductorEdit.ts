@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { withConductor } from '../../../rig/applyEdit';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { editInverse } from '../../editInverse';
 import { refuse } from '../../refusal';
 import { editedDocument } from '../../rigEdits';
@@ -28,7 +28,7 @@ export const command: CommandDefinition<Payload> = {
     ),
   inverse: (p) => editInverse(p, { type: 'conductor.edit', payload: { ...p, was: p.set, set: p.was } }),
   collides: ({ conductor }) => `conductor ${conductor}`,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the edit of the conductor',
 };

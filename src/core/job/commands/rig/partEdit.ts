@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { withPart } from '../../../rig/applyEdit';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { editInverse } from '../../editInverse';
 import { refuse } from '../../refusal';
 import { editedDocument } from '../../rigEdits';
@@ -23,7 +23,7 @@ export const command: CommandDefinition<Payload> = {
     ),
   inverse: (p) => editInverse(p, { type: 'part.edit', payload: { ...p, was: p.set, set: p.was } }),
   collides: ({ part }) => `part ${part}`,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the edit of the part',
 };

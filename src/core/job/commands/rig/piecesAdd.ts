@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { withPieces } from '../../../rig/applyEdit';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { editInverse } from '../../editInverse';
 import { refuse } from '../../refusal';
 import { editedDocument, movedSince } from '../../rigEdits';
@@ -22,7 +22,7 @@ export const command: CommandDefinition<Payload> = {
     }),
   inverse: (p) => editInverse(p, { type: 'pieces.remove', payload: p }),
   collides: () => 'revision',
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'what was added to the rig',
 };

@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { withoutPieces } from '../../../rig/applyEdit';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { editInverse } from '../../editInverse';
 import { refuse } from '../../refusal';
 import { editedDocument, movedSince } from '../../rigEdits';
@@ -23,7 +23,7 @@ export const command: CommandDefinition<Payload> = {
     }),
   inverse: (p) => editInverse(p, { type: 'pieces.add', payload: p }),
   collides: () => 'revision',
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'what was taken out of the rig',
 };

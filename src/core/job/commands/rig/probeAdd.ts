@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { nextProbeLabel } from '../../../rig/check';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 import { DESCRIBED_WRONG, editedDocument } from '../../rigEdits';
 
@@ -22,7 +22,7 @@ export const command: CommandDefinition<Payload> = {
     }),
   inverse: ({ key }) => ({ type: 'probe.retire', payload: { key } }),
   collides: ({ key }) => `probe ${key}`,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the new probe',
 };

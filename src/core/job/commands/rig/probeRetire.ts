@@ -1,7 +1,7 @@
 /** A probe that is used no more; its label is never given again. */
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { currentRevision } from '../../job';
 import { refuse } from '../../refusal';
 import { DESCRIBED_WRONG, editedDocument } from '../../rigEdits';
@@ -23,7 +23,7 @@ export const command: CommandDefinition<Payload> = {
     return probe && { type: 'probe.add', payload: { key: probe.key, name: probe.name } };
   },
   collides: ({ key }) => `probe ${key}`,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'retiring the probe',
 };

@@ -1,7 +1,7 @@
 /** An edit of the tow interface. */
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { editInverse } from '../../editInverse';
 import { refuse } from '../../refusal';
 import { editedDocument } from '../../rigEdits';
@@ -27,7 +27,7 @@ export const command: CommandDefinition<Payload> = {
     }),
   inverse: (p) => editInverse(p, { type: 'tow.edit', payload: turnedRound(p) }),
   collides: () => 'tow',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the edit of the tow plug',
 };

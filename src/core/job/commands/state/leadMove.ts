@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 import { knownPoint } from '../../rigEdits';
 
@@ -15,7 +15,7 @@ export const command: CommandDefinition<Payload> = {
     knownPoint(job, point) ? ok({ ...job, blackLead: point }) : refuse(point, 'a point of this rig for the black lead'),
   inverse: (_, before) => ({ type: 'lead.move', payload: { point: before.blackLead } }),
   collides: () => undefined,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'moving the black lead',
 };

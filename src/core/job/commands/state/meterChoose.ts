@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { turnedRound } from '../../turnedRound';
 
 export const payload = ({ InstrumentSchema, wasAndSet }: PayloadKit) => wasAndSet(InstrumentSchema);
@@ -16,7 +16,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: (payload) => ({ type: 'meter.choose', payload: turnedRound(payload) }),
   collides: () => undefined,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the choice of meter',
 };

@@ -3,7 +3,7 @@ import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { OPERATING_STATES } from '../../../operate/states';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 
 export const payload = ({ Type, CLOSED, instant }: PayloadKit) =>
   Type.Object(
@@ -27,7 +27,7 @@ export const command: CommandDefinition<Payload> = {
     payload: { state: before.rigState.id, since: before.rigState.since },
   }),
   collides: () => undefined,
-  who: TECHNICIAN,
+  needs: 'work',
   afterSigning: false,
   undoWords: 'the change of what the rig is doing',
 };

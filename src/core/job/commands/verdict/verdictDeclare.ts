@@ -2,7 +2,7 @@
 import type Type from 'typebox';
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse } from '../../refusal';
 
 export const payload = ({ Type, CLOSED, VerdictSchema, covers, uuid }: PayloadKit) =>
@@ -30,7 +30,7 @@ export const command: CommandDefinition<Payload> = {
   },
   inverse: ({ id }) => ({ type: 'verdict.withdraw', payload: { id } }),
   collides: () => 'verdict',
-  who: TECHNICIAN,
+  needs: 'decide',
   afterSigning: false,
   undoWords: 'the verdict',
   speaksFor: 'evidence',

@@ -1,7 +1,7 @@
 /** A verdict taken back: the search goes on. */
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse, replace } from '../../refusal';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -21,7 +21,8 @@ export const command: CommandDefinition<{ id: string }> = {
     return { type: 'verdict.declare', payload: { id: newId(), fault, name, repair, probability, settled } };
   },
   collides: () => 'verdict',
-  who: TECHNICIAN,
+  needs: 'decide',
+  takesBack: { of: (job, { id }) => job.verdicts.find((x) => x.id === id)?.by, needs: 'overrule' },
   afterSigning: false,
   undoWords: 'taking the verdict back',
 };

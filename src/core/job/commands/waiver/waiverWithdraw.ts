@@ -1,7 +1,7 @@
 /** A waiver taken back: the rule speaks again. */
 import type { PayloadKit } from '../../payloadKit';
 import { ok } from '../../../units/result';
-import { TECHNICIAN, type CommandDefinition } from '../../commandDefinition';
+import type { CommandDefinition } from '../../commandDefinition';
 import { refuse, replace } from '../../refusal';
 
 export const payload = ({ onlyId }: PayloadKit) => onlyId();
@@ -17,7 +17,8 @@ export const command: CommandDefinition<{ id: string }> = {
     return w && { type: 'waiver.record', payload: { id: w.id, rule: w.rule, at: w.at, reason: w.reason } };
   },
   collides: () => 'waivers',
-  who: TECHNICIAN,
+  needs: 'decide',
+  takesBack: { of: (job, { id }) => job.waivers?.find((x) => x.id === id)?.by, needs: 'overrule' },
   afterSigning: false,
   undoWords: 'taking a waiver back',
 };

@@ -4,11 +4,11 @@ import { jobSnapshot } from '@/server/job/snapshot';
 import { onPaper } from '@/server/pdf/client';
 
 /** The owner's card as a PDF. */
-export async function GET(_: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
+export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   return answerWith(async (actor) => {
     const number = jobNumber((await params).number);
     const { job, shop } = await jobSnapshot(appDb(), actor, number);
-    const pdf = await onPaper((paper) => paper.card({ job, shop }));
+    const pdf = await onPaper(actor.shopId, (paper) => paper.card({ job, shop }), request.signal);
     return new Response(pdf, {
       headers: {
         'content-type': 'application/pdf',

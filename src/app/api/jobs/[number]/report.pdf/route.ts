@@ -4,11 +4,15 @@ import { jobSnapshot } from '@/server/job/snapshot';
 import { onPaper } from '@/server/pdf/client';
 
 /** The report as a PDF. */
-export async function GET(_: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
+export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   return answerWith(async (actor) => {
     const number = jobNumber((await params).number);
     const { job, shop, identity } = await jobSnapshot(appDb(), actor, number);
-    const pdf = await onPaper((paper) => paper.report({ job, shop, identity }, new Date()));
+    const pdf = await onPaper(
+      actor.shopId,
+      (paper) => paper.report({ job, shop, identity }, new Date()),
+      request.signal,
+    );
     return new Response(pdf, {
       headers: {
         'content-type': 'application/pdf',

@@ -12,7 +12,11 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     const id = new URL(request.url).searchParams.get('revision');
     const revision = job.revisions.find((r) => r.id === id);
     if (!revision) throw new Refused(404, 'no-revision', 'There is no such version of this rig.');
-    const pdf = await onPaper((paper) => paper.wiring(number, revision, shop, new Date()));
+    const pdf = await onPaper(
+      actor.shopId,
+      (paper) => paper.wiring(number, revision, shop, new Date()),
+      request.signal,
+    );
     return new Response(pdf, {
       headers: {
         'content-type': 'application/pdf',

@@ -1,0 +1,147 @@
+/**
+ * `./surrik bench load`: a shop under load, on a server and a database of its own. Readings are written by separate
+ * requests over fifty jobs with synchronous_commit on, as a shop writes them; then the board, the search and a job's
+ * snapshot are asked for with fifty thousand jobs in the database.
+ */
+import { randomUUID } from 'node:crypto';
+import autocannon from 'autocannon';
+import { demoJobs } from '../db/demo/jobs';
+import { DEMO_PEOPLE, DEMO_SHOP, demoUuid } from '../db/demo/shop';
+import { secret, TestServer } from '../scripts/testServer';
+import { connect } from '../src/server/db';
+import { Ledger } from '../tests/ledger';
+import { insertJob } from '../src/server/job/jobStore';
+
+const JOBS = 50;
+const BOARD_JOBS = Number(process.env['SURRIK_BENCH_JOBS'] ?? 50_000);
+const SECONDS = 15;
+const BAY2 = DEMO_PEOPLE[1];
+
+const server = await TestServer.on('surrik_load');
+const db = connect(
+  { host: '127.0.0.1', port: Number(process.env['SURRIK_DB_PORT']), name: 'surrik_load' },
+  'surrik_owner',
+  secret('OWNER_PASSWORD'),
+);
+
+/** A demo job under another number, with ids of its own. */
+const copyOf = (number: number, like = 1042) => {
+  const original = { ...demoJobs(new Date()).find((j) => j.number === like)!, number };
+  return JSON.parse(
+    JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) =>
+      demoUuid(`${number} ${id}`),
+    ),
+  ) as typeof original;
+};
+
+const person = { shopId: DEMO_SHOP.id, personId: BAY2.id, name: BAY2.name };
+const cookie = await Ledger.signIn(db, person, secret('COOKIE_SECRET'));
+const headers = { cookie, 'content-type': 'application/json', origin: server.url };
+const say = (what: string, r: autocannon.Result) =>
+  console.log(
+    `${what}: ${r.requests.average.toFixed(0)} a second, p50 ${r.latency.p50} ms, ` +
+      `p97.5 ${r.latency.p97_5} ms, p99 ${r.latency.p99} ms; ` +
+      `${r['2xx']} taken, ${r.non2xx} refused, ${r.errors} without an answer`,
+  );
+
+// ---------- readings ----------
+for (let k = 0; k < JOBS; k++)
+  await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), copyOf(20_000 + k)));
+const before = Number(((await db('readings').count('* as n').first()) as { n: string }).n);
+let n = 0;
+const reading = () => ({
+  id: randomUUID(),
+  type: 'reading.keep',
+  version: 1,
+  baseSeq: 0,
+  at: new Date().toISOString(),
+  actor: BAY2.name,
+  payload: {
+    id: randomUUID(),
+    state: 'idle',
+    probe: 'coach-bank.plus',
+    ref: 'frame.bay-2',
+    status: 'measured',
+    value: 12 + (n % 100) / 100,
+    unit: 'V',
+    secondsInState: 60,
+  },
+});
+const write = (connections: number, seconds: number) =>
+  autocannon({
+    url: server.url,
+    connections,
+    duration: seconds,
+    requests: [
+      {
+        method: 'POST',
+        setupRequest: (request: autocannon.Request) => ({
+          ...request,
+          path: `/api/commands?job=${20_000 + (n++ % JOBS)}`,
+          headers,
+          body: JSON.stringify(reading()),
+        }),
+      },
+    ],
+  });
+await write(10, 3);
+const written = await write(16, SECONDS);
+say(`readings, ${JOBS} jobs, 16 at once`, written);
+const after = Number(((await db('readings').count('* as n').first()) as { n: string }).n);
+const commit = ((await db.raw('SHOW synchronous_commit')) as { rows: { synchronous_commit: string }[] }).rows[0]!;
+console.log(`synchronous_commit ${commit.synchronous_commit}; ${after - before} readings in the table`);
+
+// ---------- the board ----------
+const [like] = (await db('jobs').where({ number: 20_000 }).select('id')) as { id: string }[];
+// A rig comes back now and then: ten visits each.
+await db.raw(
+  `INSERT INTO rigs (shop_id, id, nickname) SELECT ?, 'bench-' || g, 'Rig ' || g FROM generate_series(0, ?) g`,
+  [DEMO_SHOP.id, Math.ceil(BOARD_JOBS / 10)],
+);
+await db.raw(
+  `INSERT INTO jobs (shop_id, id, number, rig_id, status, complaint_codes, complaint_words, rig_state, rig_state_since, black_lead, ticket)
+   SELECT j.shop_id, gen_random_uuid(), 100000 + g, 'bench-' || (g / 10),
+          CASE WHEN g % 200 = 0 THEN 'waiting' ELSE 'done' END, j.complaint_codes, j.complaint_words || ' ' || g, j.rig_state,
+          j.rig_state_since, j.black_lead, j.ticket
+   FROM jobs j, generate_series(1, ?) g WHERE j.id = ?`,
+  [BOARD_JOBS, like!.id],
+);
+await db.raw(
+  `INSERT INTO observations (shop_id, job_id, id, position, epoch, kind, text, at, by_name)
+   SELECT j.shop_id, j.id, gen_random_uuid(), 0, 0, 'note', 'Isolator warm after the climb, job ' || j.number, now(), ?
+   FROM jobs j WHERE j.number > 100000`,
+  [BAY2.name],
+);
+await db.raw('ANALYZE');
+
+const quantile = (list: number[], q: number) => [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) * q)]!;
+/** Asks one after another, or `together` at once, and says what it took. */
+async function ask(what: string, path: string, together = 1): Promise<void> {
+  const took: number[] = [];
+  const statuses = new Set<number>();
+  const one = async () => {
+    for (let k = 0; k < 30; k++) {
+      const began = performance.now();
+      const response = await fetch(`${server.url}${path}`, { headers });
+      await response.arrayBuffer();
+      took.push(performance.now() - began);
+      statuses.add(response.status);
+    }
+  };
+  await one();
+  took.length = 0;
+  await Promise.all(Array.from({ length: together }, one));
+  const ms = (q: number) => quantile(took, q).toFixed(0);
+  console.log(
+    `${what}: p50 ${ms(0.5)} ms, p95 ${ms(0.95)} ms, longest ${ms(1)} ms; status ${[...statuses].join(', ')}`,
+  );
+}
+await ask(`board of ${BOARD_JOBS} jobs`, '/api/jobs');
+await ask('the same, ten at once', '/api/jobs', 10);
+await ask('search for a number', '/api/search?q=149999');
+await ask('search for words of notes', '/api/search?q=after%20the%20climb');
+await ask('search for what is nowhere', '/api/search?q=qqqqqq');
+await ask('a job’s snapshot', '/api/jobs/20000/snapshot');
+await ask('the calendar', '/api/calendar');
+await db.destroy();
+await server.stop();

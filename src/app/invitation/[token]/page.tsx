@@ -1,0 +1,37 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { appDb } from '@/server/db';
+import { invitationOf } from '@/server/people';
+import { InvitationForm } from './InvitationForm';
+
+export const metadata: Metadata = { title: 'Invitation · Surrik', referrer: 'no-referrer' };
+
+/** Where a one-time link leads: a password is set, and one is in. */
+export default async function InvitationPage({ params }: { params: Promise<{ token: string }> }) {
+  const { token } = await params;
+  const found = await invitationOf(appDb(), token);
+  return (
+    <main className="signin">
+      <section className="signin-card" aria-labelledby="invitation-title">
+        {found ? (
+          <>
+            <h1 id="invitation-title">Welcome, {found.name}</h1>
+            <p>
+              You work in {found.shop} and sign in as <b>{found.handle}</b>. Choose a password: at least twelve
+              characters. A few words in a row are easy to type and hard to guess.
+            </p>
+            <InvitationForm token={token} handle={found.handle} />
+          </>
+        ) : (
+          <>
+            <h1 id="invitation-title">This link does not work any more</h1>
+            <p>It was used, has run out, or a newer one was made. Ask the owner of the shop for another.</p>
+            <Link className="bx" href="/sign-in">
+              Sign in
+            </Link>
+          </>
+        )}
+      </section>
+    </main>
+  );
+}
