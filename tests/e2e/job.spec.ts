@@ -223,6 +223,8 @@ test('two people on one job: readings meet, verdicts do not overwrite', async ({
   await b.route('**/snapshot*', (r) => r.abort());
   await declare(a).click();
   await expect(a.locator('.after')).toBeVisible();
+  // What b is told of it lies on nothing one presses.
+  await expect(b.locator('.notices')).toContainText('No answer from the server', { timeout: 30_000 });
   await declare(b).click();
   const both = b.locator('.notice.bad');
   await expect(both).toContainText('Bay 1 technician changed the verdict', { timeout: 15_000 });
