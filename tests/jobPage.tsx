@@ -16,7 +16,16 @@ import { DEFAULT_SETTINGS } from '../src/core/shop/shop';
 import type { Settings, Shop } from '../src/core/shop/shop';
 import { nextAction } from '../src/ui/shell/nextAction';
 import { shopWords } from '../src/ui/shell/shopWords';
-import { JobPageProvider, type JobPage, type Station } from '../src/ui/shell/jobPage';
+import {
+  JobPageProvider,
+  type Answers,
+  type Entries,
+  type JobFile,
+  type JobPage,
+  type Measuring,
+  type Place,
+  type Station,
+} from '../src/ui/shell/jobPage';
 import { workerApi } from './workerApi';
 
 /** What the core answers about a job: worked out once, however many pages are drawn of it. */
@@ -88,59 +97,82 @@ export async function jobPageOf(
   const never = () => new Promise<never>(() => undefined);
   const shop: Shop = { name: 'Shop', settings, instruments: [] } as never;
   return {
-    job,
-    rig: say.rig,
-    described: revision.doc,
-    epoch,
-    actor: 'Bay 2 technician',
-    whyNot: () => undefined,
-    shop,
-    settings,
-    identity: {} as never,
-    visits: [],
-    words: say.text,
-    stateOf: say.stateOf,
-    readings,
-    measurements,
-    band: (state, id) => table.bands[state]?.[id],
-    point: (key) => told.table.points[key],
-    questions: told.table.questions,
-    missing: told.table.missing,
-    askPriors: never,
-    sendPhoto: never,
-    expect: never,
-    buildPace: {} as never,
-    ownRound: false,
-    setOwnRound: nothing,
-    openSeen: nothing,
-    declare: nothing,
-    diagnosis: told.diagnosis,
-    diagnosing: false,
-    proofs: told.proofs,
-    checks: told.checks,
-    station,
-    go: nothing,
-    selected: next.kind === 'measure' ? next.measurement : measurements[0],
-    select: nothing,
-    setTyped: nothing,
-    setMillis: nothing,
-    preview: undefined,
-    ruled: undefined,
-    setRuled: nothing,
-    setPreview: nothing,
-    next,
-    act: nothing,
-    openStates: nothing,
-    openLead: nothing,
-    showWorking: nothing,
-    askWorking: never,
-    send: (type, payload) => void sent.push({ type, payload }),
-    waiting: 0,
-    options: new Proxy({} as never, { get: () => never }),
-    logbook: new Proxy({} as never, { get: () => never }),
-    undo: nothing,
-    undoable: undefined,
+    file: {
+      job,
+      rig: say.rig,
+      described: revision.doc,
+      epoch,
+      shop,
+      settings,
+      identity: {} as never,
+      visits: [],
+      words: say.text,
+      stateOf: say.stateOf,
+    },
+    measuring: {
+      readings,
+      measurements,
+      band: (state, id) => table.bands[state]?.[id],
+      point: (key) => told.table.points[key],
+      questions: told.table.questions,
+      missing: told.table.missing,
+      selected: next.kind === 'measure' ? next.measurement : measurements[0],
+      select: nothing,
+      setTyped: nothing,
+      setMillis: nothing,
+      openStates: nothing,
+      openLead: nothing,
+      showWorking: nothing,
+      askWorking: never,
+    },
+    answers: {
+      diagnosis: told.diagnosis,
+      diagnosing: false,
+      proofs: told.proofs,
+      checks: told.checks,
+      askPriors: never,
+      expect: never,
+      buildPace: {} as never,
+      ownRound: false,
+      setOwnRound: nothing,
+      openSeen: nothing,
+      declare: nothing,
+      options: new Proxy({} as never, { get: () => never }),
+      logbook: new Proxy({} as never, { get: () => never }),
+    },
+    place: {
+      station,
+      go: nothing,
+      next,
+      act: nothing,
+      preview: undefined,
+      setPreview: nothing,
+      ruled: undefined,
+      setRuled: nothing,
+    },
+    entries: {
+      actor: 'Bay 2 technician',
+      whyNot: () => undefined,
+      send: (type, payload) => void sent.push({ type, payload }),
+      sendPhoto: never,
+      waiting: 0,
+      undo: nothing,
+      undoable: undefined,
+    },
   };
+}
+
+/** The page with some of it another: each goes where its like is. */
+export function changed(page: JobPage, parts: Partial<JobFile & Measuring & Answers & Place & Entries>): JobPage {
+  const other = Object.fromEntries(
+    Object.entries(page).map(([k, part]) => [k, { ...(part as object) }]),
+  ) as unknown as JobPage & Record<string, Record<string, unknown>>;
+  for (const [name, value] of Object.entries(parts)) {
+    const part = Object.values(other).find((p) => name in p);
+    if (!part) throw new Error(`no part of the page has ${name}`);
+    (part as unknown as Record<string, unknown>)[name] = value;
+  }
+  return other;
 }
 
 /** A piece of a page as HTML. */

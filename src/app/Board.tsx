@@ -1,5 +1,6 @@
 'use client';
 /** The job board: tickets by where they stand, the one that is due marked. */
+import { clsx } from 'clsx';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { format, formatDistanceToNowStrict } from 'date-fns';
 import {
@@ -49,36 +50,61 @@ const COLUMNS: readonly { title: string; statuses: readonly BoardTicket['status'
   { title: 'Done', statuses: ['done'], empty: 'Nothing finished yet.' },
 ];
 
+/** Where else one can go from the board. */
+const DOORS = [
+  { href: '/calculators', name: 'Calculators', Icon: Calculator },
+  { href: '/calendar', name: 'Bays', Icon: CalendarDays },
+  { href: '/people', name: 'People', Icon: Users },
+  { href: '/shop', name: 'Shop', Icon: Settings2 },
+] as const;
+const RAIL_BUTTON = clsx(
+  'railbtn mt-0 max-narrow:text-fine',
+  'max-phone:w-18 max-phone:border-y-0 max-phone:border-r-0 max-phone:border-l-1 max-phone:border-rule',
+);
+
 function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
   const href =
     ticket.status === 'done'
       ? `/jobs/${ticket.number}/report`
       : `/jobs/${ticket.number}/${ticket.next.station.toLowerCase()}`;
   return (
-    <article className={`tk${due ? ' due' : ''}`}>
-      <div className="h">
-        <b>
+    <article
+      className={clsx(
+        'relative',
+        'min-w-0 pr-2.75 pl-5.25 pt-2 pb-2.25 border border-ink rounded bg-card',
+        'is-due:pr-2.5 is-due:pl-5 is-due:pt-1.75 is-due:border-3',
+        `tk${due ? ' due' : ''}`,
+      )}
+    >
+      <div className="h flex items-baseline gap-2 font-cond leading-close">
+        <b className="text-title">
           <Link href={href}>{ticket.number}</Link>
         </b>
-        <i>{ticket.rig}</i>
+        <i className="font-semibold text-large not-italic">{ticket.rig}</i>
       </div>
-      <p className="kind">{ticket.kind}</p>
-      <p>{ticket.complaint}</p>
-      <div className="nx">
+      <p className="kind mt-0.75 font-cond font-medium text-note text-ink-2 leading-tight">{ticket.kind}</p>
+      <p className="mt-0.75 text-note leading-tight">{ticket.complaint}</p>
+      <div
+        className={clsx(
+          'grid grid-cols-icon gap-1.25',
+          'mt-1.5 pt-1.25 border-t border-dashed border-rule',
+          'text-note leading-tight',
+        )}
+      >
         <ArrowRight size={17} aria-hidden="true" />
         <span>
-          <b>{ticket.next.station}:</b> {ticket.next.words}
+          <b className="font-semibold">{ticket.next.station}:</b> {ticket.next.words}
         </span>
       </div>
-      <div className="who">
+      <div className="who flex items-center gap-1.5 mt-1.5 font-cond font-medium text-note text-ink-2 leading-none">
         <UserRound size={16} aria-hidden="true" />
         <span>{ticket.by}</span>
-        <time dateTime={ticket.changedAt} suppressHydrationWarning>
+        <time className="ml-auto" dateTime={ticket.changedAt} suppressHydrationWarning>
           {formatDistanceToNowStrict(new Date(ticket.changedAt), { addSuffix: true })}
         </time>
       </div>
       {due && (
-        <Link href={href} className="bx go wide">
+        <Link href={href} className="bx go wide w-full">
           Resume {ticket.number} {ticket.rig}
           <ArrowRight size={20} aria-hidden="true" />
         </Link>
@@ -162,61 +188,119 @@ export function Board({ initial }: { initial: BoardPage }) {
   };
   const due = tickets.find((t) => t.status === 'in-the-bay') ?? tickets.find((t) => t.status === 'waiting');
   return (
-    <div className="app board">
-      <nav className="rail" aria-label="Shop">
-        <span className="word">
+    <div
+      className={clsx(
+        'app board',
+        'grid grid-rows-bar',
+        'h-dvh overflow-hidden',
+        'max-phone:block max-phone:h-auto max-phone:overflow-visible',
+      )}
+    >
+      <nav
+        className={clsx(
+          'rail',
+          'flex row-span-2 flex-col',
+          'min-h-0 overflow-y-auto border-r-2 border-ink bg-card',
+          'max-phone:flex-row max-phone:border-r-0 max-phone:border-b-2 max-phone:border-ink',
+        )}
+        aria-label="Shop"
+      >
+        <span
+          className={clsx(
+            'word',
+            'flex flex-none items-center justify-center gap-1.75',
+            'h-14 border-b border-ink',
+            'font-cond font-bold text-title text-ink no-underline',
+            'max-phone:flex-1 max-phone:justify-start max-phone:pl-3.5 max-phone:border-0',
+          )}
+        >
           <LayoutList size={18} aria-hidden="true" />
-          <span>Surrik</span>
+          <span className="max-phone:within-word:inline max-narrow:within-word:hidden">Surrik</span>
         </span>
-        <span className="stn here" aria-current="page">
-          <span className="l">
+        <span
+          className={clsx(
+            'stn here',
+            'grid flex-none items-center max-phone:hidden',
+            'h-16.5 pl-1.5 border-b-1 border-rule bg-ink',
+            'text-paper no-underline',
+            'max-narrow:grid-cols-1 max-narrow:content-center max-narrow:justify-items-center',
+            'max-narrow:gap-0.5 max-narrow:h-14.5 max-narrow:p-0',
+          )}
+          aria-current="page"
+        >
+          <span className="grid justify-items-center gap-0.75">
             <LayoutList size={20} aria-hidden="true" />
           </span>
           <span className="tx">
-            <span className="t">Jobs</span>
-            <span className="m">
+            <span className="t block font-cond font-bold text-lead leading-close within-here:text-paper">Jobs</span>
+            <span
+              className={clsx(
+                'block',
+                'mt-0.5',
+                'font-cond font-medium text-note text-ink-2 leading-close',
+                'max-narrow:hidden within-here:text-paper',
+              )}
+            >
               {Object.entries(data.counts).reduce((n, [status, c]) => (status === 'done' ? n : n + c), 0)} open
             </span>
           </span>
         </span>
-        <Link href="/calculators" className="railbtn">
-          <Calculator size={18} aria-hidden="true" />
-          <span>Calculators</span>
-        </Link>
-        <Link href="/calendar" className="railbtn">
-          <CalendarDays size={18} aria-hidden="true" />
-          <span>Bays</span>
-        </Link>
-        <Link href="/people" className="railbtn">
-          <Users size={18} aria-hidden="true" />
-          <span>People</span>
-        </Link>
-        <Link href="/shop" className="railbtn">
-          <Settings2 size={18} aria-hidden="true" />
-          <span>Shop</span>
-        </Link>
-        <button type="button" className="railbtn" onClick={toggle}>
+        {DOORS.map(({ href, name, Icon }, i) => (
+          <Link key={href} href={href} className={clsx(RAIL_BUTTON, i === 0 && 'sm:mt-auto')}>
+            <Icon size={18} aria-hidden="true" />
+            <span>{name}</span>
+          </Link>
+        ))}
+        <button type="button" className={RAIL_BUTTON} onClick={toggle}>
           {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
           <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
         </button>
-        <form action={signOutAction} onSubmit={forgetDevice} className="railform">
-          <button type="submit" className="railbtn">
+        <form action={signOutAction} onSubmit={forgetDevice} className="contents">
+          <button type="submit" className={RAIL_BUTTON}>
             <LogOut size={18} aria-hidden="true" />
             <span>Sign out</span>
           </button>
         </form>
       </nav>
-      <header className="top">
-        <div className="job">
-          <span className="no">Jobs</span>
-          <span className="nm">
-            <b>{data.shop}</b>
+      <header
+        className={clsx(
+          'top',
+          'flex items-stretch gap-3',
+          'min-w-0 pr-2.5 pl-3 py-1.25 border-b border-ink',
+          'max-narrow:flex-wrap max-phone:flex-wrap max-phone:pr-3 max-phone:py-2',
+        )}
+      >
+        <div
+          className={clsx(
+            'job',
+            'flex items-center flex-none gap-2.25',
+            'pr-3 border-r border-dashed border-rule',
+            'max-narrow:min-h-11.5',
+          )}
+        >
+          <span className="no font-cond font-bold text-display leading-none">Jobs</span>
+          <span
+            className={clsx(
+              'max-w-47.5 overflow-hidden',
+              'font-cond text-note text-ink-2 text-ellipsis leading-close whitespace-nowrap',
+            )}
+          >
+            <b className="block text-large text-ink">{data.shop}</b>
             {data.actor}
           </span>
         </div>
-        <label className="search">
+        <label
+          className={clsx(
+            'search',
+            'flex items-center flex-1 gap-2',
+            'max-w-110 px-3 border border-ink rounded bg-card',
+            'text-plain text-ink-2',
+            'max-phone:basis-full max-phone:min-h-12',
+          )}
+        >
           <Search size={18} aria-hidden="true" />
           <input
+            className="flex-1 min-w-0 h-full text-ink outline-none"
             type="search"
             placeholder="Number, rig, fault, part, note"
             aria-label="Search jobs"
@@ -226,7 +310,7 @@ export function Board({ initial }: { initial: BoardPage }) {
         </label>
         <button type="button" className="bx" onClick={() => input.current?.click()} aria-label="Take in a job file">
           <FileUp size={20} aria-hidden="true" />
-          <span className="wide-only">Job file</span>
+          <span className="max-mid:hidden">Job file</span>
         </button>
         <input
           ref={input}
@@ -244,14 +328,14 @@ export function Board({ initial }: { initial: BoardPage }) {
           onClick={() => void practice()}
         >
           <GraduationCap size={20} aria-hidden="true" />
-          <span className="wide-only">{practicing ? 'Opening …' : 'Practice'}</span>
+          <span className="max-mid:hidden">{practicing ? 'Opening …' : 'Practice'}</span>
         </button>
         <Link href="/jobs/new" className="bx ink">
           <Plus size={20} aria-hidden="true" />
           New job
         </Link>
       </header>
-      <main className="boardmain">
+      <main className="flex flex-col min-h-0 overflow-hidden max-mid:overflow-visible">
         {silentSince !== undefined && (
           <p role="status" className="notice">
             No answer from the server: the board as it stood at {format(silentSince, 'HH:mm, d MMM')}. Go on with the
@@ -259,7 +343,10 @@ export function Board({ initial }: { initial: BoardPage }) {
           </p>
         )}
         {told && (
-          <p className={told.bad ? 'notice bad' : 'notice'} role={told.bad ? 'alert' : 'status'}>
+          <p
+            className={clsx('mx-3 mt-2.5', 'is-bad:border-fail', told.bad ? 'notice bad' : 'notice')}
+            role={told.bad ? 'alert' : 'status'}
+          >
             {told.words} {told.job !== undefined && <Link href={`/jobs/${told.job}/readings`}>Open it</Link>}{' '}
             <button type="button" className="inline" onClick={() => setTold(undefined)}>
               I have seen it
@@ -267,9 +354,15 @@ export function Board({ initial }: { initial: BoardPage }) {
           </p>
         )}
         {hits.length > 0 && (
-          <section className="hits" aria-label="Found in the records">
+          <section
+            className="hits max-h-65 mx-3 mt-2.5 px-3.5 py-1.5 overflow-y-auto border-2 border-ink rounded bg-card"
+            aria-label="Found in the records"
+          >
             {hits.map((h, i) => (
-              <p key={i}>
+              <p
+                className="flex items-center gap-2.5 min-h-11 border-b-1 border-rule text-note leading-tight last:border-0"
+                key={i}
+              >
                 <Link href={`/jobs/${h.job}/logbook`}>
                   {h.job} {h.rig}
                 </Link>
@@ -277,10 +370,10 @@ export function Board({ initial }: { initial: BoardPage }) {
                 <span>{h.words}</span>
               </p>
             ))}
-            {found.data?.more && <p className="quiet">There is more: narrow your search.</p>}
+            {found.data?.more && <p>There is more: narrow your search.</p>}
           </section>
         )}
-        <div className="cols">
+        <div className="grid grid-cols-4 flex-1 min-h-0 overflow-hidden max-phone:block">
           {error && (
             <p role="status" className="notice">
               The board may be out of date: {error.message}
@@ -289,12 +382,24 @@ export function Board({ initial }: { initial: BoardPage }) {
           {COLUMNS.map((column) => {
             const here = tickets.filter((t) => column.statuses.includes(t.status));
             return (
-              <section key={column.title} className="col" aria-label={column.title}>
-                <h2>
+              <section
+                key={column.title}
+                className="flex flex-col min-h-0 min-w-0 border-r border-ink last:border-r-0 max-phone:border-r-0"
+                aria-label={column.title}
+              >
+                <h2
+                  className={clsx(
+                    'flex justify-between items-baseline',
+                    'px-3 pt-2.75 pb-2.25 border-b-2 border-ink',
+                    'font-cond font-bold text-head leading-none',
+                  )}
+                >
                   {column.title}
-                  <span>{needle ? here.length : column.statuses.reduce((n, s) => n + data.counts[s], 0)}</span>
+                  <span className="font-semibold text-plain text-ink-2">
+                    {needle ? here.length : column.statuses.reduce((n, s) => n + data.counts[s], 0)}
+                  </span>
                 </h2>
-                <div>
+                <div className="grid content-start flex-1 gap-2.25 min-h-0 p-2.5 overflow-y-auto">
                   {here.map((t) => (
                     <Ticket key={t.number} ticket={t} due={t.number === due?.number} />
                   ))}
@@ -309,7 +414,9 @@ export function Board({ initial }: { initial: BoardPage }) {
                     </button>
                   )}
                   {here.length === 0 && (
-                    <p className="quiet pad">{needle ? `Nothing here matches “${search.trim()}”.` : column.empty}</p>
+                    <p className="quiet px-3 py-2.5">
+                      {needle ? `Nothing here matches “${search.trim()}”.` : column.empty}
+                    </p>
                   )}
                 </div>
               </section>

@@ -36,7 +36,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: FOLLOW_SYSTEM }} />
         )}
       </head>
-      <body>
+      <body className="print:text-black">
         <Providers>{children}</Providers>
       </body>
     </html>

@@ -1,5 +1,6 @@
 'use client';
 /** A dialog on paper: full screen on a phone, a sheet over the bench elsewhere. Escape closes it. */
+import { clsx } from 'clsx';
 import { X } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 
@@ -23,19 +24,40 @@ export function Sheet({
   return (
     <dialog
       ref={ref}
-      className="paper"
+      className={clsx(
+        'paper',
+        'fixed grid place-items-center top-0 right-0 bottom-0 left-0',
+        'max-w-none max-h-none w-full h-full m-auto p-0 bg-transparent',
+      )}
       onCancel={(e) => (e.preventDefault(), onClose())}
       onClick={(e) => e.target === ref.current && onClose()}
       aria-label={title}
     >
-      <div className={`paper-box${wide ? ' wide' : ''}`}>
-        <header>
-          <h2>{title}</h2>
-          <button type="button" className="icon-btn" onClick={onClose} aria-label="Close">
+      <div
+        className={clsx(
+          'flex flex-col',
+          'border-2 border-ink rounded bg-card',
+          'text-ink',
+          'is-wide:w-full max-phone:h-dvh max-phone:max-h-none max-phone:border-0 max-phone:rounded-none',
+          `paper-box${wide ? ' wide' : ''}`,
+        )}
+      >
+        <header className="flex items-center justify-between pr-2 pl-4 pt-2 pb-1.5 border-b-2 border-ink">
+          <h2 className="font-cond font-bold text-title leading-close">{title}</h2>
+          <button type="button" className="grid place-items-center w-11 h-11" onClick={onClose} aria-label="Close">
             <X size={22} aria-hidden="true" />
           </button>
         </header>
-        <div className="paper-body">{children}</div>
+        <div
+          className={clsx(
+            'grid gap-2.5',
+            'px-4 pt-3 pb-3.5 overflow-y-auto',
+            'text-note leading-tight',
+            'max-phone:flex-1 max-phone:content-start',
+          )}
+        >
+          {children}
+        </div>
       </div>
     </dialog>
   );

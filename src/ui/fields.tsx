@@ -1,5 +1,6 @@
 'use client';
 /** Form pieces for a thumb: one of a few as buttons, a number with its unit. */
+import { clsx } from 'clsx';
 import { useId, useState } from 'react';
 import { readFigure } from '../core/units/typedFigure';
 
@@ -14,12 +15,27 @@ interface ChooseProps<T extends string | number | boolean> {
 export function Choose<T extends string | number | boolean>({ label, choices, value, onChange }: ChooseProps<T>) {
   const name = useId();
   return (
-    <fieldset className="choose">
-      {label && <legend>{label}</legend>}
-      <div>
+    <fieldset className="choose min-w-0 m-0 p-0 within-twcols:grid within-twcols:gap-2">
+      {label && <legend className="mb-1 p-0 font-semibold text-note within-twcols:font-cond">{label}</legend>}
+      <div className="flex flex-wrap gap-1.25 max-small:min-w-0">
         {choices.map((c) => (
-          <label key={String(c.id)} className={c.id === value ? 'on' : ''}>
-            <input type="radio" name={name} checked={c.id === value} onChange={() => onChange(c.id)} />
+          <label
+            key={String(c.id)}
+            className={clsx(
+              'relative inline-flex items-center',
+              'min-h-11 px-2.75 border border-ink rounded bg-card',
+              'font-cond font-semibold text-lead cursor-pointer',
+              'is-on:bg-ink is-on:text-paper within-know:min-h-10 within-know:px-2 within-know:text-plain',
+              c.id === value ? 'on' : '',
+            )}
+          >
+            <input
+              className="absolute w-0.25 h-0.25 opacity-0"
+              type="radio"
+              name={name}
+              checked={c.id === value}
+              onChange={() => onChange(c.id)}
+            />
             {c.label}
           </label>
         ))}
@@ -54,11 +70,22 @@ export function NumberField({ label, unit, value, min, max, onChange, late = fal
     setTyped(undefined);
   };
   return (
-    <label className={label ? 'numfield' : ''}>
-      {label && <span>{label}</span>}
-      <span className="with-unit">
+    <label
+      className={clsx(
+        'is-numfield:grid is-numfield:items-center is-numfield:gap-x-2.5 is-numfield:gap-y-1',
+        label ? 'numfield' : '',
+      )}
+    >
+      {label && <span className="first:m-0 first:p-0 first:font-semibold first:text-note">{label}</span>}
+      <span className="with-unit flex items-center overflow-hidden border border-ink rounded bg-card">
         <input
-          className="input"
+          className={clsx(
+            'input',
+            'flex-1',
+            'h-11 min-w-0 border-0 bg-transparent',
+            'font-cond font-semibold text-right text-large text-ink tabular-nums',
+            'focus:outline-none within-prow:h-10 within-prow:text-large',
+          )}
           inputMode="decimal"
           value={text}
           aria-invalid={wrong}
@@ -71,10 +98,18 @@ export function NumberField({ label, unit, value, min, max, onChange, late = fal
           onBlur={leave}
           onKeyDown={(e) => e.key === 'Enter' && leave()}
         />
-        {unit && <b>{unit}</b>}
+        {unit && <b className="pr-2.5 pl-0.5 font-cond text-lead">{unit}</b>}
       </span>
       {wrong && (
-        <em id={said} role="alert">
+        <em
+          className={clsx(
+            'within-numfield:col-span-full within-numfield:font-semibold within-numfield:text-fail',
+            'within-numfield:text-note within-numfield:text-right within-numfield:not-italic',
+            'within-prow:col-span-full within-prow:font-semibold within-prow:text-fail within-prow:not-italic',
+          )}
+          id={said}
+          role="alert"
+        >
           {read.is === 'wrong' ? read.says : `${min} to ${max} ${unit}`}
         </em>
       )}
@@ -99,8 +134,8 @@ export function OpenFigure({ label, unit, value, max, placeholder, onKeep }: Ope
   const read = readFigure(text, unit);
   const wrong = read.is === 'wrong' || (read.is === 'figure' && !(read.value >= 0 && read.value <= max));
   return (
-    <label className="numfield">
-      <span>
+    <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+      <span className="first:m-0 first:p-0 first:font-semibold first:text-note">
         {label}
         {unit && `, ${unit}`}
       </span>

@@ -70,12 +70,12 @@ describe.each(JOBS)('%s', (name) => {
   it('readings have a row for every probe, with its label, and what was read', () => {
     const text = readable(html('readings'));
     for (const p of doc.probes.filter((x) => !x.retired)) expect(text).toContain(p.label);
-    const drops = pages.readings.measurements.filter((m) => m.kind === 'drop');
+    const drops = pages.readings.measuring.measurements.filter((m) => m.kind === 'drop');
     for (const m of drops) expect(text).toContain(m.name);
   });
 
   it('fault lists its first suspects, likeliest first, and a next step unless it is settled or repaired', () => {
-    const { diagnosis } = pages.fault;
+    const { diagnosis } = pages.fault.answers;
     const text = readable(html('fault'));
     if (!diagnosis) return;
     const [first, second] = diagnosis.suspects;
@@ -87,8 +87,9 @@ describe.each(JOBS)('%s', (name) => {
   it('the slip names the next action, and every caution there is', () => {
     for (const station of ['readings', 'fault'] as const) {
       const text = readable(rendered(pages[station], <BenchSlip />));
-      expect(text).toContain(pages[station].next.words);
-      for (const caution of cautionsOf(pages[station])) expect(text).toContain(caution);
+      expect(text).toContain(pages[station].place.next.words);
+      for (const caution of cautionsOf(pages[station].file, pages[station].answers, pages[station].place))
+        expect(text).toContain(caution);
     }
   });
 

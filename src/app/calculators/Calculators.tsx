@@ -1,5 +1,6 @@
 'use client';
 /** The bench calculators: one at a time, its inputs kept in the address, its working below the answer. */
+import { clsx } from 'clsx';
 import { useQuery } from '@tanstack/react-query';
 import { CircleCheck, Link2, RotateCcw, Send, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
@@ -47,15 +48,31 @@ export function Calculators() {
   const set = (id: string, value: string) => put({ ...given, [id]: value });
 
   return (
-    <div className="calcs">
+    <div
+      className={clsx(
+        'calcs',
+        'grid',
+        'h-dvh',
+        'max-small:flex max-small:flex-col max-small:h-auto max-small:min-h-dvh print:block print:h-auto',
+      )}
+    >
       <PageTop title="Calculators" name="Bench arithmetic" sub="no job needed" />
-      <nav className="calclist" aria-label="Calculators">
+      <nav
+        className={clsx(
+          'calclist',
+          'grid content-start',
+          'overflow-y-auto border-r-2 border-ink bg-card',
+          'max-lg:flex max-lg:col-span-full max-lg:overflow-x-auto max-lg:border-r-0 max-lg:border-b-2 max-lg:border-ink',
+          'max-small:sticky max-small:top-0 max-small:z-2 print:grid-cols-slip',
+        )}
+        aria-label="Calculators"
+      >
         {CALCULATORS.map((c) => (
           <a
             key={c.id}
             href={`?c=${c.id}`}
             aria-current={c.id === calculator.id ? 'page' : undefined}
-            className={c.id === calculator.id ? 'on' : ''}
+            className={clsx('is-on:bg-ink', c.id === calculator.id ? 'on' : '')}
             ref={(el) => {
               if (el && c.id === calculator.id) el.scrollIntoView({ block: 'nearest', inline: 'center' });
             }}
@@ -68,8 +85,17 @@ export function Calculators() {
           </a>
         ))}
       </nav>
-      <main className="calcform" aria-label={words(calculator.title)}>
-        <h1>{words(calculator.asks)}</h1>
+      <main
+        className={clsx(
+          'calcform',
+          'grid content-start gap-3',
+          'px-4 py-3.5 overflow-y-auto border-r-2 border-ink',
+          'max-small:order-2 max-small:grid-cols-1 max-small:min-w-0 max-small:px-3',
+          'max-small:pt-0.5 max-small:pb-4 max-small:overflow-visible max-small:border-r-0',
+        )}
+        aria-label={words(calculator.title)}
+      >
+        <h1 className="font-cond font-bold text-title leading-close">{words(calculator.asks)}</h1>
         {calculator.inputs.map((input) => (
           <Field
             key={`${calculator.id}.${input.id}.${units.length}${units.temperature}`}
@@ -85,15 +111,19 @@ export function Calculators() {
           Usual figures again
         </button>
       </main>
-      <section className="calcanswer" aria-label="Answer" aria-live="polite">
+      <section
+        className="calcanswer grid content-start gap-3 px-4 py-3.5 overflow-y-auto max-small:contents"
+        aria-label="Answer"
+        aria-live="polite"
+      >
         <Plate answer={answer} units={units} words={words} />
         {calculator.caution && (
-          <p className="calccaution">
+          <p className="calccaution flex gap-2 px-2.5 py-1.5 border-l-4 border-warn bg-warn-tint text-note leading-tight">
             <TriangleAlert size={19} aria-hidden="true" />
             {words(calculator.caution)}
           </p>
         )}
-        <div className="calcdo">
+        <div className="flex flex-wrap gap-2 print:grid-cols-slip">
           <button type="button" className="bx ink" onClick={() => setSending(true)}>
             <Send size={18} aria-hidden="true" />
             Send to a job
@@ -110,14 +140,20 @@ export function Calculators() {
           </button>
         </div>
         <details open>
-          <summary>Working</summary>
-          <p className="calcformula">{calculator.formula}</p>
-          <table>
+          <summary className="flex items-center min-h-11 border-t-2 border-ink font-cond font-bold text-head cursor-pointer">
+            Working
+          </summary>
+          <p className="calcformula pt-0.5 pb-2 font-semibold text-large leading-tight">{calculator.formula}</p>
+          <table className="w-full mb-2 text-note">
             <tbody>
               {answer.working.map((f, i) => (
                 <tr key={`${f.label}${i}`}>
-                  <th scope="row">{words(f.label)}</th>
-                  <td>{inWordsQuantity(f.quantity, f.value, units)}</td>
+                  <th className="py-1 border-b-1 border-rule-2 font-medium text-left" scope="row">
+                    {words(f.label)}
+                  </th>
+                  <td className="py-1 border-b-1 border-rule-2 font-cond font-semibold text-right text-large whitespace-nowrap">
+                    {inWordsQuantity(f.quantity, f.value, units)}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -168,9 +204,13 @@ function Field({
       />
     );
   return (
-    <label className="numfield pick">
-      <span>{words(input.label)}</span>
-      <select className="select" value={value as string} onChange={(e) => set(e.target.value)}>
+    <label className="numfield pick grid items-center gap-x-2.5 gap-y-1">
+      <span className="first:m-0 first:p-0 first:font-semibold first:text-note">{words(input.label)}</span>
+      <select
+        className="select w-full h-11.5 min-w-0 pl-2.5 border border-ink bg-card font-cond font-semibold text-large"
+        value={value as string}
+        onChange={(e) => set(e.target.value)}
+      >
         {input.choices.map((c) => (
           <option key={c.id} value={c.id}>
             {c.label}
@@ -187,21 +227,31 @@ function Plate({ answer, units, words }: { answer: CalculatorAnswer; units: Unit
   const { digits } = QUANTITIES[main.quantity];
   const shown = inWordsQuantity(main.quantity, main.value, units).split(' ');
   return (
-    <div className="plate">
-      <span className="lab">{words(main.label)}</span>
-      <output data-digits={digits}>
-        {shown[0]} <small>{shown.slice(1).join(' ')}</small>
+    <div
+      className={clsx(
+        'plate',
+        'grid gap-1.5',
+        'min-w-0 px-4 pt-3 pb-3.5 rounded bg-ink',
+        'text-paper wrap-anywhere',
+        'max-small:sticky max-small:top-15.5 max-small:z-1 max-small:px-3.5 max-small:pt-2 max-small:pb-2.5',
+      )}
+    >
+      <span className="lab font-cond font-semibold text-inherit text-large">{words(main.label)}</span>
+      <output className="font-cond font-bold leading-none tabular-nums" data-digits={digits}>
+        {shown[0]} <small className="font-semibold text-display">{shown.slice(1).join(' ')}</small>
       </output>
       <p className={answer.mark ?? ''}>
         {Mark && <Mark size={20} aria-hidden="true" />}
         {words(answer.says)}
       </p>
       {rest.length > 0 && (
-        <dl>
+        <dl className="mt-1">
           {rest.map((f) => (
-            <div key={f.label}>
+            <div className="flex justify-between gap-3 py-1.25 text-plain max-small:py-0.75" key={f.label}>
               <dt>{words(f.label)}</dt>
-              <dd>{inWordsQuantity(f.quantity, f.value, units)}</dd>
+              <dd className="font-cond font-semibold text-large whitespace-nowrap">
+                {inWordsQuantity(f.quantity, f.value, units)}
+              </dd>
             </div>
           ))}
         </dl>
@@ -240,35 +290,39 @@ function SendSheet({ text, onClose }: { text: string; onClose(): void }) {
   };
   return (
     <Sheet title="Write it into which job?" onClose={onClose}>
-      <p className="lead-in">{text}</p>
+      <p className="text-note leading-tight">{text}</p>
       {state?.said && (
         <p className="alert alert-warning alert-outline" role="alert">
           {state.said}
         </p>
       )}
       {state?.done ? (
-        <p role="status" className="lead-in">
+        <p role="status" className="text-note leading-tight">
           Written into job {state.job}. <Link href={`/jobs/${state.job}/intake`}>Open it</Link>
         </p>
       ) : (
-        <div className="states">
+        <div className="states grid gap-1.75">
           {open.map((t) => (
             <button
               key={t.number}
               type="button"
-              className="strow"
+              className={clsx(
+                'flex justify-between items-center gap-2',
+                'min-h-13.5 px-3 py-1 border border-ink rounded bg-card',
+                'text-left',
+              )}
               disabled={state !== undefined && state.said === undefined}
               onClick={() => send(t.number)}
             >
               <span>
-                <b>
+                <b className="block font-cond text-head leading-close">
                   {t.number} {t.rig}
                 </b>
-                <span>{t.complaint}</span>
+                <span className="text-note leading-close">{t.complaint}</span>
               </span>
             </button>
           ))}
-          {board.data && open.length === 0 && <p className="quiet">No job is open.</p>}
+          {board.data && open.length === 0 && <p>No job is open.</p>}
           {board.error && <p role="alert">{board.error.message}</p>}
         </div>
       )}

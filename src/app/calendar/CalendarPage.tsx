@@ -1,5 +1,6 @@
 'use client';
 /** The week in the bays: what is booked, what is too much, what has no time yet; follow-ups that fall due. */
+import { clsx } from 'clsx';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { addDays, addWeeks, format, isSameDay, startOfWeek } from 'date-fns';
 import { CalendarPlus, ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-react';
@@ -46,7 +47,7 @@ export function CalendarPage({ job }: { job?: number }) {
     );
   const due = data?.followUps.filter((f) => f.done === undefined) ?? [];
   return (
-    <div className="newjob calendar-page">
+    <div className="newjob calendar-page grid h-dvh overflow-hidden">
       <PageTop
         title="Bays"
         name={`Week of ${format(monday, 'd MMM yyyy')}`}
@@ -77,11 +78,23 @@ export function CalendarPage({ job }: { job?: number }) {
           </p>
         )
       ) : (
-        <main className="cal">
-          <div className="calgrid" style={{ gridTemplateColumns: `84px repeat(${days.length}, minmax(150px, 1fr))` }}>
-            <div className="calhead" />
+        <main className="cal grid gap-0 min-h-0 h-full overflow-hidden max-lg:grid-cols-1 max-lg:overflow-auto">
+          <div
+            className="grid content-start overflow-auto"
+            style={{ gridTemplateColumns: `84px repeat(${days.length}, minmax(150px, 1fr))` }}
+          >
+            <div className="sticky top-0 z-1 px-2.5 py-2 border-b-2 border-ink bg-paper font-cond font-bold text-large" />
             {days.map((d) => (
-              <div key={d.toISOString()} className={`calhead${isSameDay(d, new Date()) ? ' today' : ''}`}>
+              <div
+                key={d.toISOString()}
+                className={clsx(
+                  'sticky top-0 z-1',
+                  'px-2.5 py-2 border-b-2 border-ink bg-paper',
+                  'font-cond font-bold text-large',
+                  'is-today:bg-ink is-today:text-paper',
+                  `${isSameDay(d, new Date()) ? ' today' : ''}`,
+                )}
+              >
                 {format(d, 'EEE d MMM')}
               </div>
             ))}
@@ -96,7 +109,14 @@ export function CalendarPage({ job }: { job?: number }) {
               />
             ))}
           </div>
-          <div className="calside">
+          <div
+            className={clsx(
+              'calside',
+              'grid content-start gap-4.5',
+              'px-4 py-3 overflow-y-auto border-l-2 border-ink',
+              'max-lg:border-l-0 max-lg:border-t-2 max-lg:border-ink',
+            )}
+          >
             <BookForm
               key={open?.id ?? 'new'}
               data={data}
@@ -107,10 +127,17 @@ export function CalendarPage({ job }: { job?: number }) {
               cancel={() => setOpen(undefined)}
             />
             <section aria-label="Follow-ups">
-              <h2>Follow-ups</h2>
-              {due.length === 0 && <p className="quiet">Nothing falls due. They are set in a job’s Logbook.</p>}
+              <h2 className="mb-1.5 font-cond font-bold text-head">Follow-ups</h2>
+              {due.length === 0 && <p>Nothing falls due. They are set in a job’s Logbook.</p>}
               {due.slice(0, 12).map((f) => (
-                <p key={f.id} className={f.due < format(new Date(), 'yyyy-MM-dd') ? 'late' : ''}>
+                <p
+                  key={f.id}
+                  className={clsx(
+                    'py-0.75',
+                    'text-note leading-tight',
+                    f.due < format(new Date(), 'yyyy-MM-dd') ? 'late' : '',
+                  )}
+                >
                   <b>{format(new Date(`${f.due}T00:00:00`), 'd MMM yyyy')}</b>{' '}
                   <Link href={`/jobs/${f.job}/logbook`}>
                     {f.job} {f.rig}
@@ -142,28 +169,50 @@ function Row({
 }) {
   return (
     <>
-      <div className="calbay">{bay}</div>
+      <div
+        className={clsx(
+          'static top-0 z-1',
+          'px-2.5 py-2 border-r-2 border-b-1 border-r-ink border-b-rule bg-paper',
+          'font-cond font-bold text-large',
+        )}
+      >
+        {bay}
+      </div>
       {days.map((d) => {
         const here = bookings.filter((b) => isSameDay(new Date(b.start), d));
         const l = load(d);
         const bad = new Set([...l.clashes.flat(), ...l.outside]);
         return (
-          <div key={d.toISOString()} className="calcell">
+          <div
+            key={d.toISOString()}
+            className="calcell grid content-start gap-1.25 min-h-32.5 p-1.5 border-r-1 border-b-1 border-rule"
+          >
             {here.map((b) => (
               <button
                 key={b.id}
                 type="button"
-                className={`calitem${bad.has(b.id) ? ' bad' : ''}`}
+                className={clsx(
+                  'grid',
+                  'min-h-12 px-2 py-1.5 border border-ink rounded bg-card',
+                  'text-left text-note leading-close',
+                  'is-bad:border-3 is-bad:bg-warn-tint',
+                  `calitem${bad.has(b.id) ? ' bad' : ''}`,
+                )}
                 onClick={() => open(b)}
               >
-                <b>
+                <b className="font-cond text-lead">
                   {format(new Date(b.start), 'HH:mm')} {b.job} {b.rig}
                 </b>
-                <small>{hours(b.minutes)}</small>
+                <small className="text-ink-2 text-fine">{hours(b.minutes)}</small>
               </button>
             ))}
             {here.length > 0 && (
-              <p className={l.over > 0 || bad.size > 0 ? 'over' : 'quiet'}>
+              <p
+                className={clsx(
+                  'is-over:font-semibold is-over:text-warn is-over:text-note',
+                  l.over > 0 || bad.size > 0 ? 'over' : 'quiet',
+                )}
+              >
                 {(l.over > 0 || bad.size > 0) && <TriangleAlert size={14} aria-hidden="true" />} {hours(l.booked)} of{' '}
                 {hours(l.open)}
                 {l.over > 0 ? `: ${hours(l.over)} too much` : ''}
@@ -242,13 +291,16 @@ function BookForm({
     return (
       <section aria-label="Book">
         <h2>Book</h2>
-        <p className="quiet">Every open job has its time.</p>
+        <p>Every open job has its time.</p>
       </section>
     );
   return (
     <section aria-label="Book">
-      <h2>{now ? `Booking of ${now.job} ${now.rig}` : 'Book a bay'}</h2>
+      <h2 className="mb-1.5 font-cond font-bold text-head">
+        {now ? `Booking of ${now.job} ${now.rig}` : 'Book a bay'}
+      </h2>
       <form
+        className="grid gap-2.5"
         onSubmit={(e) => {
           e.preventDefault();
           save();
@@ -258,7 +310,7 @@ function BookForm({
           <label className="field">
             <span>Job</span>
             <select
-              className="select"
+              className="select min-h-12"
               value={which}
               onChange={(e) => {
                 const picked = Number(e.target.value);
@@ -279,13 +331,13 @@ function BookForm({
         )}
         <label className="field">
           <span>Bay</span>
-          <select className="select" value={bay} onChange={(e) => setBay(e.target.value)}>
+          <select className="select min-h-12" value={bay} onChange={(e) => setBay(e.target.value)}>
             {[...new Set([...data.bays, bay])].map((b) => (
               <option key={b}>{b}</option>
             ))}
           </select>
         </label>
-        <div className="two">
+        <div className="two grid grid-cols-2 gap-x-3 gap-y-2">
           <label className="field">
             <span>Day</span>
             <input className="input" type="date" value={day} onChange={(e) => setDay(e.target.value)} />
@@ -306,14 +358,14 @@ function BookForm({
           />
         </label>
         {told && (told.over > 0 || told.clashes.length > 0 || told.outside.includes('this')) && (
-          <p className="over" role="status">
+          <p className="over py-0.75 font-semibold text-note text-warn leading-tight" role="status">
             <TriangleAlert size={15} aria-hidden="true" />{' '}
             {told.clashes.some((c) => c.includes('this')) ? 'Another rig stands there then. ' : ''}
             {told.over > 0 ? `The day has ${hours(told.open)}, this makes ${hours(told.booked)}. ` : ''}
             {told.outside.includes('this') ? 'It is outside the shop’s hours. ' : ''}It can be booked all the same.
           </p>
         )}
-        <div className="row">
+        <div className="row flex flex-wrap gap-2">
           <button type="submit" className="bx next go" disabled={!valid}>
             <span>{now ? 'Move it' : 'Book it'}</span>
           </button>

@@ -20,12 +20,7 @@ export function OfflineShell() {
       setWanted(found);
     });
   }, []);
-  if (!wanted)
-    return (
-      <p className="boot" role="status">
-        Opening …
-      </p>
-    );
+  if (!wanted) return <p role="status">Opening …</p>;
   if (wanted.page === 'job') return <JobBench number={wanted.number} />;
   if (wanted.page === 'board') return <BoardFromDevice />;
   return (
@@ -33,7 +28,7 @@ export function OfflineShell() {
       <h1>This page needs the server</h1>
       <p>The server does not answer. Jobs that were opened on this device, and the open ones of the board, are here.</p>
       {/* eslint-disable-next-line @next/next/no-html-link-for-pages -- asks the server first, and comes back here if it is silent */}
-      <a className="bx go" href="/">
+      <a className="bx" href="/">
         All jobs
       </a>
       <button type="button" className="bx" onClick={() => location.reload()}>
@@ -54,7 +49,7 @@ function BoardFromDevice() {
     <main className="plain">
       <h1>No board on this device</h1>
       <p>The server does not answer, and nobody has opened the board here since signing in. {error.message}</p>
-      <button type="button" className="bx go" onClick={() => location.reload()}>
+      <button type="button" className="bx" onClick={() => location.reload()}>
         Try again
       </button>
     </main>

@@ -62,7 +62,7 @@ export function PeoplePage() {
             !error && <p role="status">Looking who works here …</p>
           )}
           {mine && <AddPerson busy={change.isPending} does={does} />}
-          {data && !mine && <p className="quiet">To change this is for {whoMay('people')}.</p>}
+          {data && !mine && <p>To change this is for {whoMay('people')}.</p>}
         </section>
         <section aria-label="What each may do" className="bg-card border-rule rounded border p-3">
           <WhatEachMay />

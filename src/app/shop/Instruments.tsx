@@ -1,5 +1,6 @@
 'use client';
 /** The register of meters and clamps: what the data sheet says, and when each was compared last. */
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import type { ShopView } from '@/client/useShop';
 import type { Shop } from '@/core/shop/shop';
@@ -28,20 +29,20 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
   };
   return (
     <section className="grp-box" aria-label="Instruments">
-      <h2>Meters and clamps</h2>
+      <h2 className="font-cond font-bold text-figure leading-none">Meters and clamps</h2>
       <p className="quiet">
         A reading weighs as much as its instrument allows. One past its date, or never verified, is taken to be{' '}
         {OVERDUE_FACTOR} times less accurate (assumed).
       </p>
-      {live.length === 0 && <p className="quiet">None yet: readings are taken to be by a usual handheld.</p>}
+      {live.length === 0 && <p>None yet: readings are taken to be by a usual handheld.</p>}
       {live.map((i) => {
         const due = dueOn(i);
         const late = isOverdue(i, today());
         return (
-          <div key={i.id} className="instrument" role="group" aria-label={i.name}>
-            <h3>
+          <div key={i.id} className="grid gap-1.5 py-2 border-t border-ink" role="group" aria-label={i.name}>
+            <h3 className="flex justify-between gap-2.5 font-cond font-bold text-head">
               {i.name}
-              <small className={late ? 'late' : ''}>
+              <small className={clsx('font-semibold text-plain text-ok', 'is-late:text-warn', late ? 'late' : '')}>
                 {due === undefined ? 'never verified' : late ? `overdue since ${due}` : `good until ${due}`}
               </small>
             </h3>
@@ -81,8 +82,10 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
               max={20}
               onChange={(ampFloor) => change(i, { ...i, ampFloor })}
             />
-            <label className="numfield">
-              <span>Compared with something known on</span>
+            <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+              <span className="first:m-0 first:p-0 first:font-semibold first:text-note">
+                Compared with something known on
+              </span>
               <input
                 className="input"
                 type="date"
@@ -109,10 +112,15 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
           </div>
         );
       })}
-      <form className="row" onSubmit={(e) => (e.preventDefault(), name.trim() !== '' && add())}>
+      <form className="row flex flex-wrap gap-2" onSubmit={(e) => (e.preventDefault(), name.trim() !== '' && add())}>
         <label className="field">
           <span>A new one, as the shop calls it</span>
-          <input className="input" maxLength={60} value={name} onChange={(e) => setName(e.target.value)} />
+          <input
+            className="input w-full max-w-none border-ink"
+            maxLength={60}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
         </label>
         <button type="submit" className="bx ink" disabled={name.trim() === ''}>
           Add it

@@ -65,7 +65,7 @@ export function Learning({ shop, view }: { shop: Shop; view: ShopView }) {
   const foreign = others.reduce((n, o) => n + o.file.jobs, 0);
   return (
     <section className="grp-box col-span-full" aria-label="What closed jobs teach">
-      <h2>What closed jobs teach</h2>
+      <h2 className="font-cond font-bold text-figure leading-none">What closed jobs teach</h2>
       <p className="quiet">
         A job that was closed and proved by measurement tells how common its fault is in this shop, and how far sound
         rigs stray. It moves where the search starts; readings end it. Nothing is taken over by itself.
@@ -91,7 +91,7 @@ export function Learning({ shop, view }: { shop: Shop; view: ShopView }) {
           </button>
         </p>
       )}
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         {walk ? (
           <>
             <progress className="progress" value={walk.done} max={Math.max(1, walk.of)} aria-label="Jobs looked at" />
@@ -133,9 +133,7 @@ export function Learning({ shop, view }: { shop: Shop; view: ShopView }) {
           </button>
         </p>
       ))}
-      {own?.jobs === 0 && (
-        <p className="quiet">No closed job was proved yet. A repair whose proofs all came right makes one.</p>
-      )}
+      {own?.jobs === 0 && <p>No closed job was proved yet. A repair whose proofs all came right makes one.</p>}
       {all.jobs > 0 && (
         <Taught
           cases={all}
@@ -201,7 +199,7 @@ function Taught({ cases, vocabulary, onSave, onTake }: TaughtProps) {
           ` Spreads taken wider by ${spreadFactor(cases).toFixed(2)} ×: readings of ` +
             `${counted(Number(cases.spread.jobs.toFixed(1)), 'rig')} put right.`}
       </p>
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         <button type="button" className="bx ink" onClick={onTake}>
           Take these over
         </button>

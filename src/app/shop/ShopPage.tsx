@@ -1,5 +1,6 @@
 'use client';
 /** What the shop sets for itself: units, words, rates, minutes, likelihoods, instruments. */
+import { clsx } from 'clsx';
 import { Undo2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useShop, type ShopView } from '@/client/useShop';
@@ -18,7 +19,7 @@ import { Learning } from './Learning';
 function Group({ title, says, children }: { title: string; says?: string; children: ReactNode }) {
   return (
     <section className="grp-box" aria-label={title}>
-      <h2>{title}</h2>
+      <h2 className="font-cond font-bold text-figure leading-none">{title}</h2>
       {says && <p className="quiet">{says}</p>}
       {children}
     </section>
@@ -29,7 +30,7 @@ export function ShopPage() {
   const view = useShop();
   const { shop } = view;
   return (
-    <div className="newjob shop-page">
+    <div className="newjob shop-page grid h-dvh overflow-hidden">
       <PageTop title="Shop" name={shop?.name ?? ''} sub={view.actor}>
         <button type="button" className="bx" onClick={view.undo} disabled={!view.canUndo}>
           <Undo2 size={20} aria-hidden="true" />
@@ -50,11 +51,11 @@ export function ShopPage() {
         <p key={e.command.id} className="alert alert-warning alert-outline" role="alert">
           {e.reason}
           {e.status === 'aside' && (
-            <button type="button" className="inline" onClick={() => view.resend(e.command.id)}>
+            <button type="button" onClick={() => view.resend(e.command.id)}>
               Send again
             </button>
           )}
-          <button type="button" className="inline" onClick={() => view.dismiss(e.command.id)}>
+          <button type="button" onClick={() => view.dismiss(e.command.id)}>
             I have seen it
           </button>
         </p>
@@ -91,7 +92,7 @@ function BaysField({ bays, set }: { bays: readonly string[]; set(bays: string[])
     <label className="field">
       <span>Bays, separated by commas</span>
       <input
-        className="input"
+        className="input w-full max-w-none border-ink"
         value={text}
         aria-invalid={wrong}
         onChange={(e) => setText(e.target.value)}
@@ -105,8 +106,8 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
   const { settings: s } = shop;
   const { set } = view;
   return (
-    <main className="newform">
-      <div>
+    <main className="newform grid items-start gap-3 p-3 overflow-y-auto max-phone:p-2">
+      <div className="grid gap-3">
         <Group title="Words and units">
           <Choose
             label="Vocabulary"
@@ -139,7 +140,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
         </Group>
         <Group title="Bays and hours" says="What the calendar holds bookings against.">
           <BaysField bays={s.bays} set={(bays) => set({ bays })} />
-          <div className="two">
+          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
             <NumberField
               late
               label="Opens at"
@@ -159,12 +160,22 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
               onChange={(to) => Number.isInteger(to) && to > s.hours.from && set({ hours: { ...s.hours, to } })}
             />
           </div>
-          <fieldset className="choose">
-            <legend>Days</legend>
-            <div>
+          <fieldset className="choose min-w-0 m-0 p-0">
+            <legend className="mb-1 p-0 font-semibold text-note">Days</legend>
+            <div className="flex flex-wrap gap-1.25 max-small:min-w-0">
               {DAYS.map((name, d) => (
-                <label key={name} className={s.hours.days.includes(d) ? 'on' : ''}>
+                <label
+                  key={name}
+                  className={clsx(
+                    'relative inline-flex items-center',
+                    'min-h-11 px-2.75 border border-ink rounded bg-card',
+                    'font-cond font-semibold text-lead cursor-pointer',
+                    'is-on:bg-ink is-on:text-paper',
+                    s.hours.days.includes(d) ? 'on' : '',
+                  )}
+                >
                   <input
+                    className="absolute w-0.25 h-0.25 opacity-0"
                     type="checkbox"
                     checked={s.hours.days.includes(d)}
                     onChange={() =>
@@ -214,7 +225,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
           </p>
         </Group>
       </div>
-      <div>
+      <div className="grid gap-3">
         <Group
           title="Minutes to open up a place"
           says="The next test is chosen by what it tells a minute. Assumed until you say better."
@@ -250,7 +261,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
           {(Object.keys(ASSUMPTION_LIMITS) as EditableAssumption[]).map((key) => {
             const spec = ASSUMPTION_LIMITS[key];
             return (
-              <div key={key} className="assumed">
+              <div key={key}>
                 <NumberField
                   late
                   label={spec.label}
@@ -260,7 +271,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
                   max={spec.max * spec.times}
                   onChange={(v) => set({ likelihoods: { ...s.likelihoods, [key]: v / spec.times } })}
                 />
-                <p className="quiet">
+                <p className="quiet -mt-0.5">
                   {spec.says}
                   {s.likelihoods[key] !== DEFAULT_SETTINGS.likelihoods[key] &&
                     ` Usual: ${Number((DEFAULT_SETTINGS.likelihoods[key] * spec.times).toFixed(2))} ${spec.unit}.`}

@@ -8,7 +8,7 @@ export function SignInForm() {
   useEffect(() => void forgetCopies(), []);
   const [state, action, busy] = useActionState<SignInState, FormData>(signInAction, {});
   return (
-    <form action={action} className="signin-form">
+    <form action={action} className="grid gap-3">
       <label className="field">
         <span>Name</span>
         <input

@@ -4,7 +4,7 @@ import { ArrowRight } from 'lucide-react';
 import type { Build } from '../../core/job/job';
 import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, usePlace } from '../shell/jobPage';
 import { Slip } from '../shell/Slip';
 
 const CAUTIONS = [
@@ -23,7 +23,8 @@ interface BuildSlipProps {
 }
 
 export function BuildSlip({ plan, build, next, finished, finish, complete }: BuildSlipProps) {
-  const { words, go } = useJobPage();
+  const { words } = useJobFile();
+  const { go } = usePlace();
   const number = plan && next ? plan.steps.indexOf(next) + 1 : 0;
   const took = build.done.reduce((sum, d) => sum + (d.minutes ?? 0), 0);
   const missing =
@@ -33,10 +34,12 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
       cautions={CAUTIONS}
       action={
         !plan ? (
-          <p className="waiting">Working out …</p>
+          <p className="waiting py-2 text-note text-ink-2">Working out …</p>
         ) : finished ? (
           <>
-            <p className="lead-in">Built: the rig is described as it is now. What it reads is proved afresh.</p>
+            <p className="text-note leading-tight">
+              Built: the rig is described as it is now. What it reads is proved afresh.
+            </p>
             <button type="button" className="bx next go" onClick={() => go('prove')}>
               <span>Prove it</span>
               <ArrowRight size={22} aria-hidden="true" />
@@ -64,13 +67,13 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
       {plan && (
         <>
           <h3>How far it is</h3>
-          <div className="slip-scroll" tabIndex={0} role="region" aria-label="How far it is">
-            <p>
+          <div className="flex-1 min-h-0 overflow-y-auto" tabIndex={0} role="region" aria-label="How far it is">
+            <p className="pb-1.5 text-note leading-tight">
               {build.done.length} of {plan.steps.length} steps; planned {Math.round(plan.minutes[0])} to{' '}
               {Math.round(plan.minutes[1])} min{took > 0 ? `, ${Math.round(took)} min so far` : ''}.
             </p>
             {missing.length > 0 && !finished && (
-              <p>
+              <p className="pb-1.5 text-note leading-tight">
                 Still to come by:{' '}
                 {missing
                   .slice(0, 4)

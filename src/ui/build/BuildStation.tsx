@@ -1,5 +1,6 @@
 'use client';
 /** The plan of the picked link, carried to the bay: steps in order, parts, cut list, tools; ticked off as it goes. */
+import { clsx } from 'clsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { CalendarDays, Printer, Workflow } from 'lucide-react';
 import Link from 'next/link';
@@ -9,7 +10,7 @@ import type { BuildPlan, JobBuild } from '../../core/plan/build/build';
 import { paced, type BuildPace } from '../../core/plan/build/buildPace';
 import { respects } from '../../core/plan/build/graph';
 import { Choose } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useAnswers, useJobFile, usePlace, useEntries } from '../shell/jobPage';
 import { StationBar } from '../StationBar';
 import { download } from '../download';
 import { BuildSlip } from './BuildSlip';
@@ -37,8 +38,11 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['id'];
 
 export function BuildStation() {
-  const page = useJobPage();
-  const { job, options: source, send, setPreview, go, words } = page;
+  const answers = useAnswers();
+  const { job, words } = useJobFile();
+  const { options: source } = useAnswers();
+  const { setPreview, go } = usePlace();
+  const { send } = useEntries();
   const [view, setView] = useState<View>('steps');
   const [built, setBuilt] = useState<JobBuild>();
   const [failed, setFailed] = useState<string>();
@@ -73,8 +77,14 @@ export function BuildStation() {
 
   if (!choice || !proposed)
     return (
-      <div className="empty">
-        <h2>Build</h2>
+      <div
+        className={clsx(
+          'grid place-content-center justify-items-start gap-3',
+          'max-w-160 m-auto px-8 py-6',
+          'text-lead leading-snug',
+        )}
+      >
+        <h2 className="font-cond font-bold text-display">Build</h2>
         <p>
           Nothing is picked to be built. Pick a link under Options: its parts, its cut list and its steps are then here,
           from what differs between the rig as it is and as it is going to be. A repair like for like needs no plan: it
@@ -85,8 +95,8 @@ export function BuildStation() {
         </button>
       </div>
     );
-  const ownMinutes = Object.keys(page.buildPace).length > 0;
-  const plan = built && withPace(built.plan, page.buildPace);
+  const ownMinutes = Object.keys(answers.buildPace).length > 0;
+  const plan = built && withPace(built.plan, answers.buildPace);
   const candidate = choice.candidate;
   const done = new Map(build.done.map((d) => [d.step, d]));
   const next = plan?.steps.find((s) => !done.has(s.id));
@@ -116,19 +126,28 @@ export function BuildStation() {
   };
   const name = `${job.number}-${choice.candidate}`;
   return (
-    <div className="options build">
+    <div
+      className={clsx(
+        'options build',
+        'grid grid-cols-slip',
+        'h-full min-h-0',
+        'max-narrow:grid-cols-1 max-narrow:grid-rows-foot max-phone:block max-phone:h-auto',
+      )}
+    >
       <div className="omain">
         <StationBar>
           <Choose<View> label="" choices={VIEWS} value={view} onChange={setView} />
-          <b className="ofor">{words(choice.name)}</b>
+          <b className="ofor ml-auto overflow-hidden font-cond text-large text-ellipsis whitespace-nowrap">
+            {words(choice.name)}
+          </b>
         </StationBar>
         {(failed ?? refused) && <Trouble>{failed ?? words(refused!)}</Trouble>}
         {!plan ? (
-          !failed && <p className="waiting pad">Working out what has to be done before what …</p>
+          !failed && <p className="waiting py-2 text-note text-ink-2">Working out what has to be done before what …</p>
         ) : plan.steps.length === 0 ? (
-          <p className="waiting pad">The rig stays as it is: there is nothing to build.</p>
+          <p className="waiting">The rig stays as it is: there is nothing to build.</p>
         ) : (
-          <div className="oscroll">
+          <div className="oscroll flex-auto min-h-0">
             {view === 'steps' && (
               <StepList
                 plan={plan}
@@ -158,16 +177,14 @@ export function BuildStation() {
               </ul>
             )}
             {(job.planChanges ?? []).map((p) => (
-              <p key={p.id} className="planchanged">
-                <b>{words(p.what)}</b>, because: {p.reason} <small>{p.by}</small>
+              <p key={p.id} className="planchanged px-3.5 py-1.75 border-t-1 border-rule text-note">
+                <b>{words(p.what)}</b>, because: {p.reason} <small className="text-ink-2">{p.by}</small>
               </p>
             ))}
             {ownMinutes && view === 'steps' && (
-              <p className="quiet pad">
-                Minutes by this shop’s own builds where it had three of a kind, the catalog’s elsewhere.
-              </p>
+              <p>Minutes by this shop’s own builds where it had three of a kind, the catalog’s elsewhere.</p>
             )}
-            <div className="bdfoot">
+            <div className="bdfoot flex flex-wrap gap-2 px-3.5 pt-3 pb-4.5">
               <button
                 type="button"
                 className="bx small"

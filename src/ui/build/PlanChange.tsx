@@ -9,7 +9,7 @@ import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { showBand } from '../../core/units/format';
 import { showMoney } from '../../core/units/money';
 import { gaugeShown, gaugesOf, type Gauge } from '../../core/units/wire';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers, usePlace, useEntries } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 import { readFigure } from '../../core/units/typedFigure';
 import { useDraft } from '../draft';
@@ -23,8 +23,11 @@ interface Consequences {
 const key = (p: Proof): string => `${p.state} ${p.probe} ${p.ref ?? ''}`;
 
 export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revision; plan: BuildPlan; onClose(): void }) {
-  const page = useJobPage();
-  const { settings, send, job, words, actor } = page;
+  const file = useJobFile();
+  const answers = useAnswers();
+  const place = usePlace();
+  const { settings, job, words } = useJobFile();
+  const { send, actor } = useEntries();
   const { doc } = proposed;
   const [wire, setWire] = useState('');
   const [gauge, setGauge] = useState<Gauge>();
@@ -55,7 +58,10 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
   const valid = reason.trim().length >= 8 && !wrong && (conductor ? Object.keys(set).length > 0 : what.trim() !== '');
   const save = async () => {
     setAfter('working');
-    const before = await Promise.all([page.options.size({ jurisdiction: settings.jurisdiction }), page.expect(doc)]);
+    const before = await Promise.all([
+      answers.options.size({ jurisdiction: settings.jurisdiction }),
+      answers.expect(doc),
+    ]);
     if (conductor) {
       const was = {
         ...(set.gauge ? { gauge: conductor.gauge } : {}),
@@ -77,8 +83,8 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
     if (!conductor) return onClose();
     const next = { ...doc, conductors: doc.conductors.map((c) => (c.id === conductor.id ? { ...c, ...set } : c)) };
     const then = await Promise.all([
-      page.options.size({ jurisdiction: settings.jurisdiction }, next),
-      page.expect(next),
+      answers.options.size({ jurisdiction: settings.jurisdiction }, next),
+      answers.expect(next),
     ]);
     const say = (f: (typeof before)[0]['findings'][number]) => `${f.severity}: ${f.title}. ${f.says}`;
     const [was, is] = [new Set(before[0].findings.map(say)), new Set(then[0].findings.map(say))];
@@ -92,7 +98,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
         if (o && Math.abs(o.band.lo - p.band.lo) < 0.04 * width && Math.abs(o.band.hi - p.band.hi) < 0.04 * width)
           return [];
         return [
-          `${p.label} at ${page.stateOf(p.state).label.toLowerCase()}: ` +
+          `${p.label} at ${file.stateOf(p.state).label.toLowerCase()}: ` +
             `${o ? `${showBand(o.band.lo, o.band.hi, o.band.unit)} becomes ` : ''}${showBand(p.band.lo, p.band.hi, p.band.unit)}`,
         ];
       }),
@@ -107,7 +113,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
     <Sheet title="Changed the plan because…" onClose={onClose} wide>
       {after === undefined ? (
         <form
-          className="planchange"
+          className="grid gap-2.5 text-plain"
           onSubmit={(e) => {
             e.preventDefault();
             if (valid) void save();
@@ -116,7 +122,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
           <label className="field">
             <span>What changes</span>
             <select
-              className="select"
+              className="select min-h-12"
               value={wire}
               onChange={(e) => (setWire(e.target.value), setGauge(undefined), setLength(''))}
             >
@@ -130,11 +136,11 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
             </select>
           </label>
           {conductor ? (
-            <div className="two">
+            <div className="grid grid-cols-2 gap-x-3 gap-y-2">
               <label className="field">
                 <span>Gauge</span>
                 <select
-                  className="select"
+                  className="select min-h-12"
                   value={gauge ?? conductor.gauge}
                   onChange={(e) => setGauge(e.target.value as Gauge)}
                 >
@@ -179,7 +185,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
               placeholder="No ignition-switched fuse in the engine bay"
             />
           </label>
-          <div className="row">
+          <div className="row flex flex-wrap gap-2">
             <button type="submit" className="bx ink" disabled={!valid}>
               Change the plan
             </button>
@@ -193,9 +199,9 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
           </p>
         </form>
       ) : after === 'working' ? (
-        <p className="waiting">Asking the rules and the proof …</p>
+        <p className="waiting py-2 text-note text-ink-2">Asking the rules and the proof …</p>
       ) : (
-        <div className="planchange" role="status">
+        <div className="grid gap-2.5 text-plain" role="status">
           <p>
             <b>{words(told)}.</b>
           </p>
@@ -216,11 +222,11 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
               {showMoney(approval.upTo, approval.currency)} that were approved: ask again before going on.
               <button
                 type="button"
-                className="bx small"
+                className="bx"
                 onClick={() => {
                   send('approval.withdraw', { id: approval.id });
                   send('job.set-status', { status: 'waiting-approval' });
-                  page.go('fault');
+                  place.go('fault');
                 }}
               >
                 Ask again
@@ -237,11 +243,11 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
 }
 
 function Listed({ title, items }: { title: string; items: readonly string[] }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   return (
     <div>
       <div className="lab">{title}</div>
-      <ul className="card-list">
+      <ul className="grid gap-0.75 pl-5 list-disc">
         {items.map((x) => (
           <li key={x}>{words(x)}</li>
         ))}

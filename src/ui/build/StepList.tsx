@@ -1,5 +1,6 @@
 'use client';
 /** The steps in order: dragged or moved by keys within what waits for what; each ticked off with the minutes it took. */
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import {
   closestCenter,
@@ -22,7 +23,7 @@ import type { BuildPlan } from '../../core/plan/build/build';
 import type { BuildStep } from '../../core/plan/build/graph';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { StepPhotos } from './StepPhotos';
 import { readFigure } from '../../core/units/typedFigure';
 
@@ -49,7 +50,7 @@ export function StepList({ plan, done, next, locked, finish, undo, move }: StepL
   return (
     <DndContext id="steps" sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ol className="bdsteps">
+        <ol>
           {plan.steps.map((s, i) => (
             <Step
               key={s.id}
@@ -83,7 +84,7 @@ function Step({
   done: { minutes?: number; by: string } | undefined;
   locked: boolean;
 } & Pick<StepListProps, 'finish' | 'undo'>) {
-  const { words, settings } = useJobPage();
+  const { words, settings } = useJobFile();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id,
     disabled: locked,
@@ -95,18 +96,40 @@ function Step({
   return (
     <li
       ref={setNodeRef}
-      className={`bdstep${done ? ' done' : ''}${now ? ' now' : ''}${isDragging ? ' moving' : ''}`}
+      className={clsx(
+        'grid items-start gap-2',
+        'pr-3.5 pl-1 py-2 border-b-1 border-rule bg-paper',
+        'text-note leading-tight',
+        'is-moving:relative is-moving:z-2 is-moving:border-2 is-moving:border-ink max-phone:pl-2.5',
+        `bdstep${done ? ' done' : ''}${now ? ' now' : ''}${isDragging ? ' moving' : ''}`,
+      )}
       style={{ transform: transform ? `translate3d(0, ${transform.y}px, 0)` : undefined, transition }}
     >
       <button type="button" className="bdgrip" aria-label={`Move step ${number}`} {...attributes} {...listeners}>
         <GripVertical size={18} aria-hidden="true" />
       </button>
-      <span className="bdno" aria-hidden="true">
+      <span
+        className={clsx(
+          'grid place-items-center',
+          'w-8 h-8 border border-ink',
+          'font-cond font-bold text-lead',
+          'within-done:border-ok within-done:text-ok within-now:bg-ink within-now:text-paper',
+        )}
+        aria-hidden="true"
+      >
         {done ? <Check size={18} /> : number}
       </span>
       <div>
-        <b>{words(step.title)}</b>
-        <small>
+        <b
+          className={clsx(
+            'block',
+            'font-cond font-semibold text-large leading-close',
+            'within-done:font-medium within-done:text-ink-2',
+          )}
+        >
+          {words(step.title)}
+        </b>
+        <small className="text-note text-ink-2">
           {step.cut &&
             `${lengthShown(step.cut.length, settings.length).toFixed(1)} ` +
               `${settings.length} of ${gaugeShown(step.cut.gauge, settings.gauge)} · `}
@@ -122,7 +145,7 @@ function Step({
         <StepPhotos step={step.id} title={step.title} locked={locked} shown={now || done !== undefined} />
         {now &&
           step.cautions.map((c) => (
-            <span key={c} className="bdcaution">
+            <span key={c} className="bdcaution grid grid-cols-icon gap-1.25 pt-0.75">
               <TriangleAlert size={16} aria-hidden="true" /> {words(c)}
             </span>
           ))}
@@ -138,15 +161,26 @@ function Step({
         </button>
       ) : (
         <form
-          className="bdform"
+          className={clsx(
+            'bdform',
+            'flex flex-wrap justify-end gap-1.5',
+            'w-52',
+            'max-phone:col-start-2 max-phone:justify-self-start max-phone:justify-start',
+          )}
           onSubmit={(e) => {
             e.preventDefault();
             if (!wrong) finish(step.id, minutes.trim() === '' ? undefined : took);
           }}
         >
-          <label className="with-unit">
+          <label className="with-unit flex items-center w-26.5 overflow-hidden border border-ink rounded bg-card">
             <input
-              className="input"
+              className={clsx(
+                'input',
+                'flex-1',
+                'h-11 min-w-0 border-0 bg-transparent',
+                'font-cond font-semibold text-right text-large text-ink tabular-nums',
+                'focus:outline-none',
+              )}
               inputMode="decimal"
               value={minutes}
               aria-label={`Minutes step ${number} took`}
@@ -154,7 +188,7 @@ function Step({
               placeholder="took"
               onChange={(e) => setMinutes(e.target.value)}
             />
-            <b>min</b>
+            <b className="block pr-2.5 pl-0.5 font-cond font-semibold text-lead leading-close">min</b>
           </label>
           <button type="submit" className="bx small" aria-label={`Done: ${words(step.title)}`} disabled={wrong}>
             Done

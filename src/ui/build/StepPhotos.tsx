@@ -2,7 +2,7 @@
 /** Pictures of a step: the lug before it is covered, the mark on the nut. */
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 
 export function StepPhotos({
   step,
@@ -15,7 +15,8 @@ export function StepPhotos({
   locked: boolean;
   shown: boolean;
 }) {
-  const { job, sendPhoto, words } = useJobPage();
+  const { job, words } = useJobFile();
+  const { sendPhoto } = useEntries();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string>();
   const mine = job.photos.filter((p) => p.step === step && !p.retracted);
@@ -33,11 +34,12 @@ export function StepPhotos({
     }
   };
   return (
-    <span className="stepphotos">
+    <span className="stepphotos flex flex-wrap items-center gap-1.5 mt-1">
       {mine.map((p) => (
         <a key={p.id} href={`/api/jobs/${job.number}/photos/${p.sha256}`} target="_blank" rel="noreferrer">
           {/* eslint-disable-next-line @next/next/no-img-element -- signed-in only, named by its content: nothing to optimise */}
           <img
+            className="w-14 h-10.5 border border-ink rounded object-cover"
             src={`/api/jobs/${job.number}/photos/${p.sha256}`}
             alt={p.caption || 'photo of the step'}
             width={56}

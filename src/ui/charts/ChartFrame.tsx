@@ -3,6 +3,7 @@
  * What stands round every chart: its name and unit, a legend in sight, what the finger points at, keys, the same figures
  * as a table for who cannot see it, and a picture to keep.
  */
+import { clsx } from 'clsx';
 import { ImageDown } from 'lucide-react';
 import type { KeyboardEvent, ReactNode, RefObject } from 'react';
 import { download } from '../download';
@@ -70,7 +71,7 @@ export function ChartFrame(props: Props) {
     onKey(key);
   };
   return (
-    <figure className={`m-0 flex min-h-0 min-w-0 flex-col ${className}`}>
+    <figure className={`first:border-r-1 first:border-rule m-0 flex min-h-0 min-w-0 flex-col ${className}`}>
       <figcaption className="flex h-8 items-center gap-2 font-cond text-base leading-tight text-ink-2">
         <b className="text-lg whitespace-nowrap text-ink">{title}</b>
         <span className="min-w-0">{note}</span>
@@ -124,12 +125,19 @@ export function ChartFrame(props: Props) {
       {foot}
       {/* A table does not shrink to the pixel that hides it: what stands round it does. */}
       <div className="sr-only">
-        <table>
+        <table className="within-trends:w-full within-trends:border-collapse within-trends:text-note">
           <caption>{title}</caption>
           <thead>
             <tr>
               {table.head.map((h) => (
-                <th key={h} scope="col">
+                <th
+                  className={clsx(
+                    'within-trends:px-1.5 within-trends:py-0.75 within-trends:border-b',
+                    'within-trends:border-ink within-trends:text-left',
+                  )}
+                  key={h}
+                  scope="col"
+                >
                   {h}
                 </th>
               ))}
@@ -139,7 +147,15 @@ export function ChartFrame(props: Props) {
             {table.rows.map((cells, i) => (
               <tr key={i}>
                 {cells.map((c, k) => (
-                  <td key={k}>{c}</td>
+                  <td
+                    className={clsx(
+                      'within-trends:px-1.5 within-trends:py-1 within-trends:border-b-1',
+                      'within-trends:border-rule within-trends:leading-tight within-trends:align-middle',
+                    )}
+                    key={k}
+                  >
+                    {c}
+                  </td>
                 ))}
               </tr>
             ))}

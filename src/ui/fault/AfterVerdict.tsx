@@ -1,12 +1,13 @@
 'use client';
 /** After the verdict: the estimate with its working, the approval on record, the repair. */
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import { estimate } from '../../core/price/estimate';
 import { standingApproval, type Approval, type Job, standingChoice } from '../../core/job/job';
 import { inWordsConfidence, showPercent } from '../../core/units/format';
 import { showMoney, showRange } from '../../core/units/money';
-import type { JobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers, useEntries, usePlace, useMeasuring } from '../shell/jobPage';
 import { readFigure } from '../../core/units/typedFigure';
 import { useDraft } from '../draft';
 
@@ -20,81 +21,101 @@ const HOW: readonly { id: Approval['how']; label: string }[] = [
 ];
 export const howWords = (how: Approval['how']): string => HOW.find((h) => h.id === how)!.label.toLowerCase();
 
-export function AfterVerdict({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
-  const approval = standingApproval(page.job, verdict.id);
+export function AfterVerdict({ verdict }: { verdict: DeclaredFault }) {
+  const file = useJobFile();
+  const entries = useEntries();
+  const approval = standingApproval(file.job, verdict.id);
   const nothing = verdict.fault === NOTHING_WRONG.id;
   return (
-    <div className="after">
+    <div className="after grid content-start gap-2.5 pb-3 border-b-2 border-ink">
       <div>
         <div className="lab">Verdict, {verdict.by}</div>
-        <div className="big">{page.words(verdict.name)}</div>
+        <div className="big font-cond font-bold text-figure leading-close">{file.words(verdict.name)}</div>
         <p className="quiet">
           {inWordsConfidence(verdict.probability)} ({showPercent(verdict.probability)} %)
           {verdict.settled ? ', settled' : ', with questions open'}.{' '}
-          <button type="button" className="inline" onClick={() => page.send('verdict.withdraw', { id: verdict.id })}>
+          <button type="button" className="inline" onClick={() => entries.send('verdict.withdraw', { id: verdict.id })}>
             Take the verdict back
           </button>
         </p>
       </div>
-      {(!nothing || standingChoice(page.job)) && <Estimate page={page} verdict={verdict} />}
-      {!nothing &&
-        (approval ? (
-          <Approved page={page} approval={approval} />
-        ) : (
-          <ApprovalForm key={verdict.id} page={page} verdict={verdict} />
-        ))}
-      <RepairForm page={page} verdict={verdict} />
+      {(!nothing || standingChoice(file.job)) && <Estimate verdict={verdict} />}
+      {!nothing && (approval ? <Approved approval={approval} /> : <ApprovalForm key={verdict.id} verdict={verdict} />)}
+      <RepairForm verdict={verdict} />
     </div>
   );
 }
 
 /** The suspect's minutes and parts, where the diagnosis still has them. */
-function useEstimate(page: JobPage, verdict: DeclaredFault) {
+function useEstimate(verdict: DeclaredFault) {
+  const file = useJobFile();
+  const answers = useAnswers();
   // A picked link is what will be built: the estimate follows it.
-  const choice = standingChoice(page.job);
-  if (choice) return { name: choice.name, sum: estimate(choice, page.settings) };
-  const suspect = page.diagnosis?.suspects.find((s) => s.fault === verdict.fault);
+  const choice = standingChoice(file.job);
+  if (choice) return { name: choice.name, sum: estimate(choice, file.settings) };
+  const suspect = answers.diagnosis?.suspects.find((s) => s.fault === verdict.fault);
   return suspect?.minutes && suspect.parts
-    ? { name: undefined, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, page.settings) }
+    ? { name: undefined, sum: estimate({ minutes: suspect.minutes, parts: suspect.parts }, file.settings) }
     : undefined;
 }
 
-function Estimate({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
-  const e = useEstimate(page, verdict);
-  const { labourPerHour, currency, partsTimes } = page.settings;
+function Estimate({ verdict }: { verdict: DeclaredFault }) {
+  const file = useJobFile();
+  const e = useEstimate(verdict);
+  const { labourPerHour, currency, partsTimes } = file.settings;
   if (!e) return null;
   const { sum } = e;
   return (
     <table className="table estimate">
-      <caption>
-        Estimate{e.name ? `, ${page.words(e.name)}` : ''}: {showRange(...sum.total, currency)}
+      <caption className="pb-0.5 font-cond font-bold text-left text-figure">
+        Estimate{e.name ? `, ${file.words(e.name)}` : ''}: {showRange(...sum.total, currency)}
       </caption>
       <tbody>
         <tr>
-          <th scope="row">Labor</th>
-          <td>
+          <th className="pr-2 py-1.25 border-b-1 border-rule text-note text-left text-ink" scope="row">
+            Labor
+          </th>
+          <td className="pr-2 py-1.25 border-b-1 border-rule text-note text-left text-ink">
             {sum.minutes[0]} to {sum.minutes[1]} min at {showMoney(labourPerHour, currency)} an hour, by the started
             quarter
           </td>
-          <td className="num">{showRange(...sum.labour, currency)}</td>
+          <td
+            className={clsx(
+              'py-1.25 border-b-1 border-rule',
+              'font-cond font-bold text-large text-right text-ink whitespace-nowrap',
+            )}
+          >
+            {showRange(...sum.labour, currency)}
+          </td>
         </tr>
         <tr>
-          <th scope="row">Parts</th>
-          <td>
+          <th className="pr-2 py-1.25 border-b-1 border-rule text-note text-left text-ink" scope="row">
+            Parts
+          </th>
+          <td className="pr-2 py-1.25 border-b-1 border-rule text-note text-left text-ink">
             {sum.parts[1] === 0
               ? 'none expected'
               : `usual prices${partsTimes === 1 ? '' : `, × ${partsTimes}`}; assumed`}
           </td>
-          <td className="num">{showRange(...sum.parts, currency)}</td>
+          <td
+            className={clsx(
+              'py-1.25 border-b-1 border-rule',
+              'font-cond font-bold text-large text-right text-ink whitespace-nowrap',
+            )}
+          >
+            {showRange(...sum.parts, currency)}
+          </td>
         </tr>
       </tbody>
     </table>
   );
 }
 
-function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
-  const { settings, send } = page;
-  const suggested = useEstimate(page, verdict)?.sum.total[1];
+function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
+  const file = useJobFile();
+  const { settings } = useJobFile();
+  const { send } = useEntries();
+  const suggested = useEstimate(verdict)?.sum.total[1];
   const [sum, setSum] = useState<string>();
   const [who, setWho] = useState('');
   const [how, setHow] = useState<Approval['how']>('phone');
@@ -111,17 +132,20 @@ function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault
       who: who.trim(),
       how,
     });
-    if (page.job.status === 'waiting-approval') send('job.set-status', { status: 'in-the-bay' });
+    if (file.job.status === 'waiting-approval') send('job.set-status', { status: 'in-the-bay' });
   };
   return (
-    <form className="approval" onSubmit={(e) => (e.preventDefault(), valid && who.trim() !== '' && record())}>
-      <h3>Approval</h3>
-      <div className="three">
+    <form
+      className="grid gap-2 pt-2 border-t border-ink"
+      onSubmit={(e) => (e.preventDefault(), valid && who.trim() !== '' && record())}
+    >
+      <h3 className="font-cond font-bold text-large">Approval</h3>
+      <div className="three grid gap-2">
         <label className="field">
           <span>Up to, {settings.currency}</span>
           <input
             id="approve-sum"
-            className="input"
+            className="input max-w-none border-ink"
             inputMode="decimal"
             value={text}
             aria-invalid={!valid}
@@ -131,7 +155,7 @@ function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault
         <label className="field">
           <span>Who agreed</span>
           <input
-            className="input"
+            className="input max-w-none border-ink"
             maxLength={80}
             value={who}
             placeholder="owner, driver"
@@ -141,7 +165,11 @@ function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault
         </label>
         <label className="field">
           <span>How</span>
-          <select className="select" value={how} onChange={(e) => setHow(e.target.value as Approval['how'])}>
+          <select
+            className="select h-12 w-full border-ink bg-card text-ink text-plain"
+            value={how}
+            onChange={(e) => setHow(e.target.value as Approval['how'])}
+          >
             {HOW.map((h) => (
               <option key={h.id} value={h.id}>
                 {h.label}
@@ -150,18 +178,18 @@ function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault
           </select>
         </label>
       </div>
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         <button
           type="button"
           className="bx"
-          aria-pressed={page.job.status === 'waiting-approval'}
+          aria-pressed={file.job.status === 'waiting-approval'}
           onClick={() =>
             send('job.set-status', {
-              status: page.job.status === 'waiting-approval' ? 'in-the-bay' : 'waiting-approval',
+              status: file.job.status === 'waiting-approval' ? 'in-the-bay' : 'waiting-approval',
             })
           }
         >
-          {page.job.status === 'waiting-approval' ? 'Back in the bay' : 'Wait for approval'}
+          {file.job.status === 'waiting-approval' ? 'Back in the bay' : 'Wait for approval'}
         </button>
         <button type="submit" className="bx ink" disabled={!valid || who.trim() === ''}>
           Approved
@@ -171,23 +199,28 @@ function ApprovalForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault
   );
 }
 
-function Approved({ page, approval }: { page: JobPage; approval: Approval }) {
-  const choice = standingChoice(page.job);
+function Approved({ approval }: { approval: Approval }) {
+  const file = useJobFile();
+  const answers = useAnswers();
+  const entries = useEntries();
+  const choice = standingChoice(file.job);
   const e =
     choice ??
-    page.diagnosis?.suspects.find((s) => s.fault === page.job.verdicts.find((v) => v.id === approval.verdict)?.fault);
-  const high = e?.minutes && e.parts ? estimate({ minutes: e.minutes, parts: e.parts }, page.settings).total[1] : 0;
+    answers.diagnosis?.suspects.find(
+      (s) => s.fault === file.job.verdicts.find((v) => v.id === approval.verdict)?.fault,
+    );
+  const high = e?.minutes && e.parts ? estimate({ minutes: e.minutes, parts: e.parts }, file.settings).total[1] : 0;
   return (
     <div>
       <div className="lab">Approved</div>
       <p>
         Up to <b>{showMoney(approval.upTo, approval.currency)}</b> by {approval.who}, {howWords(approval.how)}; taken by{' '}
         {approval.by}, {approval.at.slice(0, 16).replace('T', ' ')} UTC.{' '}
-        <button type="button" className="inline" onClick={() => page.send('approval.withdraw', { id: approval.id })}>
+        <button type="button" className="inline" onClick={() => entries.send('approval.withdraw', { id: approval.id })}>
           Take it back
         </button>
       </p>
-      {approval.currency === page.settings.currency && high > approval.upTo && (
+      {approval.currency === file.settings.currency && high > approval.upTo && (
         <p className="alert alert-warning alert-outline">
           The upper end of the estimate, {showMoney(high, approval.currency)}, is beyond what was approved: ask again
           before going on.
@@ -197,8 +230,10 @@ function Approved({ page, approval }: { page: JobPage; approval: Approval }) {
   );
 }
 
-function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }) {
-  const { send, go, job } = page;
+function RepairForm({ verdict }: { verdict: DeclaredFault }) {
+  const { job } = useJobFile();
+  const { go } = usePlace();
+  const { send } = useEntries();
   const [did, setDid, forget] = useDraft(`${job.number}/repair/${verdict.id}`, `${verdict.repair}.`);
   const record = () => {
     send('repair.record', {
@@ -211,19 +246,22 @@ function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }
     go('prove');
   };
   return (
-    <form className="repair" onSubmit={(e) => (e.preventDefault(), did.trim() !== '' && record())}>
+    <form
+      className="repair grid content-start gap-2.25 py-1.5"
+      onSubmit={(e) => (e.preventDefault(), did.trim() !== '' && record())}
+    >
       <label className="field">
         <span>What was done (part fitted, torque, marks)</span>
         <textarea
           id="repair-did"
-          className="textarea"
+          className="textarea max-w-none border-ink"
           rows={2}
           maxLength={400}
           value={did}
           onChange={(e) => setDid(e.target.value)}
         />
       </label>
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         <button
           type="button"
           className="bx"
@@ -243,21 +281,17 @@ function RepairForm({ page, verdict }: { page: JobPage; verdict: DeclaredFault }
   );
 }
 
-export function Repaired({
-  page,
-  verdict,
-  repair,
-}: {
-  page: JobPage;
-  verdict: DeclaredFault;
-  repair: Job['repairs'][number];
-}) {
-  const fresh = page.readings.length === 0;
-  const approval = standingApproval(page.job, verdict.id);
+export function Repaired({ verdict, repair }: { verdict: DeclaredFault; repair: Job['repairs'][number] }) {
+  const file = useJobFile();
+  const measuring = useMeasuring();
+  const place = usePlace();
+  const entries = useEntries();
+  const fresh = measuring.readings.length === 0;
+  const approval = standingApproval(file.job, verdict.id);
   return (
-    <div className="told">
+    <div className="grid content-start gap-2.25 max-w-160 px-5.5 py-4.5 text-plain">
       <div className="lab">Verdict, {verdict.by}</div>
-      <div className="big">{page.words(verdict.name)}</div>
+      <div className="big font-cond font-bold text-figure leading-close">{file.words(verdict.name)}</div>
       <p>
         {inWordsConfidence(verdict.probability)}, {showPercent(verdict.probability)} % when it was declared
         {verdict.settled ? ', settled' : ', with questions open'}.
@@ -272,16 +306,16 @@ export function Repaired({
       )}
       <div className="lab">Repair, {repair.by}</div>
       <p>{repair.did}</p>
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         <button
           type="button"
           className="bx"
           disabled={!fresh}
-          onClick={() => page.send('repair.withdraw', { id: repair.id })}
+          onClick={() => entries.send('repair.withdraw', { id: repair.id })}
         >
           Take the repair back
         </button>
-        <button type="button" className="bx ink" onClick={() => page.go('prove')}>
+        <button type="button" className="bx ink" onClick={() => place.go('prove')}>
           To the proof
         </button>
       </div>

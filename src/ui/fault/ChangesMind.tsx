@@ -1,11 +1,11 @@
 'use client';
 /** The one test that would unseat the leading suspect, and how it would have to come out. */
 import type { ChangeOfMind } from '../../core/diagnose/diagnose';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
 
 export function ChangesMind({ changes }: { changes: ChangeOfMind }) {
-  const { stateOf } = useJobPage();
+  const { stateOf } = useJobFile();
   const { label, name, state } = changes;
   return (
     <p className="quiet" role="note">

@@ -1,5 +1,6 @@
 'use client';
 /** Suspects with their odds, why, the next best test, the verdict and the repair. */
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { madeBy, presentVerdict, standingAnswers, standingChecks } from '../../core/job/job';
 import { estimate } from '../../core/price/estimate';
@@ -11,7 +12,7 @@ import type { Clue, Suspect } from '../../core/diagnose/diagnose';
 import { judge } from '../../core/probe/judge';
 import { showBand, showPercent, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
-import { useJobPage, type JobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers, usePlace, useMeasuring, type JobFile } from '../shell/jobPage';
 import { AfterVerdict, Repaired } from './AfterVerdict';
 import { NextTestBox } from './NextTestBox';
 import { ProbabilityWorking } from './ProbabilityWorking';
@@ -21,16 +22,23 @@ function Pull({ clue }: { clue: Clue }) {
   const m = 52;
   const toward = clue.logOdds > 0;
   return (
-    <span className={`pull${toward ? '' : ' clears'}`}>
+    <span
+      className={clsx(
+        'flex items-center gap-2',
+        'font-cond font-bold text-lead',
+        'is-clears:font-semibold is-clears:text-ink-2 within-phone:col-start-2',
+        `pull${toward ? '' : ' clears'}`,
+      )}
+    >
       <svg width={104} height={20} viewBox="0 0 104 20" aria-hidden="true">
-        <path d={`M${m} 0V20`} className="axis" />
+        <path d={`M${m} 0V20`} className="axis stroke-ink" />
         <path
           d={
             toward
               ? `M${m} 4.5H${m + w - 6}L${m + w} 10L${m + w - 6} 15.5H${m}Z`
               : `M${m} 4.5H${m - w + 6}L${m - w} 10L${m - w + 6} 15.5H${m}Z`
           }
-          className={toward ? 'arrow' : 'arrow hollow'}
+          className={clsx('fill-ink', 'is-hollow:fill-card is-hollow:stroke-ink', toward ? 'arrow' : 'arrow hollow')}
         />
       </svg>
       {clue.strength}
@@ -38,27 +46,45 @@ function Pull({ clue }: { clue: Clue }) {
   );
 }
 
-function ClueRow({ clue, page }: { clue: Clue; page: JobPage }) {
+function ClueRow({ clue }: { clue: Clue }) {
+  const file = useJobFile();
+  const measuring = useMeasuring();
   if (clue.answer !== undefined)
     return (
-      <div className="ev">
-        <span className="p">seen</span>
+      <div
+        className={clsx(
+          'ev',
+          'grid items-center gap-x-2',
+          'min-h-8.25 border-b-1 border-rule',
+          'text-note leading-close',
+          'within-phone:px-0 within-phone:py-1.25',
+        )}
+      >
+        <span className="p font-cond font-bold text-lead whitespace-nowrap">seen</span>
         <span className="tx">
           {clue.label}: <b>{clue.answer}</b>
         </span>
         <Pull clue={clue} />
       </div>
     );
-  const reading = page.job.readings.find((r) => r.id === clue.reading);
+  const reading = file.job.readings.find((r) => r.id === clue.reading);
   if (!reading || reading.value === undefined) return null;
-  const m = page.measurements.find((x) => x.red === reading.probe && x.black === reading.ref);
-  const band = m && page.band(reading.state, m.id);
+  const m = measuring.measurements.find((x) => x.red === reading.probe && x.black === reading.ref);
+  const band = m && measuring.band(reading.state, m.id);
   return (
-    <div className="ev">
-      <span className="p">{clue.label}</span>
+    <div
+      className={clsx(
+        'ev',
+        'grid items-center gap-x-2',
+        'min-h-8.25 border-b-1 border-rule',
+        'text-note leading-close',
+        'within-phone:px-0 within-phone:py-1.25',
+      )}
+    >
+      <span className="p font-cond font-bold text-lead whitespace-nowrap">{clue.label}</span>
       <span className="tx">
         {band && <Sign verdict={judge(reading.value, band)} size={12} />} {showText(reading.value, reading.unit)},{' '}
-        {page.stateOf(reading.state).label.toLowerCase()}
+        {file.stateOf(reading.state).label.toLowerCase()}
         {band && <span className="quiet"> · healthy {showBand(band.lo, band.hi, band.unit)}</span>}
       </span>
       <Pull clue={clue} />
@@ -69,17 +95,31 @@ function ClueRow({ clue, page }: { clue: Clue; page: JobPage }) {
 function SuspectRow({ suspect, rank, on, pick }: { suspect: Suspect; rank: number; on: boolean; pick(): void }) {
   const percent = showPercent(suspect.probability);
   return (
-    <button type="button" className={`sus${on ? ' on' : ''}`} onClick={pick} aria-pressed={on}>
-      <span className="r">{rank}</span>
+    <button
+      type="button"
+      className={clsx(
+        'grid items-center flex-none gap-x-2',
+        'min-h-14 pr-3 pl-2 py-1 border-b-1 border-rule',
+        'text-left',
+        'is-on:bg-ink is-on:text-paper',
+        `sus${on ? ' on' : ''}`,
+      )}
+      onClick={pick}
+      aria-pressed={on}
+    >
+      <span className="r font-cond font-bold text-figure text-center">{rank}</span>
       <span>
-        <span className="nm">{suspect.name}</span>
-        <span className="bar" aria-hidden="true">
-          <i style={{ width: `${Math.min(99, suspect.probability * 100)}%` }} />
-          <u style={{ left: `${suspect.prior * 100}%` }} />
+        <span className="block font-semibold text-note leading-close">{suspect.name}</span>
+        <span className="bar relative block gap-2 h-3 mt-1.25 border border-current rounded-xs" aria-hidden="true">
+          <i
+            className="absolute left-0 top-0 bottom-0 bg-current"
+            style={{ width: `${Math.min(99, suspect.probability * 100)}%` }}
+          />
+          <u className="absolute -top-1.5 -bottom-1.5 w-1.5 -ml-0.75" style={{ left: `${suspect.prior * 100}%` }} />
         </span>
       </span>
-      <span className="pc">
-        {percent} <small>%</small>
+      <span className="font-cond font-bold text-title text-right leading-none whitespace-nowrap">
+        {percent} <small className="text-plain">%</small>
       </span>
     </button>
   );
@@ -88,33 +128,44 @@ function SuspectRow({ suspect, rank, on, pick }: { suspect: Suspect; rank: numbe
 const SHOWN = 8;
 
 export function FaultStation() {
-  const page = useJobPage();
-  const { job, diagnosis, diagnosing, next, settings } = page;
+  const file = useJobFile();
+  const answers = useAnswers();
+  const place = usePlace();
+  const { job, settings } = useJobFile();
+  const { diagnosis, diagnosing } = useAnswers();
+  const { next } = usePlace();
   const [picked, pick] = useState<string>();
   const [working, setWorking] = useState(false);
   const verdict = presentVerdict(job);
   const made = madeBy(job);
   const repair = job.repairs.findLast((r) => !r.withdrawn);
   const put = job.verdicts.find((v) => v.id === repair?.verdict);
-  const failed = page.proofs?.filter((p) => p.after && p.after.verdict !== 'ok') ?? [];
-  const failedChecks = page.checks?.filter((c) => standingChecks(job, page.epoch).get(c.id)?.result === 'fail') ?? [];
+  const failed = answers.proofs?.filter((p) => p.after && p.after.verdict !== 'ok') ?? [];
+  const failedChecks =
+    answers.checks?.filter((c) => standingChecks(job, file.epoch).get(c.id)?.result === 'fail') ?? [];
   if (made && !verdict && failed.length + failedChecks.length === 0)
     return made === 'repair' && repair && put ? (
-      <Repaired page={page} verdict={put} repair={repair} />
+      <Repaired verdict={put} repair={repair} />
     ) : (
-      <div className="empty">
+      <div>
         <p>
           The rig is built as it was proposed. What it reads now is proved under Prove; if a proof fails, its suspects
           are here.
         </p>
-        <button type="button" className="bx" onClick={() => page.go('prove')}>
+        <button type="button" className="bx" onClick={() => place.go('prove')}>
           To the proof
         </button>
       </div>
     );
   if (!diagnosis)
     return (
-      <div className="empty">
+      <div
+        className={clsx(
+          'grid place-content-center justify-items-start gap-3',
+          'max-w-160 m-auto px-8 py-6',
+          'text-lead leading-snug',
+        )}
+      >
         <span className="loading loading-dots" aria-hidden="true" />
         <p>Working out what a rig like this could have.</p>
       </div>
@@ -122,15 +173,24 @@ export function FaultStation() {
   const shown = diagnosis.suspects.slice(0, SHOWN);
   const rest = diagnosis.suspects.slice(SHOWN);
   const chosen = diagnosis.suspects.find((s) => s.fault === picked) ?? diagnosis.suspects[0]!;
-  const answered = standingAnswers(job, page.epoch).length;
+  const answered = standingAnswers(job, file.epoch).length;
   const clues = [...chosen.for, ...chosen.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
   return (
-    <div className="fault">
-      <section className="suspects" aria-label="Suspects">
-        <div className="hdln bar-head">
-          <b>Suspects</b>
-          <span>
-            <i className="was" aria-hidden="true" /> before any reading
+    <div className="fault grid h-full min-h-0 within-phone:block within-phone:h-auto">
+      <section
+        className={clsx(
+          'suspects',
+          'flex flex-col',
+          'min-h-0 overflow-y-auto border-r-2 border-ink',
+          'within-phone:overflow-visible within-phone:border-r-0',
+        )}
+        aria-label="Suspects"
+      >
+        <div className="hdln flex-none h-9.5 px-3 border-b-2 border-ink">
+          <b className="text-head leading-close">Suspects</b>
+          <span className="font-medium text-note text-ink-2">
+            <i className="was inline-block w-0.5 h-4 mr-1 bg-current align-middle" aria-hidden="true" /> before any
+            reading
           </span>
         </div>
         <div className="flex min-h-0 shrink flex-col overflow-y-auto">
@@ -144,43 +204,58 @@ export function FaultStation() {
             />
           ))}
         </div>
-        <p className="rest">
+        <p className="flex justify-between gap-2.5 px-3 py-2.25 text-note">
           <span>
             {rest.length} more, the likeliest of them {showPercent(rest[0]?.probability ?? 0)} %
           </span>
           <b>{showPercent(rest.reduce((sum, s) => sum + s.probability, 0))} %</b>
         </p>
-        <button type="button" className="bx seen-btn" onClick={() => page.openSeen()}>
+        <button
+          type="button"
+          className="bx seen-btn justify-between mx-3 my-2 whitespace-nowrap"
+          onClick={() => answers.openSeen()}
+        >
           Seen, heard, tried
-          <small>{answered === 0 ? 'click, wedge, ohms, load' : `${answered} answered`}</small>
+          <small className="mt-0 font-medium">
+            {answered === 0 ? 'click, wedge, ohms, load' : `${answered} answered`}
+          </small>
         </button>
       </section>
-      <section className="why" aria-label={`Why ${chosen.name}`} aria-busy={diagnosing}>
+      <section
+        className={clsx(
+          'why',
+          'flex flex-col gap-1.5',
+          'min-h-0 px-4 pt-2 pb-2.5 overflow-y-auto bg-card',
+          'within-phone:overflow-visible within-phone:border-t-2 within-phone:border-ink',
+        )}
+        aria-label={`Why ${chosen.name}`}
+        aria-busy={diagnosing}
+      >
         {made && !verdict && (
           <p className="alert alert-error alert-outline" role="status">
             Not proven:{' '}
             {[
               ...failed.map(
                 (p) =>
-                  `${p.label} at ${page.stateOf(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`,
+                  `${p.label} at ${file.stateOf(p.state).label.toLowerCase()} reads ${showText(p.after!.value, p.band.unit)}`,
               ),
               ...failedChecks.map((c) => `${c.name} failed`),
             ].join('; ')}
             . The readings since the {made} are the evidence; nothing older speaks of this rig.
           </p>
         )}
-        {verdict && <AfterVerdict page={page} verdict={verdict} />}
+        {verdict && <AfterVerdict verdict={verdict} />}
         <div className="hdln">
-          <b>{chosen.name}</b>
+          <b className="text-head leading-close">{chosen.name}</b>
           <button type="button" className="inline" onClick={() => setWorking(true)}>
             Show the working
           </button>
         </div>
-        <p className="shows">
+        <p className="shows text-note text-ink-2 leading-tight">
           It shows when {chosen.shows}.{chosen.confirm && ` Confirm it by: ${chosen.confirm}.`}
         </p>
         {chosen.minutes && chosen.parts && !verdict && (
-          <p className="shows">
+          <p className="shows text-note text-ink-2 leading-tight">
             <b>{chosen.repair}</b>: {chosen.minutes[0]} to {chosen.minutes[1]} min, about{' '}
             {showRange(
               ...estimate({ minutes: chosen.minutes, parts: chosen.parts }, settings).total,
@@ -189,31 +264,33 @@ export function FaultStation() {
             in all (assumed).
           </p>
         )}
-        {chosen.fault === NOTHING_WRONG.id && <Explanations page={page} />}
-        <div className="clues">
+        {chosen.fault === NOTHING_WRONG.id && <Explanations />}
+        <div className="clues border-t-2 border-ink">
           {clues.length === 0 && <p className="quiet">No reading speaks for or against it yet.</p>}
           {clues.slice(0, 5).map((c) => (
-            <ClueRow key={c.reading} clue={c} page={page} />
+            <ClueRow key={c.reading} clue={c} />
           ))}
-          {clues.length > 5 && <p className="quiet">and {clues.length - 5} weaker</p>}
+          {clues.length > 5 && <p>and {clues.length - 5} weaker</p>}
         </div>
         {diagnosis.contradiction.map((c) => (
           <p key={c.reading} className="alert alert-warning alert-outline" role="status">
-            {labelOf(page, c.reading)} does not fit the rest: {c.why} Take it again.
+            {labelOf(file, c.reading)} does not fit the rest: {c.why} Take it again.
           </p>
         ))}
-        {chosen.fault === NOT_ON_LIST.id && <ByHand page={page} />}
-        {!verdict && <NextTestBox page={page} declare={chosen} settled={next.kind === 'declare'} />}
+        {chosen.fault === NOT_ON_LIST.id && <ByHand />}
+        {!verdict && <NextTestBox declare={chosen} settled={next.kind === 'declare'} />}
       </section>
-      {working && <ProbabilityWorking page={page} suspect={chosen} onClose={() => setWorking(false)} />}
+      {working && <ProbabilityWorking suspect={chosen} onClose={() => setWorking(false)} />}
     </div>
   );
 }
 
 /** Nothing of the list fits: where to look by hand. */
-function ByHand({ page }: { page: JobPage }) {
-  const odd = (page.diagnosis?.contradiction ?? []).map((c) => labelOf(page, c.reading));
-  const leads = page.diagnosis?.suspects[0]?.fault === NOT_ON_LIST.id;
+function ByHand() {
+  const file = useJobFile();
+  const answers = useAnswers();
+  const odd = (answers.diagnosis?.contradiction ?? []).map((c) => labelOf(file, c.reading));
+  const leads = answers.diagnosis?.suspects[0]?.fault === NOT_ON_LIST.id;
   return (
     <p className="alert alert-warning alert-outline" role="status">
       {leads ? 'None of the listed faults explains these readings together.' : 'Should none of the others prove out:'}
@@ -224,24 +301,25 @@ function ByHand({ page }: { page: JobPage }) {
 }
 
 /** Nothing is wrong: what to tell the customer instead. */
-function Explanations({ page }: { page: JobPage }) {
-  const list = asDesigned(page.rig, page.job.complaint.codes);
+function Explanations() {
+  const file = useJobFile();
+  const list = asDesigned(file.rig, file.job.complaint.codes);
   if (list.length === 0) return null;
   return (
-    <div className="designed">
+    <div className="grid gap-1 px-2.5 py-1 border-l-4 border-coach text-note leading-tight">
       <div className="lab">Operating as designed. For the customer:</div>
-      <ul>
+      <ul className="grid gap-1.5">
         {list.map((row) => (
-          <li key={row.id}>{page.words(row.says)}</li>
+          <li key={row.id}>{file.words(row.says)}</li>
         ))}
       </ul>
     </div>
   );
 }
 
-function labelOf(page: JobPage, readingId: string): string {
-  const r = page.job.readings.find((x) => x.id === readingId);
+function labelOf(file: JobFile, readingId: string): string {
+  const r = file.job.readings.find((x) => x.id === readingId);
   if (!r) return 'A reading';
-  const label = page.rig.probes.find((p) => p.key === r.probe)?.label ?? r.probe;
-  return `${label} at ${page.stateOf(r.state).label.toLowerCase()}`;
+  const label = file.rig.probes.find((p) => p.key === r.probe)?.label ?? r.probe;
+  return `${label} at ${file.stateOf(r.state).label.toLowerCase()}`;
 }

@@ -1,64 +1,97 @@
 'use client';
 /** The next best test with what each outcome would leave, two others, one's own round, and declaring. */
+import { clsx } from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { NextTest, Suspect } from '../../core/diagnose/diagnose';
 import { PROVE_THE_METER, techniqueFor } from '../../core/probe/technique';
 import { midSentence, showBand, showPercent, showText } from '../../core/units/format';
-import type { JobPage } from '../shell/jobPage';
+import { useJobFile, useMeasuring, useAnswers, usePlace, useEntries } from '../shell/jobPage';
 import { ChangesMind } from './ChangesMind';
 
 const title = (t: NextTest) => (t.label === undefined ? t.name : `${t.label}, ${midSentence(t.name)}`);
 
-export function NextTestBox({ page, declare, settled }: { page: JobPage; declare: Suspect; settled: boolean }) {
-  const { diagnosis, job, ownRound, setOwnRound } = page;
+export function NextTestBox({ declare, settled }: { declare: Suspect; settled: boolean }) {
+  const file = useJobFile();
+  const measuring = useMeasuring();
+  const answers = useAnswers();
+  const place = usePlace();
+  const { job } = useJobFile();
+  const { diagnosis, ownRound, setOwnRound } = useAnswers();
   const [test, ...others] = diagnosis!.next;
   const stop = diagnosis!.stop;
   const open = (t: NextTest) => {
-    if (t.probe === undefined) page.openSeen(t.test);
+    if (t.probe === undefined) answers.openSeen(t.test);
     else {
-      const m = page.measurements.find((x) => x.id === t.test);
+      const m = measuring.measurements.find((x) => x.id === t.test);
       if (m) {
-        page.select(m);
-        page.go('readings');
+        measuring.select(m);
+        place.go('readings');
       }
     }
   };
   return (
     <>
       {test && !stop.reached ? (
-        <Best page={page} test={test} own={ownRound} />
+        <Best test={test} own={ownRound} />
       ) : (
-        <p className="stopwords">{stop.why}</p>
+        <p className="px-3 py-2.5 border-2 border-ink rounded text-plain leading-tight">{stop.why}</p>
       )}
       {test && !stop.reached && (
-        <div className="others" role="group" aria-label="Or">
+        <div className="others grid" role="group" aria-label="Or">
           {others.map((t) => (
-            <button key={`${t.state}${t.test}`} type="button" className="alt" onClick={() => open(t)}>
+            <button
+              key={`${t.state}${t.test}`}
+              type="button"
+              className={clsx(
+                'grid grid-cols-end items-center flex-none gap-x-2.5 gap-y-0',
+                'min-h-11 border-t-1 border-rule',
+                'text-left text-note',
+              )}
+              onClick={() => open(t)}
+            >
               <span>
-                <em>Or:</em> {title(t)}, {page.stateOf(t.state).label.toLowerCase()}
+                <em className="font-semibold not-italic">Or:</em> {title(t)},{' '}
+                {file.stateOf(t.state).label.toLowerCase()}
               </span>
-              <b>
+              <b className="font-cond text-plain whitespace-nowrap">
                 {t.minutes.toFixed(1)} min, about {t.leaves.about} left
               </b>
             </button>
           ))}
-          <button type="button" className="alt" aria-pressed={ownRound} onClick={() => setOwnRound(!ownRound)}>
+          <button
+            type="button"
+            className={clsx(
+              'grid grid-cols-end items-center flex-none gap-x-2.5 gap-y-0',
+              'min-h-11 border-t-1 border-rule',
+              'text-left text-note',
+              'aria-pressed:px-2 aria-pressed:bg-ink aria-pressed:text-paper',
+            )}
+            aria-pressed={ownRound}
+            onClick={() => setOwnRound(!ownRound)}
+          >
             <span>
               {ownRound ? 'On my own round: nothing is asked for, everything I take counts' : 'I’ll do my own round'}
             </span>
-            <b>{ownRound ? 'Ask me again' : 'Ask for nothing'}</b>
+            <b className="font-cond text-plain whitespace-nowrap">{ownRound ? 'Ask me again' : 'Ask for nothing'}</b>
           </button>
         </div>
       )}
-      <AddedProbes page={page} />
+      <AddedProbes />
       {diagnosis!.changes && <ChangesMind changes={diagnosis!.changes} />}
       {declare.fault !== NOT_ON_LIST.id && (
-        <div className="declare">
-          <button type="button" className="bx" onClick={() => page.declare(declare, settled)}>
+        <div
+          className={clsx(
+            'declare',
+            'sticky flex items-center gap-3 -bottom-2.5',
+            'mt-auto pt-1.5 pb-2 border-t border-ink bg-card',
+            'within-phone:static within-phone:flex-wrap',
+          )}
+        >
+          <button type="button" className="bx" onClick={() => answers.declare(declare, settled)}>
             Declare: {declare.name} ({showPercent(declare.probability)} %)
           </button>
-          {!settled && <span className="quiet">You decide and sign: questions are still open.</span>}
+          {!settled && <span className="quiet flex-1 min-w-40">You decide and sign: questions are still open.</span>}
         </div>
       )}
       {job.readings.length === 0 && <p className="quiet">{PROVE_THE_METER}</p>}
@@ -66,31 +99,34 @@ export function NextTestBox({ page, declare, settled }: { page: JobPage; declare
   );
 }
 
-function Best({ page, test, own }: { page: JobPage; test: NextTest; own: boolean }) {
+function Best({ test, own }: { test: NextTest; own: boolean }) {
+  const file = useJobFile();
   // In the present state the slip says how it is taken.
   const tips =
-    test.probe === undefined || test.state === page.job.rigState.id
+    test.probe === undefined || test.state === file.job.rigState.id
       ? []
       : techniqueFor(
-          page.described,
+          file.described,
           { kind: test.kind as 'volts', red: test.probe, ...(test.ref === undefined ? {} : { black: test.ref }) },
           test.state,
         );
   return (
-    <div className="test">
-      <div className="tw">
+    <div className="test grid flex-none mt-1 border-2 border-ink rounded within-phone:grid-cols-1">
+      <div className="tw grid gap-0.75 px-2.75 py-2.25">
         <div className="lab">
           {own ? 'I would ask for' : test.retake ? 'Take again before the verdict' : 'Next best test'}
         </div>
-        <div className="big">{title(test)}</div>
+        <div className="big font-cond font-bold text-figure leading-close">{title(test)}</div>
         <div className="lab">
-          {page.stateOf(test.state).label}
-          {test.state === page.job.rigState.id ? ', as it is now' : ''}
+          {file.stateOf(test.state).label}
+          {test.state === file.job.rigState.id ? ', as it is now' : ''}
         </div>
-        <div className="outcomes">
+        <div className="outcomes grid gap-0.75 mt-1 text-note">
           {test.outcomes.map((o) => (
-            <div key={o.names.join() + (o.answer ?? '')}>
-              <b>{o.answer ?? showBand(o.lo, o.hi, test.kind === 'clamp' ? 'A' : 'V')}</b>
+            <div className="grid items-baseline gap-2 leading-tight" key={o.names.join() + (o.answer ?? '')}>
+              <b className="font-cond text-lead whitespace-nowrap">
+                {o.answer ?? showBand(o.lo, o.hi, test.kind === 'clamp' ? 'A' : 'V')}
+              </b>
               <span>
                 leaves {listed(o.names)} ({showPercent(o.probability)} %)
               </span>
@@ -98,8 +134,8 @@ function Best({ page, test, own }: { page: JobPage; test: NextTest; own: boolean
           ))}
         </div>
         {tips.map((t) => (
-          <p key={t} className="tip">
-            {page.words(t)}
+          <p key={t} className="mt-0.75 pl-2 border-l-3 border-rule text-fine text-ink-2 leading-tight">
+            {file.words(t)}
           </p>
         ))}
         {test.caution && (
@@ -108,9 +144,17 @@ function Best({ page, test, own }: { page: JobPage; test: NextTest; own: boolean
           </p>
         )}
       </div>
-      <div className="tm2">
-        <div className="mins">
-          {test.minutes.toFixed(test.minutes < 9.5 ? 1 : 0)} <small>min</small>
+      <div
+        className={clsx(
+          'grid content-between',
+          'px-2.5 py-2.25 border-l-2 border-ink bg-paper',
+          'text-note leading-close',
+          'within-phone:flex within-phone:items-center within-phone:gap-3',
+          'within-phone:border-l-0 within-phone:border-t-2 within-phone:border-ink',
+        )}
+      >
+        <div className="font-cond font-bold text-display leading-none">
+          {test.minutes.toFixed(test.minutes < 9.5 ? 1 : 0)} <small className="text-large">min</small>
         </div>
         <Dots of={test.leaves.of} about={test.leaves.about} />
         <div>
@@ -122,8 +166,11 @@ function Best({ page, test, own }: { page: JobPage; test: NextTest; own: boolean
 }
 
 /** Where no probe tells the leaders apart: points that would. */
-function AddedProbes({ page }: { page: JobPage }) {
-  const list = page.diagnosis!.added;
+function AddedProbes() {
+  const file = useJobFile();
+  const answers = useAnswers();
+  const entries = useEntries();
+  const list = answers.diagnosis!.added;
   if (list.length === 0) return null;
   return (
     <div className="others" role="group" aria-label="Probes that would tell them apart">
@@ -131,11 +178,11 @@ function AddedProbes({ page }: { page: JobPage }) {
         <button
           key={p.key}
           type="button"
-          className="alt"
-          onClick={() => page.send('probe.add', { key: p.key, name: p.name })}
+
+          onClick={() => entries.send('probe.add', { key: p.key, name: p.name })}
         >
           <span>
-            <em>Add a probe:</em> {p.name}, {page.stateOf(p.state).label.toLowerCase()}
+            <em>Add a probe:</em> {p.name}, {file.stateOf(p.state).label.toLowerCase()}
           </span>
           <b>{p.reads.map((r) => `${showText(r.value, p.unit)} if ${r.name.toLowerCase()}`).join('; ')}</b>
         </button>
@@ -156,7 +203,13 @@ function Dots({ of, about }: { of: number; about: number }) {
   return (
     <svg width={shown * 15 + 2} height={16} viewBox={`0 0 ${shown * 15 + 2} 16`} aria-hidden="true" className="dots">
       {Array.from({ length: shown }, (_, i) => (
-        <circle key={i} cx={i * 15 + 8} cy={8} r={5.5} className={i < about ? 'full' : 'open'} />
+        <circle
+          key={i}
+          cx={i * 15 + 8}
+          cy={8}
+          r={5.5}
+          className={clsx('stroke-current', 'is-full:fill-current is-open:fill-none', i < about ? 'full' : 'open')}
+        />
       ))}
     </svg>
   );

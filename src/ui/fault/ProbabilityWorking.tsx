@@ -3,17 +3,19 @@
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Suspect } from '../../core/diagnose/diagnose';
 import { showPercent, showText } from '../../core/units/format';
-import type { JobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
-export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; suspect: Suspect; onClose(): void }) {
+export function ProbabilityWorking({ suspect, onClose }: { suspect: Suspect; onClose(): void }) {
+  const file = useJobFile();
+  const answers = useAnswers();
   const clues = [...suspect.for, ...suspect.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
-  const kept = page.diagnosis!.calibration;
+  const kept = answers.diagnosis!.calibration;
   const odds = (p: number) =>
     p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`;
   return (
     <Sheet title={`How ${showPercent(suspect.probability)} % came about`} onClose={onClose}>
-      <p className="lead-in">
+      <p>
         Odds after = odds before × what the readings say. What each reading adds is the change in the odds when it is
         left out and everything else is kept.
       </p>
@@ -32,12 +34,12 @@ export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; 
             <td>how common it is and what the intake says; assumed</td>
           </tr>
           {clues.map((c) => {
-            const r = page.job.readings.find((x) => x.id === c.reading);
+            const r = file.job.readings.find((x) => x.id === c.reading);
             return (
               <tr key={c.reading}>
                 <td>
                   {c.label}
-                  {c.state !== undefined && `, ${page.stateOf(c.state).label.toLowerCase()}`}
+                  {c.state !== undefined && `, ${file.stateOf(c.state).label.toLowerCase()}`}
                   {c.answer !== undefined && `: ${c.answer}`}
                   {r?.value !== undefined && `: ${showText(r.value, r.unit)}`}
                 </td>
@@ -57,12 +59,12 @@ export function ProbabilityWorking({ page, suspect, onClose }: { page: JobPage; 
           </tr>
         </tbody>
       </table>
-      <p className="quiet">
+      <p>
         Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig.{' '}
-        {Number((100 * page.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips. Repair:{' '}
+        {Number((100 * file.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips. Repair:{' '}
         {suspect.repair.toLowerCase()}.
       </p>
-      <p className="quiet">
+      <p>
         {Math.round(100 * kept.reserve)} % is kept back whatever the readings say: of {kept.verdicts} verdicts on{' '}
         {kept.of}, of a model that shares nothing with this one, {kept.right} were right ({kept.date}); before this
         version {kept.earlier.right} of {kept.earlier.verdicts}, which count half. It stands with “{NOT_ON_LIST.name}

@@ -3,12 +3,13 @@
  * What one sees, hears, feels and tries: each question with its answers, each answer evidence like a reading.
  * Figures are graded by a rule that is shown. The newest answer stands; pressing it again takes it back.
  */
+import { clsx } from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { grade } from '../../core/diagnose/observations/grades';
 import type { Field, ObservationKind } from '../../core/diagnose/observations/observationKind';
 import { celsiusStored, type TemperatureUnit } from '../../core/units/preferences';
-import { useJobPage } from '../shell/jobPage';
+import { useMeasuring, useAnswers, useJobFile, useEntries } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 import { readFigure } from '../../core/units/typedFigure';
 
@@ -24,7 +25,8 @@ const shownUnit = (field: Field, temperature: TemperatureUnit) =>
   field.unit === '°C' && temperature === 'F' ? '°F' : (UNIT_WORDS[field.unit] ?? field.unit);
 
 export function SeenAndHeard({ question, onClose }: { question?: string | undefined; onClose(): void }) {
-  const { questions, diagnosis } = useJobPage();
+  const { questions } = useMeasuring();
+  const { diagnosis } = useAnswers();
   // What would tell most stands first; the order holds while the sheet is open, whatever is answered.
   const [telling] = useState(diagnosis?.telling ?? {});
   const asked = questions.find((q) => q.id === question);
@@ -35,11 +37,11 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
   return (
     <Sheet title="What do you see, hear and find?" onClose={onClose} wide>
       {asked && (
-        <div className="asks first">
+        <div className="asks first grid gap-1.5 mb-3 px-2.5 py-2 border-2 border-ink rounded">
           <Ask question={asked} focus />
         </div>
       )}
-      <div className="tabs-row" role="tablist" aria-label="Kind of question">
+      <div className="flex flex-wrap gap-1.5 mb-2" role="tablist" aria-label="Kind of question">
         {GROUPS.filter((g) => questions.some((q) => q.group === g.id)).map((g) => (
           <button
             key={g.id}
@@ -53,11 +55,11 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
           </button>
         ))}
       </div>
-      <p className="lead-in">
+      <p className="text-note leading-tight">
         Answer what you looked at; leave the rest. What would tell most stands first. Press an answer again to take it
         back.
       </p>
-      <div className="asks">
+      <div className="asks grid gap-1.5">
         {list.map((q) => (
           <Ask key={q.id} question={q} />
         ))}
@@ -67,7 +69,8 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
 }
 
 function Ask({ question: q, focus = false }: { question: ObservationKind; focus?: boolean }) {
-  const { job, epoch, rig, send, settings, stateOf } = useJobPage();
+  const { job, epoch, rig, settings, stateOf } = useJobFile();
+  const { send } = useEntries();
   const ref = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (focus) ref.current?.querySelector<HTMLElement>('button, input')?.focus();
@@ -86,21 +89,33 @@ function Ask({ question: q, focus = false }: { question: ObservationKind; focus?
   };
   const why = q.grade && now?.values ? grade(q.grade, now.values, rig.vehicles[0]!.nominalVolts).why : undefined;
   return (
-    <div ref={ref} className="ask" role="group" aria-label={q.ask}>
+    <div
+      ref={ref}
+      className={clsx(
+        'ask',
+        'grid items-center grid-cols-end gap-2',
+        'pb-1.5 border-b-1 border-rule',
+        'max-sm:grid-cols-1 within-first:pb-0 within-first:border-b-0',
+      )}
+      role="group"
+      aria-label={q.ask}
+    >
       <span className="what">
-        <b>{q.ask}</b>
-        <span>
-          {q.state !== undefined && q.state !== job.rigState.id && <em>{stateOf(q.state).label}. </em>}
+        <b className="block font-cond text-large leading-close">{q.ask}</b>
+        <span className="block text-note text-ink-2 leading-tight">
+          {q.state !== undefined && q.state !== job.rigState.id && (
+            <em className="font-semibold text-ink not-italic">{stateOf(q.state).label}. </em>
+          )}
           {q.how}
         </span>
         {q.caution && (
-          <span className="care">
+          <span className="care block font-semibold text-note text-warn leading-tight">
             <TriangleAlert size={15} aria-hidden="true" /> {q.caution}
           </span>
         )}
         {why && <span className="grade">{why}</span>}
       </span>
-      <span className="picks">
+      <span className="picks flex flex-wrap justify-end gap-1.5 max-w-105 max-sm:justify-start max-sm:max-w-none">
         {q.fields && q.grade ? (
           <Figures question={q} fields={q.fields} temperature={settings.temperature} keep={keep} />
         ) : null}
@@ -132,7 +147,7 @@ function Figures({
   temperature: TemperatureUnit;
   keep(answer: string, values: Record<string, number>): void;
 }) {
-  const { rig } = useJobPage();
+  const { rig } = useJobFile();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string>();
   const take = () => {
@@ -155,18 +170,36 @@ function Figures({
     keep(grade(question.grade!, values, rig.vehicles[0]!.nominalVolts).answer, values);
   };
   return (
-    <form className="figures" onSubmit={(e) => (e.preventDefault(), take())}>
+    <form
+      className="figures flex flex-wrap items-end justify-end basis-full gap-1.5 max-sm:justify-start"
+      onSubmit={(e) => (e.preventDefault(), take())}
+    >
       {fields.map((f) => (
-        <label key={f.id}>
-          <span>{f.label}</span>
-          <span className="with-unit">
+        <label className="grid gap-0.5 text-note" key={f.id}>
+          <span className="text-note text-ink-2 leading-tight">{f.label}</span>
+          <span
+            className={clsx(
+              'with-unit',
+              'flex items-center',
+              'overflow-hidden border border-ink rounded bg-card',
+              'text-note text-ink-2 leading-tight',
+            )}
+          >
             <input
-              className="input"
+              className={clsx(
+                'input',
+                'flex-1',
+                'h-11 min-w-0 w-23 border-0 border-ink bg-card',
+                'font-cond font-semibold text-right text-large text-ink tabular-nums',
+                'focus:outline-none',
+              )}
               inputMode="decimal"
               value={typed[f.id] ?? ''}
               onChange={(e) => setTyped({ ...typed, [f.id]: e.target.value })}
             />
-            {shownUnit(f, temperature) && <b>{shownUnit(f, temperature)}</b>}
+            {shownUnit(f, temperature) && (
+              <b className="block pr-2.5 pl-0.5 font-cond text-lead leading-close">{shownUnit(f, temperature)}</b>
+            )}
           </span>
         </label>
       ))}

@@ -1,5 +1,6 @@
 'use client';
 /** Intake: what the owner says, how the rig is used, whose it is, photos; and where that starts the search. */
+import { clsx } from 'clsx';
 import { format } from 'date-fns';
 import { useEffect, useState } from 'react';
 import { COMPLAINTS, type Complaint } from '../../core/parts/complaints';
@@ -9,7 +10,7 @@ import type { PriorLine } from '../../core/diagnose/priors';
 import type { IntakeChange } from '../../core/job/command';
 import type { Identity } from '../../core/job/identity';
 import { showPercent } from '../../core/units/format';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries, useAnswers, usePlace } from '../shell/jobPage';
 import { Notes } from './Notes';
 import { Photos } from './Photos';
 import { OpenFigure } from '../fields';
@@ -60,10 +61,24 @@ function Ticks<T extends string>({
   toggle(id: T): void;
 }) {
   return (
-    <div className="ticks" role="group" aria-label={label}>
+    <div className="ticks grid grid-cols-2 gap-1.25" role="group" aria-label={label}>
       {choices.map((c) => (
-        <label key={c.id} className={on.includes(c.id) ? 'on' : ''}>
-          <input type="checkbox" checked={on.includes(c.id)} onChange={() => toggle(c.id)} />
+        <label
+          key={c.id}
+          className={clsx(
+            'relative flex items-center gap-2',
+            'min-h-11 px-2 py-0.5 border border-rule rounded',
+            'text-note leading-close cursor-pointer',
+            'is-on:border-ink is-on:font-semibold',
+            on.includes(c.id) ? 'on' : '',
+          )}
+        >
+          <input
+            className="absolute w-0.25 h-0.25 opacity-0"
+            type="checkbox"
+            checked={on.includes(c.id)}
+            onChange={() => toggle(c.id)}
+          />
           {c.label}
         </label>
       ))}
@@ -75,8 +90,9 @@ const without = <T,>(list: readonly T[], id: T): T[] =>
   list.includes(id) ? list.filter((x) => x !== id) : [...list, id];
 
 export function IntakeStation() {
-  const page = useJobPage();
-  const { job, send, words } = page;
+  const file = useJobFile();
+  const { job, words } = useJobFile();
+  const { send } = useEntries();
   const set = (change: IntakeChange) => {
     const now: Required<IntakeChange> = { codes: job.complaint.codes, words: job.complaint.words, ...job.intake };
     const was = Object.fromEntries(Object.keys(change).map((k) => [k, now[k as keyof IntakeChange]])) as IntakeChange;
@@ -84,15 +100,22 @@ export function IntakeStation() {
   };
   const facts = Object.entries(INTAKE_FACTS) as [IntakeFactId, IntakeFact][];
   return (
-    <div className="intake">
-      <div className="intake-form">
-        <section className="grp-box" aria-label="Complaint">
-          <h2>What the owner says</h2>
+    <div className="intake grid h-full min-h-0 within-phone:block within-phone:h-auto">
+      <div
+        className={clsx(
+          'intake-form',
+          'grid content-start grid-cols-2 gap-3',
+          'min-h-0 px-3.5 pt-3 pb-5 overflow-y-auto',
+          'max-narrow:grid-cols-1 within-phone:grid-cols-1 within-phone:overflow-visible',
+        )}
+      >
+        <section className="grp-box first:col-span-full" aria-label="Complaint">
+          <h2 className="font-cond font-bold text-figure leading-none">What the owner says</h2>
           <Ticks
             label="Complaint"
-            choices={[...new Set([...complaintsOf(page.described), ...job.complaint.codes])].map((id) => ({
+            choices={[...new Set([...complaintsOf(file.described), ...job.complaint.codes])].map((id) => ({
               id,
-              label: words(complaintSays(id, page.described)),
+              label: words(complaintSays(id, file.described)),
             }))}
             on={job.complaint.codes}
             toggle={(id) => set({ codes: without(job.complaint.codes, id) })}
@@ -107,7 +130,7 @@ export function IntakeStation() {
         </section>
         {(Object.keys(INTAKE_GROUPS) as IntakeFact['group'][]).map((group) => (
           <section key={group} className="grp-box" aria-label={INTAKE_GROUPS[group]}>
-            <h2>{INTAKE_GROUPS[group]}</h2>
+            <h2 className="font-cond font-bold text-figure leading-none">{INTAKE_GROUPS[group]}</h2>
             <Ticks
               label={INTAKE_GROUPS[group]}
               choices={facts.filter(([, f]) => f.group === group).map(([id, f]) => ({ id, label: words(f.says) }))}
@@ -142,10 +165,10 @@ const USAGE = [
 ] as const;
 
 function Usage({ set }: { set(change: IntakeChange): void }) {
-  const { job } = useJobPage();
+  const { job } = useJobFile();
   const { usage } = job.intake;
   return (
-    <div className="usage">
+    <div className="grid gap-1.5 mt-1.5 px-3 pt-2.5 pb-4">
       {USAGE.map(([key, label, unit, max]) => (
         <OpenFigure
           key={key}
@@ -175,15 +198,16 @@ const IDENTITY: readonly { key: keyof Identity; label: string; max: number }[] =
 
 /** Customer and vehicle; and which earlier job it came back from. */
 function Whose() {
-  const { identity, send, visits, job } = useJobPage();
+  const { identity, visits, job } = useJobFile();
+  const { send } = useEntries();
   const { cameBack } = job;
   const link = (set: typeof cameBack) =>
     send('visit.link', { ...(cameBack ? { was: cameBack } : {}), ...(set ? { set } : {}) });
   return (
-    <section className="grp-box full" aria-label="Whose rig">
-      <h2>Whose rig, and which</h2>
+    <section className="grp-box col-span-full" aria-label="Whose rig">
+      <h2 className="font-cond font-bold text-figure leading-none">Whose rig, and which</h2>
       <p className="quiet">Kept with the shop’s customers; never in a job file, never in a report’s file name.</p>
-      <div className="two">
+      <div className="grid grid-cols-2 gap-x-3 gap-y-2 within-phone:grid-cols-1">
         {IDENTITY.map(({ key, label, max }) => (
           <Kept
             key={key}
@@ -195,12 +219,15 @@ function Whose() {
         ))}
       </div>
       {visits.length > 0 && (
-        <div className="visits" role="group" aria-label="Earlier visits">
-          <h3>Came back from an earlier visit?</h3>
+        <div className="grid gap-1.5 mt-2" role="group" aria-label="Earlier visits">
+          <h3 className="font-cond font-bold text-large">Came back from an earlier visit?</h3>
           {visits.map((v) => {
             const on = cameBack?.job === v.number;
             return (
-              <div key={v.number} className={`visit${on ? ' on' : ''}`}>
+              <div
+                key={v.number}
+                className={`grid items-center gap-2.5 text-note leading-tight visit${on ? ' on' : ''}`}
+              >
                 <button
                   type="button"
                   className={`bx${on ? ' ink' : ''}`}
@@ -213,7 +240,7 @@ function Whose() {
                   <b>{v.verdict ?? 'no verdict'}</b>, {format(new Date(v.at), 'd MMM yyyy')}. {v.complaint}
                 </span>
                 {on && (
-                  <label className="check">
+                  <label className="check flex items-center gap-2 min-h-11 font-semibold">
                     <input
                       type="checkbox"
                       className="checkbox"
@@ -234,7 +261,9 @@ function Whose() {
 
 /** Where the intake starts the search, and why. */
 function Start() {
-  const { job, rig, described, words, askPriors, go } = useJobPage();
+  const { job, rig, described, words } = useJobFile();
+  const { askPriors } = useAnswers();
+  const { go } = usePlace();
   const says = (b: PriorLine['because'][number]) =>
     b.clue in COMPLAINTS ? complaintSays(b.clue as Complaint, described) : b.says;
   const key = JSON.stringify([job.complaint.codes, job.intake.facts, rig.id]);
@@ -250,24 +279,34 @@ function Start() {
   }, [key]);
   const list = lines?.list.slice(0, 8) ?? [];
   return (
-    <aside className="start" aria-label="Where the search starts" aria-busy={lines?.key !== key}>
+    <aside
+      className={clsx(
+        'start',
+        'flex flex-col gap-2',
+        'min-h-0 px-3.5 pt-2 pb-3 overflow-y-auto border-l-2 border-ink bg-card',
+        'within-phone:border-l-0 within-phone:border-t-2 within-phone:border-ink',
+      )}
+      aria-label="Where the search starts"
+      aria-busy={lines?.key !== key}
+    >
       <div className="hdln">
-        <b>Where the search starts</b>
+        <b className="text-head leading-close">Where the search starts</b>
       </div>
       <p className="quiet">
         Before any reading: how common each fault is, times what the intake says. All assumed; readings end it.
       </p>
-      <ol>
+      <ol className="grid gap-0">
         {list.map((l) => (
-          <li key={l.fault}>
-            <div className="pr">
+          <li className="py-1.5 border-t-1 border-rule text-note leading-tight" key={l.fault}>
+            <div className="grid grid-cols-end items-baseline gap-2.5">
               <b>{l.name}</b>
-              <span>
-                {showPercent(l.after)} % <small>was {showPercent(l.before)} %</small>
+              <span className="font-cond font-bold text-large whitespace-nowrap">
+                {showPercent(l.after)} %{' '}
+                <small className="font-medium text-fine text-ink-2">was {showPercent(l.before)} %</small>
               </span>
             </div>
             {(l.because.length > 0 || l.learnt !== 1) && (
-              <p>
+              <p className="flex flex-wrap gap-x-2.5 gap-y-0.5 text-ink-2 text-fine">
                 {l.learnt !== 1 && <span>this shop’s own jobs ×{Number(l.learnt.toFixed(2))}</span>}
                 {l.because.slice(0, 3).map((b) => (
                   <span key={b.clue}>

@@ -1,12 +1,14 @@
 'use client';
 /** Notes of a job: written here, or sent over from the calculators; taken out and put back, never lost. */
+import { clsx } from 'clsx';
 import { format } from 'date-fns';
 import { Plus, Undo2, X } from 'lucide-react';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 import { useDraft } from '../draft';
 
 export function Notes() {
-  const { job, send } = useJobPage();
+  const { job } = useJobFile();
+  const { send } = useEntries();
   const [typed, setTyped, forget] = useDraft(`${job.number}/note`, '');
   const notes = job.observations.filter((o) => o.kind === 'note').sort((a, b) => b.at.localeCompare(a.at));
   const add = () => {
@@ -15,10 +17,10 @@ export function Notes() {
     forget();
   };
   return (
-    <section className="grp-box full" aria-label="Notes">
-      <h2>Notes</h2>
-      <div className="noteadd">
-        <label className="field">
+    <section className="grp-box col-span-full" aria-label="Notes">
+      <h2 className="font-cond font-bold text-figure leading-none">Notes</h2>
+      <div className="grid grid-cols-end items-end gap-2">
+        <label className="field relative">
           <span className="sr-only">A new note</span>
           <textarea
             className="textarea"
@@ -34,11 +36,19 @@ export function Notes() {
           Add
         </button>
       </div>
-      <ul className="notelist">
+      <ul className="notelist grid gap-0">
         {notes.map((n) => (
-          <li key={n.id} className={n.retracted ? 'out' : ''}>
+          <li
+            key={n.id}
+            className={clsx(
+              'grid grid-cols-end gap-x-2.5 gap-y-0',
+              'py-1.75 border-t-1 border-rule',
+              'text-note leading-tight',
+              n.retracted ? 'out' : '',
+            )}
+          >
             <p>{n.text}</p>
-            <small>
+            <small className="text-ink-2 text-fine">
               {n.by}, {format(new Date(n.at), 'd MMM, HH:mm')}
               {n.retracted ? ', taken out' : ''}
             </small>

@@ -2,12 +2,13 @@
 /** Photos of the job: taken or chosen, shown, captioned, taken back. Only the picture is kept. */
 import { Camera, Undo2 } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 import { useDraft } from '../draft';
 
 export function Photos() {
-  const { job, send, sendPhoto } = useJobPage();
+  const { job } = useJobFile();
+  const { send, sendPhoto } = useEntries();
   const input = useRef<HTMLInputElement>(null);
   const [caption, setCaption, forget] = useDraft(`${job.number}/photo`, '');
   const [busy, setBusy] = useState(0);
@@ -30,9 +31,9 @@ export function Photos() {
     if (input.current) input.current.value = '';
   };
   return (
-    <section className="grp-box full" aria-label="Photos">
-      <h2>Photos</h2>
-      <div className="photo-add">
+    <section className="grp-box col-span-full" aria-label="Photos">
+      <h2 className="font-cond font-bold text-figure leading-none">Photos</h2>
+      <div className="grid grid-cols-end items-end gap-2">
         <label className="field">
           <span>What it shows</span>
           <input
@@ -66,17 +67,18 @@ export function Photos() {
           The link box, the label to order by, the corrosion. Where a photo was taken is not kept.
         </p>
       )}
-      <div className="photos">
+      <div className="photos grid gap-2.5">
         {shown.map((p) => (
-          <figure key={p.id}>
+          <figure className="overflow-hidden border border-ink rounded bg-card" key={p.id}>
             <button
               type="button"
-              className="thumb"
+              className="block w-full border-b border-ink"
               onClick={() => setLarge(p.id)}
               aria-label={`Larger: ${p.caption || 'photo'}`}
             >
               {/* eslint-disable-next-line @next/next/no-img-element -- signed-in only, named by its content: nothing to optimise */}
               <img
+                className="block w-full h-27.5 object-cover"
                 src={`/api/jobs/${job.number}/photos/${p.sha256}`}
                 alt={p.caption || 'photo of the rig'}
                 width={p.width}
@@ -84,11 +86,11 @@ export function Photos() {
                 loading="lazy"
               />
             </button>
-            <figcaption>
+            <figcaption className="grid items-center pl-2 text-note leading-close">
               <span>{p.caption || 'no caption'}</span>
               <button
                 type="button"
-                className="icon-btn"
+                className="grid place-items-center w-11 h-11"
                 aria-label={`Take back ${p.caption || 'this photo'}`}
                 onClick={() => send('photo.retract', { id: p.id })}
               >

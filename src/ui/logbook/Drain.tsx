@@ -1,11 +1,12 @@
 'use client';
 /** The worksheet of a hunt for what flattens a standing battery. */
+import { clsx } from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { canonical } from '../../core/units/canonical';
 import { FUSE_OHMS, drawTestResult, SLEEP_MINUTES } from '../../core/jobAnswers/parasiticDrawTest';
 import type { Hunt } from '../../core/job/job';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 import { readFigure } from '../../core/units/typedFigure';
 import { OpenFigure } from '../fields';
 
@@ -14,7 +15,8 @@ const USUAL_FUSE = 'blade-10';
 const EMPTY: Hunt = { sleptMinutes: 0, circuits: [] };
 
 export function Drain() {
-  const { job, send, described, words } = useJobPage();
+  const { job, described, words } = useJobFile();
+  const { send } = useEntries();
   // Two entries may follow within a blink, before the first has come round: the second builds on it.
   const [sent, setSent] = useState<Hunt>();
   const stands = sent ?? job.hunt;
@@ -38,12 +40,12 @@ export function Drain() {
     return () => clearTimeout(timer);
   }, [sent, job.hunt]);
   return (
-    <div className="follow drain">
+    <div className="drain grid content-start gap-2.5 max-w-245 px-4 py-3">
       <p className="quiet">
         Latch the doors, take the key away, wait {SLEEP_MINUTES} to 60 minutes. Never break the circuit: clamp round the
         battery’s negative, then millivolts across each fuse, before any is pulled.
       </p>
-      <p className="care">
+      <p className="care flex gap-1.75 font-semibold text-warn text-note">
         <TriangleAlert size={16} aria-hidden="true" /> Never tap or pull fuses of airbags, brakes or the engine’s
         computer.
       </p>
@@ -71,22 +73,26 @@ export function Drain() {
         />
       </div>
       {result.says.length > 0 && (
-        <ul className="logsays">
+        <ul className="logsays grid gap-0.75 pl-5.5 text-plain leading-tight list-disc">
           {result.says.map((s) => (
             <li key={s}>{words(s)}</li>
           ))}
         </ul>
       )}
       {result.lines.length > 0 && (
-        <table className="logtable">
+        <table className="logtable w-full text-note">
           <thead>
             <tr>
-              <th>Circuit</th>
-              <th>Fuse</th>
-              <th className="num">mV</th>
-              <th className="num">Amps</th>
-              <th>Meant to draw</th>
-              <th />
+              <th className="px-1.5 py-0.75 border-b border-ink text-left">Circuit</th>
+              <th className="px-1.5 py-0.75 border-b border-ink text-left">Fuse</th>
+              <th className="px-1.5 py-0.75 border-b border-ink font-cond text-right text-lead whitespace-nowrap">
+                mV
+              </th>
+              <th className="px-1.5 py-0.75 border-b border-ink font-cond text-right text-lead whitespace-nowrap">
+                Amps
+              </th>
+              <th className="px-1.5 py-0.75 border-b border-ink text-left">Meant to draw</th>
+              <th className="px-1.5 py-0.75 border-b border-ink text-left" />
             </tr>
           </thead>
           <tbody>
@@ -94,19 +100,35 @@ export function Drain() {
               const c = hunt.circuits[i]!;
               return (
                 <tr key={l.id} className={l.suspect ? 'suspect' : ''}>
-                  <td>
+                  <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle within-suspect:bg-warn-tint">
                     <b>{c.name}</b>
                     {l.suspect ? ' – look here' : ''}
                   </td>
-                  <td>{FUSE_OHMS.find((f) => f.id === c.fuse)?.label}</td>
-                  <td className="num">{c.millivolts} mV</td>
-                  <td className="num">
+                  <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle within-suspect:bg-warn-tint">
+                    {FUSE_OHMS.find((f) => f.id === c.fuse)?.label}
+                  </td>
+                  <td
+                    className={clsx(
+                      'px-1.5 py-1 border-b-1 border-rule',
+                      'font-cond text-right text-lead leading-tight align-middle whitespace-nowrap',
+                      'within-suspect:bg-warn-tint',
+                    )}
+                  >
+                    {c.millivolts} mV
+                  </td>
+                  <td
+                    className={clsx(
+                      'px-1.5 py-1 border-b-1 border-rule',
+                      'font-cond text-right text-lead leading-tight align-middle whitespace-nowrap',
+                      'within-suspect:bg-warn-tint',
+                    )}
+                  >
                     {l.amps.toFixed(2)} A{' '}
                     <small>
                       ({l.lo.toFixed(2)} to {l.hi.toFixed(2)})
                     </small>
                   </td>
-                  <td>
+                  <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle within-suspect:bg-warn-tint">
                     <input
                       type="checkbox"
                       className="checkbox"
@@ -120,7 +142,7 @@ export function Drain() {
                       }
                     />
                   </td>
-                  <td>
+                  <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle within-suspect:bg-warn-tint">
                     <button
                       type="button"
                       className="bx small"
@@ -163,13 +185,13 @@ function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
         setMv('');
       }}
     >
-      <label className="field wide">
+      <label className="field wide flex-1 w-37.5 min-w-37.5">
         <span>Circuit, as its lid says</span>
         <input className="input" maxLength={60} value={name} onChange={(e) => setName(e.target.value)} />
       </label>
-      <label className="field wide">
+      <label className="field wide flex-1 w-37.5 min-w-37.5">
         <span>Fuse</span>
-        <select className="select" value={fuse} onChange={(e) => setFuse(e.target.value)}>
+        <select className="select min-h-12" value={fuse} onChange={(e) => setFuse(e.target.value)}>
           {FUSE_OHMS.map((f) => (
             <option key={f.id} value={f.id}>
               {f.label}
@@ -177,7 +199,7 @@ function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
           ))}
         </select>
       </label>
-      <label className="field">
+      <label className="field w-37.5">
         <span>Across it, mV</span>
         <input
           className="input"

@@ -8,7 +8,7 @@ import { parseReadingsCsv, READINGS_CSV_LIMIT, readingsCsv, type ReadingsIn } fr
 import { operatingState } from '../../core/operate/states';
 import { counted } from '../../core/units/counted';
 import { showText } from '../../core/units/format';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 import { ServerFile } from '../ServerFile';
 import { download } from '../download';
 
@@ -27,7 +27,8 @@ const leftOut = ({ here, before }: ReadingsIn): string =>
 const intoView = (box: HTMLElement | null): void => box?.scrollIntoView({ block: 'nearest' });
 
 export function Files() {
-  const { job, described, send, words } = useJobPage();
+  const { job, described, words } = useJobFile();
+  const { send } = useEntries();
   const input = useRef<HTMLInputElement>(null);
   const [found, setFound] = useState<{ name: string } & ReadingsIn>();
   const [wrong, setWrong] = useState<string[]>([]);
@@ -66,9 +67,9 @@ export function Files() {
     ['Dates (iCalendar)', `/api/jobs/${n}/follow-ups.ics`],
   ];
   return (
-    <div className="files">
-      <h3>Out</h3>
-      <div className="row">
+    <div className="files grid gap-3.5 max-w-215 px-4 py-3 text-plain">
+      <h3 className="font-cond font-bold text-head">Out</h3>
+      <div className="row flex flex-wrap items-center gap-2">
         {links.map(([label, href]) => (
           <ServerFile key={href} href={href}>
             {label}
@@ -86,8 +87,8 @@ export function Files() {
         Parts and cut list are under Build, the wiring as SVG on its own page. Whose rig it is stays with the shop: it
         is in no job file.
       </p>
-      <h3>In</h3>
-      <div className="row">
+      <h3 className="font-cond font-bold text-head">In</h3>
+      <div className="row flex flex-wrap items-center gap-2">
         <button type="button" className="bx" onClick={() => input.current?.click()}>
           <FileUp size={20} aria-hidden="true" /> Readings from a table (CSV)
         </button>
@@ -111,12 +112,12 @@ export function Files() {
         </div>
       )}
       {found && (
-        <div className="found" ref={intoView}>
+        <div className="found grid gap-2.5 p-3 border border-ink rounded bg-card" ref={intoView}>
           <p>
             <b>{found.name}</b>: {counted(found.readings.length, 'reading')}, to be kept as entered by you.{' '}
             {leftOut(found)}
           </p>
-          <ul className="logsays">
+          <ul className="logsays grid gap-0.75 pl-5.5 text-plain leading-tight list-disc">
             {found.readings.slice(0, 4).map((r, i) => {
               const probe = described.probes.find((p) => p.key === r.probe);
               return (
@@ -130,7 +131,7 @@ export function Files() {
             })}
             {found.readings.length > 4 && <li>and {found.readings.length - 4} more</li>}
           </ul>
-          <div className="row">
+          <div className="row flex flex-wrap items-center gap-2">
             {found.readings.length > 0 && (
               <button type="button" className="bx ink" onClick={keep}>
                 Keep them

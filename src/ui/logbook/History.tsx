@@ -1,9 +1,10 @@
 'use client';
 /** What was done on a rig, newest first, job by job and version by version. */
+import { clsx } from 'clsx';
 import { format } from 'date-fns';
 import Link from 'next/link';
 import type { Job } from '../../core/job/job';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 
 interface Entry {
   at: string;
@@ -53,33 +54,43 @@ function entriesOf(job: Job): Entry[] {
 }
 
 export function History({ jobs }: { jobs: readonly Job[] }) {
-  const { job: here, words } = useJobPage();
+  const { job: here, words } = useJobFile();
   const newest = [...jobs].sort((a, b) => b.number - a.number);
   return (
-    <ol className="hist">
+    <ol className="hist grid">
       {newest.map((j) => {
         const entries = entriesOf(j);
         const taken = j.readings.filter((r) => !r.retracted).length;
         return (
-          <li key={j.number}>
-            <header>
+          <li className="px-4 pt-2.5 pb-3 border-b-2 border-ink" key={j.number}>
+            <header className="flex flex-wrap items-baseline gap-x-3.5 gap-y-0.5">
               <Link href={`/jobs/${j.number}/report`}>
                 Job {j.number}
                 {j.number === here.number ? ', this one' : ''}
               </Link>
-              <span>
+              <span className="text-ink-2 text-note">
                 {format(new Date(j.revisions[0]!.at), 'd MMM yyyy')}, {j.status.replace(/-/g, ' ')}, {taken}{' '}
                 {taken === 1 ? 'reading' : 'readings'}
               </span>
             </header>
             <p>{words(j.complaint.words)}</p>
-            <table>
+            <table className="w-full mt-1 text-note">
               <tbody>
                 {entries.map((e, i) => (
                   <tr key={i}>
-                    <td className="when">{format(new Date(e.at), 'd MMM, HH:mm')}</td>
-                    <td>{words(e.what)}</td>
-                    <td className="by">{e.by}</td>
+                    <td
+                      className={clsx(
+                        'when',
+                        'w-28 pr-2 py-1 border-t-1 border-rule',
+                        'font-cond text-plain leading-tight align-top whitespace-nowrap',
+                      )}
+                    >
+                      {format(new Date(e.at), 'd MMM, HH:mm')}
+                    </td>
+                    <td className="pr-2 py-1 border-t-1 border-rule leading-tight align-top">{words(e.what)}</td>
+                    <td className="by w-37.5 pr-2 py-1 border-t-1 border-rule text-ink-2 leading-tight align-top max-small:hidden">
+                      {e.by}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -88,7 +99,7 @@ export function History({ jobs }: { jobs: readonly Job[] }) {
         );
       })}
       {newest.length === 1 && (
-        <li className="quiet pad">
+        <li className="quiet px-4 pt-2.5 pb-3 border-b-2 border-ink">
           This is the first job of this rig here. Later visits stand above it, and what it reads becomes a trend.
         </li>
       )}

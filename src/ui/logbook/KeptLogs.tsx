@@ -3,23 +3,24 @@
 import { format } from 'date-fns';
 import { FileDown, RotateCcw } from 'lucide-react';
 import type { KeptLog } from '../../core/job/job';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 
 export function KeptLogs({ again }: { again(log: KeptLog): void }) {
-  const { job, send, words } = useJobPage();
+  const { job, words } = useJobFile();
+  const { send } = useEntries();
   return (job.logs ?? []).map((l) => (
-    <article key={l.id} className="keptlog">
+    <article key={l.id} className="keptlog px-3 py-2 border border-ink rounded bg-card text-note">
       <b>{l.name}</b>{' '}
-      <small>
+      <small className="text-fine text-ink-2">
         {format(new Date(l.from), 'd MMM yyyy HH:mm')} to {format(new Date(l.to), 'd MMM HH:mm')}, {l.rows} lines, kept
         by {l.by}
       </small>
-      <ul>
+      <ul className="mt-1 mb-2 pl-5 list-disc">
         {l.says.slice(0, 4).map((s) => (
           <li key={s}>{words(s)}</li>
         ))}
       </ul>
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         {l.file && (
           <>
             <button type="button" className="bx small" onClick={() => again(l)}>

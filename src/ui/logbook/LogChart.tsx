@@ -10,7 +10,7 @@ import { moved, widened, type Stretch } from '../charts/stretch';
 import { showStretch, useLineChart } from '../charts/useLineChart';
 import { zoomAlong } from '../charts/zoomable';
 import { valueAt } from '../charts/valueAt';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { clockTicks, tickPattern } from './clockTicks';
 import type { ReadLog } from './source';
 
@@ -54,7 +54,7 @@ interface Props {
 }
 
 export function LogChart({ log, window: ask }: Props) {
-  const { job, words } = useJobPage();
+  const { job, words } = useJobFile();
   const { from, to, interval, events } = log.reading;
   const limits = useMemo(
     () => ({ min: from, max: to, least: Math.max(LEAST.seconds, LEAST.samples * interval) }),

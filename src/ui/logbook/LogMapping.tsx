@@ -31,7 +31,7 @@ export function LogMapping({
         <p>
           A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.
         </p>
-        <button type="button" className="bx ink" onClick={read}>
+        <button type="button" className="bx" onClick={read}>
           <span>Read it</span>
         </button>
       </>
@@ -64,19 +64,19 @@ export function LogMapping({
       });
   };
   return (
-    <div className="mapping">
-      <h3>What the columns are</h3>
-      <table className="logtable">
+    <div>
+      <h3 className="font-cond font-bold text-head">What the columns are</h3>
+      <table className="logtable w-full text-note">
         <tbody>
           {header.map((h, i) => (
             <tr key={i}>
-              <td>
+              <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
                 <b>{h.trim() || `Column ${i + 1}`}</b>
               </td>
-              <td>{sample[i]}</td>
-              <td>
+              <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">{sample[i]}</td>
+              <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
                 <select
-                  className="select"
+                  className="select min-h-11"
                   aria-label={`Column ${h.trim() || i + 1} is`}
                   value={roleOf(i)}
                   onChange={(e) => set(i, e.target.value)}
@@ -96,7 +96,7 @@ export function LogMapping({
         </tbody>
       </table>
       <div className="chk-do">
-        <label className="field">
+        <label className="field w-32">
           <span>Dates are</span>
           <select
             className="select"
@@ -110,7 +110,7 @@ export function LogMapping({
             ))}
           </select>
         </label>
-        <label className="field">
+        <label className="field w-32">
           <span>Decimals with</span>
           <select
             className="select"
@@ -121,7 +121,7 @@ export function LogMapping({
             <option value=",">a comma</option>
           </select>
         </label>
-        <label className="field wide">
+        <label className="field wide flex-1 w-32 min-w-37.5">
           <span>Clock of the recorder</span>
           <ZoneField zone={map.zone} put={(zone) => change({ ...map, zone })} />
         </label>

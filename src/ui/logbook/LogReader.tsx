@@ -1,5 +1,6 @@
 'use client';
 /** A recorder's log: picked, its columns looked over, read aside, drawn, and said in words. */
+import { clsx } from 'clsx';
 import { is } from '../../core/parts/kinds';
 import { format } from 'date-fns';
 import { FileUp, TriangleAlert } from 'lucide-react';
@@ -8,7 +9,7 @@ import { logFigure, type LogFigure } from '../../core/recorderLog/figures';
 import { headerKey, type ColumnMap } from '../../core/recorderLog/readCsv';
 import type { LogFace } from '../../core/recorderLog/readLog';
 import { valueInWords } from '../../core/recorderLog/words';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useMeasuring, useAnswers, useEntries } from '../shell/jobPage';
 import { KeptLogs } from './KeptLogs';
 import { LogChart } from './LogChart';
 import { LogMapping } from './LogMapping';
@@ -17,8 +18,11 @@ import type { KeptLog } from '../../core/job/job';
 import type { ReadLog } from './source';
 
 export function LogReader() {
-  const page = useJobPage();
-  const { logbook, rig, job, send, actor } = page;
+  const jobFile = useJobFile();
+  const { rig, job } = jobFile;
+  const measuring = useMeasuring();
+  const { logbook } = useAnswers();
+  const { send, actor } = useEntries();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File>();
   const [face, setFace] = useState<LogFace>();
@@ -110,16 +114,16 @@ export function LogReader() {
     }
   };
   // The drain of a sleeping start battery is what the clamp on its negative reads, the way the wire is drawn.
-  const clamp = page.measurements.find((m) => m.red === 'chassis-negative.clamp');
+  const clamp = measuring.measurements.find((m) => m.red === 'chassis-negative.clamp');
   const asleep = clamp && {
     red: clamp.red,
     label: clamp.label,
-    sign: (page.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1,
+    sign: (measuring.band('rested', clamp.id)?.nominal ?? -1) < 0 ? -1 : 1,
   };
   const kept = job.logs?.some((l) => l.name === file?.name && l.rows === log?.reading.rows) ?? false;
   return (
-    <div className="logread">
-      <div className="row">
+    <div className="grid content-start gap-2.5 max-w-245 px-4 py-3">
+      <div className="row flex flex-wrap gap-2">
         <button type="button" className="bx ink" onClick={() => input.current?.click()}>
           <FileUp size={20} aria-hidden="true" /> {file ? 'Another log' : 'Pick a log'}
         </button>
@@ -131,10 +135,10 @@ export function LogReader() {
           accept=".csv,.txt,.log,text/*"
           onChange={(e) => e.target.files?.[0] && void open(e.target.files[0])}
         />
-        {file && <b className="fname">{file.name}</b>}
+        {file && <b className="self-center font-cond text-large">{file.name}</b>}
       </div>
       {!file && (
-        <p className="waiting">
+        <p className="waiting py-2 text-note text-ink-2">
           A recorder’s CSV, or a text log of the CAN bus with frames of DC sources. It is read on this device. What it
           says is kept with the job when you say so, and the log itself if you like.
         </p>
@@ -148,8 +152,8 @@ export function LogReader() {
         <LogMapping face={face} map={map} change={setMap} read={() => void read()} />
       )}
       {share !== undefined && (
-        <div className="row" role="status">
-          <progress className="progress" value={share} max={1} aria-label="Reading the log" />
+        <div className="row flex flex-wrap gap-2" role="status">
+          <progress className="progress flex-1 self-center" value={share} max={1} aria-label="Reading the log" />
           <span>{Math.round(share * 100)} %</span>
           <button type="button" className="bx" onClick={() => logbook.cancel()}>
             Stop
@@ -158,9 +162,9 @@ export function LogReader() {
       )}
       {log && (
         <>
-          <ul className="logsays">
+          <ul className="logsays grid gap-0.75 pl-5.5 text-plain leading-tight list-disc">
             {log.reading.says.map((s) => (
-              <li key={s}>{page.words(s)}</li>
+              <li key={s}>{jobFile.words(s)}</li>
             ))}
           </ul>
           {log.problems.length > 0 && (
@@ -178,27 +182,38 @@ export function LogReader() {
           )}
           <LogChart log={log} window={logbook.window} />
           {log.reading.estimates.length > 0 && (
-            <table className="logtable">
+            <table className="logtable w-full text-note">
               <thead>
                 <tr>
-                  <th>Estimated</th>
-                  <th className="num">Value, 95 %</th>
-                  <th>From</th>
-                  <th />
+                  <th className="px-1.5 py-0.75 border-b border-ink text-left">Estimated</th>
+                  <th className="px-1.5 py-0.75 border-b border-ink font-cond text-right text-lead whitespace-nowrap">
+                    Value, 95 %
+                  </th>
+                  <th className="px-1.5 py-0.75 border-b border-ink text-left">From</th>
+                  <th className="px-1.5 py-0.75 border-b border-ink text-left" />
                 </tr>
               </thead>
               <tbody>
                 {log.reading.estimates
-                  .map((e) => ({ e, f: logFigure(page.described, e, file!.name) }))
+                  .map((e) => ({ e, f: logFigure(jobFile.described, e, file!.name) }))
                   .map(({ e, f }) => (
                     <tr key={e.id}>
-                      <td>{page.words(e.name)}</td>
-                      <td className="num">{valueInWords(e)}</td>
-                      <td>
+                      <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
+                        {jobFile.words(e.name)}
+                      </td>
+                      <td
+                        className={clsx(
+                          'px-1.5 py-1 border-b-1 border-rule',
+                          'font-cond text-right text-lead leading-tight align-middle whitespace-nowrap',
+                        )}
+                      >
+                        {valueInWords(e)}
+                      </td>
+                      <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
                         {e.from}
                         {f && (
-                          <small className="logfigure">
-                            {page.words(f.name)}:{' '}
+                          <small className="logfigure block mt-0.75 mb-1.25 text-ink-2 text-fine">
+                            {jobFile.words(f.name)}:{' '}
                             {isThere(f)
                               ? 'this is it'
                               : `${Number(f.was.value.toPrecision(4))} ${e.unit}, ${f.was.provenance}`}
@@ -206,11 +221,11 @@ export function LogReader() {
                           </small>
                         )}
                       </td>
-                      <td>
+                      <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
                         {e.id === 'parasitic' && asleep && (
                           <button
                             type="button"
-                            className="bx small"
+                            className="bx"
                             onClick={() =>
                               send('reading.keep', {
                                 id: crypto.randomUUID(),
@@ -266,16 +281,21 @@ export function LogReader() {
             </table>
           )}
           <details open={log.reading.events.length < 30}>
-            <summary>{log.reading.events.length} events</summary>
-            <ol className="logevents">
+            <summary className="flex items-center gap-1.5 min-h-11 font-semibold cursor-pointer">
+              {log.reading.events.length} events
+            </summary>
+            <ol className="grid gap-0.5 pt-1.5 text-note">
               {log.reading.events.slice(0, 200).map((e, i) => (
                 <li key={i}>
-                  <time>{format(new Date(e.t * 1000), 'd MMM HH:mm:ss')}</time> {page.words(e.says)}
+                  <time className="inline-block min-w-32.5 font-cond text-plain">
+                    {format(new Date(e.t * 1000), 'd MMM HH:mm:ss')}
+                  </time>{' '}
+                  {jobFile.words(e.says)}
                 </li>
               ))}
             </ol>
           </details>
-          <div className="row">
+          <div className="row flex flex-wrap gap-2">
             <button type="button" className="bx ink" disabled={kept || keeping} onClick={() => void keep()}>
               {kept ? 'Kept with the job' : keeping ? 'Packing and sending …' : 'Keep what it says with the job'}
             </button>
@@ -283,7 +303,7 @@ export function LogReader() {
               <label className="tick">
                 <input
                   type="checkbox"
-                  className="checkbox"
+                  className="checkbox flex-none border-ink"
                   checked={whole}
                   onChange={(e) => setWhole(e.target.checked)}
                 />{' '}

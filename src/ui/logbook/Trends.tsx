@@ -1,5 +1,6 @@
 'use client';
 /** Each measurement of a rig through its jobs, with the band a healthy one has; contacts in milliohms. */
+import { clsx } from 'clsx';
 import { format } from 'date-fns';
 import { useCallback, useMemo, useState } from 'react';
 import type { Job } from '../../core/job/job';
@@ -9,7 +10,7 @@ import { showText } from '../../core/units/format';
 import { ChartFrame } from '../charts/ChartFrame';
 import { axis, sheet } from '../charts/sheet';
 import { useLineChart } from '../charts/useLineChart';
-import { useJobPage, type JobPage } from '../shell/jobPage';
+import { type Measuring, useJobFile, useMeasuring } from '../shell/jobPage';
 import { Sign } from '../strip/glyphs';
 
 /** Contact milliohms by common practice: good up to two, replaced above four. */
@@ -20,73 +21,97 @@ interface Banded {
   hi: number;
 }
 
-const bandOf = (page: JobPage, t: Trend): Banded | undefined =>
-  t.unit === 'ohm' ? CONTACT : t.state && t.probe ? page.band(t.state, measurementId(t.probe, t.ref)) : undefined;
+const bandOf = (band: Measuring['band'], t: Trend): Banded | undefined =>
+  t.unit === 'ohm' ? CONTACT : t.state && t.probe ? band(t.state, measurementId(t.probe, t.ref)) : undefined;
 const verdictOf = (value: number, b: Banded): 'ok' | 'low' | 'high' =>
   value < b.lo ? 'low' : value > b.hi ? 'high' : 'ok';
 const valueText = (t: Trend, value: number): string =>
   t.unit === 'ohm' ? `${(value * 1000).toFixed(2)} mΩ` : showText(value, t.unit);
 
 export function Trends({ jobs }: { jobs: readonly Job[] }) {
-  const page = useJobPage();
-  const { words } = page;
+  const file = useJobFile();
+  const measuring = useMeasuring();
+  const { words } = useJobFile();
   const trends = useMemo(() => trendsOf(jobs), [jobs]);
   const [picked, pick] = useState<string>();
   const shown = trends.find((t) => t.id === picked) ?? trends[0];
-  if (!shown) return <p className="waiting pad">No reading yet: the first ones of this rig begin its trends.</p>;
-  const band = bandOf(page, shown);
+  if (!shown) return <p className="waiting">No reading yet: the first ones of this rig begin its trends.</p>;
+  const band = bandOf(measuring.band, shown);
   return (
-    <div className="trends">
-      <nav aria-label="Measurements">
+    <div className="trends grid min-h-full max-small:block max-narrow:grid-cols-list">
+      <nav
+        className={clsx(
+          'border-r-2 border-ink',
+          'max-small:max-h-55 max-small:overflow-y-auto max-small:border-r-0 max-small:border-b-2 max-small:border-ink',
+        )}
+        aria-label="Measurements"
+      >
         {trends.map((t) => {
           const last = t.points.at(-1)!;
-          const b = bandOf(page, t);
+          const b = bandOf(measuring.band, t);
           return (
             <button
               key={t.id}
               type="button"
-              className={t === shown ? 'on' : ''}
+              className={clsx(
+                'grid grid-cols-end items-center gap-x-2 gap-y-0',
+                'w-full min-h-13.5 px-3 py-1.5 border-b-1 border-rule',
+                'text-left',
+                'is-on:bg-ink is-on:text-paper',
+                t === shown ? 'on' : '',
+              )}
               aria-current={t === shown}
               onClick={() => pick(t.id)}
             >
-              <b>
+              <b className="font-cond font-semibold text-lead leading-close">
                 {t.label} {words(t.name)}
               </b>
-              <small>
-                {t.state ? page.stateOf(t.state).label : 'from drop and amps together'}, {t.points.length}{' '}
+              <small className="row-start-2 text-ink-2 text-fine within-on:text-paper">
+                {t.state ? file.stateOf(t.state).label : 'from drop and amps together'}, {t.points.length}{' '}
                 {t.points.length === 1 ? 'reading' : 'readings'}
               </small>
-              <span>
+              <span className="row-span-2 col-start-2 font-cond font-bold text-large whitespace-nowrap">
                 {b && <Sign verdict={verdictOf(last.value, b)} size={13} />} {valueText(t, last.value)}
               </span>
             </button>
           );
         })}
       </nav>
-      <section aria-label={`Trend of ${shown.name}`}>
-        <h3>
+      <section className="grid content-start gap-2 px-4 py-2.5" aria-label={`Trend of ${shown.name}`}>
+        <h3 className="font-cond font-bold text-head">
           {shown.label} {words(shown.name)}
-          {shown.state ? `, ${page.stateOf(shown.state).label.toLowerCase()}` : ''}
+          {shown.state ? `, ${file.stateOf(shown.state).label.toLowerCase()}` : ''}
         </h3>
         <TrendChart trend={shown} band={band} />
-        <table>
+        <table className="w-full text-note">
           <thead>
             <tr>
-              <th>When</th>
-              <th>Job</th>
-              <th className="num">Reading</th>
-              <th />
+              <th className="px-1.5 py-0.75 border-b border-ink text-left">When</th>
+              <th className="px-1.5 py-0.75 border-b border-ink text-left">Job</th>
+              <th className="px-1.5 py-0.75 border-b border-ink font-cond text-right text-lead whitespace-nowrap">
+                Reading
+              </th>
+              <th className="px-1.5 py-0.75 border-b border-ink text-left" />
             </tr>
           </thead>
           <tbody>
             {shown.points.map((p, i) => (
               <tr key={i}>
-                <td>{format(new Date(p.at), 'd MMM yyyy')}</td>
-                <td>{p.job}</td>
-                <td className="num">
+                <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
+                  {format(new Date(p.at), 'd MMM yyyy')}
+                </td>
+                <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">{p.job}</td>
+                <td
+                  className={clsx(
+                    'px-1.5 py-1 border-b-1 border-rule',
+                    'font-cond text-right text-lead leading-tight align-middle whitespace-nowrap',
+                  )}
+                >
                   {band && <Sign verdict={verdictOf(p.value, band)} size={13} />} {valueText(shown, p.value)}
                 </td>
-                <td>{p.changed ? 'after the rig was changed' : ''}</td>
+                <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle">
+                  {p.changed ? 'after the rig was changed' : ''}
+                </td>
               </tr>
             ))}
           </tbody>
@@ -106,7 +131,7 @@ const MARGIN_DAYS = 5;
 const DAY_MS = 86_400_000;
 
 function TrendChart({ trend, band }: { trend: Trend; band: Banded | undefined }) {
-  const { job, words } = useJobPage();
+  const { job, words } = useJobFile();
   const [cursor, setCursor] = useState<number>();
   const unit = trend.unit === 'ohm' ? 'mΩ' : trend.unit;
   const draw = useCallback(() => {

@@ -1,12 +1,13 @@
 'use client';
 /** Questions asked backwards of one candidate: how long, how late, how many days. */
+import { clsx } from 'clsx';
 import { has } from '../../core/rig/value';
 import { useEffect, useRef, useState } from 'react';
 import type { HoursAnswer } from '../../core/plan/questions';
 import type { Compared } from '../../core/plan/compare';
 import { LETTERS } from '../../core/plan/letters';
 import { Choose, NumberField } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import type { OptionsSource, Question } from './source';
 
 const ASKS = [
@@ -29,7 +30,7 @@ export function AskPanel({
   picked: string;
   house: string | undefined;
 }) {
-  const { rig, words } = useJobPage();
+  const { rig, words } = useJobFile();
   const [ask, setAsk] = useState<Ask>('how-long');
   const [kind, setKind] = useState<'drive' | 'idle' | 'shore'>('drive');
   const [from, setFrom] = useState(0.4);
@@ -88,14 +89,14 @@ export function AskPanel({
     />
   );
   return (
-    <div className="oask">
+    <div className="grid gap-2.5 px-3.5 py-3">
       <Choose
         label=""
         choices={ASKS.filter((a) => a.id !== 'generator-cranks' || has(rig, 'generator'))}
         value={ask}
         onChange={(id) => (setAsk(id), setAnswers(undefined))}
       />
-      <div className="asknums">
+      <div className="flex flex-wrap items-end gap-2.5">
         {ask === 'how-long' && (
           <Choose<'drive' | 'idle' | 'shore'>
             label="By"
@@ -142,13 +143,29 @@ export function AskPanel({
       </p>
       {failed && <p role="alert">{failed}</p>}
       {answers && (
-        <ul className="answers" aria-live="polite">
+        <ul className="answers border-t-2 border-ink" aria-live="polite">
           {answers.map(({ id, name, answer }, i) => (
-            <li key={id} className={id === picked ? 'on' : ''}>
-              <span className="oletter">{LETTERS[i]}</span>
+            <li
+              key={id}
+              className={clsx(
+                'grid items-center gap-2',
+                'py-2 border-b-1 border-rule',
+                'is-on:px-2 is-on:bg-ink is-on:text-paper',
+                id === picked ? 'on' : '',
+              )}
+            >
+              <span
+                className={clsx(
+                  'inline-grid place-items-center flex-none',
+                  'w-6.25 h-6.25 border border-current rounded',
+                  'font-cond font-bold text-lead',
+                )}
+              >
+                {LETTERS[i]}
+              </span>
               <span>
-                <b>{words(answer.says)}</b>
-                <small>{words(name)}</small>
+                <b className="block font-cond text-head leading-close">{words(answer.says)}</b>
+                <small className="text-ink-2 text-fine within-on:text-paper">{words(name)}</small>
               </span>
             </li>
           ))}

@@ -1,5 +1,6 @@
 'use client';
 /** Two charts of all compared links under one cursor, and the table of what each comes to. */
+import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { currentRevision } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
@@ -7,7 +8,7 @@ import type { Spread } from '../../core/plan/sensitivity';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
 import type { Stretch } from '../charts/stretch';
 import { valueAt } from '../charts/valueAt';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { OptionChart, type ChartLine } from './OptionChart';
 import { OptionTable } from './OptionTable';
 import { linesOf, QUANTITIES, quantity, type QuantityId, type Shown } from './quantities';
@@ -30,7 +31,7 @@ interface Props {
 
 export function ComparePanel(props: Props) {
   const { comparison, which, scenario, house, picked } = props;
-  const { job, settings, words } = useJobPage();
+  const { job, settings, words } = useJobFile();
   const [second, setSecond] = useState<QuantityId>('alternator');
   const [cursor, setCursor] = useState<number>();
   const [zoomed, setZoomed] = useState<Stretch>();
@@ -72,7 +73,7 @@ export function ComparePanel(props: Props) {
   };
   return (
     <div className="flex min-h-0 flex-1 flex-col max-[480px]:block">
-      <div className="ocharts">
+      <div className="ocharts grid grid-cols-2 max-h-75 max-phone:grid-cols-1 max-phone:h-auto max-phone:max-h-none">
         {chart('charge', first)}
         {chart(
           second,
@@ -101,7 +102,7 @@ export function ComparePanel(props: Props) {
         unit={words(quantity(second).unit(shown))}
         {...(zoomed ? { all: () => setZoomed(undefined) } : {})}
       />
-      <div className="oscroll min-h-32 grow-0" tabIndex={0} role="region" aria-label="Comparison">
+      <div className="oscroll min-h-32 grow-0 flex-auto" tabIndex={0} role="region" aria-label="Comparison">
         <OptionTable
           comparison={comparison}
           spreads={props.spreads}
@@ -130,26 +131,44 @@ interface ReadOut {
 function UnderTheCursor({ cursor, scenario, long, first, second, digits, unit, all }: ReadOut) {
   const at = (l: ChartLine, places: number) => valueAt(l.t, l.values, cursor! * 3600).toFixed(places);
   return (
-    <p className="oread" aria-live="off">
+    <p
+      className={clsx(
+        'oread',
+        'flex flex-nowrap items-center flex-none gap-x-3.5 gap-y-1',
+        'min-h-7.5 px-3 py-0.75 overflow-hidden border-y-1 border-rule bg-card',
+        'text-note leading-close tabular-nums whitespace-nowrap',
+        'max-phone:flex-wrap max-phone:whitespace-normal',
+      )}
+      aria-live="off"
+    >
       {cursor === undefined ? (
         <>
-          <i className="wash drive" aria-hidden="true" /> engine running <i className="wash shore" aria-hidden="true" />{' '}
+          <i
+            className="inline-block w-4.5 h-3 -mr-2 border-1 border-rule bg-engine-tint align-middle"
+            aria-hidden="true"
+          />{' '}
+          engine running{' '}
+          <i
+            className="shore inline-block w-4.5 h-3 -mr-2 border-1 border-rule bg-coach-wash align-middle"
+            aria-hidden="true"
+          />{' '}
           on shore
           <span className="max-[480px]:hidden"> · point at a chart to read it, Ctrl and wheel or + − to zoom</span>
           {all && (
-            <button type="button" className="inline" onClick={all}>
+            <button type="button" onClick={all}>
               Show all
             </button>
           )}
         </>
       ) : (
         <>
-          <b>{clockOf(cursor, scenario.startHour, long)}</b>
+          <b className="font-cond text-plain">{clockOf(cursor, scenario.startHour, long)}</b>
           {first.map((l) => {
             const other = second.find((o) => o.letter === l.letter);
             return (
               <span key={l.letter}>
-                <b>{l.letter}</b> {at(l, 0)} %{other && `, ${at(other, digits)} ${unit}`}
+                <b className="font-cond text-plain">{l.letter}</b> {at(l, 0)} %
+                {other && `, ${at(other, digits)} ${unit}`}
               </span>
             );
           })}

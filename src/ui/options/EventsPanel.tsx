@@ -5,7 +5,7 @@ import { LETTERS } from '../../core/plan/letters';
 import type { SimResult } from '../../core/simulate/result';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
 import { celsiusShown } from '../../core/units/preferences';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { clockOf } from './time';
 
 /** Events that are told in the colour of a fault. */
@@ -19,9 +19,9 @@ interface Props {
 }
 
 export function EventsPanel({ rows, row, result, scenario }: Props) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   return (
-    <div className="oscroll" tabIndex={0} role="region" aria-label="Events">
+    <div className="oscroll flex-auto min-h-0" tabIndex={0} role="region" aria-label="Events">
       <h3 className="px-3.5 pt-2 pb-1.5 font-cond text-xl font-bold">
         {LETTERS[rows.indexOf(row)]}, {words(row.candidate.name)}: what happens when, and why
       </h3>
@@ -48,7 +48,7 @@ export function EventsPanel({ rows, row, result, scenario }: Props) {
 }
 
 function Sums({ result: { summary } }: { result: SimResult }) {
-  const { settings, words } = useJobPage();
+  const { settings, words } = useJobFile();
   const degrees = (celsius: number) => celsiusShown(celsius, settings.temperature).toFixed(0);
   return (
     <div className="grid gap-1 px-3.5 pt-2 pb-3.5 leading-snug">

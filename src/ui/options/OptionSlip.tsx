@@ -1,5 +1,6 @@
 'use client';
 /** The slip of the Options station: what to pick and why, how close it is, cautions; or what was picked. */
+import { clsx } from 'clsx';
 import { ArrowRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import { partKind } from '../../core/parts/kinds';
 import type { Rig } from '../../core/rig/schema';
@@ -8,7 +9,7 @@ import { standingChoice, standingVerdict } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence } from '../../core/plan/sensitivity';
 import { LETTERS } from '../../core/plan/letters';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, usePlace, useEntries } from '../shell/jobPage';
 import { Slip } from '../shell/Slip';
 
 /** What must be said wherever heavy links are planned. */
@@ -30,13 +31,15 @@ interface Props {
 }
 
 export function OptionSlip(props: Props) {
-  const { job } = useJobPage();
+  const { job } = useJobFile();
   return standingChoice(job) ? <PickedSlip comparison={props.comparison} /> : <PickSlip {...props} />;
 }
 
 /** What was picked, and what it changes. */
 function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
-  const { job, words, send, go } = useJobPage();
+  const { job, words } = useJobFile();
+  const { go } = usePlace();
+  const { send } = useEntries();
   const choice = standingChoice(job)!;
   const row = comparison?.rows.find((r) => r.candidate.id === choice.candidate);
   const changes = row?.candidate.differences ?? [];
@@ -45,9 +48,9 @@ function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
       cautions={row ? cautionsOf(row.candidate.rig) : []}
       action={
         <>
-          <div className="picked">
+          <div className="grid gap-0.75 px-2.75 py-2.25 border-2 border-ink rounded">
             <span className="lab">Picked</span>
-            <b>{words(choice.name)}</b>
+            <b className="font-cond text-figure leading-close">{words(choice.name)}</b>
           </div>
           {choice.revision && (
             <button type="button" className="bx next go" onClick={() => go('sizing')}>
@@ -58,20 +61,27 @@ function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
         </>
       }
     >
-      <p className="reasons">{choice.reasons}</p>
+      <p className="reasons overflow-y-auto text-note leading-tight">{choice.reasons}</p>
       {changes.length > 0 && (
         <>
           <h3>What changes on the rig</h3>
-          <div className="slip-scroll" tabIndex={0} role="region" aria-label="What changes on the rig">
-            <ul className="hangs">
+          <div
+            className="flex-1 min-h-0 overflow-y-auto"
+            tabIndex={0}
+            role="region"
+            aria-label="What changes on the rig"
+          >
+            <ul className="grid gap-1.25 mt-1 mb-2 text-fine leading-tight">
               {changes.map((d) => (
-                <li key={`${d.kind}${d.id}`}>{words(d.says)}</li>
+                <li className="flex justify-between gap-2 py-0.75 border-b-1 border-rule" key={`${d.kind}${d.id}`}>
+                  {words(d.says)}
+                </li>
               ))}
             </ul>
           </div>
         </>
       )}
-      <div className="two">
+      <div className="grid grid-cols-2 gap-x-3 gap-y-2">
         <button type="button" className="bx" onClick={() => go('fault')}>
           To the verdict
         </button>
@@ -84,9 +94,10 @@ function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
 }
 
 function PickSlip({ comparison, picked, influences, choose, spreadBar }: Props) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const row = comparison?.rows.find((r) => r.candidate.id === picked);
-  if (!comparison || !row) return <Slip cautions={[]} action={<p className="waiting">Comparing …</p>} />;
+  if (!comparison || !row)
+    return <Slip cautions={[]} action={<p className="waiting py-2 text-note text-ink-2">Comparing …</p>} />;
   const best = comparison.recommendation;
   const isBest = best?.pick === picked;
   return (
@@ -104,11 +115,11 @@ function PickSlip({ comparison, picked, influences, choose, spreadBar }: Props) 
         </button>
       }
     >
-      <div className="slip-scroll" tabIndex={0} role="region" aria-label="Reasons">
+      <div className="flex-1 min-h-0 overflow-y-auto" tabIndex={0} role="region" aria-label="Reasons">
         {isBest && best ? (
           <Reasons comparison={comparison} best={best} />
         ) : (
-          <p className="close">
+          <p className="my-1.5 text-fine leading-tight">
             {best
               ? `Recommended is ${letterOf(comparison, best.pick)}.`
               : 'None of these serves this use as it is: look at why under Events, change the use, or compare other links.'}
@@ -118,9 +129,9 @@ function PickSlip({ comparison, picked, influences, choose, spreadBar }: Props) 
         {influences.length > 0 && (
           <>
             <h3>Arrival charge depends most on</h3>
-            <ul className="hangs">
+            <ul className="grid gap-1.25 mt-1 mb-2 text-fine leading-tight">
               {influences.map((i) => (
-                <li key={i.key}>
+                <li className="flex justify-between gap-2 py-0.75 border-b-1 border-rule" key={i.key}>
                   <span>
                     {words(i.label)} <small>{i.assumed ? 'assumed' : 'known'}</small>
                   </span>
@@ -140,7 +151,7 @@ const letterOf = (comparison: Comparison, id: string): string =>
 
 /** Why the recommended one, and how close the next is. */
 function Reasons({ comparison, best }: { comparison: Comparison; best: NonNullable<Comparison['recommendation']> }) {
-  const { job, words } = useJobPage();
+  const { job, words } = useJobFile();
   const runner = best.runnerUp && comparison.rows.find((r) => r.candidate.id === best.runnerUp!.candidate);
   return (
     <>
@@ -150,16 +161,16 @@ function Reasons({ comparison, best }: { comparison: Comparison; best: NonNullab
           No fault is declared yet: all are compared as if what was complained of were put right.
         </p>
       )}
-      <ul className="owhy">
+      <ul className="owhy grid gap-1.25 mt-1 mb-2 text-fine leading-tight">
         {best.reasons.map((r) => (
-          <li key={r.says} className={r.good ? '' : 'bad'}>
+          <li key={r.says} className={clsx('grid grid-cols-icon gap-1.5', r.good ? '' : 'bad')}>
             {r.good ? <CircleCheck size={16} aria-hidden="true" /> : <TriangleAlert size={16} aria-hidden="true" />}
             <span>{words(r.says)}</span>
           </li>
         ))}
       </ul>
       {runner && best.runnerUp && (
-        <p className="close">
+        <p className="my-1.5 text-fine leading-tight">
           {best.runnerUp.close ? (
             <>
               <b>Close:</b> {letterOf(comparison, runner.candidate.id)}, {words(runner.candidate.name)}, is only{' '}

@@ -2,7 +2,7 @@
 /** Over the comparison: what is looked at, of which use, what is under way and how to stop it, and what leaves as a file. */
 import type { SimResult } from '../../core/simulate/result';
 import { Choose } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { StationBar } from '../StationBar';
 import { exportCsv, exportJson } from './exports';
 import type { Compares } from './useComparison';
@@ -29,7 +29,7 @@ interface Props {
 }
 
 export function OptionsBar({ compares, view, onView, which, onWhich, result, picked, onLinks }: Props) {
-  const { job } = useJobPage();
+  const { job } = useJobFile();
   const { list, scenarios = [], compared, comparison, progress, stop, stopped, again } = compares;
   const scenario = scenarios[which];
   return (
@@ -43,7 +43,7 @@ export function OptionsBar({ compares, view, onView, which, onWhich, result, pic
           onChange={onWhich}
         />
       )}
-      <span className="grow" />
+      <span className="flex-1" />
       {progress !== undefined && (
         <span className="flex items-center gap-2 font-cond" role="status">
           comparing {compared.length} links
@@ -54,7 +54,7 @@ export function OptionsBar({ compares, view, onView, which, onWhich, result, pic
         </span>
       )}
       {stopped && comparison && (
-        <button type="button" className="bx small" onClick={again}>
+        <button type="button" className="bx" onClick={again}>
           Stopped: compare again
         </button>
       )}

@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { exampleJob } from '../../../tests/answers';
 import { inADocument, show } from '../../../tests/dom';
-import { jobPageOf } from '../../../tests/jobPage';
+import { changed, jobPageOf } from '../../../tests/jobPage';
 import { jobCandidates, jobScenarios } from '../../core/jobAnswers/options';
 import { compare, type Comparison } from '../../core/plan/compare';
 import type { JobPage } from '../shell/jobPage';
@@ -64,7 +64,7 @@ const station = <OptionsStation />;
 describe('the Options station', () => {
   it('shows what is under way, and when it is stopped by hand says so and compares again when asked', async () => {
     const { options, asked } = source();
-    show({ ...page, options }, station);
+    show(changed(page, { options }), station);
     await screen.findByText(/comparing 3 links/);
     expect(asked).toHaveLength(1);
     await userEvent.click(screen.getByRole('button', { name: 'Stop' }));
@@ -85,13 +85,13 @@ describe('the Options station', () => {
 
   it('keeps what stands where a newer run is stopped, and offers to run it', async () => {
     const { options, asked } = source();
-    const { again } = show({ ...page, options }, station);
+    const { again } = show(changed(page, { options }), station);
     await waitFor(() => expect(asked).toHaveLength(1));
     asked[0]!.answer(comparison);
     await screen.findByRole('button', { name: /^A/ });
     // Somebody sets another use: it runs anew.
-    const changed = { ...job, usage: { scenarios: [{ ...scenarios[0]!, startHour: 3 }] } };
-    again({ ...page, job: changed, options });
+    const used = { ...job, usage: { scenarios: [{ ...scenarios[0]!, startHour: 3 }] } };
+    again(changed(page, { job: used, options }));
     await waitFor(() => expect(asked).toHaveLength(2));
     await userEvent.click(await screen.findByRole('button', { name: 'Stop' }));
     await screen.findByRole('button', { name: /compare again/ });
@@ -101,7 +101,7 @@ describe('the Options station', () => {
   it('says why nothing could be simulated, and leads to the rig', async () => {
     const go = vi.fn();
     const { options } = source({ list: () => Promise.reject(new Error('The rig has no battery.')) });
-    show({ ...page, options, go }, station);
+    show(changed(page, { options, go }), station);
     await screen.findByText('The rig has no battery.');
     await userEvent.click(screen.getByRole('button', { name: 'To the rig' }));
     expect(go).toHaveBeenCalledWith('rig');
@@ -109,7 +109,7 @@ describe('the Options station', () => {
 
   it('picks the recommended link until another row is pressed', async () => {
     const { options, asked } = source();
-    show({ ...page, options }, station);
+    show(changed(page, { options }), station);
     await waitFor(() => expect(asked).toHaveLength(1));
     asked[0]!.answer(comparison);
     const pressed = async () =>

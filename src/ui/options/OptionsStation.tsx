@@ -1,11 +1,12 @@
 'use client';
 /** Ways of linking the batteries, simulated on this customer's own use and compared; one is picked. */
+import { clsx } from 'clsx';
 import { useEffect, useMemo, useState } from 'react';
 import { standingChoice } from '../../core/job/job';
 import type { Compared } from '../../core/plan/compare';
 import { rigInWords } from '../../core/rig/inWords';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
-import { useJobPage } from '../shell/jobPage';
+import { usePlace, useJobFile, useAnswers, useEntries } from '../shell/jobPage';
 import { Trouble } from '../Trouble';
 import { AskPanel } from './AskPanel';
 import { CandidatePicker } from './CandidatePicker';
@@ -23,8 +24,11 @@ import { useComparison } from './useComparison';
 const NO_ROWS: readonly Compared[] = [];
 
 export function OptionsStation() {
-  const page = useJobPage();
-  const { job, options: source, setPreview, send, settings, words } = page;
+  const place = usePlace();
+  const { job, settings, words } = useJobFile();
+  const { options: source } = useAnswers();
+  const { setPreview } = usePlace();
+  const { send } = useEntries();
   const compares = useComparison();
   const { list, scenarios, comparison, failed, spread } = compares;
   const [view, setView] = useState<OptionsView>('compare');
@@ -48,13 +52,20 @@ export function OptionsStation() {
     return () => setPreview(undefined);
   }, [preview, vocabulary, setPreview]);
 
-  if (failed && !comparison) return <NotSimulated why={failed} toRig={() => page.go('rig')} />;
+  if (failed && !comparison) return <NotSimulated why={failed} toRig={() => place.go('rig')} />;
   if (!list || !scenarios || !scenario) return <DrawingUp />;
   const { house } = list;
   const setUsage = (next: Scenario[]) => send('usage.set', { was: job.usage, set: { scenarios: next } });
   const working = dialog?.is === 'points' ? rows.find((r) => r.candidate.id === dialog.candidate) : undefined;
   return (
-    <div className="options">
+    <div
+      className={clsx(
+        'options',
+        'grid grid-cols-slip',
+        'h-full min-h-0',
+        'max-narrow:grid-cols-1 max-narrow:grid-rows-foot max-phone:block max-phone:h-auto',
+      )}
+    >
       <div className="flex min-h-0 min-w-0 flex-col max-[480px]:block">
         <OptionsBar
           compares={compares}
@@ -85,12 +96,12 @@ export function OptionsStation() {
           <EventsPanel rows={rows} row={row} result={result} scenario={scenario} />
         )}
         {view === 'use' && (
-          <div className="oscroll">
+          <div className="oscroll flex-auto min-h-0">
             <UsageEditor scenarios={scenarios} house={house} onChange={setUsage} />
           </div>
         )}
         {view === 'ask' && (
-          <div className="oscroll">
+          <div className="oscroll flex-auto min-h-0">
             <AskPanel rows={rows} source={source} picked={picked} house={house && words(house.name)} />
           </div>
         )}
@@ -139,7 +150,7 @@ export function OptionsStation() {
 
 /** The row in hand: what was pressed, else what stands picked, else what is recommended, else the first. */
 function usePicked(rows: readonly Compared[], chosen: string | undefined, recommended: string | undefined): string {
-  const { job } = useJobPage();
+  const { job } = useJobFile();
   const choice = standingChoice(job)?.candidate;
   return useMemo(() => {
     const wanted = chosen ?? choice;
@@ -149,7 +160,7 @@ function usePicked(rows: readonly Compared[], chosen: string | undefined, recomm
 }
 
 const NotSimulated = ({ why, toRig }: { why: string; toRig(): void }) => (
-  <div className="empty">
+  <div>
     <h2>Not simulated</h2>
     <p>{why}</p>
     <button type="button" className="bx" onClick={toRig}>
@@ -159,14 +170,20 @@ const NotSimulated = ({ why, toRig }: { why: string; toRig(): void }) => (
 );
 
 const DrawingUp = () => (
-  <div className="empty">
+  <div
+    className={clsx(
+      'grid place-content-center justify-items-start gap-3',
+      'max-w-160 m-auto px-8 py-6',
+      'text-lead leading-snug',
+    )}
+  >
     <span className="loading loading-dots" aria-hidden="true" />
     <p>Drawing up ways to link these batteries.</p>
   </div>
 );
 
 const StoppedByHand = ({ again }: { again(): void }) => (
-  <div className="empty">
+  <div>
     <h2>Stopped</h2>
     <p>Nothing has been compared yet. Change the use or the links, or run it again.</p>
     <button type="button" className="bx" onClick={again}>
@@ -176,7 +193,7 @@ const StoppedByHand = ({ again }: { again(): void }) => (
 );
 
 function Troubles({ list, failed }: { list: readonly { says: string; remedy: string }[]; failed: string | undefined }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   return (
     <>
       {list.map((t) => (

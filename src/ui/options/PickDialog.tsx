@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { TriangleAlert } from 'lucide-react';
 import type { Compared } from '../../core/plan/compare';
 import { showRange } from '../../core/units/money';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 import { useDraft } from '../draft';
 
@@ -16,7 +16,7 @@ interface Props {
 }
 
 export function PickDialog({ row, reasons, onClose, onPick }: Props) {
-  const { job, words, settings } = useJobPage();
+  const { job, words, settings } = useJobFile();
   const { candidate, estimate } = row;
   const usual = useMemo(() => reasons.map((r) => words(r.says)).join(' '), [reasons, words]);
   const [text, setText, forget] = useDraft(`${job.number}/pick/${candidate.id}`, usual);
@@ -44,10 +44,12 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
       {candidate.differences.length > 0 ? (
         <>
           <h3>What changes on the rig</h3>
-          <ul className="odiffs">
+          <ul className="odiffs mt-1.5 mb-2.5 text-note leading-tight">
             {candidate.differences.map((d) => (
               <li key={`${d.kind}${d.id}`} className={d.kind}>
-                <span aria-hidden="true">{d.kind === 'removed' ? '–' : d.kind === 'added' ? '+' : '~'}</span>
+                <span className="font-cond font-bold text-large leading-none" aria-hidden="true">
+                  {d.kind === 'removed' ? '–' : d.kind === 'added' ? '+' : '~'}
+                </span>
                 {words(d.says)}
               </li>
             ))}
@@ -72,7 +74,7 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
           onChange={(e) => setText(e.target.value)}
         />
       </label>
-      <div className="row">
+      <div className="row flex flex-wrap gap-2">
         <button
           type="button"
           className="bx ink"

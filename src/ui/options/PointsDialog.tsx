@@ -1,22 +1,22 @@
 'use client';
 /** How a candidate came to its points: each criterion with what it got and why. */
 import type { Scored } from '../../core/plan/recommend';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { Sheet } from '../Dialog';
 
 export function PointsDialog({ scored, name, onClose }: { scored: Scored; name: string; onClose(): void }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   return (
     <Sheet title={`${words(name)}: ${scored.total.toFixed(0)} of 100 points`} onClose={onClose}>
-      <table className="opointstable">
+      <table className="w-full mb-2 text-note">
         <tbody>
           {scored.points.map((p) => (
             <tr key={p.criterion}>
-              <th scope="row">
+              <th className="py-1.5 border-b-1 border-rule font-semibold text-left" scope="row">
                 {p.criterion}
-                <small>{words(p.because)}</small>
+                <small className="block font-normal text-ink-2 text-fine">{words(p.because)}</small>
               </th>
-              <td>
+              <td className="border-b-1 border-rule font-cond font-bold text-right text-large whitespace-nowrap">
                 {p.got.toFixed(1)} of {p.of.toFixed(1)}
               </td>
             </tr>

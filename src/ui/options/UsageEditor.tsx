@@ -1,5 +1,6 @@
 'use client';
 /** How this customer uses the rig: legs on a time line, dragged into order, stretched, or worked by keys. */
+import { clsx } from 'clsx';
 import type { TraitName } from '../../core/parts/traits';
 import { has as rigHas } from '../../core/rig/value';
 import {
@@ -19,7 +20,7 @@ import { storage } from '../../core/plan/usualScenarios';
 import type { Leg, Scenario } from '../../core/simulate/scenarioSchema';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Choose, NumberField } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 import { inHours } from './time';
 
 const KINDS: readonly { id: Leg['kind']; label: string }[] = [
@@ -55,7 +56,14 @@ function LegBlock({ leg, on, pick, change, remove, move }: BlockProps) {
   return (
     <div
       ref={setNodeRef}
-      className={`leg ${leg.kind}${on ? ' on' : ''}${isDragging ? ' dragging' : ''}`}
+      className={clsx(
+        'relative',
+        'min-w-14 border-r border-ink bg-card',
+        'touch-none',
+        'is-drive:bg-engine-tint is-on:bg-ink is-on:text-paper last:border-r-0',
+        'max-phone:min-h-12 max-phone:border-r-0 max-phone:border-b max-phone:border-ink',
+        `leg ${leg.kind}${on ? ' on' : ''}${isDragging ? ' dragging' : ''}`,
+      )}
       style={{ flexGrow: share(hours), transform: transform ? `translateX(${transform.x}px)` : undefined, transition }}
     >
       <button
@@ -78,11 +86,11 @@ function LegBlock({ leg, on, pick, change, remove, move }: BlockProps) {
           e.stopPropagation();
         }}
       >
-        <b>{leg.name}</b>
-        <span>{inHours(hours)}</span>
+        <b className="max-h-9 overflow-hidden font-cond text-lead leading-none">{leg.name}</b>
+        <span className="font-cond text-plain whitespace-nowrap">{inHours(hours)}</span>
       </button>
       <span
-        className="grip"
+        className="grip absolute right-0 top-0 bottom-0 w-4 cursor-ew-resize touch-none"
         aria-hidden="true"
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);
@@ -120,7 +128,7 @@ const loadWords = (watts: number, duty: number): string =>
       : `${watts} W, on ${duty < 0.01 ? 'minutes a day' : `${Math.round(duty * 100)} % of the time`}`;
 
 function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
-  const { settings, rig } = useJobPage();
+  const { settings, rig } = useJobFile();
   const unit = settings.temperature;
   const has = (trait: TraitName) => rigHas(rig, trait);
   const flag = (
@@ -130,7 +138,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
     <label className="tick">
       <input
         type="checkbox"
-        className="checkbox"
+        className="checkbox flex-none border-ink"
         checked={leg[key] ?? false}
         onChange={(e) => change({ ...leg, [key]: e.target.checked })}
       />
@@ -138,11 +146,11 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
     </label>
   );
   return (
-    <div className="legform">
-      <label className="field legname">
+    <div className="grid gap-2.5 pt-2.5 border-t-2 border-ink">
+      <label className="field max-w-80">
         <span>Name</span>
         <input
-          className="input"
+          className="input border-ink"
           key={leg.id}
           defaultValue={leg.name}
           maxLength={60}
@@ -161,7 +169,7 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
         value={leg.kind}
         onChange={(kind) => change({ ...leg, kind })}
       />
-      <div className="legnums">
+      <div className="flex flex-wrap gap-2.5">
         <NumberField
           key={`h${leg.id}`}
           late
@@ -217,24 +225,24 @@ function LegForm({ leg, change }: { leg: Leg; change(leg: Leg): void }) {
           onChange={(moreAmps) => change({ ...leg, moreAmps })}
         />
       </div>
-      <fieldset className="oticks">
-        <legend>Runs in the living space</legend>
+      <fieldset className="oticks grid gap-x-3.5 m-0 p-0">
+        <legend className="font-semibold text-note">Runs in the living space</legend>
         {LOADS.map((l) => (
           <label key={l.id} className="tick">
             <input
               type="checkbox"
-              className="checkbox"
+              className="checkbox flex-none border-ink"
               checked={leg.loads.includes(l.id)}
               onChange={(e) =>
                 change({ ...leg, loads: e.target.checked ? [...leg.loads, l.id] : leg.loads.filter((x) => x !== l.id) })
               }
             />
-            {l.label} <small>{loadWords(l.watts, l.duty(leg.celsius))}</small>
+            {l.label} <small className="text-ink-2 text-fine">{loadWords(l.watts, l.duty(leg.celsius))}</small>
           </label>
         ))}
       </fieldset>
-      <fieldset className="oticks">
-        <legend>And</legend>
+      <fieldset className="oticks grid gap-x-3.5 m-0 p-0">
+        <legend className="font-semibold text-note">And</legend>
         {has('disconnect') && flag('disconnectOpen', 'Coach disconnect off')}
         {has('boost') && flag('boostWedged', 'Boost switch wedged down')}
         {has('towConnector') && flag('uncoupled', 'Uncoupled')}
@@ -298,7 +306,7 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
   };
   if (!scenario)
     return (
-      <div className="empty">
+      <div>
         <h2>No use yet</h2>
         <p>Links are compared on how this customer uses the rig: hours driven, nights off grid, months stored.</p>
         <button type="button" className="bx" onClick={addScenario}>
@@ -332,8 +340,8 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
     setPicked(id);
   };
   return (
-    <div className="usage">
-      <div className="usage-head">
+    <div className="grid gap-1.5 mt-1.5 px-3 pt-2.5 pb-4">
+      <div className="flex items-end flex-wrap gap-2">
         {scenarios.map((s, i) => (
           <button
             key={s.id}
@@ -351,11 +359,11 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
           </button>
         )}
         {scenarios.length < 6 && !scenarios.some((s) => s.id === 'storage') && (
-          <button type="button" className="bx small" onClick={addStorage}>
+          <button type="button" className="bx" onClick={addStorage}>
             <Plus size={16} aria-hidden="true" /> Stored for months
           </button>
         )}
-        <span className="grow" />
+        <span className="flex-1" />
         {scenarios.length > 1 && (
           <button
             type="button"
@@ -373,7 +381,15 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={legs.map((l) => l.id)} strategy={horizontalListSortingStrategy}>
-          <div className="timeline" role="group" aria-label={`Legs of ${scenario.name}`}>
+          <div
+            className={clsx(
+              'timeline',
+              'h-18.5 overflow-hidden border-2 border-ink rounded bg-card',
+              'max-phone:flex-col max-phone:h-auto',
+            )}
+            role="group"
+            aria-label={`Legs of ${scenario.name}`}
+          >
             {legs.map((l) => (
               <LegBlock
                 key={l.id}
@@ -388,14 +404,14 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
           </div>
         </SortableContext>
       </DndContext>
-      <div className="usage-foot">
+      <div className="flex items-end flex-wrap gap-2">
         <button type="button" className="bx small" onClick={add}>
           <Plus size={16} aria-hidden="true" /> Add a leg
         </button>
         <button type="button" className="bx small" onClick={() => remove(leg.id)} disabled={legs.length < 2}>
           <Trash2 size={16} aria-hidden="true" /> Take “{leg.name}” out
         </button>
-        <span className="grow" />
+        <span className="flex-1" />
         <NumberField
           key={`start${scenario.id}`}
           late

@@ -4,7 +4,7 @@ import { act } from '@testing-library/react';
 import { expect, it } from 'vitest';
 import { exampleJob } from '../../../tests/answers';
 import { inADocument, show } from '../../../tests/dom';
-import { jobPageOf } from '../../../tests/jobPage';
+import { changed, jobPageOf } from '../../../tests/jobPage';
 import type { OptionsSource } from './source';
 import { useComparison } from './useComparison';
 
@@ -28,7 +28,7 @@ it('is done with its answer, though its last word on how far it is comes after i
     seen = useComparison();
     return null;
   };
-  show({ ...page, options }, <Piece />);
+  show(changed(page, { options }), <Piece />);
   // The list comes, then a change rests before it is run.
   for (let k = 0; k < 2; k++) await act(() => new Promise((r) => setTimeout(r, 400)));
   act(() => told(0.5));

@@ -5,7 +5,7 @@ import { currentRevision, standingVerdict } from '../../core/job/job';
 import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers } from '../shell/jobPage';
 import type { OptionList } from './source';
 
 /** Draws of everything assumed, of which the ranges are told. */
@@ -40,7 +40,8 @@ export interface SpreadOf {
 }
 
 export function useComparison(): Compares {
-  const { job, options } = useJobPage();
+  const { job } = useJobFile();
+  const { options } = useAnswers();
   const [list, setList] = useState<OptionList>();
   const [ids, setIds] = useState<readonly string[]>();
   const [comparison, setComparison] = useState<Comparison>();
@@ -140,7 +141,7 @@ function useSpread(
   scenarios: readonly Scenario[] | undefined,
   fail: (why: string) => void,
 ): SpreadOf & { forget(): void } {
-  const { options } = useJobPage();
+  const { options } = useAnswers();
   const [drawn, setDrawn] = useState<SpreadOf['drawn']>();
   const [progress, setProgress] = useState<number>();
   const running = useRef<AbortController>(undefined);

@@ -1,28 +1,30 @@
 'use client';
 /** Checks of the finished rig that are more than one reading: how, why, the limit, what was found. */
+import { clsx } from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { standingChecks, watchEntries, type CheckRecord } from '../../core/job/job';
 import { passes, type CheckValue, type RigCheck } from '../../core/prove/check';
+import type { Settings } from '../../core/shop/shop';
 import { celsiusShown, celsiusStored } from '../../core/units/preferences';
 import { Sign } from '../strip/glyphs';
-import { useJobPage, type JobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers, usePlace, useEntries } from '../shell/jobPage';
 import { readFigure } from '../../core/units/typedFigure';
 import { useDraft } from '../draft';
 
 /** A value in the shop's unit, with it. */
-const shown = (page: JobPage, v: CheckValue, value: number): string =>
+const shown = (settings: Settings, v: CheckValue, value: number): string =>
   v.unit === '°C'
-    ? `${Math.round(celsiusShown(value, page.settings.temperature))} °${page.settings.temperature}`
+    ? `${Math.round(celsiusShown(value, settings.temperature))} °${settings.temperature}`
     : v.unit === 'times'
       ? `${value} times`
       : `${value.toFixed(value < 10 ? 2 : 0)}\u00a0${v.unit}`;
 
-const unitOf = (page: JobPage, v: CheckValue): string => (v.unit === '°C' ? `°${page.settings.temperature}` : v.unit);
+const unitOf = (settings: Settings, v: CheckValue): string => (v.unit === '°C' ? `°${settings.temperature}` : v.unit);
 
 export function CheckList({ locked }: { locked: boolean }) {
-  const page = useJobPage();
-  const { checks, job, epoch } = page;
+  const { job, epoch } = useJobFile();
+  const { checks } = useAnswers();
   if (!checks) return null;
   const results = standingChecks(job, epoch);
   const due = checks.filter((c) => c.required);
@@ -30,9 +32,9 @@ export function CheckList({ locked }: { locked: boolean }) {
   return (
     <>
       {due.length > 0 && (
-        <h3 className="hdln bar-head sub">
-          <b>Checks</b>{' '}
-          <span>
+        <h3 className="hdln flex-none h-9.5 px-3 border-y-2 border-ink">
+          <b className="text-head leading-close">Checks</b>{' '}
+          <span className="font-medium text-note text-ink-2">
             {due.filter((c) => results.get(c.id)).length} of {due.length} done
           </span>
         </h3>
@@ -41,8 +43,9 @@ export function CheckList({ locked }: { locked: boolean }) {
         <CheckRow key={c.id} check={c} result={results.get(c.id)} locked={locked} />
       ))}
       {advised.length > 0 && (
-        <h3 className="hdln bar-head sub">
-          <b>Advised</b> <span>not needed for the signature after this work</span>
+        <h3 className="hdln flex-none h-9.5 px-3 border-y-2 border-ink">
+          <b className="text-head leading-close">Advised</b>{' '}
+          <span className="font-medium text-note text-ink-2">not needed for the signature after this work</span>
         </h3>
       )}
       {advised.map((c) => (
@@ -62,13 +65,15 @@ const RESULT_WORDS: Readonly<Record<CheckRecord['result'], string>> = {
 const NOTHING_TYPED: Record<string, string> = {};
 
 function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRecord | undefined; locked: boolean }) {
-  const page = useJobPage();
-  const draft = `${page.job.number}/check/${page.epoch}/${check.id}`;
+  const file = useJobFile();
+  const place = usePlace();
+  const { send } = useEntries();
+  const draft = `${file.job.number}/check/${file.epoch}/${check.id}`;
   const [typed, setTyped, forgetTyped] = useDraft<Record<string, string>>(`${draft}/figures`, NOTHING_TYPED);
   const [note, setNote, forgetNote] = useDraft(`${draft}/note`, '');
   const [again, setAgain] = useState(false);
-  const entries = watchEntries(page.job, page.epoch, check.id);
-  const values = readValues(page, check, typed);
+  const entries = watchEntries(file.job, file.epoch, check.id);
+  const values = readValues(file.settings, check, typed);
   // What a watch found is its highest entry.
   const found: Record<string, number> = {};
   for (const e of entries)
@@ -77,7 +82,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
   const ok = passes(check, found);
   const limited = check.values.some((v) => v.most !== undefined);
   const record = (outcome: CheckRecord['result'], of: Record<string, number>) => {
-    page.send('check.record', {
+    send('check.record', {
       id: crypto.randomUUID(),
       check: check.id,
       result: outcome,
@@ -90,25 +95,30 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
       setAgain(false);
     }
   };
-  const current = page.next.kind === 'check' && page.next.check === check.id;
+  const current = place.next.kind === 'check' && place.next.check === check.id;
   const first = entries[0] ? new Date(entries[0].at).getTime() : 0;
   return (
     <section
-      className={`chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`}
+      className={clsx(
+        'grid gap-1',
+        'px-3 pt-2.25 pb-2.75 border-b-1 border-rule',
+        'text-note leading-tight',
+        `chk${current ? ' now' : ''}${result?.result === 'fail' ? ' bad' : ''}`,
+      )}
       id={`check-${check.id}`}
       aria-label={check.name}
     >
-      <header>
-        <b>{check.name}</b>
-        <span>
-          {page.stateOf(check.state).label}, about {check.minutes} min
+      <header className="flex flex-wrap items-baseline gap-x-3 gap-y-0.5">
+        <b className="font-cond font-bold text-large leading-close">{check.name}</b>
+        <span className="text-ink-2">
+          {file.stateOf(check.state).label}, about {check.minutes} min
         </span>
         {result && (
-          <strong>
+          <strong className="inline-flex items-center gap-1.25 ml-auto font-cond text-lead">
             <Sign verdict={result.result === 'fail' ? 'high' : 'ok'} size={15} /> {RESULT_WORDS[result.result]}
             {Object.entries(result.values ?? {}).map(([k, v]) => {
               const spec = check.values.find((x) => x.id === k);
-              return spec ? `, ${shown(page, spec, v)}` : '';
+              return spec ? `, ${shown(file.settings, spec, v)}` : '';
             })}
           </strong>
         )}
@@ -118,23 +128,23 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
         Why: {check.why}.{' '}
         {check.values
           .filter((v) => v.most !== undefined)
-          .map((v) => `${v.label} at most ${shown(page, v, v.most!)} (${v.source})`)
+          .map((v) => `${v.label} at most ${shown(file.settings, v, v.most!)} (${v.source})`)
           .join('; ')}
       </p>
       {check.caution && (
-        <p className="care">
+        <p className="care flex items-start gap-1.75">
           <TriangleAlert size={15} aria-hidden="true" />
           <span>{check.caution}</span>
         </p>
       )}
-      {result?.note && <p className="quiet">{result.note}</p>}
+      {result?.note && <p>{result.note}</p>}
       {entries.length > 0 && (
-        <table className="entries">
+        <table className="entries w-full text-note">
           <thead>
             <tr>
-              <th>Minute</th>
+              <th className="border-b border-ink font-semibold text-left">Minute</th>
               {check.values.map((v) => (
-                <th key={v.id} className="num">
+                <th key={v.id} className="border-b border-ink font-semibold text-right">
                   {v.label}
                 </th>
               ))}
@@ -143,10 +153,12 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
           <tbody>
             {entries.map((e) => (
               <tr key={e.id}>
-                <td>{Math.round((new Date(e.at).getTime() - first) / 60_000)}</td>
+                <td className="border-b-1 border-rule font-cond text-plain">
+                  {Math.round((new Date(e.at).getTime() - first) / 60_000)}
+                </td>
                 {check.values.map((v) => (
-                  <td key={v.id} className="num">
-                    {e.values?.[v.id] === undefined ? '–' : shown(page, v, e.values[v.id]!)}
+                  <td key={v.id} className="border-b-1 border-rule font-cond text-plain text-right">
+                    {e.values?.[v.id] === undefined ? '–' : shown(file.settings, v, e.values[v.id]!)}
                   </td>
                 ))}
               </tr>
@@ -162,9 +174,9 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
       {!locked && (!result || again) && (
         <div className="chk-do">
           {check.values.map((v) => (
-            <label key={v.id} className="field">
+            <label key={v.id} className="field w-32">
               <span>
-                {v.label}, {unitOf(page, v)}
+                {v.label}, {unitOf(file.settings, v)}
               </span>
               <input
                 className="input"
@@ -176,7 +188,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
               />
             </label>
           ))}
-          <label className="field wide">
+          <label className="field wide flex-1 w-32 min-w-37.5">
             <span>Note</span>
             <input
               className="input"
@@ -221,12 +233,16 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
 }
 
 /** What is typed, SI; what is no number is left out. */
-function readValues(page: JobPage, check: RigCheck, typed: Readonly<Record<string, string>>): Record<string, number> {
+function readValues(
+  settings: Settings,
+  check: RigCheck,
+  typed: Readonly<Record<string, string>>,
+): Record<string, number> {
   const values: Record<string, number> = {};
   for (const v of check.values) {
-    const read = readFigure(typed[v.id] ?? '', unitOf(page, v));
+    const read = readFigure(typed[v.id] ?? '', unitOf(settings, v));
     if (read.is !== 'figure') continue;
-    values[v.id] = v.unit === '°C' ? celsiusStored(read.value, page.settings.temperature) : read.value;
+    values[v.id] = v.unit === '°C' ? celsiusStored(read.value, settings.temperature) : read.value;
   }
   return values;
 }

@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
 import { exampleJob } from '../../../tests/answers';
 import { inADocument, show } from '../../../tests/dom';
-import { jobPageOf } from '../../../tests/jobPage';
+import { changed, jobPageOf } from '../../../tests/jobPage';
 import { workerApi } from '../../../tests/workerApi';
 import type { Proof } from '../../core/prove/proofs';
 import { DEFAULT_SETTINGS } from '../../core/shop/shop';
@@ -18,19 +18,19 @@ describe('Prove before a repair', () => {
     const core = await workerApi('core');
     const settings = { ...DEFAULT_SETTINGS, vocabulary: 'europe' as const };
     const page = await jobPageOf(exampleJob(name), 'prove', { settings });
-    const asked = vi.fn((doc: typeof page.described) =>
+    const asked = vi.fn((doc: typeof page.file.described) =>
       Promise.resolve(core.proving({ key: name, doc }, { made: 'build' }, [], []).readings),
     );
     const go = vi.fn();
-    show({ ...page, expect: asked, go }, <ProveStation />);
+    show(changed(page, { expect: asked, go }), <ProveStation />);
     const list = await screen.findByRole('region', { name: 'What will be measured' });
     const proofs = (await asked.mock.results[0]!.value) as readonly Proof[];
     expect(proofs.length).toBeGreaterThan(2);
-    expect(asked).toHaveBeenCalledWith(page.described);
+    expect(asked).toHaveBeenCalledWith(page.file.described);
     expect(within(list).getAllByRole('listitem')).toHaveLength(proofs.length);
     for (const p of proofs) expect(list.textContent).toContain(p.label);
     for (const state of new Set(proofs.map((p) => p.state)))
-      expect(list.textContent).toContain(page.stateOf(state).label);
+      expect(list.textContent).toContain(page.file.stateOf(state).label);
     expect(list.textContent).not.toMatch(/shore|undefined|NaN/i);
     await userEvent.click(screen.getByRole('button', { name: 'To the fault' }));
     expect(go).toHaveBeenCalledWith('fault');

@@ -2,16 +2,18 @@
 /** Before there is anything to prove: what this very rig will have to read once it is right. */
 import { useQuery } from '@tanstack/react-query';
 import { midSentence, showBand } from '../../core/units/format';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers } from '../shell/jobPage';
 
 export function WhatWillBeProved() {
-  const { described, expect, job, epoch, stateOf, words } = useJobPage();
+  const { described, job, epoch, stateOf, words } = useJobFile();
+  const { expect } = useAnswers();
   const { data: proofs } = useQuery({
     queryKey: ['will-be-proved', job.number, epoch, described.parts.length, described.conductors.length],
     queryFn: () => expect(described),
     staleTime: 60_000,
   });
-  if (!proofs) return <p className="waiting">Working out what this rig will have to read …</p>;
+  if (!proofs)
+    return <p className="waiting py-2 text-note text-ink-2">Working out what this rig will have to read …</p>;
   const states = [...new Set(proofs.map((p) => p.state))];
   return (
     <section className="w-full" aria-label="What will be measured">

@@ -1,12 +1,13 @@
 'use client';
 /** Keys for a gloved thumb; a keyboard is equally good. What is typed is judged before it is kept. */
+import { clsx } from 'clsx';
 import { ArrowRight, Delete, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { judge } from '../../core/probe/judge';
 import { parseMeterEntry } from '../../core/units/meterEntry';
 import { showBand, showMiss, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useMeasuring, useEntries } from '../shell/jobPage';
 import { useSecondsSince } from './StatePlate';
 import { useTyped } from '../typed';
 import { undoWords } from '../../core/job/applyCommand';
@@ -23,7 +24,9 @@ export function useKeep(): {
   value: number | undefined;
   problem: { words: string; suggestion?: number } | undefined;
 } {
-  const { job, selected, setTyped, send } = useJobPage();
+  const { job } = useJobFile();
+  const { selected, setTyped } = useMeasuring();
+  const { send } = useEntries();
   const { text: typed, millis } = useTyped();
   const seconds = useSecondsSince(job.rigState.since);
   const unit = selected?.kind === 'clamp' ? 'A' : 'V';
@@ -57,7 +60,9 @@ export function useKeep(): {
 }
 
 export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: ReactNode }) {
-  const { job, selected, setTyped, setMillis, band, undo, undoable, stateOf } = useJobPage();
+  const { job, stateOf } = useJobFile();
+  const { selected, setTyped, setMillis, band } = useMeasuring();
+  const { undo, undoable } = useEntries();
   const { text: typed, millis } = useTyped();
   const { keep, cannotReach, overload, value, problem } = useKeep();
   const state = stateOf(job.rigState.id);
@@ -67,27 +72,60 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
   const press = (key: string) => setTyped(key === '.' && typed.includes('.') ? typed : (typed + key).slice(0, 12));
   const flip = () => setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`);
   return (
-    <aside className="kp" aria-label="Keypad">
+    <aside
+      className={clsx(
+        'kp',
+        'flex flex-col gap-1.25',
+        'min-h-0 px-2.75 pt-1.75 pb-2 border-l-2 border-ink bg-paper',
+        'max-narrow:gap-1 max-narrow:py-1.25 within-phone:in-split:hidden',
+      )}
+      aria-label="Keypad"
+    >
       {heading && (
-        <div className="hdln">
-          <b>{selected ? `${selected.label} at ${state.label.toLowerCase()}` : 'Pick a probe'}</b>
+        <div className="hdln max-narrow:hidden">
+          <b className="text-large leading-close">
+            {selected ? `${selected.label} at ${state.label.toLowerCase()}` : 'Pick a probe'}
+          </b>
         </div>
       )}
-      <div className="disp">
+      <div
+        className={clsx(
+          'disp',
+          'flex items-center justify-between flex-none',
+          'h-14.5 px-2.5 border-2 border-ink rounded bg-card',
+          'max-narrow:h-13',
+        )}
+      >
         <output
-          className={`num${typed.length > 6 ? ' long' : ''}`}
+          className={clsx(
+            'overflow-hidden',
+            'font-cond font-semibold text-huge leading-none tracking-tight whitespace-nowrap',
+            'is-long:text-display',
+            `${typed.length > 6 ? ' long' : ''}`,
+          )}
           aria-live="polite"
           aria-label={typed === '' ? 'nothing typed' : `typed ${typed}`}
         >
           {typed.replace('-', '−')}
-          <i />
+          <i className="inline-block w-0.75 h-9 ml-1 bg-ink align-middle" />
         </output>
-        <span className="u">
-          <b>{unit === 'A' ? 'amps' : millis ? 'millivolts' : 'volts'}</b>
+        <span className="font-cond font-medium text-right text-note text-ink-2 leading-close whitespace-nowrap">
+          <b className="block font-semibold text-head text-ink">
+            {unit === 'A' ? 'amps' : millis ? 'millivolts' : 'volts'}
+          </b>
           {b ? showBand(b.lo, b.hi, b.unit) : ''}
         </span>
       </div>
-      <div className={`judge${problem || (verdict && verdict !== 'ok') ? ' bad' : ''}`} role="status">
+      <div
+        className={clsx(
+          'flex items-center flex-none flex-wrap gap-1.5',
+          'min-h-4.5',
+          'font-semibold text-note leading-close',
+          'is-bad:text-fail',
+          `judge${problem || (verdict && verdict !== 'ok') ? ' bad' : ''}`,
+        )}
+        role="status"
+      >
         {problem ? (
           <>
             <span>{problem.words}</span>
@@ -107,22 +145,59 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
             {showMiss(value!, b.lo, b.hi, b.unit)}
           </>
         ) : (
-          <span className="hint">Type what the meter shows</span>
+          <span className="font-medium text-ink-2">Type what the meter shows</span>
         )}
       </div>
-      <div className="fn">
-        <button type="button" onClick={flip} aria-label="change sign">
+      <div className="fn grid flex-none gap-1.25">
+        <button
+          className={clsx(
+            'grid place-items-center',
+            'min-h-11 border border-ink rounded bg-card',
+            'font-cond font-semibold text-plain text-center leading-none',
+            'disabled:border-dashed disabled:text-ink-3',
+          )}
+          type="button"
+          onClick={flip}
+          aria-label="change sign"
+        >
           ±
         </button>
-        <button type="button" onClick={() => setMillis(!millis)} aria-pressed={millis} disabled={unit === 'A'}>
+        <button
+          className={clsx(
+            'grid place-items-center',
+            'min-h-11 border border-ink rounded bg-card',
+            'font-cond font-semibold text-plain text-center leading-none',
+            'aria-pressed:bg-ink aria-pressed:text-paper disabled:border-dashed disabled:text-ink-3',
+          )}
+          type="button"
+          onClick={() => setMillis(!millis)}
+          aria-pressed={millis}
+          disabled={unit === 'A'}
+        >
           mV / V
         </button>
-        <button type="button" onClick={overload} disabled={!selected}>
+        <button
+          className={clsx(
+            'grid place-items-center',
+            'min-h-11 border border-ink rounded bg-card',
+            'font-cond font-semibold text-plain text-center leading-none',
+            'disabled:border-dashed disabled:text-ink-3',
+          )}
+          type="button"
+          onClick={overload}
+          disabled={!selected}
+        >
           OL or
           <br />
           unsteady
         </button>
         <button
+          className={clsx(
+            'grid place-items-center',
+            'min-h-11 border border-ink rounded bg-card',
+            'font-cond font-semibold text-plain text-center leading-none',
+            'disabled:border-dashed disabled:text-ink-3',
+          )}
           type="button"
           onClick={undo}
           aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${undoWords(undoable)}`}
@@ -131,17 +206,37 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
           <Undo2 size={20} aria-hidden="true" />
         </button>
       </div>
-      <div className="keys">
+      <div className="keys grid grid-cols-3 flex-1 gap-1.25 min-h-0 max-narrow:gap-1">
         {DIGITS.map((d) => (
-          <button key={d} type="button" onClick={() => press(d)}>
+          <button
+            className={clsx(
+              'grid place-items-center',
+              'border border-ink rounded bg-card',
+              'font-cond font-semibold text-center text-title leading-none',
+              'within-phone:text-title',
+            )}
+            key={d}
+            type="button"
+            onClick={() => press(d)}
+          >
             {d}
           </button>
         ))}
-        <button type="button" aria-label="delete last digit" onClick={() => setTyped(typed.slice(0, -1))}>
+        <button
+          className={clsx(
+            'grid place-items-center',
+            'border border-ink rounded bg-card',
+            'font-cond font-semibold text-center text-title leading-none',
+            'within-phone:text-title',
+          )}
+          type="button"
+          aria-label="delete last digit"
+          onClick={() => setTyped(typed.slice(0, -1))}
+        >
           <Delete size={24} aria-hidden="true" />
         </button>
       </div>
-      <div className="kfoot">
+      <div className="kfoot grid flex-none gap-1.5">
         <button type="button" className="bx" onClick={cannotReach} disabled={!selected}>
           Can’t
           <br />
@@ -152,7 +247,7 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         ) : (
           <button
             type="button"
-            className={`bx keep${value !== undefined && selected ? ' go' : ' off'}`}
+            className={`justify-between pr-2 pl-2.75 py-0 text-large text-left bx keep${value !== undefined && selected ? ' go' : ' off'}`}
             aria-disabled={value === undefined}
             onClick={keep}
           >

@@ -8,7 +8,7 @@ import { assumed } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useMeasuring, useEntries } from '../shell/jobPage';
 import { endpoint, Means, Pick, useAddPieces, usePlanned, usePoints, type MeansId } from './points';
 
 const WHAT = [
@@ -31,8 +31,8 @@ export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { co
   const [what, setWhat] = useState<(typeof WHAT)[number]['id']>('wire');
   return (
     <>
-      <header>
-        <h2>Add to the rig</h2>
+      <header className="flex items-baseline justify-between gap-3">
+        <h2 className="font-cond font-bold text-title leading-none">Add to the rig</h2>
         <span className="quiet">The strip draws it at once; undo takes it out again.</span>
       </header>
       <InThePlan />
@@ -50,7 +50,7 @@ export function AddPieces({ onAdded }: { onAdded(picked: { part: string } | { co
 
 /** What the pick adds to the rig as it stands. */
 function InThePlan() {
-  const { described } = useJobPage();
+  const { described } = useJobFile();
   const planned = usePlanned();
   if (!planned) return null;
   const here = new Set([...described.parts, ...described.conductors].map((x) => x.id));
@@ -66,7 +66,7 @@ function InThePlan() {
 }
 
 function AddWire({ onAdded }: { onAdded(id: string): void }) {
-  const { described, settings } = useJobPage();
+  const { described, settings } = useJobFile();
   const planned = usePlanned();
   const addPieces = useAddPieces();
   const points = usePoints();
@@ -125,7 +125,7 @@ function AddWire({ onAdded }: { onAdded(id: string): void }) {
 }
 
 function AddPart({ onAdded }: { onAdded(id: string): void }) {
-  const { described, settings } = useJobPage();
+  const { described, settings } = useJobFile();
   const planned = usePlanned();
   const addPieces = useAddPieces();
   const kinds = [...PART_KINDS.values()];
@@ -156,7 +156,7 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
       <label className="field">
         <span>Kind</span>
         <select
-          className="select"
+          className="select h-12 w-full border-ink bg-card text-ink text-plain"
           value={kind}
           onChange={(e) => {
             setKind(e.target.value as PartKindId);
@@ -173,7 +173,12 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
       </label>
       <label className="field">
         <span>Name</span>
-        <input className="input" maxLength={40} value={name} onChange={(e) => setName(e.target.value)} />
+        <input
+          className="input w-full max-w-none border-ink"
+          maxLength={40}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
       </label>
       <Choose
         label="Side"
@@ -210,7 +215,8 @@ function AddPart({ onAdded }: { onAdded(id: string): void }) {
 }
 
 function AddProbe() {
-  const { missing, send } = useJobPage();
+  const { missing } = useMeasuring();
+  const { send } = useEntries();
   const [key, setKey] = useState('');
   const point = missing.find((p) => p.key === key);
   return (
@@ -221,11 +227,11 @@ function AddProbe() {
         onChange={setKey}
         points={missing.map((p) => ({ key: p.key, label: p.name }))}
       />
-      <p className="quiet">It takes the next free label, which is never given to another point.</p>
+      <p>It takes the next free label, which is never given to another point.</p>
       <div className="editbar">
         <button
           type="button"
-          className="bx ink"
+          className="bx"
           disabled={!point}
           onClick={() => {
             send('probe.add', { key, name: point!.name.slice(0, 120) });

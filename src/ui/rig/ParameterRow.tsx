@@ -29,7 +29,11 @@ export function ParameterRow({
   const ratio = spec.scale === 'ratio';
   const bare = { value, spread, provenance };
   return (
-    <div className="prow" role="group" aria-labelledby={name}>
+    <div
+      className="prow grid items-center gap-2 pb-1.5 border-b-1 border-rule-2 text-note"
+      role="group"
+      aria-labelledby={name}
+    >
       <span id={name}>{spec.label}</span>
       <NumberField
         label=""
@@ -47,7 +51,7 @@ export function ParameterRow({
         max={ratio ? 300 : (spec.max - spec.min) * shown.times}
         onChange={(v) => change({ ...bare, spread: ratio ? v / 100 : v / shown.times })}
       />
-      <div className="know">
+      <div className="know max-narrow:col-span-full">
         <Choose
           label=""
           choices={KNOWN}

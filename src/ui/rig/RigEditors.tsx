@@ -9,7 +9,7 @@ import type { Parameter, ParameterSpec } from '../../core/units/parameter';
 import { lengthShown, lengthStored } from '../../core/units/preferences';
 import { gaugesOf, gaugeShown } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useMeasuring, useEntries } from '../shell/jobPage';
 import { MoveEnds } from './MoveEnds';
 import { ParameterRow } from './ParameterRow';
 
@@ -33,7 +33,7 @@ export function PartEditor({
   set: PartChange;
   change(more: PartChange): void;
 }) {
-  const { length } = useJobPage().settings;
+  const { length } = useJobFile().settings;
   const kind = partKind(part.kind);
   const now = {
     ...part,
@@ -43,8 +43,8 @@ export function PartEditor({
   };
   return (
     <>
-      <header>
-        <h2>{now.name}</h2>
+      <header className="flex items-baseline justify-between gap-3">
+        <h2 className="font-cond font-bold text-title leading-none">{now.name}</h2>
         <span className="quiet">
           {kind.label}, {part.place.toLowerCase()}
         </span>
@@ -52,7 +52,7 @@ export function PartEditor({
       <label className="field">
         <span>Rating or kind, as printed under the name</span>
         <input
-          className="input"
+          className="input w-full max-w-none border-ink"
           maxLength={24}
           value={now.note ?? ''}
           onChange={(e) => change({ note: e.target.value })}
@@ -75,8 +75,8 @@ export function PartEditor({
           onChange={(value) => change({ options: { ...set.options, [name]: value } })}
         />
       ))}
-      <div className="ptable">
-        <h3>Figures</h3>
+      <div className="grid gap-1.5">
+        <h3 className="mt-1 font-cond font-bold text-large leading-none">Figures</h3>
         {Object.entries(kind.params).map(([name, spec]) => (
           <ParameterRow
             key={name}
@@ -128,7 +128,9 @@ function Lamps({ lamps, change }: { lamps: readonly Lamp[]; change(lamps: Lamp[]
 
 /** What is on each terminal, and when a healthy rig has volts there. */
 function Terminals({ rig, part }: { rig: Rig; part: Part }) {
-  const { measurements, band, settings, job, readings, send, stateOf } = useJobPage();
+  const { settings, job, stateOf } = useJobFile();
+  const { measurements, band, readings } = useMeasuring();
+  const { send } = useEntries();
   const kind = partKind(part.kind);
   const nameOf = (id: string) =>
     rig.parts.find((p) => p.id === id)?.name ?? rig.grounds.find((g) => g.id === id)?.name ?? id;
@@ -146,14 +148,14 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
   const used = (key: string) => key === job.blackLead || readings.some((r) => r.probe === key || r.ref === key);
   return (
     <div>
-      <h3>Terminals</h3>
-      <table className="termmap">
+      <h3 className="mt-1 font-cond font-bold text-large leading-none">Terminals</h3>
+      <table className="termmap w-full text-note">
         <thead>
           <tr>
-            <th>Terminal</th>
-            <th>On it</th>
-            <th>Has battery volts at</th>
-            <th>Probe</th>
+            <th className="font-semibold whitespace-nowrap">Terminal</th>
+            <th className="font-semibold whitespace-nowrap">On it</th>
+            <th className="font-semibold whitespace-nowrap">Has battery volts at</th>
+            <th className="font-semibold whitespace-nowrap">Probe</th>
           </tr>
         </thead>
         <tbody>
@@ -170,14 +172,18 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
             const bonded = rig.bonds.find((b) => b.from.part === part.id && b.from.terminal === t.id);
             return (
               <tr key={t.id}>
-                <th scope="row">{t.label}</th>
-                <td>
+                <th className="font-semibold whitespace-nowrap" scope="row">
+                  {t.label}
+                </th>
+                <td className="pr-2 py-1 border-b-1 border-rule-2 text-left leading-tight align-top">
                   {wires
                     .map(([c, other]) => `${nameOf(other.part)} (${gaugeShown(c.gauge, settings.gauge)})`)
                     .join('; ') || (bonded ? nameOf(bonded.to.part) : 'nothing')}
                 </td>
-                <td>{live(key) ?? (probe ? 'working it out' : 'no probe here')}</td>
-                <td>
+                <td className="pr-2 py-1 border-b-1 border-rule-2 text-left leading-tight align-top">
+                  {live(key) ?? (probe ? 'working it out' : 'no probe here')}
+                </td>
+                <td className="pr-2 py-1 border-b-1 border-rule-2 text-left leading-tight align-top">
                   {probe ? (
                     <button
                       type="button"
@@ -217,12 +223,12 @@ export function ConductorEditor({
   set: ConductorChange;
   change(more: ConductorChange): void;
 }) {
-  const { length, gauge } = useJobPage().settings;
+  const { length, gauge } = useJobFile().settings;
   const now = { ...conductor, ...set };
   return (
     <>
-      <header>
-        <h2>{conductor.name}</h2>
+      <header className="flex items-baseline justify-between gap-3">
+        <h2 className="font-cond font-bold text-title leading-none">{conductor.name}</h2>
         <span className="quiet">
           {conductor.use === 'return' ? 'return' : conductor.use === 'control' ? 'control wire' : 'feed'}
         </span>
@@ -247,7 +253,7 @@ export function ConductorEditor({
         value={now.ends ?? 'crimped'}
         onChange={(ends) => change({ ends })}
       />
-      <div className="ptable">
+      <div className="grid gap-1.5">
         <ParameterRow spec={JOINTS} parameter={now.joints} change={(joints) => change({ joints })} />
       </div>
       <MoveEnds

@@ -4,6 +4,7 @@
  * with unit, spread and how they are known. The strip redraws as one types; what is saved asks whether the
  * description was wrong or the rig was changed.
  */
+import { clsx } from 'clsx';
 import { partWith } from '../../core/rig/value';
 import { Plus, TriangleAlert, Workflow } from 'lucide-react';
 import Link from 'next/link';
@@ -15,7 +16,7 @@ import { unworkable } from '../../core/rig/workable';
 import { lengthShown } from '../../core/units/preferences';
 import { gaugeShown } from '../../core/units/wire';
 import { partKind, partOptions } from '../../core/parts/kinds';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries, usePlace } from '../shell/jobPage';
 import { AddPieces } from './AddPieces';
 import { ConductorEditor, PartEditor } from './RigEditors';
 
@@ -48,8 +49,11 @@ const wasOfConductor = (c: Conductor, set: ConductorChange): ConductorChange => 
 });
 
 export function RigStation() {
-  const page = useJobPage();
-  const { rig, described, send, setPreview, settings } = page;
+  const file = useJobFile();
+  const entries = useEntries();
+  const { rig, described, settings } = useJobFile();
+  const { setPreview } = usePlace();
+  const { send } = useEntries();
   const [picked, pick] = useState<Picked>(() => ({
     part: (partWith(described, 'solenoid') ?? described.parts[0]!).id,
   }));
@@ -113,52 +117,102 @@ export function RigStation() {
 
   const ordered = [...rig.parts].sort((a, b) => a.station - b.station);
   return (
-    <div className="rigst">
-      <nav className="partlist" aria-label="Parts, nose to tail">
-        <button type="button" className={'add' in picked ? 'on' : ''} onClick={() => choose({ add: true })}>
+    <div className="rigst grid grid-cols-list h-full min-h-0 max-phone:h-auto">
+      <nav
+        className={clsx(
+          'partlist',
+          'overflow-y-auto border-r-2 border-ink',
+          'max-phone:max-h-57.5 max-phone:border-r-0 max-phone:border-b-2 max-phone:border-ink',
+        )}
+        aria-label="Parts, nose to tail"
+      >
+        <button
+          type="button"
+          className={clsx(
+            'grid grid-cols-end items-center gap-x-2 gap-y-0.5',
+            'w-full min-h-12 px-3 py-1.25 border-b-1 border-rule',
+            'font-cond font-semibold text-left text-large leading-close',
+            'is-on:bg-ink is-on:text-paper',
+            'add' in picked ? 'on' : '',
+          )}
+          onClick={() => choose({ add: true })}
+        >
           <Plus size={18} aria-hidden="true" /> Add a part, wire or probe
         </button>
-        <Link className="wiring-link" href={`/jobs/${page.job.number}/wiring`}>
+        <Link
+          className={clsx(
+            'flex items-center gap-1.5',
+            'min-h-12 px-3 py-1.25 border-b-1 border-rule',
+            'font-cond font-semibold text-large text-inherit no-underline',
+          )}
+          href={`/jobs/${file.job.number}/wiring`}
+        >
           <Workflow size={18} aria-hidden="true" /> Wiring diagram
         </Link>
         {ordered.map((p) => (
           <button
             key={p.id}
             type="button"
-            className={part?.id === p.id ? 'on' : ''}
+            className={clsx(
+              'grid grid-cols-end items-center gap-x-2 gap-y-0.5',
+              'w-full min-h-12 px-3 py-1.25 border-b-1 border-rule',
+              'font-cond font-semibold text-left text-large leading-close',
+              'is-on:bg-ink is-on:text-paper',
+              part?.id === p.id ? 'on' : '',
+            )}
             aria-current={part?.id === p.id}
             onClick={() => choose({ part: p.id })}
           >
             {problems.some((x) => x.part === p.id) && <TriangleAlert size={16} aria-label="cannot work:" />}
             {p.name}
-            <small>
+            <small className="font-medium text-note text-ink-2 within-on:text-inherit">
               {lengthShown(p.station, settings.length).toFixed(0)} {settings.length}
             </small>
           </button>
         ))}
-        <div className="grp">
-          <i />
+        <div
+          className={clsx(
+            'flex items-center gap-2',
+            'h-6 px-2 border-y-1 border-rule bg-paper',
+            'font-cond font-semibold text-note',
+          )}
+        >
+          <i className="w-4.5 border-t-3 border-ink" />
           Cables and wires
         </div>
         {rig.conductors.map((c) => (
           <button
             key={c.id}
             type="button"
-            className={conductor?.id === c.id ? 'on' : ''}
+            className={clsx(
+              'grid grid-cols-end items-center gap-x-2 gap-y-0.5',
+              'w-full min-h-12 px-3 py-1.25 border-b-1 border-rule',
+              'font-cond font-semibold text-left text-large leading-close',
+              'is-on:bg-ink is-on:text-paper',
+              conductor?.id === c.id ? 'on' : '',
+            )}
             aria-current={conductor?.id === c.id}
             onClick={() => choose({ conductor: c.id })}
           >
             {c.name}
-            <small>{gaugeShown(c.gauge, settings.gauge)}</small>
+            <small className="font-medium text-note text-ink-2 within-on:text-inherit">
+              {gaugeShown(c.gauge, settings.gauge)}
+            </small>
           </button>
         ))}
       </nav>
-      <section className="editor" aria-label={part?.name ?? conductor?.name ?? 'Add to the rig'}>
+      <section
+        className="grid content-start gap-3 px-3.5 pt-2.5 pb-3.5 overflow-y-auto"
+        aria-label={part?.name ?? conductor?.name ?? 'Add to the rig'}
+      >
         {problems.length > 0 && (
-          <ul className="alert alert-warning alert-outline unworkable" aria-label="What cannot work">
+          <ul
+            className="alert alert-warning alert-outline grid gap-1 text-note text-left leading-tight"
+            aria-label="What cannot work"
+          >
             {problems.map((p) => (
               <li key={p.says}>
-                <b>{page.words(p.says)}</b> {page.words(p.remedy)}
+                <b>{file.words(p.says)}</b> {file.words(p.remedy)}
               </li>
             ))}
           </ul>
@@ -169,10 +223,10 @@ export function RigStation() {
           <ConductorEditor key={conductor.id} conductor={conductor} set={conductorSet} change={changeConductor} />
         )}
         {!('add' in picked) && (
-          <div className="editbar">
+          <div className="editbar sticky flex items-center flex-wrap gap-2 -bottom-3.5 py-2 border-t-2 border-ink bg-paper">
             {dirty || leaving ? (
               <>
-                <p>
+                <p className="text-note leading-tight">
                   <b>{leaving ? `Take out ${part?.name ?? conductor?.name}. Which is it?` : 'Which is it?'}</b> A wrong
                   description keeps the readings as evidence; a changed rig starts new ones.
                 </p>
@@ -192,11 +246,11 @@ export function RigStation() {
               </>
             ) : (
               <>
-                <p className="quiet">Change a figure and the strip and every band follow.</p>
+                <p className="quiet text-note leading-tight">Change a figure and the strip and every band follow.</p>
                 <button type="button" className="bx" onClick={() => setLeaving(true)} disabled={!removable}>
                   It is not there
                 </button>
-                <button type="button" className="bx" onClick={page.undo} disabled={page.undoable === undefined}>
+                <button type="button" className="bx" onClick={entries.undo} disabled={entries.undoable === undefined}>
                   Undo
                 </button>
               </>

@@ -7,7 +7,7 @@ import { changeCost } from '../../core/price/prices';
 import { withPieces } from '../../core/rig/applyEdit';
 import type { Pieces } from '../../core/rig/edit';
 import type { Endpoint, Rig } from '../../core/rig/schema';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useEntries } from '../shell/jobPage';
 
 /** A pick made here, not by comparing. */
 const PLANNED_BY_HAND = 'by-hand';
@@ -16,8 +16,8 @@ export type MeansId = 'described-wrong' | 'changed' | 'planned';
 /** Whether it was there all along, is there from now on, or is to be fitted. */
 export function Means({ disabled, add }: { disabled: boolean; add(means: MeansId): void }) {
   return (
-    <div className="editbar flex-wrap">
-      <p>
+    <div className="editbar flex-wrap sticky flex items-center gap-2 -bottom-3.5 py-2 border-t-2 border-ink bg-paper">
+      <p className="text-note leading-tight">
         <b>Which is it?</b> Found there: the readings stay evidence. Fitted now: new ones start. Planned: it goes into
         the pick, with Build and Prove.
       </p>
@@ -35,7 +35,7 @@ export function Means({ disabled, add }: { disabled: boolean; add(means: MeansId
 }
 /** The rig a pick proposes, where one stands. */
 export const usePlanned = (): { choice: OptionChoice; doc: Rig } | undefined => {
-  const { job } = useJobPage();
+  const { job } = useJobFile();
   const choice = standingChoice(job);
   const doc = job.revisions.find((r) => r.id === choice?.revision)?.doc;
   return choice && doc ? { choice, doc } : undefined;
@@ -43,7 +43,8 @@ export const usePlanned = (): { choice: OptionChoice; doc: Rig } | undefined => 
 
 /** Puts pieces in, or moves ends: as found, as fitted now, or into the plan, which is made where there is none. */
 export function useAddPieces(): (pieces: Pieces, means: MeansId) => void {
-  const { described, send } = useJobPage();
+  const { described } = useJobFile();
+  const { send } = useEntries();
   const planned = usePlanned();
   return (pieces, means) => {
     const change = {
@@ -73,7 +74,7 @@ export function useAddPieces(): (pieces: Pieces, means: MeansId) => void {
 
 /** Every terminal and ground a wire may end on, what is planned among them, with the words for it. */
 export function usePoints(): { key: string; label: string }[] {
-  const { rig } = useJobPage();
+  const { rig } = useJobFile();
   const planned = usePlanned();
   const here = new Set(rig.parts.map((p) => p.id));
   const parts = [...rig.parts, ...(planned?.doc.parts.filter((p) => !here.has(p.id)) ?? [])];
@@ -106,7 +107,11 @@ export function Pick({
   return (
     <label className="field">
       <span>{label}</span>
-      <select className="select" value={value} onChange={(e) => onChange(e.target.value)}>
+      <select
+        className="select h-12 w-full border-ink bg-card text-ink text-plain"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      >
         <option value="">choose …</option>
         {points.map((p) => (
           <option key={p.key} value={p.key}>

@@ -1,5 +1,6 @@
 'use client';
 /** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
+import { clsx } from 'clsx';
 import { ChevronUp, Undo2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import type { Measurement } from '../../core/probe/measurement';
@@ -12,7 +13,7 @@ import { useTheme } from '../theme';
 import { useTyped } from '../typed';
 import { NARROW, PHONE, useMedia } from '../useMedia';
 import { hotkeyFor } from './hotkeys';
-import { useJobPage } from './jobPage';
+import { useMeasuring, useAnswers, usePlace, useEntries, useJobFile } from './jobPage';
 import { BenchSlip, NextButton } from './NextSlip';
 import { Rail } from './Rail';
 import { STATION_REGISTRY } from './stationRegistry';
@@ -43,7 +44,10 @@ export interface Dialogs {
 
 /** Keyboard for everything the keypad does, and more. A component, so that a digit redraws only what shows it. */
 function Keyboard({ onKeys, toggleStrip }: { onKeys(): void; toggleStrip(): void }) {
-  const page = useJobPage();
+  const measuring = useMeasuring();
+  const answers = useAnswers();
+  const place = usePlace();
+  const entries = useEntries();
   const { text: typed, millis } = useTyped();
   const { keep, value } = useKeep();
   const [, toggleTheme] = useTheme();
@@ -52,19 +56,22 @@ function Keyboard({ onKeys, toggleStrip }: { onKeys(): void; toggleStrip(): void
       const target = e.target as HTMLElement;
       const writing = target.closest('input, textarea, select') !== null;
       if ((e.ctrlKey || e.metaKey) && e.key === 'z' && !writing) {
-        page.undo();
+        entries.undo();
         e.preventDefault();
         return;
       }
       if (e.ctrlKey || e.metaKey || e.altKey || writing || document.querySelector('dialog[open]')) return;
-      const hotkey = hotkeyFor(e.key, STATION_REGISTRY[page.station].chartKeys);
+      const hotkey = hotkeyFor(e.key, STATION_REGISTRY[place.station].chartKeys);
       if (!hotkey) return;
       // Whatever was touched last holds the focus: what is typed is kept first, else a button does its own.
       if (e.key === 'Enter' && typed === '' && target.closest('button, a, [role="button"]')) return;
       if (e.key === 'Enter') e.stopPropagation();
       hotkey.run(
         {
-          page,
+          measuring: measuring,
+          answers: answers,
+          place: place,
+          entries: entries,
           typed,
           millis,
           keepable: value !== undefined,
@@ -73,9 +80,10 @@ function Keyboard({ onKeys, toggleStrip }: { onKeys(): void; toggleStrip(): void
           toggleStrip,
           showKeys: onKeys,
           step(by) {
-            const order = groupByPlace(page.measurements).flatMap((g) => g.rows);
-            const to = order[(order.findIndex((m) => m.id === page.selected?.id) + by + order.length) % order.length];
-            if (to) page.select(to);
+            const order = groupByPlace(measuring.measurements).flatMap((g) => g.rows);
+            const to =
+              order[(order.findIndex((m) => m.id === measuring.selected?.id) + by + order.length) % order.length];
+            if (to) measuring.select(to);
           },
         },
         e.key,
@@ -91,9 +99,14 @@ function Keyboard({ onKeys, toggleStrip }: { onKeys(): void; toggleStrip(): void
 /** On a narrow screen: the next action, and the slip behind a button. */
 function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
   return (
-    <div className="bar">
+    <div className="bar flex gap-2 px-2 py-1.75 border-t-2 border-ink bg-paper">
       <NextButton className="grow" />
-      <button type="button" className="bx slip-btn" onClick={toggle} aria-expanded={open}>
+      <button
+        type="button"
+        className="bx max-narrow:flex-col max-narrow:gap-0 max-narrow:w-21 max-narrow:p-0 max-narrow:text-lead"
+        onClick={toggle}
+        aria-expanded={open}
+      >
         <ChevronUp size={20} aria-hidden="true" />
         Slip
       </button>
@@ -103,23 +116,38 @@ function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
 
 /** The station; the bar stands under its left column, so that the keypad keeps its height. */
 function Main({ bar }: { bar: ReactNode }) {
-  const { station, job } = useJobPage();
+  const { job } = useJobFile();
+  const { station } = usePlace();
   const { screen: Screen, keypad } = STATION_REGISTRY[station];
   const shown = (
-    <Suspense fallback={<p className="waiting pad">Opening the station …</p>}>
+    <Suspense fallback={<p className="waiting py-2 text-note text-ink-2">Opening the station …</p>}>
       <Screen />
     </Suspense>
   );
   if (!keypad(job))
     return (
-      <div className="col">
+      <div
+        className={clsx(
+          'within-optwork:grid within-optwork:grid-rows-1 within-optwork:h-full',
+          'within-optwork:min-h-0 within-optwork:border-0',
+          'within-phone:block',
+          'within-work:grid within-work:grid-rows-foot within-work:min-w-0',
+          'within-work:min-h-0 within-work:h-full within-work:border-0',
+        )}
+      >
         {shown}
         {bar}
       </div>
     );
   return (
-    <div className="split">
-      <div className="col">
+    <div className="split grid grid-cols-slip min-h-0 h-full within-phone:block within-phone:h-auto">
+      <div
+        className={clsx(
+          'within-phone:block',
+          'within-work:grid within-work:grid-rows-foot within-work:min-w-0',
+          'within-work:min-h-0 within-work:h-full within-work:border-0',
+        )}
+      >
         {shown}
         {bar}
       </div>
@@ -130,40 +158,82 @@ function Main({ bar }: { bar: ReactNode }) {
 
 /** Job, what the rig is doing, what the owner says; undo and the keys. */
 function TopBar({ showKeys }: { showKeys(): void }) {
-  const page = useJobPage();
-  const { job, rig } = page;
+  const file = useJobFile();
+  const entries = useEntries();
+  const { job, rig } = useJobFile();
   return (
-    <header className="top">
-      <div className="job">
-        <span className="no">{job.number}</span>
-        <span className="nm">
-          <b>{rig.name}</b>
-          {page.practice ? 'no vehicle' : rig.kind}
+    <header
+      className={clsx(
+        'top',
+        'flex items-stretch gap-3',
+        'min-w-0 pr-2.5 pl-3 py-1.25 border-b border-ink',
+        'max-narrow:flex-wrap',
+      )}
+    >
+      <div
+        className={clsx(
+          'job',
+          'flex items-center flex-none gap-2.25',
+          'pr-3 border-r border-dashed border-rule',
+          'max-narrow:min-h-11.5',
+        )}
+      >
+        <span className="no font-cond font-bold text-display leading-none">{job.number}</span>
+        <span
+          className={clsx(
+            'max-w-47.5 overflow-hidden',
+            'font-cond text-note text-ink-2 text-ellipsis leading-close whitespace-nowrap',
+          )}
+        >
+          <b className="block text-large text-ink">{rig.name}</b>
+          {file.practice ? 'no vehicle' : rig.kind}
         </span>
       </div>
       <StatePlate />
-      {page.practice ? (
-        <Suspense fallback={<span className="grow" />}>
+      {file.practice ? (
+        <Suspense fallback={<span className="flex-1" />}>
           <PracticeGuide />
         </Suspense>
       ) : (
-        <div className="gripe">
-          <b>Complaint:</b> {job.complaint.words}
+        <div
+          className={clsx(
+            'self-center flex-1',
+            'min-w-0',
+            'text-fine leading-tight',
+            'max-narrow:order-9 max-narrow:basis-full max-narrow:px-0 max-narrow:py-0.5',
+          )}
+        >
+          <b className="font-semibold">Complaint:</b> {job.complaint.words}
         </div>
       )}
       {/* Practice needs the room, and nobody waits for it. */}
-      {!page.practice && <StatusMenu />}
+      {!file.practice && <StatusMenu />}
       <button
         type="button"
-        className="keys-btn"
-        onClick={page.undo}
-        disabled={page.undoable === undefined}
-        aria-label={page.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(page.undoable)}`}
-        title={page.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(page.undoable)}`}
+        className={clsx(
+          'inline-flex flex-none items-center justify-center',
+          'w-11 border border-ink rounded bg-card',
+          'font-cond font-bold text-head',
+          'disabled:opacity-40 max-narrow:min-h-11.5 max-narrow:ml-auto',
+        )}
+        onClick={entries.undo}
+        disabled={entries.undoable === undefined}
+        aria-label={entries.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(entries.undoable)}`}
+        title={entries.undoable === undefined ? 'Nothing to undo' : `Undo: ${undoWords(entries.undoable)}`}
       >
         <Undo2 size={20} aria-hidden="true" />
       </button>
-      <button type="button" className="keys-btn" onClick={showKeys} aria-label="Show the keys">
+      <button
+        type="button"
+        className={clsx(
+          'inline-flex flex-none items-center justify-center',
+          'w-11 border border-ink rounded bg-card',
+          'font-cond font-bold text-head',
+          'disabled:opacity-40 max-narrow:min-h-11.5 max-narrow:ml-auto',
+        )}
+        onClick={showKeys}
+        aria-label="Show the keys"
+      >
         ?
       </button>
     </header>
@@ -171,8 +241,9 @@ function TopBar({ showKeys }: { showKeys(): void }) {
 }
 
 export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
-  const page = useJobPage();
-  const { job, station } = page;
+  const file = useJobFile();
+  const { job } = useJobFile();
+  const { station } = usePlace();
   const [keys, showKeys] = useState(false);
   const [slip, setSlip] = useState(false);
   const phone = useMedia(PHONE);
@@ -186,9 +257,9 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
       <Keyboard onKeys={() => showKeys(true)} toggleStrip={toggleStrip} />
       {phone ? (
         <Suspense fallback={<p className="boot">Job {job.number} …</p>}>
-          <div className="phone">
+          <div className="phone flex flex-col h-full min-w-0 overflow-x-hidden overflow-y-auto">
             <PhoneTop />
-            {page.practice && (
+            {file.practice && (
               <div className="p-1">
                 <PracticeGuide />
               </div>
@@ -197,7 +268,7 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
               <PhoneReadings />
             ) : (
               <>
-                <main className="pscroll">
+                <main className="pscroll min-h-0 overflow-y-auto bg-card">
                   <Main bar={null} />
                 </main>
                 {!ownSlip && <NextBar cautions />}
@@ -206,18 +277,18 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
           </div>
         </Suspense>
       ) : (
-        <div className="app">
+        <div className="app grid h-full overflow-hidden">
           <Rail strip={{ tall, toggle: toggleStrip }} />
           <TopBar showKeys={() => showKeys(true)} />
           <StripBox tall={tall} />
           {ownSlip ? (
             // It has a slip of its own: what is next here is to pick a link.
-            <main className="optwork">
+            <main className="optwork min-w-0 min-h-0 overflow-hidden">
               <Main bar={null} />
             </main>
           ) : (
-            <section className="work">
-              <main>
+            <section className="work grid grid-cols-slip min-w-0 min-h-0 max-narrow:relative max-narrow:grid-cols-1">
+              <main className="min-w-0 min-h-0 overflow-hidden">
                 <Main bar={narrow ? <SlipBar open={slip} toggle={() => setSlip(!slip)} /> : null} />
               </main>
               {(!narrow || slip) && <BenchSlip />}

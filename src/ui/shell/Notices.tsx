@@ -103,12 +103,12 @@ export function Notices({
     return null;
   return (
     <div
-      className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1 sm:order-last sm:max-h-36 sm:border-t-2 sm:border-base-content"
+      className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1 sm:order-last sm:max-h-36 sm:border-t-2 sm:p-0.5"
       role="status"
       aria-live="polite"
     >
       {silentSince !== undefined && !(trouble && waiting > 0) && (
-        <p className="notice flex-wrap">
+        <p className="notice flex-wrap sm:py-1">
           <CloudOff size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1">
             No answer from the server since {format(silentSince, 'HH:mm, d MMM')}. Go on: what you enter is kept here
@@ -117,7 +117,7 @@ export function Notices({
         </p>
       )}
       {clock && (
-        <p className="notice flex-wrap">
+        <p className="notice flex-wrap sm:py-1">
           <Clock size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1">
             This device’s clock is {clock}. Set it right: the times in the record come from it.
@@ -125,7 +125,7 @@ export function Notices({
         </p>
       )}
       {unsafe > 0 && (
-        <p className="notice bad flex-wrap" role="alert">
+        <p className="notice bad flex-wrap sm:py-1" role="alert">
           <TriangleAlert size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1">
             <b>This device has no room to keep {unsafe === 1 ? 'an entry' : `${unsafe} entries`}.</b> Leave this page
@@ -134,7 +134,7 @@ export function Notices({
         </p>
       )}
       {trouble && waiting > 0 && (
-        <p className="notice flex-wrap">
+        <p className="notice flex-wrap sm:py-1">
           <CloudOff size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1">
             {waiting} {waiting === 1 ? 'entry waits' : 'entries wait'} on this device. {trouble}
@@ -142,13 +142,13 @@ export function Notices({
         </p>
       )}
       {failed && (
-        <p className="notice bad flex-wrap">
+        <p className="notice bad flex-wrap sm:py-1">
           <TriangleAlert size={18} aria-hidden="true" />
           <span>The calculation failed: {failed}. Readings are still kept. Reload the page to try again.</span>
         </p>
       )}
       {photos.some((p) => p.refused === undefined) && (
-        <p className="notice flex-wrap">
+        <p className="notice flex-wrap sm:py-1">
           <ImageUp size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1">
             {counted(photos.filter((p) => p.refused === undefined).length, 'photo')} on this device, sent as soon as the
@@ -159,7 +159,7 @@ export function Notices({
       {photos.map(
         (p) =>
           p.refused !== undefined && (
-            <p key={p.id} className="notice bad flex-wrap" role="alert">
+            <p key={p.id} className="notice bad flex-wrap border-fail" role="alert">
               <TriangleAlert size={18} aria-hidden="true" />
               <span className="min-w-0 flex-1 basis-64">
                 <b>The photo {p.caption === '' ? '' : `“${p.caption}” `}was not taken.</b> {p.refused}
@@ -173,7 +173,7 @@ export function Notices({
           ),
       )}
       {denied && (
-        <p className="notice bad flex-wrap" role="alert">
+        <p className="notice bad flex-wrap border-fail" role="alert">
           <TriangleAlert size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1 basis-64">
             <b>Nothing was entered.</b> {denied}
@@ -186,7 +186,7 @@ export function Notices({
         </p>
       )}
       {refused.map((r) => (
-        <p key={r.id} className="notice bad flex-wrap" role="alert">
+        <p key={r.id} className="notice bad flex-wrap border-fail" role="alert">
           <TriangleAlert size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1 basis-64">
             <b>

@@ -4,11 +4,12 @@ import { GraduationCap } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { madeBy } from '../../core/job/job';
 import { guideSays, TERMS, termMet, type Answered } from './guide';
-import { useJobPage } from './jobPage';
+import { useJobFile, usePlace, useMeasuring } from './jobPage';
 
 /** What the made-up rig answers to the next action, asked of the core aside. */
 function useAnswered(): Answered {
-  const { next, practice, job } = useJobPage();
+  const { practice, job } = useJobFile();
+  const { next } = usePlace();
   const asked =
     next.kind === 'measure'
       ? `${job.rigState.id} ${next.measurement.id} ${job.readings.length}`
@@ -36,7 +37,9 @@ function useAnswered(): Answered {
 }
 
 export function PracticeGuide() {
-  const { next, words, job, readings, measurements, band } = useJobPage();
+  const { words, job } = useJobFile();
+  const { readings, measurements, band } = useMeasuring();
+  const { next } = usePlace();
   const answered = useAnswered();
   const says = guideSays(next, answered);
   const bands = measurements.some((m) => band(job.rigState.id, m.id));

@@ -3,6 +3,7 @@
  * A station's own slip: the one next press, why, and what to mind. Beside the work where there is room; on a narrow screen
  * a bar under it, the rest behind a button. Cautions are never the part that is cut.
  */
+import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp, TriangleAlert } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { NARROW, useMedia } from '../useMedia';
@@ -16,9 +17,9 @@ interface SlipProps {
 
 export function Cautions({ list }: { list: readonly string[] }) {
   return (
-    <ul className="cautions">
+    <ul className="grid gap-1.25">
       {list.map((c) => (
-        <li key={c}>
+        <li className="grid grid-cols-icon items-start gap-1.5 text-fine leading-tight" key={c}>
           <TriangleAlert size={17} aria-hidden="true" />
           <span>{c}</span>
         </li>
@@ -32,8 +33,15 @@ export function Slip({ action, children, cautions }: SlipProps) {
   const [open, setOpen] = useState(false);
   if (!narrow)
     return (
-      <aside className="slip" aria-label="Bench slip">
-        <h2>Bench slip</h2>
+      <aside
+        className={clsx(
+          'slip',
+          'relative flex flex-col gap-1.75',
+          'min-h-0 pr-3 pl-5.25 pt-2.25 pb-2 overflow-hidden border-l-2 border-ink bg-card',
+        )}
+        aria-label="Bench slip"
+      >
+        <h2 className="flex justify-between items-baseline font-cond font-bold text-head leading-none">Bench slip</h2>
         {action}
         {children}
         {cautions.length > 0 && (

@@ -1,7 +1,7 @@
 'use client';
 /** Where the job stands in the shop. */
 import type { Job } from '../../core/job/job';
-import { useJobPage } from './jobPage';
+import { useJobFile, useEntries } from './jobPage';
 
 export const STATUSES: readonly { id: Job['status']; label: string }[] = [
   { id: 'waiting', label: 'Waiting' },
@@ -12,12 +12,13 @@ export const STATUSES: readonly { id: Job['status']; label: string }[] = [
 ];
 
 export function StatusMenu() {
-  const { job, send } = useJobPage();
+  const { job } = useJobFile();
+  const { send } = useEntries();
   return (
-    <label className="jobstatus">
+    <label className="flex items-center flex-none max-narrow:min-h-11.5">
       <span className="sr-only">Status of the job</span>
       <select
-        className="select"
+        className="select h-11 w-37 border border-ink bg-card font-cond font-semibold text-ink text-large"
         value={job.status}
         onChange={(e) => send('job.set-status', { status: e.target.value as Job['status'] })}
       >

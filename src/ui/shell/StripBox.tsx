@@ -1,12 +1,13 @@
 'use client';
 /** The loom strip over a station, tall or slim. */
+import { clsx } from 'clsx';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { LoomStrip } from '../strip/LoomStrip';
 import { SlimStrip } from '../strip/SlimStrip';
 import { slimStrip } from '../strip/slim';
 import { flagFaces } from './flagFaces';
-import { useJobPage } from './jobPage';
+import { useAnswers, usePlace, useJobFile, useMeasuring } from './jobPage';
 import { scrolling } from '../useMedia';
 
 /** Tall where one measures or places things; slim elsewhere, unless somebody wants it otherwise. */
@@ -16,7 +17,8 @@ export function StripBox({ tall }: { tall: boolean }) {
 
 /** What each part is suspected of, while the fault is looked for. */
 function useSuspects(): Readonly<Record<string, number>> | undefined {
-  const { diagnosis, station } = useJobPage();
+  const { diagnosis } = useAnswers();
+  const { station } = usePlace();
   return useMemo(() => {
     if (!diagnosis || station !== 'fault') return undefined;
     const shares: Record<string, number> = {};
@@ -26,7 +28,9 @@ function useSuspects(): Readonly<Record<string, number>> | undefined {
 }
 
 function ShortStrip() {
-  const { rig, preview, ruled, measurements, readings, band, job } = useJobPage();
+  const { rig, job } = useJobFile();
+  const { measurements, readings, band } = useMeasuring();
+  const { preview, ruled } = usePlace();
   const suspects = useSuspects();
   const state = job.rigState.id;
   const faces = useMemo(
@@ -39,8 +43,9 @@ function ShortStrip() {
 }
 
 function TallStrip() {
-  const page = useJobPage();
-  const { rig, preview, ruled, selected, measurements, readings, band, job } = page;
+  const { rig, job, settings, words } = useJobFile();
+  const { selected, measurements, readings, band, select } = useMeasuring();
+  const { preview, ruled, station, go } = usePlace();
   const pan = useRef<HTMLDivElement>(null);
   const state = job.rigState.id;
   const faces = useMemo(
@@ -49,9 +54,9 @@ function TallStrip() {
   );
   const suspects = useSuspects();
   // The strip is heavy to draw: it gets a callback that never changes, which asks the newest page.
-  const newest = useRef(page);
+  const newest = useRef({ measurements, select, station, go });
   useEffect(() => {
-    newest.current = page;
+    newest.current = { measurements, select, station, go };
   });
   const pick = useCallback((key: string) => {
     const { measurements: all, select, station: at, go } = newest.current;
@@ -86,27 +91,56 @@ function TallStrip() {
   const first = rig.probes[0]?.label;
   const last = rig.probes.at(-1)?.label;
   return (
-    <section className={wide ? 'stripbox wide' : 'stripbox'} aria-label="Loom strip">
-      <button type="button" className="edge l" onClick={() => shift(-420)} aria-label="Pan toward the nose">
+    <section
+      className={clsx(
+        'flex justify-center',
+        'h-79.5 min-w-0 pt-0.75 overflow-hidden border-b-2 border-ink bg-paper',
+        'is-wide:w-full',
+        wide ? 'stripbox wide' : 'stripbox',
+      )}
+      aria-label="Loom strip"
+    >
+      <button
+        type="button"
+        className={clsx(
+          'hidden place-content-center flex-none justify-items-center gap-1',
+          'w-12 -mt-0.75 border-r border-ink bg-card',
+          'font-cond font-semibold text-plain text-center leading-close',
+          'max-narrow:grid within-wide:grid',
+        )}
+        onClick={() => shift(-420)}
+        aria-label="Pan toward the nose"
+      >
         <ChevronLeft size={20} aria-hidden="true" />
         <b>{first}</b>nose
       </button>
-      <div className="pan" ref={pan}>
+      <div className="pan flex-1 min-w-0 overflow-x-auto overflow-y-hidden" ref={pan}>
         <LoomStrip
           rig={preview ?? rig}
           faces={faces}
           onPick={pick}
           linkClosed={linkOn}
-          unit={page.settings.length}
-          gauge={page.settings.gauge}
-          words={page.words}
+          unit={settings.length}
+          gauge={settings.gauge}
+          words={words}
           {...(selected ? { red: selected.red } : {})}
           {...(selected?.black === undefined ? {} : { black: selected.black })}
           {...(suspects ? { suspects } : {})}
           {...(ruled ? { findings: ruled } : {})}
         />
       </div>
-      <button type="button" className="edge r" onClick={() => shift(420)} aria-label="Pan toward the tail">
+      <button
+        type="button"
+        className={clsx(
+          'r',
+          'hidden place-content-center flex-none justify-items-center gap-1',
+          'w-12 -mt-0.75 border-l border-ink bg-card',
+          'font-cond font-semibold text-plain text-center leading-close',
+          'max-narrow:grid within-wide:grid',
+        )}
+        onClick={() => shift(420)}
+        aria-label="Pan toward the tail"
+      >
         <ChevronRight size={20} aria-hidden="true" />
         <b>{last}</b>tail
       </button>

@@ -1,17 +1,19 @@
 'use client';
 /** Smaller sheets: where the black lead is, how a band came about, the keys. */
+import { clsx } from 'clsx';
 import { useEffect, useState } from 'react';
 import type { BandWorking } from '../../core/probe/bands';
 import { MODEL_ERROR } from '../../core/probe/modelError';
 import type { Measurement } from '../../core/probe/measurement';
 import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
 import { keySheet } from './hotkeys';
-import { useJobPage } from './jobPage';
+import { useJobFile, useEntries, useMeasuring } from './jobPage';
 import { usePointWords } from '../readings/Leads';
 import { Sheet } from '../Dialog';
 
 export function LeadDialog({ onClose }: { onClose(): void }) {
-  const { job, rig, send } = useJobPage();
+  const { job, rig } = useJobFile();
+  const { send } = useEntries();
   const words = usePointWords();
   const points = [
     ...rig.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
@@ -19,23 +21,31 @@ export function LeadDialog({ onClose }: { onClose(): void }) {
   ];
   return (
     <Sheet title="Where is the black lead?" onClose={onClose}>
-      <p className="lead-in">
+      <p className="text-note leading-tight">
         Every volt reading is kept with its black-lead point. A moved lead starts a new block of readings, with bands of
         its own.
       </p>
-      <div className="states">
+      <div className="states grid gap-1.75">
         {points.map((key) => (
           <button
             key={key}
             type="button"
-            className={`strow${key === job.blackLead ? ' on' : ''}`}
+            className={clsx(
+              'flex justify-between items-center gap-2',
+              'min-h-13.5 px-3 py-1 border border-ink rounded bg-card',
+              'text-left',
+              'is-on:bg-ink is-on:text-paper',
+              `${key === job.blackLead ? ' on' : ''}`,
+            )}
             onClick={() => {
               if (key !== job.blackLead) send('lead.move', { point: key });
               onClose();
             }}
           >
-            <b>{words(key)}</b>
-            <span className="c">{key === job.blackLead ? 'now' : ''}</span>
+            <b className="block font-cond text-head leading-close">{words(key)}</b>
+            <span className="font-cond font-medium text-plain text-right whitespace-nowrap">
+              {key === job.blackLead ? 'now' : ''}
+            </span>
           </button>
         ))}
       </div>
@@ -52,7 +62,8 @@ export function BandDialog({
   measurement: Measurement;
   onClose(): void;
 }) {
-  const { askWorking, stateOf, words } = useJobPage();
+  const { stateOf, words } = useJobFile();
+  const { askWorking } = useMeasuring();
   const [working, setWorking] = useState<BandWorking>();
   const [failed, setFailed] = useState(false);
   useEffect(() => {
@@ -69,10 +80,10 @@ export function BandDialog({
   return (
     <Sheet title={`Why ${measurement.label} should read that`} onClose={onClose}>
       {failed && <p role="alert">The working could not be computed. Close this and try again.</p>}
-      {!working && !failed && <p className="waiting">Working it out …</p>}
+      {!working && !failed && <p className="waiting py-2 text-note text-ink-2">Working it out …</p>}
       {working && b && (
         <>
-          <p className="lead-in">
+          <p className="text-note leading-tight">
             {words(measurement.name)}, {stateOf(state).label.toLowerCase()}: a healthy rig reads{' '}
             <b>{showBand(b.lo, b.hi, b.unit)}</b>. With every assumption as stated, {showText(b.nominal, b.unit)}.
           </p>
@@ -82,24 +93,24 @@ export function BandDialog({
             {showText(2 * working.meter, b.unit)}) and by what the model itself may be off by (±
             {showText(2 * working.model, b.unit)}).
           </p>
-          <table className="table work">
+          <table className="table work grid-cols-slip min-w-0 min-h-0 max-narrow:grid-cols-1">
             <thead>
               <tr>
-                <th>What widens it most</th>
-                <th>Taken as</th>
-                <th>Alone moves it by</th>
-                <th>Known how</th>
+                <th className="px-2 py-1.5 border-rule font-semibold text-ink-2">What widens it most</th>
+                <th className="px-2 py-1.5 border-rule font-semibold text-ink-2">Taken as</th>
+                <th className="px-2 py-1.5 border-rule font-semibold text-ink-2">Alone moves it by</th>
+                <th className="px-2 py-1.5 border-rule font-semibold text-ink-2 max-phone:last:hidden">Known how</th>
               </tr>
             </thead>
             <tbody>
               {working.shares.map((s) => (
                 <tr key={s.label}>
-                  <td>{words(s.label)}</td>
-                  <td>
+                  <td className="px-2 py-1.5 border-rule">{words(s.label)}</td>
+                  <td className="px-2 py-1.5 border-rule">
                     {showQuantity(s.value, s.unit)} {showSpread(s.spread, s.scale, s.unit)}
                   </td>
-                  <td>±{showText(s.effect, b.unit)}</td>
-                  <td>
+                  <td className="px-2 py-1.5 border-rule">±{showText(s.effect, b.unit)}</td>
+                  <td className="px-2 py-1.5 border-rule max-phone:last:hidden">
                     {s.provenance}
                     {s.source ? `, ${s.source}` : ''}
                   </td>
@@ -116,11 +127,11 @@ export function BandDialog({
 export function KeysDialog({ onClose }: { onClose(): void }) {
   return (
     <Sheet title="Keys" onClose={onClose}>
-      <dl className="keylist">
+      <dl className="keylist grid gap-1.5">
         {keySheet().map(({ shown, does }) => (
-          <div key={shown}>
+          <div className="grid items-center" key={shown}>
             <dt>
-              <kbd>{shown}</kbd>
+              <kbd className="px-2 py-0.5 border border-ink rounded font-cond font-bold text-lead">{shown}</kbd>
             </dt>
             <dd>{does}</dd>
           </div>

@@ -2,11 +2,11 @@
 import { judge } from '../../core/probe/judge';
 import { show, showBand, showText } from '../../core/units/format';
 import type { FlagFace } from '../strip/FlagFaces';
-import { readingOf, type JobPage } from './jobPage';
+import { readingOf, type Measuring } from './jobPage';
 
 /** By the key of the point its red lead goes to. */
 export function flagFaces(
-  { measurements, readings, band: bandOf }: Pick<JobPage, 'measurements' | 'readings' | 'band'>,
+  { measurements, readings, band: bandOf }: Pick<Measuring, 'measurements' | 'readings' | 'band'>,
   state: string,
 ): Record<string, FlagFace> {
   const faces: Record<string, FlagFace> = {};

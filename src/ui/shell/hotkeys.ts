@@ -1,10 +1,13 @@
 /** The keys of a job, as a table: what is pressed, what it does, what the sheet of keys says of it. */
-import type { JobPage } from './jobPage';
+import type { Answers, Entries, Measuring, Place } from './jobPage';
 import { STATIONS, type Station } from './stations';
 import { STATION_REGISTRY } from './stationRegistry';
 
 export interface KeyContext {
-  page: JobPage;
+  measuring: Measuring;
+  answers: Answers;
+  place: Place;
+  entries: Entries;
   typed: string;
   millis: boolean;
   /** What is typed is a value: keeping it is possible. */
@@ -35,14 +38,14 @@ const digit: Hotkey = {
   shown: '0–9',
   does: 'type the reading',
   notAtCharts: true,
-  run: ({ page, typed }, key) => page.setTyped((typed + key).slice(0, 12)),
+  run: ({ measuring, typed }, key) => measuring.setTyped((typed + key).slice(0, 12)),
 };
 const point: Hotkey = {
   keys: ['.', ','],
   does: 'decimal point, either way',
   notAtCharts: true,
-  run: ({ page, typed }, key) => {
-    if (!/[.,]/.test(typed)) page.setTyped(typed + key);
+  run: ({ measuring, typed }, key) => {
+    if (!/[.,]/.test(typed)) measuring.setTyped(typed + key);
   },
 };
 const minus: Hotkey = {
@@ -50,20 +53,20 @@ const minus: Hotkey = {
   shown: '−',
   does: 'turn the sign over',
   notAtCharts: true,
-  run: ({ page, typed }) => page.setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`),
+  run: ({ measuring, typed }) => measuring.setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`),
 };
 const erase: Hotkey = {
   keys: ['Backspace'],
   does: 'delete the last digit',
   notAtCharts: true,
-  run: ({ page, typed }) => page.setTyped(typed.slice(0, -1)),
+  run: ({ measuring, typed }) => measuring.setTyped(typed.slice(0, -1)),
 };
 const enter: Hotkey = {
   keys: ['Enter'],
   does: 'keep what is typed; with nothing typed, do the next action',
   notAtCharts: true,
-  run: ({ page, typed, keepable, keep }) => {
-    if (typed === '') page.act();
+  run: ({ place, typed, keepable, keep }) => {
+    if (typed === '') place.act();
     else if (keepable) keep();
   },
 };
@@ -79,7 +82,7 @@ const stationKeys = (): Hotkey[] =>
   STATIONS.map((id: Station) => ({
     keys: [STATION_REGISTRY[id].hotkey],
     does: STATION_REGISTRY[id].name,
-    run: ({ page }) => page.go(id),
+    run: ({ place }) => place.go(id),
   }));
 
 /** Every key, in the order of the sheet. */
@@ -90,10 +93,10 @@ export const HOTKEYS: readonly Hotkey[] = [
   erase,
   enter,
   arrows,
-  { keys: ['m'], does: 'millivolts or volts', run: ({ page, millis }) => page.setMillis(!millis) },
-  { keys: ['s'], does: 'what the rig is doing', run: ({ page }) => page.openStates() },
-  { keys: ['l'], does: 'seen, heard, tried', run: ({ page }) => page.openSeen() },
-  { keys: ['u'], shown: 'u or Ctrl z', does: 'undo the last thing you did', run: ({ page }) => page.undo() },
+  { keys: ['m'], does: 'millivolts or volts', run: ({ measuring, millis }) => measuring.setMillis(!millis) },
+  { keys: ['s'], does: 'what the rig is doing', run: ({ measuring }) => measuring.openStates() },
+  { keys: ['l'], does: 'seen, heard, tried', run: ({ answers }) => answers.openSeen() },
+  { keys: ['u'], shown: 'u or Ctrl z', does: 'undo the last thing you did', run: ({ entries }) => entries.undo() },
   { keys: ['t'], does: 'strip tall or slim', run: ({ toggleStrip }) => toggleStrip() },
   { keys: ['d'], does: 'dark or light', run: ({ toggleTheme }) => toggleTheme() },
   { keys: ['?'], does: 'these keys', run: ({ showKeys }) => showKeys() },

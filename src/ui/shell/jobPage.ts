@@ -1,6 +1,9 @@
 'use client';
-/** What every piece of the job page shares: the job, the core's answers, what is selected, what to do next. */
-import { createContext, useContext } from 'react';
+/**
+ * What the pieces of the job page share, divided by concern: the job on the table, measuring, the core's answers, where
+ * one is, and what is entered. A piece takes what it needs and is not told of the rest.
+ */
+import { createContext, createElement, useContext, type Context, type ReactNode } from 'react';
 import type { Diagnosis } from '../../core/diagnose/diagnose';
 import type { CommandType, Payload } from '../../core/job/command';
 import type { Job, Reading } from '../../core/job/job';
@@ -23,21 +26,14 @@ import type { Station } from './stations';
 
 export type { Station } from './stations';
 
-export interface Selection {
-  red: string;
-  black?: string;
-}
-
-export interface JobPage {
+/** The job on the table, its rig, and the shop's words and settings. */
+export interface JobFile {
   job: Job;
   /** In the shop's vocabulary, to be shown. */
   rig: Rig;
   /** As it is described, to be edited. */
   described: Rig;
   epoch: number;
-  actor: string;
-  /** Why this person may not give a command, in a sentence; undefined where he may. */
-  whyNot(type: CommandType, payload?: unknown): string | undefined;
   shop: Shop;
   settings: Settings;
   identity: Identity;
@@ -47,6 +43,15 @@ export interface JobPage {
   words(text: string): string;
   /** An operating state in the shop's words. */
   stateOf(id: string): OperatingState;
+  /** Of a practice job: what its made-up rig answers. */
+  practice?: {
+    meter(measurement: Measurement): Promise<{ value: number; unit: 'V' | 'A' }>;
+    answer(question: string): Promise<string>;
+  };
+}
+
+/** What can be read, what was read, and the probe in hand. */
+export interface Measuring {
   /** Standing readings of the present epoch. */
   readings: readonly Reading[];
   measurements: readonly Measurement[];
@@ -56,8 +61,23 @@ export interface JobPage {
   questions: readonly ObservationKind[];
   /** Points that have no probe yet. */
   missing: readonly { key: string; name: string }[];
+  selected: Measurement | undefined;
+  select(measurement: Measurement): void;
+  setTyped(text: string): void;
+  setMillis(on: boolean): void;
+  openStates(suggested?: string): void;
+  openLead(): void;
+  showWorking(state: string, measurement: Measurement): void;
+  askWorking(state: string, measurement: Measurement): Promise<BandWorking | undefined>;
+}
+
+/** What the core makes of it, and what can be asked of it. */
+export interface Answers {
+  diagnosis: Diagnosis | undefined;
+  diagnosing: boolean;
+  proofs: readonly Proof[] | undefined;
+  checks: readonly RigCheck[] | undefined;
   askPriors(): Promise<PriorLine[]>;
-  sendPhoto(file: Blob, caption: string, step?: string): Promise<void>;
   /** What the proof of a rig would expect to read. */
   expect(doc: Rig): Promise<readonly Proof[]>;
   /** This shop's own minutes for steps of a build. */
@@ -68,52 +88,75 @@ export interface JobPage {
   /** Opens what is seen and heard, at a question. */
   openSeen(question?: string): void;
   declare(suspect: { fault: string }, settled: boolean): void;
-  diagnosis: Diagnosis | undefined;
-  diagnosing: boolean;
-  proofs: readonly Proof[] | undefined;
-  checks: readonly RigCheck[] | undefined;
-  station: Station;
-  go(station: Station): void;
-  selected: Measurement | undefined;
-  select(measurement: Measurement): void;
-  setTyped(text: string): void;
-  setMillis(on: boolean): void;
-  /** The rig as an edit in hand would make it, for the strip only. */
-  preview: Rig | undefined;
-  /** Parts a design rule speaks of, marked on the strip. */
-  ruled: Readonly<Record<string, 'danger' | 'warn'>> | undefined;
-  setRuled(ruled: JobPage['ruled']): void;
-  setPreview(rig: Rig | undefined): void;
-  next: NextAction;
-  act(): void;
-  openStates(suggested?: string): void;
-  openLead(): void;
-  showWorking(state: string, measurement: Measurement): void;
-  askWorking(state: string, measurement: Measurement): Promise<BandWorking | undefined>;
-  send<T extends CommandType>(type: T, payload: Payload<T>): void;
-  /** Entries that are on this device and not yet on the server. */
-  waiting: number;
   /** Ways of linking the batteries, worked out aside. */
   options: OptionsSource;
   /** Years of this rig, and recorders' logs. */
   logbook: LogbookSource;
-  /** Of a practice job: what its made-up rig answers. */
-  practice?: {
-    meter(measurement: Measurement): Promise<{ value: number; unit: 'V' | 'A' }>;
-    answer(question: string): Promise<string>;
-  };
+}
+
+/** Where one is, what comes next, and what the strip shows meanwhile. */
+export interface Place {
+  station: Station;
+  go(station: Station): void;
+  next: NextAction;
+  act(): void;
+  /** The rig as an edit in hand would make it, for the strip only. */
+  preview: Rig | undefined;
+  setPreview(rig: Rig | undefined): void;
+  /** Parts a design rule speaks of, marked on the strip. */
+  ruled: Readonly<Record<string, 'danger' | 'warn'>> | undefined;
+  setRuled(ruled: Place['ruled']): void;
+}
+
+/** What is entered, by whom, and whether it is safe. */
+export interface Entries {
+  actor: string;
+  /** Why this person may not give a command, in a sentence; undefined where he may. */
+  whyNot(type: CommandType, payload?: unknown): string | undefined;
+  send<T extends CommandType>(type: T, payload: Payload<T>): void;
+  sendPhoto(file: Blob, caption: string, step?: string): Promise<void>;
+  /** Entries that are on this device and not yet on the server. */
+  waiting: number;
   undo(): void;
   undoable: CommandType | undefined;
 }
 
-const Context = createContext<JobPage | undefined>(undefined);
-export const JobPageProvider = Context.Provider;
-
-export function useJobPage(): JobPage {
-  const page = useContext(Context);
-  if (!page) throw new Error('useBench outside a job');
-  return page;
+export interface JobPage {
+  file: JobFile;
+  measuring: Measuring;
+  answers: Answers;
+  place: Place;
+  entries: Entries;
 }
+
+const CONTEXTS: { [K in keyof JobPage]: Context<JobPage[K] | undefined> } = {
+  file: createContext<JobFile | undefined>(undefined),
+  measuring: createContext<Measuring | undefined>(undefined),
+  answers: createContext<Answers | undefined>(undefined),
+  place: createContext<Place | undefined>(undefined),
+  entries: createContext<Entries | undefined>(undefined),
+};
+
+/** A job page's parts for everything within. */
+export function JobPageProvider({ value, children }: { value: JobPage; children: ReactNode }): ReactNode {
+  return (Object.keys(CONTEXTS) as (keyof JobPage)[]).reduceRight<ReactNode>(
+    (within, part) =>
+      createElement(CONTEXTS[part].Provider as Context<unknown>['Provider'], { value: value[part] }, within),
+    children,
+  );
+}
+
+function usePart<K extends keyof JobPage>(part: K): JobPage[K] {
+  const value = useContext(CONTEXTS[part]);
+  if (!value) throw new Error(`${part} outside a job`);
+  return value;
+}
+
+export const useJobFile = (): JobFile => usePart('file');
+export const useMeasuring = (): Measuring => usePart('measuring');
+export const useAnswers = (): Answers => usePart('answers');
+export const usePlace = (): Place => usePart('place');
+export const useEntries = (): Entries => usePart('entries');
 
 /** The standing reading of a measurement in an operating state. */
 export const readingOf = (readings: readonly Reading[], state: string, m: Measurement): Reading | undefined =>

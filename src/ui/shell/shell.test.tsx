@@ -36,15 +36,13 @@ describe('the registry of stations', () => {
 describe('keys', () => {
   const context = (typed: string, keepable = false) => {
     const calls: string[] = [];
-    const page = {
-      setTyped: (text: string) => calls.push(`typed ${text}`),
-      act: () => calls.push('act'),
-      go: (to: string) => calls.push(`go ${to}`),
-    };
+    const measuring = { setTyped: (text: string) => calls.push(`typed ${text}`) };
+    const place = { act: () => calls.push('act'), go: (to: string) => calls.push(`go ${to}`) };
     return {
       calls,
       at: {
-        page,
+        measuring,
+        place,
         typed,
         millis: false,
         keepable,

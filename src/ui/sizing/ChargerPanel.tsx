@@ -1,11 +1,12 @@
 'use client';
 /** How big a DC-DC charger should be: what the bank asks, what each thing allows, as bars on one scale of amps. */
+import { clsx } from 'clsx';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Lockout } from '../../core/size/lockouts';
 import { NumberField } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 
 /** A it takes at most, of what it gives: volts and losses (common practice). */
 const INPUT_OVER_OUTPUT = 1.3;
@@ -18,7 +19,7 @@ interface ChargerPanelProps {
 }
 
 export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const make = (part: string, amps: number) => {
     const set = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
     mend({
@@ -30,22 +31,35 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
     });
   };
   return (
-    <div className="oscroll szthresholds">
+    <div className="oscroll szthresholds flex-auto min-h-0">
       {sized.chargers.map((c) => {
         const most =
           Math.max(c.asks, c.now, c.pick, ...c.bounds.map((b) => Math.min(b.amps, 3 * Math.max(c.asks, c.now)))) * 1.05;
         const share = (amps: number) => `${Math.min(100, (amps / most) * 100).toFixed(1)}%`;
         return (
-          <section key={c.part} aria-label={words(c.name)}>
-            <h2>
-              {words(c.name)} <small>{c.now} A as drawn</small>
+          <section
+            className="grid gap-1.75 px-4 pt-2.5 pb-4 border-b-1 border-rule text-plain leading-tight"
+            key={c.part}
+            aria-label={words(c.name)}
+          >
+            <h2 className="font-cond font-bold text-figure leading-close">
+              {words(c.name)} <small className="font-medium text-plain text-ink-2">{c.now} A as drawn</small>
             </h2>
-            <dl className="szbars">
-              <dt>The bank asks</dt>
-              <dd>
-                <i className="asks" style={{ width: share(c.asks) }} />
-                <b>{c.asks.toFixed(0)} A</b>
-                <small>{words(c.asksSays)}</small>
+            <dl
+              className={clsx(
+                'szbars',
+                'grid grid-cols-names items-start gap-x-3 gap-y-2.5',
+                'max-phone:grid-cols-1 max-phone:gap-0.5',
+              )}
+            >
+              <dt className="pt-0.5 font-cond font-semibold text-lead leading-close">The bank asks</dt>
+              <dd className="grid items-center gap-x-2.5 gap-y-0.25 max-phone:pb-2">
+                <i
+                  className="asks block gap-1.5 h-5 min-w-0.5 border border-ink bg-ink"
+                  style={{ width: share(c.asks) }}
+                />
+                <b className="font-cond text-large whitespace-nowrap">{c.asks.toFixed(0)} A</b>
+                <small className="col-span-full text-note text-ink-2">{words(c.asksSays)}</small>
               </dd>
               {c.bounds.map((b) => (
                 <Bound
@@ -64,7 +78,9 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
               ) : (
                 <TriangleAlert size={18} aria-hidden="true" />
               )}
-              <b>{c.verdict === 'right' ? `${c.now} A is right` : `${c.now} A is ${c.verdict}`}</b>
+              <b className="text-large">
+                {c.verdict === 'right' ? `${c.now} A is right` : `${c.now} A is ${c.verdict}`}
+              </b>
             </p>
             <p>{words(c.says)}</p>
             {sized.revision && c.verdict !== 'right' && c.pick !== c.now && (
@@ -80,7 +96,7 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
           </section>
         );
       })}
-      <section>
+      <section className="grid gap-1.75 px-4 pt-2.5 pb-4 border-b-1 border-rule text-plain leading-tight">
         <NumberField
           late
           label="Maker’s upfit limit, 0 where none is known"
@@ -101,18 +117,18 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
 
 /** What its input sees under load, against what it locks out at. */
 function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Autofix): void }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const param = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
   return (
     <>
-      <h3>Input lockout</h3>
+      <h3 className="mt-2 font-cond font-bold text-head leading-close">Input lockout</h3>
       <p className={`omark${l.verdict === 'holds' ? '' : ' bad'}`}>
         {l.verdict === 'holds' ? (
           <CircleCheck size={18} aria-hidden="true" />
         ) : (
           <TriangleAlert size={18} aria-hidden="true" />
         )}
-        <b>{l.verdict}</b>
+        <b className="text-large">{l.verdict}</b>
       </p>
       <p>{words(l.says)}</p>
       <p className="quiet">
@@ -154,13 +170,21 @@ function Bound({
 }) {
   return (
     <>
-      <dt>{label}</dt>
-      <dd>
-        <i className={tight ? 'tight' : ''} style={{ width }} />
-        <b>
+      <dt className="pt-0.5 font-cond font-semibold text-lead leading-close">{label}</dt>
+      <dd className="grid items-center gap-x-2.5 gap-y-0.25 max-phone:pb-2">
+        <i
+          className={clsx(
+            'block',
+            'h-5 min-w-0.5 border border-coach bg-coach-tint',
+            'is-tight:border-dashed is-tight:border-fail is-tight:bg-fail-tint',
+            tight ? 'tight' : '',
+          )}
+          style={{ width }}
+        />
+        <b className="font-cond text-large whitespace-nowrap">
           {amps.toFixed(0)} A{tight ? ', less than asked' : ''}
         </b>
-        <small>{says}</small>
+        <small className="col-span-full text-note text-ink-2">{says}</small>
       </dd>
     </>
   );

@@ -1,5 +1,6 @@
 'use client';
 /** Each fuse and breaker: its window, what it must open into, where it sits, and its curve against the wire's. */
+import { clsx } from 'clsx';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import type { FuseCheck } from '../../core/size/fuseChecks';
@@ -8,7 +9,7 @@ import type { Sized } from '../../core/rules/sized';
 import { ChartFrame } from '../charts/ChartFrame';
 import { axis, decade, sheet } from '../charts/sheet';
 import { useLineChart } from '../charts/useLineChart';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 
 const digits = (x: number): number => Number(x.toPrecision(2));
 const duration = (s: number): string =>
@@ -21,7 +22,7 @@ type Curve = FuseCheck['curves'][number];
 
 /** Seconds against amps on logarithmic scales: the fuse must lie under the wire. */
 function CurveChart({ fuse }: { fuse: FuseCheck }) {
-  const { job, words } = useJobPage();
+  const { job, words } = useJobFile();
   const [cursor, setCursor] = useState<number>();
   const { curves } = fuse;
   const draw = useCallback(() => {
@@ -96,44 +97,57 @@ function CurveChart({ fuse }: { fuse: FuseCheck }) {
 const WIRE_DASH = [7, 5] as const;
 
 export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Autofix): void }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const [at, setAt] = useState<string>();
   const fuse = sized.fuses.find((f) => f.part === at) ?? sized.fuses[0];
-  if (!fuse) return <p className="waiting pad">This rig has no fuse in a heavy line. See the rules.</p>;
+  if (!fuse) return <p className="waiting">This rig has no fuse in a heavy line. See the rules.</p>;
   const { window: w } = fuse;
   return (
-    <div className="szruns">
-      <ul className="szlist" aria-label="Fuses">
+    <div className="szruns grid flex-1 min-h-0 max-phone:block max-narrow:grid-cols-names">
+      <ul
+        className={clsx(
+          'szlist',
+          'overflow-y-auto border-r-2 border-ink bg-card',
+          'max-phone:flex max-phone:overflow-x-auto max-phone:border-r-0 max-phone:border-b-2 max-phone:border-ink',
+        )}
+        aria-label="Fuses"
+      >
         {sized.fuses.map((f) => {
           const bad = f.checks.some((c) => c.verdict === 'bad');
           return (
             <li key={f.part}>
               <button
                 type="button"
-                className={f.part === fuse.part ? 'on' : ''}
+                className={clsx(
+                  'grid grid-cols-end gap-x-2 gap-y-0.25',
+                  'w-full min-h-13 px-3 py-1.5 border-b-1 border-rule',
+                  'text-left text-inherit',
+                  'is-on:bg-ink is-on:text-paper max-narrow:grid-cols-1',
+                  'max-phone:w-47.5 max-phone:border-r-1 max-phone:border-rule',
+                  f.part === fuse.part ? 'on' : '',
+                )}
                 aria-pressed={f.part === fuse.part}
                 onClick={() => setAt(f.part)}
               >
-                <b>{words(f.name)}</b>
+                <b className="col-span-full font-cond font-semibold text-large leading-close">{words(f.name)}</b>
                 <span className={`omark${bad ? ' bad' : ''}`}>
                   {bad ? <TriangleAlert size={16} aria-hidden="true" /> : <CircleCheck size={16} aria-hidden="true" />}
                   {f.rating > 0 ? `${f.rating} A` : 'rating unknown'}
                 </span>
-                <small>{f.kind}</small>
+                <small className="text-fine text-ink-2 within-on:text-inherit">{f.kind}</small>
               </button>
             </li>
           );
         })}
       </ul>
-      <div className="szrun">
-        <h2>
+      <div className="szrun grid content-start gap-2 px-3.5 pt-2 pb-4 overflow-y-auto">
+        <h2 className="font-cond font-bold text-figure leading-close">
           {words(fuse.name)}{' '}
-          <small>
+          <small className="ml-1.5 font-medium text-plain text-ink-2">
             {fuse.rating > 0 ? `${fuse.rating} A` : ''} {fuse.kind}
           </small>
         </h2>
         <div
-          className="szwindow"
           role="img"
           aria-label={`Window from ${w.from.toFixed(0)} to ${w.to.toFixed(0)} amps, the fuse is ${fuse.rating} amps`}
         >
@@ -152,7 +166,7 @@ export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Autofix): voi
           ))}
         </ul>
         {sized.revision && w.fits.length + w.tight.length > 0 && (
-          <p className="szratings">
+          <p className="flex flex-wrap items-center gap-1.5 font-semibold text-note">
             Fit
             {[...new Set([...w.tight, ...w.fits])].slice(0, 8).map((r) => (
               <button
@@ -185,32 +199,42 @@ function Window({ from, to, rating, load }: { from: number; to: number; rating: 
   const good = from <= to;
   return (
     <svg viewBox="0 0 600 74" width="100%" height={74}>
-      <path d={`M20 36H580`} className="szaxis" />
+      <path d={`M20 36H580`} className="szaxis stroke-ink" />
       <rect
         x={x(Math.min(from, to))}
         y={26}
         width={Math.max(2, Math.abs(x(to) - x(from)))}
         height={20}
-        className={good ? 'szband' : 'szband none'}
+        className={clsx('fill-ok-tint stroke-ok', good ? 'szband' : 'szband none')}
       />
-      <path d={`M${x(load)} 24V48`} className="szload" />
-      <text x={x(load)} y={66} textAnchor="middle">
+      <path d={`M${x(load)} 24V48`} className="szload stroke-ink" />
+      <text className="font-cond font-semibold text-note fill-ink" x={x(load)} y={66} textAnchor="middle">
         {load.toFixed(0)} A load
       </text>
-      <text x={x(from)} y={18} textAnchor={good ? 'end' : 'start'}>
+      <text
+        className="font-cond font-semibold text-note fill-ink"
+        x={x(from)}
+        y={18}
+        textAnchor={good ? 'end' : 'start'}
+      >
         {good ? `÷ 0.8: ${from.toFixed(0)}` : ''}
       </text>
-      <text x={x(to)} y={18} textAnchor={x(to) > 500 ? 'end' : 'start'}>
+      <text
+        className="font-cond font-semibold text-note fill-ink"
+        x={x(to)}
+        y={18}
+        textAnchor={x(to) > 500 ? 'end' : 'start'}
+      >
         wire {to.toFixed(0)} A
       </text>
       {rating > 0 && (
         <>
-          <circle cx={x(rating)} cy={36} r={9} className="szfuse" />
+          <circle cx={x(rating)} cy={36} r={9} className="szfuse fill-ink stroke-card" />
           <text
             x={x(rating)}
             y={66}
             textAnchor={Math.abs(x(rating) - x(load)) < 90 ? 'start' : 'middle'}
-            className="strong"
+            className="strong font-cond font-bold text-large fill-ink"
           >
             {rating} A
           </text>

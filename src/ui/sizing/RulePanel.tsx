@@ -1,11 +1,12 @@
 'use client';
 /** The design rules: what each saw, why it matters, what mends it; by one button where no judgement is needed. */
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { CircleCheck } from 'lucide-react';
 import { RULE_SETS } from '../../core/codes';
 import type { Autofix } from '../../core/rules/rule';
 import type { JobFinding, Sized } from '../../core/rules/sized';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 
 const SHORTEST_REASON = 8;
 
@@ -17,11 +18,11 @@ interface RulePanelProps {
 }
 
 export function RulePanel({ sized, mend, waive, takeBack }: RulePanelProps) {
-  const { settings } = useJobPage();
+  const { settings } = useJobFile();
   // What was set aside stands last, with its reason.
   const ordered = [...sized.findings.filter((f) => !f.waiver), ...sized.findings.filter((f) => f.waiver)];
   return (
-    <div className="oscroll">
+    <div className="oscroll flex-auto min-h-0">
       {ordered.every((f) => f.waiver) && (
         <p className="szclean">
           <CircleCheck size={22} aria-hidden="true" />{' '}
@@ -30,7 +31,7 @@ export function RulePanel({ sized, mend, waive, takeBack }: RulePanelProps) {
             : 'What the rules say against this design is set aside, each with a reason.'}
         </p>
       )}
-      <ul className="szfindings">
+      <ul className="szfindings px-3.5">
         {ordered.map((f) => (
           <Row
             key={`${f.rule} ${f.at} ${f.says}`}
@@ -42,7 +43,7 @@ export function RulePanel({ sized, mend, waive, takeBack }: RulePanelProps) {
           />
         ))}
       </ul>
-      <p className="quiet pad">
+      <p className="quiet px-3 py-2.5">
         {RULE_SETS[settings.jurisdiction].standards} (from memory: check the edition). Local codes, the maker’s upfit
         guide and licensed practice come first.
       </p>
@@ -57,14 +58,32 @@ function Row({
   waive,
   takeBack,
 }: { f: JobFinding; editable: boolean } & Omit<RulePanelProps, 'sized'>) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const [reason, setReason] = useState<string>();
   const short = (reason ?? '').trim().length < SHORTEST_REASON;
   return (
-    <li className={`${f.severity.replaceAll(' ', '-')}${f.waiver ? ' waived' : ''}`}>
-      <span className="sev">{f.severity}</span>
+    <li
+      className={clsx(
+        'grid items-start gap-3',
+        'py-2.5 border-b-1 border-rule',
+        'text-note leading-tight',
+        'is-waived:text-ink-2 max-phone:grid-cols-1 max-phone:gap-1.5',
+        `${f.severity.replaceAll(' ', '-')}${f.waiver ? ' waived' : ''}`,
+      )}
+    >
+      <span
+        className={clsx(
+          'sev',
+          'justify-self-start',
+          'px-2 py-0.25 border border-current rounded',
+          'font-cond font-bold text-plain',
+          'within-danger:text-fail within-waived:line-through within-wears-out:text-warn',
+        )}
+      >
+        {f.severity}
+      </span>
       <div>
-        <b>{words(f.title)}</b>
+        <b className="first:font-cond first:text-large first:leading-close">{words(f.title)}</b>
         <p>{words(f.says)}</p>
         {f.waiver ? (
           <p>
@@ -82,7 +101,7 @@ function Row({
         )}
         {reason !== undefined && !f.waiver && (
           <form
-            className="szwaive"
+            className="szwaive flex flex-wrap items-end gap-2 pt-1.5"
             onSubmit={(e) => {
               e.preventDefault();
               if (short) return;
@@ -90,10 +109,10 @@ function Row({
               setReason(undefined);
             }}
           >
-            <label>
+            <label className="grid gap-0.5">
               <span>Why it may stay, on record</span>
               <textarea
-                className="textarea"
+                className="textarea max-w-none"
                 value={reason}
                 maxLength={400}
                 rows={2}
@@ -108,11 +127,15 @@ function Row({
             <button type="button" className="bx small" onClick={() => setReason(undefined)}>
               Leave it
             </button>
-            {short && <small role="status">A sentence of {SHORTEST_REASON} letters or more.</small>}
+            {short && (
+              <small className="basis-full text-fine" role="status">
+                A sentence of {SHORTEST_REASON} letters or more.
+              </small>
+            )}
           </form>
         )}
       </div>
-      <span className="szdo">
+      <span className="grid gap-1.5">
         {!f.waiver &&
           f.answers?.map((a) => (
             <button

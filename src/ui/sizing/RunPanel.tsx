@@ -1,5 +1,6 @@
 'use client';
 /** Every heavy run, and the one in hand in every gauge: amps it would deliver, what it loses, how warm it gets. */
+import { clsx } from 'clsx';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { RULE_SETS } from '../../core/codes';
@@ -10,7 +11,7 @@ import { celsiusShown, lengthShown, lengthStored } from '../../core/units/prefer
 import { BUNDLES, INSULATIONS, UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
 import { gaugeShown, type Gauge } from '../../core/units/wire';
 import { Choose, NumberField } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 
 interface Props {
   sized: Sized;
@@ -20,11 +21,11 @@ interface Props {
 }
 
 export function RunPanel({ sized, doc, setDrop, mend }: Props) {
-  const { settings, words } = useJobPage();
+  const { settings, words } = useJobFile();
   const { cable } = RULE_SETS[settings.jurisdiction];
   const [at, setAt] = useState<string>();
   const run = sized.runs.find((r) => r.id === at) ?? sized.runs[0];
-  if (!run) return <p className="waiting pad">No cable of this rig carries anything to speak of on this use.</p>;
+  if (!run) return <p className="waiting">No cable of this rig carries anything to speak of on this use.</p>;
   const { table } = run;
   const amps = (x: number) => (x >= 10 ? x.toFixed(0) : x.toFixed(1));
   const metres = (x: number) => `${lengthShown(x, settings.length).toFixed(1)} ${settings.length}`;
@@ -39,17 +40,31 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
   );
   const first = doc.conductors.find((c) => c.id === run.id)!;
   return (
-    <div className="szruns">
-      <ul className="szlist" aria-label="Cables">
+    <div className="szruns grid flex-1 min-h-0 max-phone:block max-narrow:grid-cols-names">
+      <ul
+        className={clsx(
+          'szlist',
+          'overflow-y-auto border-r-2 border-ink bg-card',
+          'max-phone:flex max-phone:overflow-x-auto max-phone:border-r-0 max-phone:border-b-2 max-phone:border-ink',
+        )}
+        aria-label="Cables"
+      >
         {sized.runs.map((r) => (
           <li key={r.id}>
             <button
               type="button"
-              className={r.id === run.id ? 'on' : ''}
+              className={clsx(
+                'grid grid-cols-end gap-x-2 gap-y-0.25',
+                'w-full min-h-13 px-3 py-1.5 border-b-1 border-rule',
+                'text-left text-inherit',
+                'is-on:bg-ink is-on:text-paper max-narrow:grid-cols-1',
+                'max-phone:w-47.5 max-phone:border-r-1 max-phone:border-rule',
+                r.id === run.id ? 'on' : '',
+              )}
               aria-pressed={r.id === run.id}
               onClick={() => setAt(r.id)}
             >
-              <b>{words(r.name)}</b>
+              <b className="col-span-full font-cond font-semibold text-large leading-close">{words(r.name)}</b>
               <span className={`omark${r.verdict === 'thin' ? ' bad' : ''}`}>
                 {r.verdict === 'thin' ? (
                   <TriangleAlert size={16} aria-hidden="true" />
@@ -58,44 +73,46 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 )}
                 {gaugeShown(r.table.now, settings.gauge)}, {amps(r.load.continuous)} A
               </span>
-              <small>
+              <small className="text-fine text-ink-2 within-on:text-inherit">
                 {r.verdict === 'thin' ? r.table.rows.find((x) => x.gauge === r.table.now)!.verdict : r.verdict}
               </small>
             </button>
           </li>
         ))}
       </ul>
-      <div className="szrun">
-        <h2>
-          {words(run.name)} <small>{words(run.between)}</small>
+      <div className="szrun grid content-start gap-2 px-3.5 pt-2 pb-4 overflow-y-auto">
+        <h2 className="font-cond font-bold text-figure leading-close">
+          {words(run.name)} <small className="ml-1.5 font-medium text-plain text-ink-2">{words(run.between)}</small>
         </h2>
-        <p className="szfacts">
+        <p className="flex flex-wrap gap-x-4 gap-y-0.5 text-note">
           <span>
-            out <b>{metres(table.out)}</b>
+            out <b className="font-cond text-lead">{metres(table.out)}</b>
           </span>
           <span>
-            back <b>{table.back > 0 ? metres(table.back) : 'by the frame'}</b>
+            back <b className="font-cond text-lead">{table.back > 0 ? metres(table.back) : 'by the frame'}</b>
           </span>
           <span>
-            continuous <b>{amps(run.load.continuous)} A</b>
+            continuous <b className="font-cond text-lead">{amps(run.load.continuous)} A</b>
           </span>
           {table.flows > run.load.continuous + 1 && (
             <span>
-              can carry <b>{amps(table.flows)} A</b>
+              can carry <b className="font-cond text-lead">{amps(table.flows)} A</b>
             </span>
           )}
           <span>
-            peak <b>{amps(run.load.peak)} A</b>
+            peak <b className="font-cond text-lead">{amps(run.load.peak)} A</b>
           </span>
           <span>
-            solved at <b>{words(table.stateLabel)}</b>
+            solved at <b className="font-cond text-lead">{words(table.stateLabel)}</b>
           </span>
         </p>
-        <div className="sztable">
-          <table>
+        <div className="sztable overflow-x-auto">
+          <table className="w-full text-note tabular-nums">
             <thead>
               <tr>
-                <th scope="col">Gauge</th>
+                <th className="first:text-left" scope="col">
+                  Gauge
+                </th>
                 <th scope="col">Delivers</th>
                 <th scope="col">Loses</th>
                 <th scope="col" className="max-sm:hidden">
@@ -105,19 +122,43 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                   Conductor
                 </th>
                 <th scope="col">Ampacity</th>
-                <th scope="col">So it is</th>
+                <th className="last:text-left" scope="col">
+                  So it is
+                </th>
               </tr>
             </thead>
             <tbody>
               {table.rows.slice(from).map((r) => (
                 <tr key={r.gauge} className={r.gauge === table.now ? 'on' : ''}>
-                  <th scope="row">{gaugeShown(r.gauge as Gauge, settings.gauge)}</th>
-                  <td>{amps(r.amps)} A</td>
-                  <td>{r.loopDrop.toFixed(2)} V</td>
-                  <td className="max-sm:hidden">{r.watts.toFixed(0)} W</td>
-                  <td className="max-sm:hidden">{r.celsius < 250 ? warm(r.celsius) : 'burns'}</td>
-                  <td>{r.ampacity.toFixed(0)} A</td>
-                  <td>
+                  <th
+                    className="font-cond font-bold text-large text-left within-on:bg-ink within-on:text-paper"
+                    scope="row"
+                  >
+                    {gaugeShown(r.gauge as Gauge, settings.gauge)}
+                  </th>
+                  <td className="font-cond font-medium text-lead within-on:bg-ink within-on:text-paper">
+                    {amps(r.amps)} A
+                  </td>
+                  <td className="font-cond font-medium text-lead within-on:bg-ink within-on:text-paper">
+                    {r.loopDrop.toFixed(2)} V
+                  </td>
+                  <td className="max-sm:hidden font-cond font-medium text-lead within-on:bg-ink within-on:text-paper">
+                    {r.watts.toFixed(0)} W
+                  </td>
+                  <td className="max-sm:hidden font-cond font-medium text-lead within-on:bg-ink within-on:text-paper">
+                    {r.celsius < 250 ? warm(r.celsius) : 'burns'}
+                  </td>
+                  <td className="font-cond font-medium text-lead within-on:bg-ink within-on:text-paper">
+                    {r.ampacity.toFixed(0)} A
+                  </td>
+                  <td
+                    className={clsx(
+                      'font-cond font-medium text-lead',
+                      'last:flex last:flex-wrap last:items-center last:gap-x-2.5 last:gap-y-0',
+                      'last:h-auto last:min-h-8.5 last:text-left last:whitespace-normal',
+                      'within-on:bg-ink within-on:text-paper',
+                    )}
+                  >
                     <span className={`omark${r.verdict === 'good' ? '' : ' bad'}`}>
                       {r.verdict === 'good' ? (
                         <CircleCheck size={16} aria-hidden="true" />
@@ -130,26 +171,26 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                     {can && r.gauge !== table.now && r.verdict === 'good' && (
                       <button
                         type="button"
-                        className="inline"
+                        className="inline min-h-8 font-cond font-semibold text-plain underline underline-offset-3"
                         onClick={() => mend({ conductors: ids, set: { gauge: r.gauge } })}
                       >
                         Make it this
                       </button>
                     )}
-                    {r.fit && <small>{words(r.fit)}</small>}
+                    {r.fit && <small className="basis-full text-fine">{words(r.fit)}</small>}
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
         </div>
-        <p className="quiet pad">
+        <p className="quiet px-3 py-2.5">
           {words(cable.says)} <i>{cable.from}.</i>
           {cable.sold.length > 0 && ` Copper in it: ${cable.sold.map((c) => `${c.label} ${c.square} mm²`).join(', ')}.`}
         </p>
-        <div className="szset">
+        <div className="szset grid grid-cols-2 items-center gap-x-5.5 gap-y-2 pt-1 max-phone:grid-cols-1">
           {table.allowed === undefined ? (
-            <p className="quiet">
+            <p>
               A direct link: the loop itself sets the current. Thicker copper puts more into the bank, and more onto the
               alternator.
             </p>
@@ -167,10 +208,10 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
           )}
           {can && (
             <>
-              <label className="numfield">
-                <span>Insulation rating</span>
+              <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+                <span className="first:m-0 first:p-0 first:font-semibold first:text-note">Insulation rating</span>
                 <select
-                  className="select"
+                  className="select min-w-0 border-ink font-cond font-semibold"
                   value={String(first.insulation ?? UNREAD_INSULATION_CELSIUS)}
                   onChange={(e) => mend({ conductors: ids, set: { insulation: Number(e.target.value) as 105 } })}
                 >
@@ -192,10 +233,12 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 value={run.conductors.some((c) => c.inEngineSpace)}
                 onChange={(inEngineSpace) => mend({ conductors: ids, set: { inEngineSpace } })}
               />
-              <label className="numfield">
-                <span>With it in one jacket or loom</span>
+              <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+                <span className="first:m-0 first:p-0 first:font-semibold first:text-note">
+                  With it in one jacket or loom
+                </span>
                 <select
-                  className="select"
+                  className="select min-w-0 border-ink font-cond font-semibold"
                   value={(BUNDLES.find((b) => Number(b.id) >= bundled) ?? BUNDLES[BUNDLES.length - 1]!).id}
                   onChange={(e) => mend({ conductors: ids, set: { bundled: Number(e.target.value) } })}
                 >
@@ -207,7 +250,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                 </select>
               </label>
               {run.conductors.map((c) => (
-                <div key={`${c.id}${settings.length}`} className="szlength">
+                <div key={`${c.id}${settings.length}`} className="grid gap-1">
                   <NumberField
                     late
                     label={`${words(c.name)}, length`}
@@ -230,7 +273,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
               ))}
             </>
           )}
-          <p className="quiet">
+          <p className="quiet col-span-full">
             Ends: {run.ends.lug}; {run.ends.crimper}; heat-shrink {run.ends.shrink} mm, adhesive. Loom or split hose at
             every edge, a tie each 150 mm, a grommet through metal.
           </p>
@@ -265,13 +308,13 @@ function Detour({
     setDragged(undefined);
   };
   return (
-    <label className="szdetour">
+    <label className="szdetour grid gap-0.5 text-fine text-ink-2">
       <span>
         {metres(straight)} straight, {metres(detour)} round about
       </span>
       <input
         type="range"
-        className="range"
+        className="range text-ink"
         min={0}
         max={Math.max(LONGEST_DETOUR, Math.ceil(length - straight))}
         step={0.1}

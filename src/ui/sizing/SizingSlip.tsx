@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { TowReport } from '../../core/rules/tow/report';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, usePlace } from '../shell/jobPage';
 import { Slip } from '../shell/Slip';
 
 const CAUTIONS = [
@@ -32,7 +32,8 @@ interface SizingSlipProps {
 
 export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSlipProps) {
   if (tow) return <TowSlip tow={tow} {...(apply ? { apply } : {})} {...(applies ? { applies } : {})} />;
-  if (!sized) return <Slip cautions={CAUTIONS} action={<p className="waiting">Working out …</p>} />;
+  if (!sized)
+    return <Slip cautions={CAUTIONS} action={<p className="waiting py-2 text-note text-ink-2">Working out …</p>} />;
   return <RigSlip sized={sized} mend={mend} show={show} />;
 }
 
@@ -40,7 +41,7 @@ export function SizingSlip({ sized, mend, show, tow, apply, applies }: SizingSli
 function Saw({ good = false, children }: { good?: boolean; children: ReactNode }) {
   const Icon = good ? CircleCheck : TriangleAlert;
   return (
-    <li className="szsaw">
+    <li className="szsaw grid grid-cols-icon gap-1.5">
       <Icon size={17} aria-hidden="true" />
       <span>{children}</span>
     </li>
@@ -48,14 +49,14 @@ function Saw({ good = false, children }: { good?: boolean; children: ReactNode }
 }
 
 function TowSlip({ tow, apply, applies }: { tow: TowReport; apply?(): void; applies?: string }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const { before, changes, left } = tow.audit;
   return (
     <Slip
       cautions={TOW_CAUTIONS}
       action={
         tow.revision && changes.length > 0 && left.length === 0 ? (
-          <button type="button" className="bx next go" onClick={apply}>
+          <button type="button" className="bx next" onClick={apply}>
             <span>
               {applies}
               <small>{words(changes[0]!.says)}</small>
@@ -63,7 +64,7 @@ function TowSlip({ tow, apply, applies }: { tow: TowReport; apply?(): void; appl
             <ArrowRight size={22} aria-hidden="true" />
           </button>
         ) : (
-          <p className="lead-in">
+          <p className="text-note leading-tight">
             {before.troubles.length === 0
               ? words('Coupled, nothing goes wrong in any state.')
               : left.length > 0
@@ -74,8 +75,13 @@ function TowSlip({ tow, apply, applies }: { tow: TowReport; apply?(): void; appl
       }
     >
       <h3>Coupled as it is</h3>
-      <div className="slip-scroll" tabIndex={0} role="region" aria-label="Coupled as it is">
-        <ul className="szsaws">
+      <div
+        className="slip-scroll flex-1 min-h-0 pb-3.5 overflow-y-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="Coupled as it is"
+      >
+        <ul className="grid gap-1.5 text-note leading-tight">
           {before.troubles.map((t, i) => (
             <Saw key={`${t.id}${i}`}>{words(t.title)}</Saw>
           ))}
@@ -87,7 +93,7 @@ function TowSlip({ tow, apply, applies }: { tow: TowReport; apply?(): void; appl
 }
 
 function RigSlip({ sized, mend, show }: { sized: Sized; mend(m: Autofix): void; show(view: 'rules'): void }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const grave = sized.findings.filter((f) => f.severity !== 'tidy' && !f.waiver);
   // The same finding in several places is one line with their number.
   const titles = [...new Set(grave.map((f) => f.title))].map(
@@ -96,8 +102,13 @@ function RigSlip({ sized, mend, show }: { sized: Sized; mend(m: Autofix): void; 
   return (
     <Slip cautions={CAUTIONS} action={<RigAction sized={sized} grave={grave.length} mend={mend} />}>
       <h3>What the rules see</h3>
-      <div className="slip-scroll" tabIndex={0} role="region" aria-label="What the rules see">
-        <ul className="szsaws">
+      <div
+        className="slip-scroll flex-1 min-h-0 pb-3.5 overflow-y-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="What the rules see"
+      >
+        <ul className="grid gap-1.5 text-note leading-tight">
           {titles.slice(0, SHOWN).map(([title, times]) => (
             <Saw key={title}>
               {words(title)}
@@ -118,7 +129,8 @@ function RigSlip({ sized, mend, show }: { sized: Sized; mend(m: Autofix): void; 
 
 /** The worst that one press mends; where nothing is picked, or nothing left to mend, where to go on. */
 function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m: Autofix): void }) {
-  const { words, go } = useJobPage();
+  const { words } = useJobFile();
+  const { go } = usePlace();
   const next = sized.revision ? sized.findings.find((f) => f.mend && !f.waiver && f.severity !== 'tidy') : undefined;
   if (next)
     return (
@@ -133,7 +145,7 @@ function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m
   if (!sized.revision)
     return (
       <>
-        <p className="lead-in">
+        <p className="text-note leading-tight">
           No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.
         </p>
         <button type="button" className="bx w-full" onClick={() => go('options')}>
@@ -143,13 +155,13 @@ function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m
     );
   return (
     <>
-      <p className="lead-in">
+      <p className="text-note leading-tight">
         {grave === 0
           ? 'Nothing left to mend by a button: the design stands.'
           : 'What is left wants a look or a judgement: see the rules.'}
       </p>
       {grave === 0 && (
-        <button type="button" className="bx next go" onClick={() => go('build')}>
+        <button type="button" className="bx next" onClick={() => go('build')}>
           <span>Plan the build</span>
           <ArrowRight size={22} aria-hidden="true" />
         </button>

@@ -1,9 +1,10 @@
 'use client';
 /** Copper, fuses and design rules of the picked link, or of the rig as it stands; each figure solved on the customer's use. */
+import { clsx } from 'clsx';
 import { partWith } from '../../core/rig/value';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Choose } from '../fields';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile, useAnswers, usePlace, useEntries } from '../shell/jobPage';
 import { StationBar } from '../StationBar';
 import { standingChoice } from '../../core/job/job';
 import type { Autofix } from '../../core/rules/rule';
@@ -31,8 +32,11 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['id'];
 
 export function SizingStation() {
-  const page = useJobPage();
-  const { job, options: source, send, setPreview, setRuled } = page;
+  const file = useJobFile();
+  const { job } = useJobFile();
+  const { options: source } = useAnswers();
+  const { setPreview, setRuled } = usePlace();
+  const { send } = useEntries();
   const [view, setView] = useState<View>('runs');
   const [sized, setSized] = useState<Sized>();
   const [failed, setFailed] = useState<string>();
@@ -46,18 +50,18 @@ export function SizingStation() {
   });
   const choice = standingChoice(job);
   const doc = useMemo(
-    () => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? page.described,
-    [job.revisions, choice?.revision, page.described],
+    () => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? file.described,
+    [job.revisions, choice?.revision, file.described],
   );
   useEffect(() => {
     let alive = true;
     const timer = setTimeout(() => {
       setWorking(true);
-      newest.current.tow(page.settings.jurisdiction).then(
+      newest.current.tow(file.settings.jurisdiction).then(
         (t) => alive && setTow(t),
         () => alive && setTow(undefined),
       );
-      const { gauge, jurisdiction } = page.settings;
+      const { gauge, jurisdiction } = file.settings;
       newest.current.size({ drops, gauge, jurisdiction, ...(upfit === undefined ? {} : { upfit }) }).then(
         (s) => {
           if (!alive) return;
@@ -76,7 +80,7 @@ export function SizingStation() {
       alive = false;
       clearTimeout(timer);
     };
-  }, [doc, job.usage, job.waivers, drops, upfit, page.settings]);
+  }, [doc, job.usage, job.waivers, drops, upfit, file.settings]);
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);
@@ -157,7 +161,14 @@ export function SizingStation() {
   const applies = `${tow?.revision ? 'Put into the proposal' : 'It is done on the rig'}: ${count} change${count === 1 ? '' : 's'}`;
 
   return (
-    <div className="options sizing">
+    <div
+      className={clsx(
+        'options sizing',
+        'grid grid-cols-slip',
+        'h-full min-h-0',
+        'max-narrow:grid-cols-1 max-narrow:grid-rows-foot max-phone:block max-phone:h-auto',
+      )}
+    >
       <div className="omain">
         <StationBar>
           <Choose<View>
@@ -174,19 +185,23 @@ export function SizingStation() {
           <span className="oprogress" role="status">
             {working ? 'Working out …' : ''}
           </span>
-          <b className="ofor">{choice ? page.words(choice.name) : 'The rig as it is'}</b>
+          <b className="ofor ml-auto overflow-hidden font-cond text-large text-ellipsis whitespace-nowrap">
+            {choice ? file.words(choice.name) : 'The rig as it is'}
+          </b>
         </StationBar>
         {failed && <Trouble>{failed}</Trouble>}
         {sized?.cutShort.map((c) => (
           <Trouble key={c.scenario} role="note">
-            {page.words(c.scenario)} could be worked out for its first {c.hours.toFixed(1)} h only: what the wires carry
+            {file.words(c.scenario)} could be worked out for its first {c.hours.toFixed(1)} h only: what the wires carry
             after that is not in these figures.
           </Trouble>
         ))}
         {view === 'tow' && tow ? (
           <TowPanel report={tow} describe={describe} apply={apply} applies={applies} />
         ) : !sized ? (
-          !failed && <p className="waiting pad">Working out what every cable carries on this use …</p>
+          !failed && (
+            <p className="waiting py-2 text-note text-ink-2">Working out what every cable carries on this use …</p>
+          )
         ) : view === 'runs' ? (
           <RunPanel sized={sized} doc={doc} setDrop={(id, share) => setDrops({ ...drops, [id]: share })} mend={mend} />
         ) : view === 'fuses' ? (

@@ -4,10 +4,10 @@ import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { Autofix } from '../../core/rules/rule';
 import type { Sized } from '../../core/rules/sized';
 import type { Threshold } from '../../core/size/thresholds';
-import { useJobPage } from '../shell/jobPage';
+import { useJobFile } from '../shell/jobPage';
 
 export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Autofix): void }) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const set = (t: Threshold, to: { closeAt: number; openAt: number }) => {
     const param = (value: number) => ({ value, spread: 0.05, provenance: 'nameplate' as const });
     mend({
@@ -16,7 +16,7 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Autofix)
     });
   };
   return (
-    <div className="oscroll szthresholds">
+    <div className="szthresholds">
       {sized.thresholds.map((t) => (
         <section key={t.part} aria-label={words(t.name)}>
           <h2>{words(t.name)}</h2>
@@ -50,7 +50,7 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Autofix)
               </li>
             ))}
           </ul>
-          <p className="quiet">
+          <p>
             Middle 95 % of what the assumptions allow. The regulator’s volts fall 3.5 mV a kelvin, a lead battery’s rest
             rises 1.4 mV (from memory, per 12 V): check again on the first trip.
           </p>

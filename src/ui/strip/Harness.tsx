@@ -84,7 +84,13 @@ export const Harness = memo(function Harness({
     <g aria-hidden="true">
       {rails.map((r) => (
         <g key={r.id}>
-          <rect x={r.from} y={rail} width={Math.max(0, r.to - r.from)} height={railHeight} className="rail" />
+          <rect
+            x={r.from}
+            y={rail}
+            width={Math.max(0, r.to - r.from)}
+            height={railHeight}
+            className="rail flex row-span-3 flex-col min-h-0 overflow-y-auto border-r-2 border-ink bg-card"
+          />
           <path d={r.hatch} className="hatch" />
         </g>
       ))}

@@ -3,6 +3,7 @@
  * The loom strip: the harness nose to tail, drawn from the rig document. It is how one chooses where to
  * measure: every flag is a button with its whole name.
  */
+import { clsx } from 'clsx';
 import { memo, useMemo } from 'react';
 import type { Rig } from '../../core/rig/schema';
 import type { GaugeUnit } from '../../core/units/preferences';
@@ -148,7 +149,12 @@ export const LoomStrip = memo(function LoomStrip({
   const lead = (key: string) => (key === red ? ('red' as const) : key === black ? ('black' as const) : undefined);
   return (
     <svg
-      className="strip"
+      className={clsx(
+        'strip',
+        'flex-none',
+        'mx-auto',
+        'max-phone:within-newjob:w-auto max-phone:within-newjob:h-49 max-phone:within-newjob:mx-0',
+      )}
       viewBox={`0 0 ${layout.width} ${STRIP.height}`}
       width={layout.width}
       height={STRIP.height}

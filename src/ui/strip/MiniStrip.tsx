@@ -24,7 +24,7 @@ export function MiniStrip({
   const meet = x(layout.meet);
   const at = here && layout.flags.find((f) => f.key === here.red);
   return (
-    <div className="mini-w">
+    <div className="flex justify-center h-15.5 py-0.25 overflow-hidden border-b-2 border-ink">
       <svg
         className="strip mini"
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}

@@ -257,9 +257,17 @@ export function signShape(verdict: 'ok' | 'low' | 'high'): ReactNode {
   if (verdict === 'ok')
     return (
       <>
-        <circle r={6.5} className="sf" />
-        <path d="M-3.1 .2L-.9 2.5L3.3-2.3" className="st" />
+        <circle r={6.5} className="sf within-good:fill-ok within-on-ink:fill-paper within-inherit:fill-current" />
+        <path
+          d="M-3.1 .2L-.9 2.5L3.3-2.3"
+          className="st fill-none stroke-card within-on-ink:stroke-ink within-inherit:stroke-ink"
+        />
       </>
     );
-  return <path d={verdict === 'low' ? 'M-6.2-4.6H6.2L0 6Z' : 'M-6.2 4.6H6.2L0-6Z'} className="sf" />;
+  return (
+    <path
+      d={verdict === 'low' ? 'M-6.2-4.6H6.2L0 6Z' : 'M-6.2 4.6H6.2L0-6Z'}
+      className="sf within-bad:fill-fail within-on-bad:fill-on-fail within-inherit:fill-current"
+    />
+  );
 }

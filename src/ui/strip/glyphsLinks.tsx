@@ -21,12 +21,12 @@ const finned = (inside: ReactNode) => (
 
 const relay = (inside: ReactNode) => (
   <>
-    <rect x={-22} y={10} width={44} height={36} rx={3} className="o fp" />
-    <path d="M-22 38H22" className="d" />
+    <rect x={-22} y={10} width={44} height={36} rx={3} />
+    <path d="M-22 38H22" />
     {inside}
     {stud(-28, 24)}
     {stud(28, 24)}
-    <rect x={-3} y={46} width={6} height={5} rx={0.5} className="o fp thin" />
+    <rect x={-3} y={46} width={6} height={5} rx={0.5} />
   </>
 );
 
@@ -36,18 +36,18 @@ export const LINK_GLYPHS = {
   'dual-charger': () =>
     finned(
       <>
-        <path d="M-5 38V30H5M1 25.5L6 30L1 34.5" className="d bold" />
-        <circle cx={0} cy={19} r={3} className="o fp" />
-        <path d="M0 13.5V15M0 23V24.5M-5.5 19H-4M4 19H5.5" className="d" />
+        <path d="M-5 38V30H5M1 25.5L6 30L1 34.5" className="bold" />
+        <circle cx={0} cy={19} r={3} />
+        <path d="M0 13.5V15M0 23V24.5M-5.5 19H-4M4 19H5.5" />
       </>,
     ),
   // A bridge one lays by hand: knife switch, its blade up.
   'bypass-switch': () => (
     <>
-      <path d="M-30 40H30V46H-30Z" className="o fp" />
-      <path d="M-25 26V40M25 26V40" className="d bold" />
-      <path d="M-25 26L14 9" className="d bold" />
-      <circle cx={17} cy={8} r={4} className="o fc" />
+      <path d="M-30 40H30V46H-30Z" />
+      <path d="M-25 26V40M25 26V40" className="bold" />
+      <path d="M-25 26L14 9" className="bold" />
+      <circle cx={17} cy={8} r={4} />
       {stud(-25, 26)}
       {stud(25, 26)}
     </>
@@ -64,7 +64,7 @@ export const LINK_GLYPHS = {
       {stud(25, 24)}
     </>
   ),
-  'triggered-maintainer': () => finned(<path d="M-5 22h4v8h6M-5 36h10" className="d bold" />),
+  'triggered-maintainer': () => finned(<path d="M-5 22h4v8h6M-5 36h10" className="bold" />),
   'tow-connector': () => (
     <>
       <path d="M-30 18h10v12h-10zM20 18h10v12H20z" className="o fp" />
@@ -74,8 +74,8 @@ export const LINK_GLYPHS = {
       <path d="M-10 38v14M10 38v14" className="d" />
     </>
   ),
-  'voltage-relay': () => relay(<path d="M-12 30L-4 18L4 30L12 18" className="d bold" />),
-  'differential-maintainer': () => relay(<path d="M-12 19H8M3 15l5 4-5 4M-12 31h20" className="d bold" />),
+  'voltage-relay': () => relay(<path d="M-12 30L-4 18L4 30L12 18" className="bold" />),
+  'differential-maintainer': () => relay(<path d="M-12 19H8M3 15l5 4-5 4M-12 31h20" className="bold" />),
   'diode-lamp': () => (
     <>
       <path d="M-34 24H-22M22 24H34" className="d bold" />
@@ -94,18 +94,18 @@ export const LINK_GLYPHS = {
   ),
   'automatic-fridge': () => (
     <>
-      <rect x={-19} y={6} width={38} height={44} rx={3} className="o fc" />
-      <path d="M-19 20H19M-13 11v5M-13 24v8" className="d" />
-      <circle cx={4} cy={35} r={10} className="o fp" />
-      <path d="M0 40l4-11 4 11M1 37h6" className="d bold" />
+      <rect x={-19} y={6} width={38} height={44} rx={3} />
+      <path d="M-19 20H19M-13 11v5M-13 24v8" />
+      <circle cx={4} cy={35} r={10} />
+      <path d="M0 40l4-11 4 11M1 37h6" className="bold" />
     </>
   ),
   shunt: () => (
     <>
-      <path d="M-25 24H-16M16 24H25" className="d bold" />
-      <rect x={-16} y={14} width={9} height={20} rx={1} className="o fp" />
-      <rect x={7} y={14} width={9} height={20} rx={1} className="o fp" />
-      <path d="M-7 19H7M-7 24H7M-7 29H7" className="d bold" />
+      <path d="M-25 24H-16M16 24H25" className="bold" />
+      <rect x={-16} y={14} width={9} height={20} rx={1} />
+      <rect x={7} y={14} width={9} height={20} rx={1} />
+      <path d="M-7 19H7M-7 24H7M-7 29H7" className="bold" />
     </>
   ),
   'towed-car-loads': () => (

@@ -5,7 +5,7 @@ import { acceptInvitationAction } from '@/app/sign-in/actions';
 export function InvitationForm({ token, handle }: { token: string; handle: string }) {
   const [state, action, busy] = useActionState(acceptInvitationAction.bind(null, token), {} as { message?: string });
   return (
-    <form action={action} className="signin-form">
+    <form action={action} className="grid gap-3">
       <input type="hidden" name="username" autoComplete="username" value={handle} readOnly />
       <label className="field">
         <span>Password</span>

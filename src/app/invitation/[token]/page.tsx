@@ -1,3 +1,4 @@
+import { clsx } from 'clsx';
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { appDb } from '@/server/db';
@@ -11,11 +12,21 @@ export default async function InvitationPage({ params }: { params: Promise<{ tok
   const { token } = await params;
   const found = await invitationOf(appDb(), token);
   return (
-    <main className="signin">
-      <section className="signin-card" aria-labelledby="invitation-title">
+    <main className="grid place-items-center min-h-dvh p-5">
+      <section
+        className={clsx(
+          'signin-card',
+          'relative grid gap-3',
+          'pr-6.5 pl-10 pt-5.5 pb-5 border-2 border-ink rounded bg-card',
+          'text-plain leading-tight',
+        )}
+        aria-labelledby="invitation-title"
+      >
         {found ? (
           <>
-            <h1 id="invitation-title">Welcome, {found.name}</h1>
+            <h1 className="font-cond font-bold leading-none" id="invitation-title">
+              Welcome, {found.name}
+            </h1>
             <p>
               You work in {found.shop} and sign in as <b>{found.handle}</b>. Choose a password: at least twelve
               characters. A few words in a row are easy to type and hard to guess.
@@ -24,7 +35,9 @@ export default async function InvitationPage({ params }: { params: Promise<{ tok
           </>
         ) : (
           <>
-            <h1 id="invitation-title">This link does not work any more</h1>
+            <h1 className="font-cond font-bold leading-none" id="invitation-title">
+              This link does not work any more
+            </h1>
             <p>It was used, has run out, or a newer one was made. Ask the owner of the shop for another.</p>
             <Link className="bx" href="/sign-in">
               Sign in

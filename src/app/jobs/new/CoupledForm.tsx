@@ -21,7 +21,7 @@ export function CoupledForm({ c, tapped, usualFridge, set }: CoupledFormProps) {
   const charger = c.link.startsWith('dcdc') || c.link === 'chained';
   return (
     <>
-      <div>
+      <div className="grid gap-3">
         <Group title={car ? 'Motorhome in front' : 'Vehicle in front'}>
           <LengthField label="Length" metres={c.towLength} between={[3, 15]} put={(towLength) => set({ towLength })} />
           <NumberField
@@ -112,7 +112,7 @@ export function CoupledForm({ c, tapped, usualFridge, set }: CoupledFormProps) {
           <Bank title="House bank" bank={c.accessory ?? USUAL_HOUSE} change={(accessory) => set({ accessory })} />
         )}
       </div>
-      <div>
+      <div className="grid gap-3">
         {c.accessory && !car && (
           <>
             <Bank title="Accessory battery in the van" bank={c.accessory} change={(accessory) => set({ accessory })} />

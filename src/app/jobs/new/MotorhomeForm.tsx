@@ -32,7 +32,7 @@ export function MotorhomeForm({ c, tapped, set }: MotorhomeFormProps) {
   const senses = c.link === 'bidirectional' || c.link === 'timed-window';
   return (
     <>
-      <div>
+      <div className="grid gap-3">
         <Group title="Coach">
           <Choose
             label="Engine"
@@ -158,7 +158,7 @@ export function MotorhomeForm({ c, tapped, set }: MotorhomeFormProps) {
           )}
         </Group>
       </div>
-      <div>
+      <div className="grid gap-3">
         <Bank title="Coach bank" bank={c.coach} change={(coach) => set({ coach })} />
         <Bank title="Chassis bank" bank={c.chassis} change={(chassis) => set({ chassis })} />
         <Group title="House side">

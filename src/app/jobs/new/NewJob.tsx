@@ -1,5 +1,6 @@
 'use client';
 /** A new job in under a minute: what the owner says, and the rig from a handful of choices, drawn as one chooses. */
+import { clsx } from 'clsx';
 import { useQuery } from '@tanstack/react-query';
 import { ArrowRight } from 'lucide-react';
 import { useRouter } from 'next/navigation';
@@ -109,14 +110,22 @@ export function NewJob() {
 
   return (
     <Spoken.Provider value={spoken}>
-      <div className="newjob">
+      <div className="newjob grid h-dvh overflow-hidden">
         <PageTop title="New job" name={nickname.trim() || 'no name yet'} sub={rig.kind} />
-        <section className="stripbox" aria-label="The rig as chosen">
-          <div className="pan">
+        <section
+          className={clsx(
+            'stripbox',
+            'flex justify-center',
+            'h-79.5 min-w-0 pt-0.75 overflow-hidden border-b-2 border-ink bg-paper',
+            'max-phone:justify-start',
+          )}
+          aria-label="The rig as chosen"
+        >
+          <div className="pan flex-1 min-w-0 overflow-x-auto overflow-y-hidden">
             <LoomStrip rig={rig} faces={{}} onPick={nothing} words={inShopWords} />
           </div>
         </section>
-        <div className="famrow">
+        <div className="px-3 pt-2">
           <Choose<FamilyId>
             label=""
             choices={FAMILIES.map((f) => ({ ...f, label: inShopWords(f.label) }))}
@@ -124,12 +133,12 @@ export function NewJob() {
             onChange={(f) => change({ made: usual(f) })}
           />
         </div>
-        <main className="newform">
+        <main className="newform grid items-start gap-3 p-3 overflow-y-auto max-phone:p-2">
           <Group title={bench ? 'What it is for' : 'What the owner says'}>
             <label className="field">
               <span>{bench ? 'A name for the bench' : 'Rig’s nickname, no customer names'}</span>
               <input
-                className="input"
+                className="input w-full max-w-none border-ink"
                 value={nickname}
                 maxLength={40}
                 onChange={(e) => change({ nickname: e.target.value })}
@@ -137,10 +146,20 @@ export function NewJob() {
               />
             </label>
             {!bench && (
-              <div className="ticks" role="group" aria-label="Complaint">
+              <div className="ticks grid grid-cols-2 gap-1.25" role="group" aria-label="Complaint">
                 {offered.map((k) => (
-                  <label key={k} className={codes.includes(k) ? 'on' : ''}>
+                  <label
+                    key={k}
+                    className={clsx(
+                      'relative flex items-center gap-2',
+                      'min-h-12 px-2 py-0.75 border border-rule rounded',
+                      'text-note leading-close cursor-pointer',
+                      'is-on:border-ink is-on:font-semibold',
+                      codes.includes(k) ? 'on' : '',
+                    )}
+                  >
                     <input
+                      className="absolute w-0.25 h-0.25 opacity-0"
                       type="checkbox"
                       checked={codes.includes(k)}
                       onChange={(e) =>
@@ -155,7 +174,7 @@ export function NewJob() {
             <label className="field">
               <span>{bench ? 'What you want to see' : 'In the owner’s words'}</span>
               <textarea
-                className="textarea"
+                className="textarea w-full max-w-none border-ink"
                 rows={2}
                 maxLength={400}
                 value={words}
@@ -183,13 +202,20 @@ export function NewJob() {
             />
           )}
         </main>
-        <footer className="newfoot">
+        <footer
+          className={clsx(
+            'newfoot',
+            'flex items-center justify-between gap-4',
+            'px-3 py-2 border-t-2 border-ink bg-paper',
+            'max-phone:grid',
+          )}
+        >
           {problem ? (
             <p role="alert" className="warn-line">
               {problem} Nothing you entered is lost: press again.
             </p>
           ) : (
-            <p className="quiet">
+            <p className="quiet max-w-160">
               {rig.parts.length} parts, {rig.conductors.length} conductors, {rig.probes.length} probes. Lengths and
               gauges are usual ones, marked assumed: edit what you measure.
             </p>

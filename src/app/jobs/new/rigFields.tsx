@@ -64,7 +64,7 @@ export function Group({ title, children }: { title: string; children: ReactNode 
   const { words } = useContext(Spoken);
   return (
     <section className="grp-box" aria-label={words(title)}>
-      <h2>{words(title)}</h2>
+      <h2 className="font-cond font-bold text-figure leading-none">{words(title)}</h2>
       {children}
     </section>
   );

@@ -1,8 +1,9 @@
 'use client';
 /** What goes wrong when the two are coupled, the smallest set of changes, and what is so after them. */
+import { clsx } from 'clsx';
 import { CircleCheck, TriangleAlert } from 'lucide-react';
 import type { TowReport } from '../../../core/rules/tow/report';
-import { useJobPage } from '../../shell/jobPage';
+import { useJobFile } from '../../shell/jobPage';
 
 const hours = (h: number): string =>
   h > 24 * 60 ? 'over 60 days' : h > 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`;
@@ -15,31 +16,31 @@ interface FindingsProps {
 }
 
 export function Findings({ report, pick, apply, applies }: FindingsProps) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const { before, after, changes, left, contradictions, smallest } = report.audit;
   const figures = (s: typeof before) => (
-    <dl className="twfigures">
-      <div>
-        <dt>Left coupled, still starts after</dt>
-        <dd>{hours(s.hoursToNoStart)}</dd>
+    <dl className="flex flex-wrap gap-x-5.5 gap-y-0.5">
+      <div className="flex items-baseline gap-1.75">
+        <dt className="text-ink-2">Left coupled, still starts after</dt>
+        <dd className="font-cond font-bold text-large">{hours(s.hoursToNoStart)}</dd>
       </div>
       {s.hoursToFlat !== undefined && (
-        <div>
-          <dt>Accessory battery lasts</dt>
-          <dd>{hours(s.hoursToFlat)}</dd>
+        <div className="flex items-baseline gap-1.75">
+          <dt className="text-ink-2">Accessory battery lasts</dt>
+          <dd className="font-cond font-bold text-large">{hours(s.hoursToFlat)}</dd>
         </div>
       )}
       {Number.isFinite(s.breakawayMinutes) && (
-        <div>
-          <dt>Breakaway holds</dt>
-          <dd>{Math.round(s.breakawayMinutes)} min</dd>
+        <div className="flex items-baseline gap-1.75">
+          <dt className="text-ink-2">Breakaway holds</dt>
+          <dd className="font-cond font-bold text-large">{Math.round(s.breakawayMinutes)} min</dd>
         </div>
       )}
     </dl>
   );
   return (
-    <div className="twfindings">
-      <h3>Coupled as it is</h3>
+    <div className="twfindings grid content-start gap-1.75 px-3.5 pt-2 pb-3 text-note leading-tight">
+      <h3 className="font-cond font-bold text-head leading-close">Coupled as it is</h3>
       {figures(before)}
       {contradictions.map((c, i) => (
         <button key={i} type="button" className="twtrouble" onClick={() => pick(c.at)}>
@@ -53,44 +54,52 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
         <button
           key={i}
           type="button"
-          className={`twtrouble ${t.severity.replaceAll(' ', '-')}`}
+          className={clsx(
+            'grid grid-cols-icon gap-1.5',
+            'min-h-11 py-1.25 border-b-1 border-rule',
+            'text-left text-inherit leading-tight',
+            `twtrouble ${t.severity.replaceAll(' ', '-')}`,
+          )}
           onClick={() => pick(t.at)}
           title={t.source}
         >
           <TriangleAlert size={18} aria-hidden="true" />
           <span>
-            <b>{words(t.title)}</b> {words(t.says)}
-            <small>
+            <b className="block font-cond text-large leading-close">{words(t.title)}</b> {words(t.says)}
+            <small className="block text-fine text-ink-2">
               {words(t.why)} <i>{t.source}.</i>
             </small>
           </span>
         </button>
       ))}
       {before.troubles.length === 0 && (
-        <p className="twgood">
+        <p className="twgood grid grid-cols-icon gap-1.5">
           <CircleCheck size={18} aria-hidden="true" /> Parked overnight, just stopped, on the road and braking: nothing
           goes wrong.
         </p>
       )}
       {changes.length > 0 && (
         <>
-          <h3>
+          <h3 className="font-cond font-bold text-head leading-close">
             {smallest ? 'The smallest change' : 'A change'} that puts it right{' '}
-            <small>about {changes.reduce((sum, c) => sum + c.minutes, 0)} min</small>
+            <small className="font-cond font-medium text-plain text-ink-2 whitespace-nowrap">
+              about {changes.reduce((sum, c) => sum + c.minutes, 0)} min
+            </small>
           </h3>
-          <ol className="twchanges">
+          <ol className="grid gap-1 pl-5.5 font-medium list-decimal">
             {changes.map((c) => (
               <li key={c.id}>
-                {words(c.says)} <small>{c.minutes} min</small>
+                {words(c.says)}{' '}
+                <small className="font-cond font-medium text-plain text-ink-2 whitespace-nowrap">{c.minutes} min</small>
               </li>
             ))}
           </ol>
           {after && (
             <>
-              <h4>After it</h4>
+              <h4 className="font-cond font-semibold text-large">After it</h4>
               {figures(after)}
               {left.length === 0 ? (
-                <p className="twgood">
+                <p className="twgood grid grid-cols-icon gap-1.5">
                   <CircleCheck size={18} aria-hidden="true" /> Nothing goes wrong in any state.
                 </p>
               ) : (

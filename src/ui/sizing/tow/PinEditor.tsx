@@ -1,5 +1,6 @@
 'use client';
 /** One position: what the vehicle gives, what was measured there, what the trailer hangs on it. */
+import { clsx } from 'clsx';
 import { POSITION_WORDS, positionShown, type Connector, type Convention } from '../../../core/parts/connectors';
 import {
   PIN_CONDITIONS,
@@ -12,7 +13,7 @@ import {
 import type { PinSeen, TowWay } from '../../../core/rig/tow';
 import { gaugesOf, gaugeShown, type Gauge } from '../../../core/units/wire';
 import { lengthShown, lengthStored } from '../../../core/units/preferences';
-import { useJobPage } from '../../shell/jobPage';
+import { useJobFile } from '../../shell/jobPage';
 import { NumberField } from '../../fields';
 import { SeenField } from './SeenField';
 
@@ -34,13 +35,17 @@ interface PinEditorProps {
 }
 
 export function PinEditor({ connector, convention, way, metresToStart, change }: PinEditorProps) {
-  const { settings, words } = useJobPage();
+  const { settings, words } = useJobFile();
   const position = connector.positions.find((p) => p.id === way.pin)!;
   const fed = way.feed === 'constant' || way.feed === 'ignition';
   const gauges = (value: Gauge, label: string, set: (g: Gauge) => void) => (
-    <label className="numfield">
-      <span>{label}</span>
-      <select className="select" value={value} onChange={(e) => set(e.target.value as Gauge)}>
+    <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+      <span className="first:m-0 first:p-0 first:font-semibold first:text-note">{label}</span>
+      <select
+        className="select min-w-0 border-ink font-cond font-semibold"
+        value={value}
+        onChange={(e) => set(e.target.value as Gauge)}
+      >
         {gaugesOf(settings.gauge, value).map((g) => (
           <option key={g} value={g}>
             {gaugeShown(g, settings.gauge)}
@@ -69,21 +74,24 @@ export function PinEditor({ connector, convention, way, metresToStart, change }:
   const hang = (use: UseId, on: boolean) =>
     change({ ...way, uses: on ? [...way.uses, use] : way.uses.filter((u) => u !== use) });
   return (
-    <section className="twedit" aria-label={`Pin ${positionShown(way.pin)}`}>
-      <h3>
+    <section
+      className="grid gap-2 px-3.5 py-2.5 border-t-2 border-b-1 border-t-ink border-b-rule bg-card"
+      aria-label={`Pin ${positionShown(way.pin)}`}
+    >
+      <h3 className="font-cond font-bold text-head leading-close">
         Position {positionShown(way.pin)}{' '}
-        <small>
+        <small className="ml-1.5 font-sans font-normal text-note text-ink-2">
           {words(POSITION_WORDS[convention.uses[way.pin]!])}, usually {convention.colours[way.pin]}: measure, never
           trust color. Rated {position.amps} A.
         </small>
       </h3>
-      <div className="twcols">
-        <fieldset>
-          <legend>{words('The vehicle gives')}</legend>
-          <label className="numfield">
-            <span>Here</span>
+      <div className="twcols grid grid-cols-3 items-start gap-x-5 gap-y-2.5">
+        <fieldset className="grid gap-2 min-w-0">
+          <legend className="pb-1 font-cond font-semibold text-lead">{words('The vehicle gives')}</legend>
+          <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+            <span className="first:m-0 first:p-0 first:font-semibold first:text-note">Here</span>
             <select
-              className="select"
+              className="select min-w-0 border-ink font-cond font-semibold"
               value={way.feed}
               onChange={(e) => change({ ...way, feed: e.target.value as FeedId })}
             >
@@ -95,10 +103,10 @@ export function PinEditor({ connector, convention, way, metresToStart, change }:
             </select>
           </label>
           {fed && metresToStart !== undefined && (
-            <label className="numfield">
-              <span>From</span>
+            <label className="numfield grid items-center gap-x-2.5 gap-y-1">
+              <span className="first:m-0 first:p-0 first:font-semibold first:text-note">From</span>
               <select
-                className="select"
+                className="select min-w-0 border-ink font-cond font-semibold"
                 value={way.from ?? 'start'}
                 onChange={(e) => {
                   const from = e.target.value as 'start' | 'accessory';
@@ -126,10 +134,10 @@ export function PinEditor({ connector, convention, way, metresToStart, change }:
           {gauges(way.gauge, 'Wire', (gauge) => change({ ...way, gauge }))}
           {length(way.length, 'Length', (v) => change({ ...way, length: v }))}
         </fieldset>
-        <fieldset>
-          <legend>Measured here</legend>
-          <div className="twseen" role="table" aria-label="Volts at the pin">
-            <div role="row" className="head">
+        <fieldset className="grid gap-2 min-w-0">
+          <legend className="pb-1 font-cond font-semibold text-lead">Measured here</legend>
+          <div className="twseen grid gap-1" role="table" aria-label="Volts at the pin">
+            <div role="row" className="grid items-center gap-1 font-cond text-note text-ink-2">
               <span role="columnheader">State</span>
               <span role="columnheader">Unloaded</span>
               <span role="columnheader">Loaded</span>
@@ -146,12 +154,22 @@ export function PinEditor({ connector, convention, way, metresToStart, change }:
             ))}
           </div>
         </fieldset>
-        <fieldset>
-          <legend>{words('Connected on the trailer')}</legend>
-          <div className="twuses">
+        <fieldset className="grid gap-2 min-w-0">
+          <legend className="pb-1 font-cond font-semibold text-lead">{words('Connected on the trailer')}</legend>
+          <div className="twuses grid grid-cols-2 gap-x-2 gap-y-0">
             {PIN_USES.map((u) => (
-              <label key={u.id} className={way.uses.includes(u.id) ? 'on' : ''}>
+              <label
+                key={u.id}
+                className={clsx(
+                  'flex items-center gap-1.75',
+                  'min-h-10',
+                  'text-note leading-close',
+                  'is-on:font-semibold',
+                  way.uses.includes(u.id) ? 'on' : '',
+                )}
+              >
                 <input
+                  className="flex-none w-5 h-5"
                   type="checkbox"
                   checked={way.uses.includes(u.id)}
                   onChange={(e) => hang(u.id, e.target.checked)}

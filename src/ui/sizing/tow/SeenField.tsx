@@ -48,9 +48,9 @@ export function SeenField({
     if (JSON.stringify(next) !== JSON.stringify(seen)) see(next);
   };
   const field = (key: 'open' | 'loaded' | 'amps', unit: string, name: string) => (
-    <span role="cell" className="twnum">
+    <span role="cell" className="relative">
       <input
-        className="input"
+        className="input border-ink font-cond font-semibold tabular-nums aria-invalid:border-fail"
         inputMode="decimal"
         aria-label={`${label}, ${name}`}
         aria-invalid={wrong !== undefined}
@@ -58,17 +58,21 @@ export function SeenField({
         onChange={(e) => setTyped({ ...text, [key]: e.target.value })}
         onKeyDown={(e) => e.key === 'Enter' && leave()}
       />
-      <b>{unit}</b>
+      <b className="absolute right-1.5 top-3 font-medium text-fine text-ink-2">{unit}</b>
     </span>
   );
   return (
-    <div role="row" onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && leave()}>
+    <div
+      className="grid items-center gap-1 text-note"
+      role="row"
+      onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && leave()}
+    >
       <span role="rowheader">{label}</span>
       {field('open', 'V', 'unloaded volts')}
       {field('loaded', 'V', 'loaded volts')}
       {field('amps', 'A', 'amps of the load')}
       {typed && wrong && (
-        <em role="alert" className="twwrong">
+        <em role="alert" className="twwrong col-span-full text-fail not-italic">
           Wanted: {wrong}.
         </em>
       )}

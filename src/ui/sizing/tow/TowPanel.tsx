@@ -1,5 +1,6 @@
 'use client';
 /** The vehicle's socket beside the trailer's plug, position by position, and what their coupling does. */
+import { clsx } from 'clsx';
 import { useEffect, useRef, useState } from 'react';
 import { TriangleAlert } from 'lucide-react';
 import { connectorOf, CONNECTORS } from '../../../core/parts/connectors';
@@ -7,7 +8,7 @@ import { pinUse, type UseId } from '../../../core/parts/pinUses';
 import { rewired } from '../../../core/rig/towRewire';
 import type { TowInterface, TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowReport } from '../../../core/rules/tow/report';
-import { useJobPage } from '../../shell/jobPage';
+import { useJobFile } from '../../shell/jobPage';
 import { Face } from './Face';
 import { Findings } from './Findings';
 import { PinEditor } from './PinEditor';
@@ -34,7 +35,7 @@ const unwired = (pin: string): TowWay => ({
 });
 
 export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
-  const { words } = useJobPage();
+  const { words } = useJobFile();
   const { tow, audit } = report;
   const [plugId, setPlug] = useState<string>();
   const [pin, setPin] = useState<string>();
@@ -81,9 +82,16 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
     if (pin !== undefined) editor.current?.scrollIntoView({ block: 'nearest' });
   }, [pin]);
   return (
-    <div className="oscroll tw">
-      <div className="twtop">
-        <div className="twplug">
+    <div className="oscroll tw flex-auto min-h-0 pb-4">
+      <div className="twtop grid border-b-2 border-ink max-phone:grid-cols-1">
+        <div
+          className={clsx(
+            'twplug',
+            'grid content-start gap-2',
+            'px-3.5 py-2 border-r-2 border-ink',
+            'max-phone:border-r-0 max-phone:border-b-1 max-phone:border-rule',
+          )}
+        >
           {tow.plugs.length > 1 && (
             <div className="join" role="group" aria-label="Plug">
               {tow.plugs.map((p) => (
@@ -116,10 +124,14 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
               </span>
             </div>
           )}
-          <div className="twkind">
-            <label>
+          <div className="grid grid-cols-2 items-end gap-3">
+            <label className="grid gap-0.5 text-note">
               <span>Connector</span>
-              <select className="select" value={plug.connector} onChange={(e) => rewire(e.target.value)}>
+              <select
+                className="select min-w-0 border-ink font-cond font-semibold"
+                value={plug.connector}
+                onChange={(e) => rewire(e.target.value)}
+              >
                 {CONNECTORS.map((c) => (
                   <option key={c.id} value={c.id}>
                     {c.label}
@@ -127,10 +139,10 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
                 ))}
               </select>
             </label>
-            <label>
+            <label className="grid gap-0.5 text-note">
               <span>Wired as</span>
               <select
-                className="select"
+                className="select min-w-0 border-ink font-cond font-semibold"
                 value={plug.convention}
                 onChange={(e) => change({ ...plug, convention: e.target.value })}
               >
@@ -142,7 +154,7 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
               </select>
             </label>
           </div>
-          <div className="twfaces">
+          <div className="grid grid-cols-2 gap-3">
             <Face plug={plug} side="socket" picked={pin} bad={bad} pick={setPin} words={words} />
             <Face plug={plug} side="plug" picked={pin} bad={bad} pick={setPin} words={words} />
           </div>
@@ -165,13 +177,13 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
             change={changeWay}
           />
         ) : (
-          <p className="quiet pad">
+          <p className="quiet px-3 py-2.5">
             Pick a pin to say what it supplies, what you measured there and what is connected to it.
           </p>
         )}
       </div>
       <TrailerEditor tow={tow} describe={describe} />
-      <p className="quiet pad">Breakaway: {words(report.breakaway)}</p>
+      <p className="quiet px-3 py-2.5">Breakaway: {words(report.breakaway)}</p>
     </div>
   );
 }

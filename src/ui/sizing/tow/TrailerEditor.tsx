@@ -2,7 +2,7 @@
 /** What the trailer has behind its plug: charger, fridge, brakes, breakaway battery. */
 import { ENGINE_OFF_VOLTS, ENGINE_ON_VOLTS } from '../../../core/parts/entries/dcdc';
 import { USUAL_BREAKAWAY, type TowInterface } from '../../../core/rig/tow';
-import { useJobPage } from '../../shell/jobPage';
+import { useJobFile } from '../../shell/jobPage';
 import { Choose, NumberField } from '../../fields';
 import { shownIn, storedFrom, unitOf } from '../../../core/units/quantity';
 
@@ -21,15 +21,18 @@ function withoutBreakaway({ breakaway: _, ...tow }: TowInterface): TowInterface 
 }
 
 export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(tow: TowInterface): void }) {
-  const { words, settings } = useJobPage();
+  const { words, settings } = useJobFile();
   const { charger, fridge, brakes, breakaway, mass } = tow;
   return (
-    <section className="twtrailer" aria-label={words('Behind the plug')}>
-      <h3>{words('Behind the plug')}</h3>
-      <div className="twcols">
+    <section
+      className="twtrailer grid gap-2 px-3.5 py-2.5 border-b-1 border-rule"
+      aria-label={words('Behind the plug')}
+    >
+      <h3 className="font-cond font-bold text-head leading-close">{words('Behind the plug')}</h3>
+      <div className="twcols grid grid-cols-3 items-start gap-x-5 gap-y-2.5 max-phone:grid-cols-1">
         {charger && (
-          <fieldset>
-            <legend>DC-DC charger</legend>
+          <fieldset className="grid gap-2 min-w-0">
+            <legend className="pb-1 font-cond font-semibold text-lead">DC-DC charger</legend>
             <NumberField
               late
               label="Gives"
@@ -94,8 +97,8 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
           </fieldset>
         )}
         {fridge && (
-          <fieldset>
-            <legend>Fridge element</legend>
+          <fieldset className="grid gap-2 min-w-0">
+            <legend className="pb-1 font-cond font-semibold text-lead">Fridge element</legend>
             <NumberField
               late
               label="At 12 V"
@@ -118,8 +121,8 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
           </fieldset>
         )}
         {brakes && (
-          <fieldset>
-            <legend>Electric brakes</legend>
+          <fieldset className="grid gap-2 min-w-0">
+            <legend className="pb-1 font-cond font-semibold text-lead">Electric brakes</legend>
             <NumberField
               late
               label="All magnets"
@@ -141,8 +144,8 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
           </fieldset>
         )}
         {(brakes ?? breakaway) && (
-          <fieldset>
-            <legend>{words('Trailer')}</legend>
+          <fieldset className="grid gap-2 min-w-0">
+            <legend className="pb-1 font-cond font-semibold text-lead">{words('Trailer')}</legend>
             {mass === undefined ? (
               <button
                 type="button"
@@ -167,16 +170,16 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
           </fieldset>
         )}
         {brakes && !breakaway && (
-          <fieldset>
-            <legend>Breakaway battery</legend>
+          <fieldset className="grid gap-2 min-w-0">
+            <legend className="pb-1 font-cond font-semibold text-lead">Breakaway battery</legend>
             <button type="button" className="bx" onClick={() => describe({ ...tow, breakaway: USUAL_BREAKAWAY })}>
               It has one
             </button>
           </fieldset>
         )}
         {breakaway && (
-          <fieldset>
-            <legend>Breakaway battery</legend>
+          <fieldset className="grid gap-2 min-w-0">
+            <legend className="pb-1 font-cond font-semibold text-lead">Breakaway battery</legend>
             <NumberField
               late
               label="Capacity"

@@ -12,7 +12,7 @@ import { isMended } from '@/core/job/practiceJob';
 import type { Shop } from '@/core/shop/shop';
 import { measurementId, type Measurement } from '@/core/probe/measurement';
 import type { Rig } from '@/core/rig/schema';
-import { JobPageProvider, readingOf, type JobPage } from '@/ui/shell/jobPage';
+import { JobPageProvider, readingOf, type JobFile, type JobPage, type Place } from '@/ui/shell/jobPage';
 import { BenchScreen } from '@/ui/shell/JobScreen';
 import { Notices } from '@/ui/shell/Notices';
 import { STATION_REGISTRY } from '@/ui/shell/stationRegistry';
@@ -61,7 +61,7 @@ const typesAt = (station: Station): boolean =>
   station === 'readings' || (station === 'prove' && !window.matchMedia(PHONE).matches);
 
 /** What the made-up rig of a practice job answers, by the core. */
-function practiceOf(job: Job, rig: Rig): NonNullable<JobPage['practice']> {
+function practiceOf(job: Job, rig: Rig): NonNullable<JobFile['practice']> {
   const mended = isMended(job, rig);
   const state = job.rigState.id;
   return {
@@ -91,7 +91,7 @@ function Plain({
     <main className="plain">
       <h1>{title}</h1>
       <p>{words}</p>
-      <a className="bx go" href={href}>
+      <a className="bx" href={href}>
         {link}
       </a>
     </main>
@@ -120,7 +120,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const [seen, setSeen] = useState<{ question?: string }>();
   const [ownRound, setOwnRound] = useState(false);
   const [preview, setPreview] = useState<Rig>();
-  const [ruled, setRuled] = useState<JobPage['ruled']>();
+  const [ruled, setRuled] = useState<Place['ruled']>();
   const [working, setWorking] = useState<{ state: string; measurement: Measurement }>();
   const { send } = view;
 
@@ -174,119 +174,131 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   );
 
   const page: JobPage = {
-    job,
-    rig,
-    described: core.rig.doc,
-    epoch: core.epoch,
-    actor: view.actor,
-    whyNot: view.whyNot,
-    shop,
-    settings: shop.settings,
-    identity: view.identity,
-    visits: view.visits,
-    words,
-    stateOf: say.stateOf,
-    questions: table?.questions ?? NO_QUESTIONS,
-    missing: table?.missing ?? NO_POINTS,
-    askPriors: () => engine().priors(core.rig, intakeClues(job), shop.settings),
-    sendPhoto: view.keepPhoto,
-    expect: async (doc) =>
-      (await engine().proving(namedRig({ id: 'expected', doc }), { made: 'build' }, [], [])).readings,
-    buildPace: view.buildPace,
-    ownRound,
-    setOwnRound,
-    openSeen: (question) => setSeen(question === undefined ? {} : { question }),
-    declare,
-    readings: core.readings,
-    measurements,
-    band,
-    point: (key) => table?.points[key],
-    diagnosis,
-    diagnosing: core.diagnosing,
-    proofs,
-    checks,
-    station,
-    go,
-    selected,
-    select,
-    setTyped(text) {
-      // From the first digit on the probe in hand stays in hand, whatever the diagnosis would ask for next.
-      if (selected && text !== '') setSelectedId(selected.id);
-      changeTyped((t) => ({ ...t, text }));
+    file: {
+      job,
+      rig,
+      described: core.rig.doc,
+      epoch: core.epoch,
+      shop,
+      settings: shop.settings,
+      identity: view.identity,
+      visits: view.visits,
+      words,
+      stateOf: say.stateOf,
+      ...(core.rig.doc.practice ? { practice: practiceOf(job, core.rig.doc) } : {}),
     },
-    setMillis: (millis) => changeTyped((t) => ({ ...t, millis })),
-    preview,
-    ruled,
-    setRuled,
-    setPreview,
-    next,
-    act() {
-      const home = stationOf(next);
-      switch (next.kind) {
-        case 'change-state':
-          setChooser({ suggested: next.state });
-          break;
-        case 'measure':
-          select(next.measurement);
-          if (!typesAt(station)) go('readings');
-          break;
-        case 'declare': {
-          const top = core.diagnosis?.suspects[0];
-          if (station === 'fault' && top) declare(top, true);
-          else go('fault');
-          break;
+    measuring: {
+      readings: core.readings,
+      measurements,
+      band,
+      point: (key) => table?.points[key],
+      questions: table?.questions ?? NO_QUESTIONS,
+      missing: table?.missing ?? NO_POINTS,
+      selected,
+      select,
+      setTyped(text) {
+        // From the first digit on the probe in hand stays in hand, whatever the diagnosis would ask for next.
+        if (selected && text !== '') setSelectedId(selected.id);
+        changeTyped((t) => ({ ...t, text }));
+      },
+      setMillis: (millis) => changeTyped((t) => ({ ...t, millis })),
+      openStates: (suggested) => setChooser(suggested === undefined ? {} : { suggested }),
+      openLead: () => setLead(true),
+      showWorking: (state, measurement) => setWorking({ state, measurement }),
+      askWorking,
+    },
+    answers: {
+      diagnosis,
+      diagnosing: core.diagnosing,
+      proofs,
+      checks,
+      askPriors: () => engine().priors(core.rig, intakeClues(job), shop.settings),
+      expect: async (doc) =>
+        (await engine().proving(namedRig({ id: 'expected', doc }), { made: 'build' }, [], [])).readings,
+      buildPace: view.buildPace,
+      ownRound,
+      setOwnRound,
+      openSeen: (question) => setSeen(question === undefined ? {} : { question }),
+      declare,
+      options,
+      logbook,
+    },
+    place: {
+      station,
+      go,
+      next,
+      preview,
+      setPreview,
+      ruled,
+      setRuled,
+      act() {
+        const home = stationOf(next);
+        switch (next.kind) {
+          case 'change-state':
+            setChooser({ suggested: next.state });
+            break;
+          case 'measure':
+            select(next.measurement);
+            if (!typesAt(station)) go('readings');
+            break;
+          case 'declare': {
+            const top = core.diagnosis?.suspects[0];
+            if (station === 'fault' && top) declare(top, true);
+            else go('fault');
+            break;
+          }
+          case 'finish':
+            if (station === 'prove') {
+              send('record.sign', {
+                id: crypto.randomUUID(),
+                revision: currentRevision(job).id,
+                words: 'Measured as written here; it is right now.',
+              });
+              send('job.set-status', { status: 'done' });
+            } else go('prove');
+            break;
+          case 'check':
+            if (station !== 'prove') go('prove');
+            else
+              document
+                .getElementById(`check-${next.check}`)
+                ?.scrollIntoView({ block: 'center', behavior: scrolling() });
+            break;
+          case 'ask':
+            setSeen({ question: next.question });
+            break;
+          case 'approve':
+          case 'repair':
+            if (station === 'fault')
+              document.getElementById(next.kind === 'approve' ? 'approve-sum' : 'repair-did')?.focus();
+            else go('fault');
+            break;
+          case 'report':
+            router.push(`/jobs/${job.number}/report`);
+            break;
+          case 'look':
+          case 'reopen-fault':
+            go(home ?? 'fault');
+            break;
+          case 'wait':
+          case 'own':
+            break;
         }
-        case 'finish':
-          if (station === 'prove') {
-            send('record.sign', {
-              id: crypto.randomUUID(),
-              revision: currentRevision(job).id,
-              words: 'Measured as written here; it is right now.',
-            });
-            send('job.set-status', { status: 'done' });
-          } else go('prove');
-          break;
-        case 'check':
-          if (station !== 'prove') go('prove');
-          else
-            document.getElementById(`check-${next.check}`)?.scrollIntoView({ block: 'center', behavior: scrolling() });
-          break;
-        case 'ask':
-          setSeen({ question: next.question });
-          break;
-        case 'approve':
-        case 'repair':
-          if (station === 'fault')
-            document.getElementById(next.kind === 'approve' ? 'approve-sum' : 'repair-did')?.focus();
-          else go('fault');
-          break;
-        case 'report':
-          router.push(`/jobs/${job.number}/report`);
-          break;
-        case 'look':
-        case 'reopen-fault':
-          go(home ?? 'fault');
-          break;
-        case 'wait':
-        case 'own':
-          break;
-      }
+      },
     },
-    openStates: (suggested) => setChooser(suggested === undefined ? {} : { suggested }),
-    openLead: () => setLead(true),
-    showWorking: (state, measurement) => setWorking({ state, measurement }),
-    askWorking,
-    send(type, payload) {
-      send(type, payload);
-      // A kept reading hands over to the next action.
-      if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
+    entries: {
+      actor: view.actor,
+      whyNot: view.whyNot,
+      send(type, payload) {
+        send(type, payload);
+        // A kept reading hands over to the next action.
+        if (type === 'reading.keep' || type === 'state.set') setSelectedId(undefined);
+      },
+      sendPhoto: view.keepPhoto,
+      waiting: view.waiting,
+      undo: view.undo,
+      undoable: view.undoable,
     },
-    ...(core.rig.doc.practice ? { practice: practiceOf(job, core.rig.doc) } : {}),
-    waiting: view.waiting,
-    options,
-    logbook,
-    undo: view.undo,
-    undoable: view.undoable,
   };
 
   useEffect(() => {

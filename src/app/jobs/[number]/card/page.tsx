@@ -1,3 +1,4 @@
+import { clsx } from 'clsx';
 import { redirect } from 'next/navigation';
 import Link from 'next/link';
 import { MadeFile } from '@/ui/MadeFile';
@@ -47,8 +48,14 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
       </main>
     );
   return (
-    <main className="report card">
-      <div className="report-bar no-print">
+    <main
+      className={clsx(
+        'report card',
+        'max-w-215 mx-auto p-4',
+        'max-phone:p-2 print:max-w-none print:p-0 print:text-small-print',
+      )}
+    >
+      <div className="no-print flex flex-wrap gap-2 pb-3">
         <Link className="bx" href={`/jobs/${number}/prove`}>
           Back to the job
         </Link>
@@ -58,13 +65,21 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
         <MadeFile href={`/api/jobs/${number}/card.pdf`}>PDF</MadeFile>
         <PrintButton />
       </div>
-      <article>
-        <header>
+      <article
+        className={clsx(
+          'grid gap-2.75',
+          'px-6.5 py-5.5 border-2 border-ink rounded bg-card',
+          'max-phone:p-3 max-phone:overflow-x-auto print:gap-1.5 print:p-0 print:border-0 print:bg-white',
+        )}
+      >
+        <header className="flex justify-between gap-4 pb-2 border-b-2 border-ink print:pb-1 max-phone:block">
           <div>
-            <h1>{card.rig}: your batteries</h1>
+            <h1 className="font-cond font-bold text-display leading-none print:text-title">
+              {card.rig}: your batteries
+            </h1>
             <p>{card.kind}</p>
           </div>
-          <p className="shop">
+          <p className="shop text-right max-phone:text-left">
             <b>{found.shop.name}</b>
             <br />
             Job {number}
@@ -95,13 +110,15 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
           </section>
         )}
         <section>
-          <h2>How long</h2>
-          <table>
+          <h2 className="print:text-note">How long</h2>
+          <table className="w-full text-fine print:text-small-print">
             <tbody>
               {card.hours.map((h) => (
                 <tr key={h.ask}>
-                  <td>{h.ask}</td>
-                  <td>
+                  <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                    {h.ask}
+                  </td>
+                  <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                     <b>{h.answer}</b>
                   </td>
                 </tr>
@@ -113,7 +130,7 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
         <Section title="Look for" list={card.look} />
         <Section title="Never" list={card.never} />
         {card.settings.length > 0 && <Section title="As it is set" list={card.settings} />}
-        <footer>
+        <footer className="grid gap-3.5 text-fine text-ink-2 print:gap-2 print:text-small-print">
           <p>
             Keep this card in the vehicle. Local codes and the vehicle maker’s guide come first; anything that smells,
             smokes or swells is for the shop.
@@ -127,8 +144,8 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
 function Section({ title, list }: { title: string; list: readonly string[] }) {
   return (
     <section>
-      <h2>{title}</h2>
-      <ul className="card-list">
+      <h2 className="print:text-note">{title}</h2>
+      <ul className="grid gap-0.75 pl-5 list-disc">
         {list.map((x) => (
           <li key={x}>{x}</li>
         ))}

@@ -1,5 +1,6 @@
 'use client';
 /** One page that says what was wrong, how it was shown, and that it is right now. */
+import { clsx } from 'clsx';
 import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import Link from 'next/link';
@@ -26,17 +27,10 @@ export function Report({ number }: { number: number }) {
     enabled: job !== undefined && shop !== undefined,
     staleTime: Infinity,
   });
-  if (error && !job)
-    return (
-      <p className="boot" role="alert">
-        {error.message}
-      </p>
-    );
+  if (error && !job) return <p role="alert">{error.message}</p>;
   if (result.error)
     return (
-      <p className="boot" role="alert">
-        The report could not be computed: {(result.error as Error).message}. Reload to try again.
-      </p>
+      <p role="alert">The report could not be computed: {(result.error as Error).message}. Reload to try again.</p>
     );
   if (!job || !shop || !result.data)
     return (
@@ -45,8 +39,8 @@ export function Report({ number }: { number: number }) {
       </p>
     );
   return (
-    <main className="report">
-      <div className="report-bar no-print">
+    <main className="report max-w-215 mx-auto p-4 print:max-w-none print:p-0 print:text-small-print max-phone:p-2">
+      <div className="no-print flex flex-wrap gap-2 pb-3">
         <Link className="bx" href={`/jobs/${number}/${job.status === 'done' ? 'prove' : 'readings'}`}>
           Back to the job
         </Link>
@@ -70,7 +64,7 @@ export function Report({ number }: { number: number }) {
 function Section({ title, children }: { title: string; children: ReactNode }) {
   return (
     <section>
-      <h2>{title}</h2>
+      <h2 className="print:text-note">{title}</h2>
       {children}
     </section>
   );
@@ -80,10 +74,16 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
   const { verdict, estimate, approval, repair } = data;
   const whose = [identity.customer, identity.plate, identity.make, identity.odometer].filter((x) => x);
   return (
-    <article>
-      <header>
+    <article
+      className={clsx(
+        'grid gap-2.75',
+        'px-6.5 py-5.5 border-2 border-ink rounded bg-card',
+        'max-phone:p-3 max-phone:overflow-x-auto print:gap-1.5 print:p-0 print:border-0 print:bg-white',
+      )}
+    >
+      <header className="flex justify-between gap-4 pb-2 border-b-2 border-ink print:pb-1 max-phone:block">
         <div>
-          <h1>
+          <h1 className="font-cond font-bold text-display leading-none print:text-title">
             Job {data.job}, {data.rig}
           </h1>
           <p>
@@ -93,13 +93,23 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           </p>
           {whose.length > 0 && <p>{whose.join(' · ')}</p>}
         </div>
-        <p className="shop">
+        <p className="shop text-right max-phone:text-left">
           <b>{shop.name}</b>
           <br />
           Report of {format(new Date(), 'd MMM yyyy')}
         </p>
       </header>
-      <p className={`outcome ${data.outcome.good ? 'good' : ''}`}>{data.outcome.words}</p>
+      <p
+        className={clsx(
+          'justify-self-start',
+          'px-2.5 py-1.25 border-3 border-current rounded',
+          'font-cond font-bold text-head',
+          'is-good:text-ok print:px-2 print:py-0.75 print:text-lead',
+          `outcome ${data.outcome.good ? 'good' : ''}`,
+        )}
+      >
+        {data.outcome.words}
+      </p>
       <Section title="Complaint">
         <p>
           {data.complaint} {data.intake.length > 0 && <span className="quiet">{data.intake.join('; ')}.</span>}
@@ -124,28 +134,46 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
       {(data.readings.length > 0 || data.seen.length > 0) && (
         <Section title="How it was shown">
           {data.readings.length > 0 && (
-            <table>
+            <table className="w-full text-fine print:text-small-print">
               <thead>
                 <tr>
-                  <th>Probe</th>
-                  <th>Rig was</th>
-                  <th className="num">Reading</th>
-                  <th className="num">Healthy rig</th>
-                  <th>Says</th>
+                  <th className="print:px-1.25 print:py-0.5">Probe</th>
+                  <th className="print:px-1.25 print:py-0.5">Rig was</th>
+                  <th className="text-right whitespace-nowrap print:px-1.25 print:py-0.5">Reading</th>
+                  <th className="text-right whitespace-nowrap print:px-1.25 print:py-0.5">Healthy rig</th>
+                  <th className="print:px-1.25 print:py-0.5">Says</th>
                 </tr>
               </thead>
               <tbody>
                 {data.readings.map((l, i) => (
                   <tr key={i}>
-                    <td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                       <b>{l.label}</b> {l.name}
                     </td>
-                    <td>{l.state}</td>
-                    <td className="num">
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                      {l.state}
+                    </td>
+                    <td
+                      className={clsx(
+                        'px-1.5 py-0.75 border-b-1 border-rule',
+                        'text-right leading-tight whitespace-nowrap',
+                        'print:px-1.25 print:py-0.5',
+                      )}
+                    >
                       {l.judged && <Sign verdict={l.judged} size={13} />} {l.reading}
                     </td>
-                    <td className="num">{l.healthy}</td>
-                    <td>{l.says}</td>
+                    <td
+                      className={clsx(
+                        'px-1.5 py-0.75 border-b-1 border-rule',
+                        'text-right leading-tight whitespace-nowrap',
+                        'print:px-1.25 print:py-0.5',
+                      )}
+                    >
+                      {l.healthy}
+                    </td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                      {l.says}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -195,30 +223,56 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
       )}
       {data.proofs.length > 0 && (
         <Section title={data.outcome.good ? 'It is right now' : `Proof after the ${data.made ?? 'repair'}`}>
-          <table>
+          <table className="w-full text-fine print:text-small-print">
             <thead>
               <tr>
-                <th>Probe</th>
-                <th>Rig was</th>
-                <th className="num">Before</th>
-                <th className="num">After</th>
-                <th className="num">Healthy rig</th>
-                <th>Why</th>
+                <th className="print:px-1.25 print:py-0.5">Probe</th>
+                <th className="print:px-1.25 print:py-0.5">Rig was</th>
+                <th className="text-right whitespace-nowrap print:px-1.25 print:py-0.5">Before</th>
+                <th className="text-right whitespace-nowrap print:px-1.25 print:py-0.5">After</th>
+                <th className="text-right whitespace-nowrap print:px-1.25 print:py-0.5">Healthy rig</th>
+                <th className="print:px-1.25 print:py-0.5">Why</th>
               </tr>
             </thead>
             <tbody>
               {data.proofs.map((p, i) => (
                 <tr key={i}>
-                  <td>
+                  <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                     <b>{p.label}</b> {p.name}
                   </td>
-                  <td>{p.state}</td>
-                  <td className="num">{p.before}</td>
-                  <td className="num">
+                  <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                    {p.state}
+                  </td>
+                  <td
+                    className={clsx(
+                      'px-1.5 py-0.75 border-b-1 border-rule',
+                      'text-right leading-tight whitespace-nowrap',
+                      'print:px-1.25 print:py-0.5',
+                    )}
+                  >
+                    {p.before}
+                  </td>
+                  <td
+                    className={clsx(
+                      'px-1.5 py-0.75 border-b-1 border-rule',
+                      'text-right leading-tight whitespace-nowrap',
+                      'print:px-1.25 print:py-0.5',
+                    )}
+                  >
                     {p.judged && <Sign verdict={p.judged} size={13} />} {p.after}
                   </td>
-                  <td className="num">{p.healthy}</td>
-                  <td>{p.why}</td>
+                  <td
+                    className={clsx(
+                      'px-1.5 py-0.75 border-b-1 border-rule',
+                      'text-right leading-tight whitespace-nowrap',
+                      'print:px-1.25 print:py-0.5',
+                    )}
+                  >
+                    {p.healthy}
+                  </td>
+                  <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                    {p.why}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -235,7 +289,7 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           ))}
         </Section>
       )}
-      <footer>
+      <footer className="grid gap-3.5 text-fine text-ink-2 print:gap-2 print:text-small-print">
         {data.signed && (
           <p>
             <b>Signed:</b> “{data.signed.words}” {data.signed.by}, {when(data.signed.at)}
@@ -251,9 +305,9 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
           {REPORT_FOOT} Rules named where this shop works, from memory, check the edition: {data.rules}.
         </p>
         {!data.signed && (
-          <p className="signline">
-            <span>Technician</span>
-            <span>Date</span>
+          <p className="signline grid gap-6 print:mt-3.5">
+            <span className="pt-0.75 border-t border-ink">Technician</span>
+            <span className="pt-0.75 border-t border-ink">Date</span>
           </p>
         )}
       </footer>

@@ -1,5 +1,6 @@
 'use client';
 /** The wiring diagram of each version of a rig: to read, to print, to take along as SVG or PDF. */
+import { clsx } from 'clsx';
 import { useQuery } from '@tanstack/react-query';
 import { FileDown } from 'lucide-react';
 import Link from 'next/link';
@@ -35,12 +36,7 @@ export function WiringPage({ number }: { number: number }) {
     enabled: revision !== undefined && shop !== undefined,
     staleTime: Infinity,
   });
-  if (error && !job)
-    return (
-      <p className="boot" role="alert">
-        {error.message}
-      </p>
-    );
+  if (error && !job) return <p role="alert">{error.message}</p>;
   if (!job || !shop || !revision)
     return (
       <p className="boot" role="status">
@@ -49,14 +45,14 @@ export function WiringPage({ number }: { number: number }) {
     );
   const wiring = result.data;
   return (
-    <main className="report wiring">
-      <div className="report-bar no-print">
+    <main className="report max-w-310 mx-auto p-4 print:p-0 print:text-small-print max-phone:p-2">
+      <div className="no-print flex flex-wrap gap-2 pb-3">
         <Link className="bx" href={`/jobs/${number}/rig`}>
           Back to the job
         </Link>
-        <label className="field inline-field">
+        <label className="field flex items-center gap-2">
           <span>Version of the rig</span>
-          <select className="select" value={revision.id} onChange={(e) => pick(e.target.value)}>
+          <select className="select min-h-11" value={revision.id} onChange={(e) => pick(e.target.value)}>
             {standing.map((r, i) => (
               <option key={r.id} value={r.id}>
                 {i + 1}. {KIND[r.kind]}
@@ -84,47 +80,67 @@ export function WiringPage({ number }: { number: number }) {
       {!wiring ? (
         <p role="status">Drawing …</p>
       ) : (
-        <article>
+        <article
+          className={clsx(
+            'grid gap-2.75',
+            'px-6.5 py-5.5 border-2 border-ink rounded bg-card',
+            'max-phone:p-3 max-phone:overflow-x-auto print:gap-1.5 print:p-0 print:border-0 print:bg-white',
+          )}
+        >
           {/* eslint-disable-next-line @next/next/no-img-element -- a drawing made here: nothing to optimise */}
           <img
-            className="sheet"
+            className="sheet grid min-h-0 h-full min-w-0 w-full border-1 border-rule bg-white print:border-0"
             alt={`${wiring.title}. The table below says the same in words.`}
             src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(wiring.svg)}`}
           />
           <section>
-            <h2>Wires</h2>
-            <table>
+            <h2 className="print:text-note">Wires</h2>
+            <table className="w-full text-fine print:text-small-print">
               <thead>
                 <tr>
-                  <th>Wire</th>
-                  <th>Name</th>
-                  <th>Gauge</th>
-                  <th>From</th>
-                  <th>To</th>
-                  <th className="num">Length</th>
+                  <th className="print:px-1.25 print:py-0.5">Wire</th>
+                  <th className="print:px-1.25 print:py-0.5">Name</th>
+                  <th className="print:px-1.25 print:py-0.5">Gauge</th>
+                  <th className="print:px-1.25 print:py-0.5">From</th>
+                  <th className="print:px-1.25 print:py-0.5">To</th>
+                  <th className="text-right whitespace-nowrap print:px-1.25 print:py-0.5">Length</th>
                 </tr>
               </thead>
               <tbody>
                 {wiring.wires.map((w) => (
                   <tr key={w.wire}>
-                    <td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                       <b>{w.wire}</b>
                     </td>
-                    <td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                       {w.name}
                       {w.use === 'feed' ? '' : `, ${w.use}`}
                     </td>
-                    <td>{w.gauge}</td>
-                    <td>{w.from}</td>
-                    <td>{w.to}</td>
-                    <td className="num">{w.length}</td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                      {w.gauge}
+                    </td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                      {w.from}
+                    </td>
+                    <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
+                      {w.to}
+                    </td>
+                    <td
+                      className={clsx(
+                        'px-1.5 py-0.75 border-b-1 border-rule',
+                        'text-right leading-tight whitespace-nowrap',
+                        'print:px-1.25 print:py-0.5',
+                      )}
+                    >
+                      {w.length}
+                    </td>
                   </tr>
                 ))}
               </tbody>
             </table>
           </section>
           <section>
-            <h2>Grounds</h2>
+            <h2 className="print:text-note">Grounds</h2>
             {wiring.grounds.map((g) => (
               <p key={g.ground}>
                 <b>{g.ground}</b> {g.name}: {g.place}
