@@ -104,7 +104,7 @@ function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
         </time>
       </div>
       {due && (
-        <Link href={href} className="bx go wide w-full">
+        <Link href={href} className="btn btn-accent relative mt-2.25 w-full justify-between">
           Resume {ticket.number} {ticket.rig}
           <ArrowRight size={20} aria-hidden="true" />
         </Link>
@@ -308,7 +308,7 @@ export function Board({ initial }: { initial: BoardPage }) {
             onChange={(e) => setSearch(e.target.value)}
           />
         </label>
-        <button type="button" className="bx" onClick={() => input.current?.click()} aria-label="Take in a job file">
+        <button type="button" className="btn" onClick={() => input.current?.click()} aria-label="Take in a job file">
           <FileUp size={20} aria-hidden="true" />
           <span className="max-mid:hidden">Job file</span>
         </button>
@@ -322,7 +322,7 @@ export function Board({ initial }: { initial: BoardPage }) {
         />
         <button
           type="button"
-          className="bx"
+          className="btn"
           disabled={practicing}
           aria-label="Practice: a guided job on a made-up coach"
           onClick={() => void practice()}
@@ -330,7 +330,7 @@ export function Board({ initial }: { initial: BoardPage }) {
           <GraduationCap size={20} aria-hidden="true" />
           <span className="max-mid:hidden">{practicing ? 'Opening …' : 'Practice'}</span>
         </button>
-        <Link href="/jobs/new" className="bx ink">
+        <Link href="/jobs/new" className="btn btn-neutral">
           <Plus size={20} aria-hidden="true" />
           New job
         </Link>
@@ -406,7 +406,7 @@ export function Board({ initial }: { initial: BoardPage }) {
                   {column.title === 'Done' && more && (
                     <button
                       type="button"
-                      className="bx wide"
+                      className="btn w-full"
                       disabled={older.isFetching}
                       onClick={() => void (pages.length === 0 ? older.refetch() : older.fetchNextPage())}
                     >

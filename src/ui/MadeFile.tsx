@@ -44,13 +44,13 @@ export function MadeFile({
   if (asked)
     return (
       <span className="join" role="status">
-        <span className="bx off join-item">
+        <span className="btn btn-dash join-item">
           <span className="loading loading-spinner loading-sm" aria-hidden="true" />
           {first.is ? 'Being made' : first.says}
         </span>
         <button
           type="button"
-          className="bx join-item"
+          className="btn join-item"
           onClick={() => {
             stop.current?.abort();
             setAsked(false);
@@ -64,7 +64,7 @@ export function MadeFile({
     <>
       <button
         type="button"
-        className="bx"
+        className="btn"
         onClick={() => {
           setProblem(undefined);
           setAsked(true);

@@ -25,7 +25,7 @@ export function PageTop({
         'max-narrow:flex-wrap within-calcs:col-span-full',
       )}
     >
-      <Link href="/" className="bx" aria-label="Back to the jobs">
+      <Link href="/" className="btn" aria-label="Back to the jobs">
         <ArrowLeft size={20} aria-hidden="true" />
         Jobs
       </Link>

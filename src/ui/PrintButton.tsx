@@ -4,7 +4,7 @@ import { Printer } from 'lucide-react';
 
 export function PrintButton() {
   return (
-    <button type="button" className="bx go ml-auto" onClick={() => window.print()}>
+    <button type="button" className="btn btn-accent ml-auto" onClick={() => window.print()}>
       <Printer size={20} aria-hidden="true" />
       Print
     </button>

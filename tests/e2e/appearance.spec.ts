@@ -27,7 +27,7 @@ async function fits(page: Page, name: string): Promise<void> {
     const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     expect(over, where).toBeLessThanOrEqual(0);
     const small = await page.evaluate(() =>
-      [...document.querySelectorAll('button, a.bx')]
+      [...document.querySelectorAll('button, a.btn')]
         .filter((e) => e.getClientRects().length > 0 && !e.closest('dialog'))
         .map((e) => [e.textContent?.slice(0, 30), e.getBoundingClientRect()] as const)
         .filter(([, r]) => r.width > 0 && r.height < 39.5)

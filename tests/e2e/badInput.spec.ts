@@ -43,7 +43,7 @@ test('reasons typed for a pick outlive a closed dialog and the browser’s way b
   await signIn(page);
   await page.goto('/jobs/2981/intake');
   await page.goto('/jobs/2981/options');
-  const pick = page.locator('.slip .bx.next');
+  const pick = page.locator('.slip .btn.next');
   await expect(page.locator('.otable tbody tr')).toHaveCount(6, { timeout: 40_000 });
   const reasons = page.getByLabel('Reasons, for the customer');
   await pick.click();

@@ -69,16 +69,16 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await page.getByLabel('Minutes step 1 took').fill('7');
   await page.getByLabel('Minutes step 1 took').press('Enter');
   await expect(steps.first()).toContainText('7 min');
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   await expect(page.locator('.bdstep.done')).toHaveCount(2);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.locator('.bdstep.done')).toHaveCount(1);
   for (let k = 1; k < count; k++) {
-    await page.locator('.slip .bx.next').click();
+    await page.locator('.slip .btn.next').click();
     await expect(page.locator('.bdstep.done')).toHaveCount(k + 1);
   }
-  await expect(page.locator('.slip .bx.next')).toContainText('It is built');
-  await page.locator('.slip .bx.next').click();
+  await expect(page.locator('.slip .btn.next')).toContainText('It is built');
+  await page.locator('.slip .btn.next').click();
   await expect(page.locator('.slip')).toContainText('Built: the rig is described as it is now');
   await expect
     .poll(async () => (await snapshot()).job.revisions.map((r) => `${r.kind} ${r.epoch}`))
@@ -86,7 +86,7 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   expect((await snapshot()).job.build!.done).toHaveLength(count);
 
   // Proof of exactly this rig: what its charger has to read, engine off and on.
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   await expect(page.getByText('Proof after the build')).toBeVisible();
   await expect(page.locator('.proof').filter({ hasText: 'the charger’s output goes to its stage' })).toHaveCount(1, {
     timeout: 30_000,
@@ -122,9 +122,9 @@ test('the picked link is ordered, cut, built step by step, and the rig is then a
   await asleep.getByRole('button', { name: 'Pass' }).click();
   const prove = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).include('.prove').analyze();
   expect(prove.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
-  await expect(page.locator('.slip .bx.next')).toContainText('Finish and sign');
+  await expect(page.locator('.slip .btn.next')).toContainText('Finish and sign');
   expect(await markers(page)).toBe(1);
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   await expect(page.getByText('The record is locked.')).toBeVisible();
   // Locked; opened again only with a reason, which makes a revision.
   await page.getByRole('button', { name: 'Open the record again' }).click();

@@ -38,12 +38,12 @@ test('the intake is told, sets where the search starts, and can be taken back', 
     .jpeg()
     .toBuffer();
   await page.getByLabel('What it shows').fill('Link box as found');
-  await page.locator('.bx.file input').setInputFiles({ name: 'IMG_1.jpg', mimeType: 'image/jpeg', buffer: jpeg });
+  await page.locator('.btn.file input').setInputFiles({ name: 'IMG_1.jpg', mimeType: 'image/jpeg', buffer: jpeg });
   const photo = page.getByRole('img', { name: 'Link box as found' });
   await expect(photo).toBeVisible();
   await expect.poll(() => photo.evaluate((e: HTMLImageElement) => e.naturalWidth)).toBe(640);
   await page
-    .locator('.bx.file input')
+    .locator('.btn.file input')
     .setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture') });
   const notTaken = page.getByRole('alert').filter({ hasText: 'not a photo Surrik can read' });
   await expect(notTaken).toBeVisible();

@@ -34,9 +34,9 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
   let words = '';
   for (let k = 0; k < 25 && !words.startsWith('Declare'); k++) words = await technician.step();
   expect(words).toMatch(/^Declare: Isolator/);
-  await page.locator('.bx.next').first().click();
+  await page.locator('.btn.next').first().click();
   await expect(page.locator('.sus').first()).not.toHaveText(before);
-  if (!(await page.locator('.after').isVisible())) await page.locator('.bx.next').first().click();
+  if (!(await page.locator('.after').isVisible())) await page.locator('.btn.next').first().click();
   await expect(page.locator('.after .big')).toContainText('Isolator');
 
   // The estimate, and who agreed to it; the customer is called, so the ticket waits meanwhile.
@@ -57,9 +57,9 @@ test('a whole job: readings, fault, repair, proof, one page', async ({ page }) =
   expect(words).toMatch(/^Finish/);
   await page.goto('/jobs/2001/prove');
   await expect(page.getByText('Right now, every proof in band')).toBeVisible();
-  await page.locator('.bx.next').first().click();
-  await expect(page.locator('.bx.next').first()).toContainText('Print the report');
-  await page.locator('.bx.next').first().click();
+  await page.locator('.btn.next').first().click();
+  await expect(page.locator('.btn.next').first()).toContainText('Print the report');
+  await page.locator('.btn.next').first().click();
 
   const report = page.getByRole('article');
   await expect(report).toContainText('Found, put right, and proven right by measurement.');
@@ -124,7 +124,7 @@ test('a repair that did not help: the failed proof opens the diagnosis of the re
   }
   expect(words).toMatch(/^Declare: Isolator/);
   await page.goto('/jobs/2009/fault');
-  await page.locator('.bx.next').first().click();
+  await page.locator('.btn.next').first().click();
   await expect
     .poll(async () => (await snapshot()).job.verdicts.map((v) => `${v.epoch} ${v.fault}`))
     .toEqual(['0 coach-negative.bad-joint', '1 link.contact-open']);
@@ -216,7 +216,7 @@ test('two people on one job: readings meet, verdicts do not overwrite', async ({
 
   await a.goto('/jobs/2004/fault');
   await b.goto('/jobs/2004/fault');
-  const declare = (page: typeof a) => page.locator('.declare .bx');
+  const declare = (page: typeof a) => page.locator('.declare .btn');
   await expect(declare(a)).toBeVisible();
   await expect(declare(b)).toBeVisible();
   // b does not hear of a's verdict in time: its snapshots are held back.

@@ -202,13 +202,13 @@ for (const vocabulary of VOCABULARIES) {
         await page.getByRole('button', { name: 'Open the job' }).click();
         await expect(page).toHaveURL(/\/jobs\/\d+\/readings/);
         const number = /jobs\/(\d+)/.exec(page.url())![1]!;
-        await expect(page.locator('.bx.next').first()).toBeVisible({ timeout: 30_000 });
+        await expect(page.locator('.btn.next').first()).toBeVisible({ timeout: 30_000 });
         const found = (await snapshot(page, number)).revisions[0]!.doc;
         const technician = new Technician(page, row.fault, row.seed ?? 7, found, say);
         expect(await round(technician, /^Declare/)).toMatch(/^Declare/);
         // The word may stand while the core still answers: press until it is declared.
         await expect(async () => {
-          if (!(await page.locator('.after').isVisible())) await page.locator('.bx.next').first().click();
+          if (!(await page.locator('.after').isVisible())) await page.locator('.btn.next').first().click();
           await expect(page.locator('.after')).toBeVisible({ timeout: 3_000 });
         }).toPass();
         await page.getByLabel(/What was done/).fill('Put right as declared; checked by hand.');
@@ -217,10 +217,10 @@ for (const vocabulary of VOCABULARIES) {
         technician.repairDone();
         expect(await round(technician, /^(Finish|Check)/)).toMatch(/^(Finish|Check)/);
         await page.goto(`/jobs/${number}/prove`);
-        await expect(page.locator('.slip .bx.next')).toContainText(/Finish|Check/);
+        await expect(page.locator('.slip .btn.next')).toContainText(/Finish|Check/);
         await passChecks(page);
-        await expect(page.locator('.slip .bx.next')).toContainText('Finish and sign');
-        await page.locator('.slip .bx.next').click();
+        await expect(page.locator('.slip .btn.next')).toContainText('Finish and sign');
+        await page.locator('.slip .btn.next').click();
         await expect.poll(async () => (await snapshot(page, number)).signOffs?.length ?? 0).toBe(1);
         await page.goto(`/jobs/${number}/report`);
         await expect(page.getByRole('article')).toContainText('proven right by measurement');
@@ -271,14 +271,14 @@ test('B2: a part added by hand is one change, with Build and Prove', async ({ pa
   await expect(steps.filter({ hasText: 'Diode and lamp' }).first()).toBeVisible();
   const count = await steps.count();
   for (let k = 0; k < count; k++) {
-    await page.locator('.slip .bx.next').click();
+    await page.locator('.slip .btn.next').click();
     await expect(page.locator('.bdstep.done')).toHaveCount(k + 1);
   }
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   await expect
     .poll(async () => (await snapshot(page, '2991')).revisions.map((r) => `${r.kind} ${r.epoch}`))
     .toEqual(['as-found 0', 'proposed 0', 'as-built 1']);
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   await expect(page.getByText('Proof after the build')).toBeVisible();
   expect(complaints).toEqual([]);
 });

@@ -13,7 +13,7 @@ test('links are compared on the customer’s own use, one is picked, and the pic
   await expect(table).toContainText('Leave it');
   // One thing to press: the pick.
   expect(await markers(page)).toBe(1);
-  const next = page.locator('.slip .bx.next');
+  const next = page.locator('.slip .btn.next');
   await expect(next).toContainText('Pick');
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
@@ -61,7 +61,7 @@ test('links are compared on the customer’s own use, one is picked, and the pic
   await page.reload();
   await expect(page.locator('.slip')).toContainText('Picked', { timeout: 30_000 });
   await page.getByRole('button', { name: 'Take the pick back' }).click();
-  await expect(page.locator('.slip .bx.next')).toContainText('Pick', { timeout: 30_000 });
+  await expect(page.locator('.slip .btn.next')).toContainText('Pick', { timeout: 30_000 });
   expect(complaints).toEqual([]);
 });
 

@@ -17,7 +17,7 @@ interface Hand {
   station(name: string): Promise<void>;
 }
 
-const nextOf = (page: Page) => page.locator('.bx.next').first();
+const nextOf = (page: Page) => page.locator('.btn.next').first();
 
 const mouse = (page: Page, number: string): Hand => ({
   next: () => nextOf(page).click(),

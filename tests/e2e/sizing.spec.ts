@@ -51,7 +51,7 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
 
   // The slip's one press mends the worst that can be mended so: the fuse is fitted, drawn on the strip.
   expect(await markers(page)).toBe(1);
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   const fitted = page.getByRole('region', { name: 'Loom strip, slim' }).getByText('Coach bank fuse', { exact: true });
   await expect(fitted).toBeVisible({ timeout: 20_000 });
   await expect(danger).toHaveCount(0, { timeout: 20_000 });

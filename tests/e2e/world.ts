@@ -94,7 +94,7 @@ export async function signInByHand(page: Page, handle = 'bay2'): Promise<void> {
 /** Opens a station of a job and waits until the core has answered. */
 export async function openJob(page: Page, number: number, station = 'readings'): Promise<void> {
   await page.goto(`/jobs/${number}/${station}`);
-  await expect(page.locator('.bx.next').first()).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('.btn.next').first()).toBeVisible({ timeout: 30_000 });
 }
 
 /** Picks a link under Options, with a reason; a pick then stands. */
@@ -103,7 +103,7 @@ export async function pickLink(page: Page, job: number, name: RegExp): Promise<v
   const table = page.locator('.otable');
   await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 60_000 });
   await table.getByRole('button', { name }).first().click();
-  await page.locator('.slip .bx.next').click();
+  await page.locator('.slip .btn.next').click();
   await page.getByLabel('Reasons, for the customer').fill('Spares the alternator.');
   await page.getByRole('button', { name: 'It is this one' }).click();
   await expect(page.locator('.slip')).toContainText('Picked');
@@ -178,7 +178,7 @@ export class Technician {
   /** One step; returns what the button said. */
   async step(): Promise<string> {
     const { page } = this;
-    const button = page.locator('.bx.next').first();
+    const button = page.locator('.btn.next').first();
     await expect(page.locator('.why[aria-busy="true"]')).toHaveCount(0);
     await expect(page.getByText('thinking')).toHaveCount(0);
     const words = await this.settledWords(button);

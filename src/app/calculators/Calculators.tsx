@@ -106,7 +106,7 @@ export function Calculators() {
             set={(v) => set(input.id, v)}
           />
         ))}
-        <button type="button" className="bx" onClick={() => put({})}>
+        <button type="button" className="btn" onClick={() => put({})}>
           <RotateCcw size={18} aria-hidden="true" />
           Usual figures again
         </button>
@@ -124,13 +124,13 @@ export function Calculators() {
           </p>
         )}
         <div className="flex flex-wrap gap-2 print:grid-cols-slip">
-          <button type="button" className="bx ink" onClick={() => setSending(true)}>
+          <button type="button" className="btn btn-neutral" onClick={() => setSending(true)}>
             <Send size={18} aria-hidden="true" />
             Send to a job
           </button>
           <button
             type="button"
-            className="bx"
+            className="btn"
             onClick={() => {
               void navigator.clipboard?.writeText(window.location.href).then(() => setCopied(true));
             }}

@@ -53,16 +53,16 @@ export function CalendarPage({ job }: { job?: number }) {
         name={`Week of ${format(monday, 'd MMM yyyy')}`}
         sub={data ? `${data.bays.length} bays, ${data.hours.from}:00 to ${data.hours.to}:00` : ''}
       >
-        <button type="button" className="bx" onClick={() => setWeek(week - 1)} aria-label="Week before">
+        <button type="button" className="btn" onClick={() => setWeek(week - 1)} aria-label="Week before">
           <ChevronLeft size={20} aria-hidden="true" />
         </button>
-        <button type="button" className="bx" onClick={() => setWeek(0)}>
+        <button type="button" className="btn" onClick={() => setWeek(0)}>
           This week
         </button>
-        <button type="button" className="bx" onClick={() => setWeek(week + 1)} aria-label="Week after">
+        <button type="button" className="btn" onClick={() => setWeek(week + 1)} aria-label="Week after">
           <ChevronRight size={20} aria-hidden="true" />
         </button>
-        <a className="bx" href="/api/calendar.ics" download>
+        <a className="btn" href="/api/calendar.ics" download>
           <CalendarPlus size={20} aria-hidden="true" /> Calendar file
         </a>
       </PageTop>
@@ -366,15 +366,15 @@ function BookForm({
           </p>
         )}
         <div className="row flex flex-wrap gap-2">
-          <button type="submit" className="bx next go" disabled={!valid}>
+          <button type="submit" className="btn next btn-accent" disabled={!valid}>
             <span>{now ? 'Move it' : 'Book it'}</span>
           </button>
           {now && (
             <>
-              <button type="button" className="bx" onClick={remove}>
+              <button type="button" className="btn" onClick={remove}>
                 Take it out
               </button>
-              <button type="button" className="bx" onClick={cancel}>
+              <button type="button" className="btn" onClick={cancel}>
                 Leave it
               </button>
             </>

@@ -28,10 +28,10 @@ export function OfflineShell() {
       <h1>This page needs the server</h1>
       <p>The server does not answer. Jobs that were opened on this device, and the open ones of the board, are here.</p>
       {/* eslint-disable-next-line @next/next/no-html-link-for-pages -- asks the server first, and comes back here if it is silent */}
-      <a className="bx" href="/">
+      <a className="btn" href="/">
         All jobs
       </a>
-      <button type="button" className="bx" onClick={() => location.reload()}>
+      <button type="button" className="btn" onClick={() => location.reload()}>
         Try again
       </button>
     </main>
@@ -49,7 +49,7 @@ function BoardFromDevice() {
     <main className="plain">
       <h1>No board on this device</h1>
       <p>The server does not answer, and nobody has opened the board here since signing in. {error.message}</p>
-      <button type="button" className="bx" onClick={() => location.reload()}>
+      <button type="button" className="btn" onClick={() => location.reload()}>
         Try again
       </button>
     </main>

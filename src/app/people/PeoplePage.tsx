@@ -36,7 +36,7 @@ export function PeoplePage() {
         sub={data?.actor.name ?? ''}
       >
         <form action={signOutEverywhereAction}>
-          <button type="submit" className="bx">
+          <button type="submit" className="btn">
             <LogOut size={20} aria-hidden="true" />
             Sign me out everywhere
           </button>
@@ -130,7 +130,7 @@ function PersonCard({ person: p, mine, busy, does }: PersonCardProps) {
         <>
           <button
             type="button"
-            className="bx small"
+            className="btn btn-sm"
             disabled={busy}
             onClick={() => does({ do: 'invite', person: p.id })}
           >
@@ -138,7 +138,7 @@ function PersonCard({ person: p, mine, busy, does }: PersonCardProps) {
           </button>
           <button
             type="button"
-            className="bx small"
+            className="btn btn-sm"
             disabled={busy}
             onClick={() => does({ do: 'sign-out', person: p.id })}
           >
@@ -146,7 +146,7 @@ function PersonCard({ person: p, mine, busy, does }: PersonCardProps) {
           </button>
           <button
             type="button"
-            className="bx small"
+            className="btn btn-sm"
             disabled={busy}
             onClick={() => does({ do: 'let-go', person: p.id })}
           >
@@ -157,7 +157,7 @@ function PersonCard({ person: p, mine, busy, does }: PersonCardProps) {
       {mine && !p.active && (
         <button
           type="button"
-          className="bx small"
+          className="btn btn-sm"
           disabled={busy}
           onClick={() => does({ do: 'take-back', person: p.id })}
         >
@@ -210,7 +210,7 @@ function AddPerson({ busy, does }: { busy: boolean; does(what: PeopleChange, nam
           ))}
         </select>
       </label>
-      <button type="submit" className="bx go" disabled={busy}>
+      <button type="submit" className="btn btn-accent" disabled={busy}>
         Add and make an invitation
       </button>
     </form>
@@ -234,13 +234,13 @@ function Invitation({ name, url, onDone }: { name: string; url: string; onDone()
       </span>
       <button
         type="button"
-        className="bx"
+        className="btn"
         onClick={() => void navigator.clipboard?.writeText(url).then(() => setCopied(true))}
       >
         {copied ? <Check size={20} aria-hidden="true" /> : <Copy size={20} aria-hidden="true" />}
         {copied ? 'Copied' : 'Copy'}
       </button>
-      <button type="button" className="bx" onClick={onDone}>
+      <button type="button" className="btn" onClick={onDone}>
         I have it
       </button>
     </div>

@@ -106,7 +106,7 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
               max={120}
               onChange={(months) => Number.isInteger(months) && change(i, { ...i, months })}
             />
-            <button type="button" className="bx" onClick={() => change(i, { ...i, retired: true })}>
+            <button type="button" className="btn" onClick={() => change(i, { ...i, retired: true })}>
               Retire it
             </button>
           </div>
@@ -122,7 +122,7 @@ export function Instruments({ shop, view }: { shop: Shop; view: ShopView }) {
             onChange={(e) => setName(e.target.value)}
           />
         </label>
-        <button type="submit" className="bx ink" disabled={name.trim() === ''}>
+        <button type="submit" className="btn btn-neutral" disabled={name.trim() === ''}>
           Add it
         </button>
       </form>

@@ -98,16 +98,16 @@ export function Learning({ shop, view }: { shop: Shop; view: ShopView }) {
             <span>
               {walk.done} of {walk.of}
             </span>
-            <button type="button" className="bx" onClick={() => (stopped.current = true)}>
+            <button type="button" className="btn" onClick={() => (stopped.current = true)}>
               Stop
             </button>
           </>
         ) : (
-          <button type="button" className="bx ink" onClick={() => void look()}>
+          <button type="button" className="btn btn-neutral" onClick={() => void look()}>
             Look through the closed jobs
           </button>
         )}
-        <label className="bx file">
+        <label className="btn file">
           Take in another shop’s cases
           <input
             type="file"
@@ -200,11 +200,11 @@ function Taught({ cases, vocabulary, onSave, onTake }: TaughtProps) {
             `${counted(Number(cases.spread.jobs.toFixed(1)), 'rig')} put right.`}
       </p>
       <div className="row flex flex-wrap gap-2">
-        <button type="button" className="bx ink" onClick={onTake}>
+        <button type="button" className="btn btn-neutral" onClick={onTake}>
           Take these over
         </button>
         {onSave && (
-          <button type="button" className="bx" onClick={onSave}>
+          <button type="button" className="btn" onClick={onSave}>
             Save as a case file
           </button>
         )}

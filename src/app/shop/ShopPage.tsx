@@ -32,7 +32,7 @@ export function ShopPage() {
   return (
     <div className="newjob shop-page grid h-dvh overflow-hidden">
       <PageTop title="Shop" name={shop?.name ?? ''} sub={view.actor}>
-        <button type="button" className="bx" onClick={view.undo} disabled={!view.canUndo}>
+        <button type="button" className="btn" onClick={view.undo} disabled={!view.canUndo}>
           <Undo2 size={20} aria-hidden="true" />
           Undo
         </button>

@@ -29,7 +29,7 @@ export function SignInForm() {
           {state.message}
         </p>
       )}
-      <button type="submit" className="bx go" disabled={busy}>
+      <button type="submit" className="btn btn-accent" disabled={busy}>
         {busy ? 'Signing in' : 'Sign in'}
       </button>
     </form>

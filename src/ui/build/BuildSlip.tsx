@@ -40,13 +40,13 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
             <p className="text-note leading-tight">
               Built: the rig is described as it is now. What it reads is proved afresh.
             </p>
-            <button type="button" className="bx next go" onClick={() => go('prove')}>
+            <button type="button" className="btn next btn-accent" onClick={() => go('prove')}>
               <span>Prove it</span>
               <ArrowRight size={22} aria-hidden="true" />
             </button>
           </>
         ) : next ? (
-          <button type="button" className="bx next go" onClick={() => finish(next.id)}>
+          <button type="button" className="btn next btn-accent" onClick={() => finish(next.id)}>
             <span>
               Done: step {number}
               <small>{words(next.title)}</small>
@@ -54,7 +54,7 @@ export function BuildSlip({ plan, build, next, finished, finish, complete }: Bui
             <ArrowRight size={22} aria-hidden="true" />
           </button>
         ) : plan.steps.length > 0 ? (
-          <button type="button" className="bx next go" onClick={complete}>
+          <button type="button" className="btn next btn-accent" onClick={complete}>
             <span>
               It is built
               <small>A new version of the rig; older readings no longer speak of it.</small>

@@ -90,7 +90,7 @@ export function BuildStation() {
           from what differs between the rig as it is and as it is going to be. A repair like for like needs no plan: it
           is recorded under Fault.
         </p>
-        <button type="button" className="bx" onClick={() => go('options')}>
+        <button type="button" className="btn" onClick={() => go('options')}>
           To the options
         </button>
       </div>
@@ -187,30 +187,30 @@ export function BuildStation() {
             <div className="bdfoot flex flex-wrap gap-2 px-3.5 pt-3 pb-4.5">
               <button
                 type="button"
-                className="bx small"
+                className="btn btn-sm"
                 onClick={() => download(`${name}-parts.csv`, 'text/csv;charset=utf-8', bomCsv(plan, build.ticks))}
               >
                 Parts as CSV
               </button>
               <button
                 type="button"
-                className="bx small"
+                className="btn btn-sm"
                 onClick={() => download(`${name}-cut-list.csv`, 'text/csv;charset=utf-8', cutListCsv(plan))}
               >
                 Cut list as CSV
               </button>
               {!finished && (
-                <button type="button" className="bx small" onClick={() => setChanging(true)}>
+                <button type="button" className="btn btn-sm" onClick={() => setChanging(true)}>
                   Changed the plan because…
                 </button>
               )}
-              <Link className="bx small" href={`/calendar?job=${job.number}`}>
+              <Link className="btn btn-sm" href={`/calendar?job=${job.number}`}>
                 <CalendarDays size={18} aria-hidden="true" /> Book a bay
               </Link>
-              <Link className="bx small" href={`/jobs/${job.number}/wiring`}>
+              <Link className="btn btn-sm" href={`/jobs/${job.number}/wiring`}>
                 <Workflow size={18} aria-hidden="true" /> Wiring diagram
               </Link>
-              <button type="button" className="bx small" onClick={() => window.print()}>
+              <button type="button" className="btn btn-sm" onClick={() => window.print()}>
                 <Printer size={18} aria-hidden="true" /> Print this list
               </button>
             </div>

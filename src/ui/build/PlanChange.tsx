@@ -186,10 +186,10 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
             />
           </label>
           <div className="row flex flex-wrap gap-2">
-            <button type="submit" className="bx ink" disabled={!valid}>
+            <button type="submit" className="btn btn-neutral" disabled={!valid}>
               Change the plan
             </button>
-            <button type="button" className="bx" onClick={onClose}>
+            <button type="button" className="btn" onClick={onClose}>
               Leave it
             </button>
           </div>
@@ -222,7 +222,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
               {showMoney(approval.upTo, approval.currency)} that were approved: ask again before going on.
               <button
                 type="button"
-                className="bx"
+                className="btn"
                 onClick={() => {
                   send('approval.withdraw', { id: approval.id });
                   send('job.set-status', { status: 'waiting-approval' });
@@ -233,7 +233,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
               </button>
             </p>
           )}
-          <button type="button" className="bx ink" onClick={onClose}>
+          <button type="button" className="btn btn-neutral" onClick={onClose}>
             Go on with it
           </button>
         </div>

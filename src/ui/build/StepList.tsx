@@ -153,7 +153,7 @@ function Step({
       {locked ? null : done ? (
         <button
           type="button"
-          className="bx small"
+          className="btn btn-sm max-small:col-start-2 max-small:justify-self-start"
           onClick={() => undo(step.id)}
           aria-label={`Not done: ${words(step.title)}`}
         >
@@ -190,7 +190,7 @@ function Step({
             />
             <b className="block pr-2.5 pl-0.5 font-cond font-semibold text-lead leading-close">min</b>
           </label>
-          <button type="submit" className="bx small" aria-label={`Done: ${words(step.title)}`} disabled={wrong}>
+          <button type="submit" className="btn btn-sm" aria-label={`Done: ${words(step.title)}`} disabled={wrong}>
             Done
           </button>
           {wrong && <em role="alert">0 to 10,000 min</em>}

@@ -49,7 +49,7 @@ export function StepPhotos({
         </a>
       ))}
       {!locked && shown && (
-        <label className="bx small file">
+        <label className="btn btn-sm file">
           <Camera size={16} aria-hidden="true" />
           {busy ? 'Sending …' : 'Photo'}
           <input

@@ -181,7 +181,7 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
       <div className="row flex flex-wrap gap-2">
         <button
           type="button"
-          className="bx"
+          className="btn"
           aria-pressed={file.job.status === 'waiting-approval'}
           onClick={() =>
             send('job.set-status', {
@@ -191,7 +191,7 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
         >
           {file.job.status === 'waiting-approval' ? 'Back in the bay' : 'Wait for approval'}
         </button>
-        <button type="submit" className="bx ink" disabled={!valid || who.trim() === ''}>
+        <button type="submit" className="btn btn-neutral" disabled={!valid || who.trim() === ''}>
           Approved
         </button>
       </div>
@@ -264,7 +264,7 @@ function RepairForm({ verdict }: { verdict: DeclaredFault }) {
       <div className="row flex flex-wrap gap-2">
         <button
           type="button"
-          className="bx"
+          className="btn"
           aria-pressed={job.status === 'waiting-parts'}
           onClick={() =>
             send('job.set-status', { status: job.status === 'waiting-parts' ? 'in-the-bay' : 'waiting-parts' })
@@ -272,7 +272,7 @@ function RepairForm({ verdict }: { verdict: DeclaredFault }) {
         >
           {job.status === 'waiting-parts' ? 'Parts are here' : 'Wait for parts'}
         </button>
-        <button type="submit" className="bx ink" disabled={did.trim() === ''}>
+        <button type="submit" className="btn btn-neutral" disabled={did.trim() === ''}>
           Repair done: prove it
         </button>
       </div>
@@ -309,13 +309,13 @@ export function Repaired({ verdict, repair }: { verdict: DeclaredFault; repair: 
       <div className="row flex flex-wrap gap-2">
         <button
           type="button"
-          className="bx"
+          className="btn"
           disabled={!fresh}
           onClick={() => entries.send('repair.withdraw', { id: repair.id })}
         >
           Take the repair back
         </button>
-        <button type="button" className="bx ink" onClick={() => place.go('prove')}>
+        <button type="button" className="btn btn-neutral" onClick={() => place.go('prove')}>
           To the proof
         </button>
       </div>

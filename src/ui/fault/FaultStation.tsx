@@ -152,7 +152,7 @@ export function FaultStation() {
           The rig is built as it was proposed. What it reads now is proved under Prove; if a proof fails, its suspects
           are here.
         </p>
-        <button type="button" className="bx" onClick={() => place.go('prove')}>
+        <button type="button" className="btn" onClick={() => place.go('prove')}>
           To the proof
         </button>
       </div>
@@ -212,7 +212,7 @@ export function FaultStation() {
         </p>
         <button
           type="button"
-          className="bx seen-btn justify-between mx-3 my-2 whitespace-nowrap"
+          className="btn seen-btn justify-between mx-3 my-2 whitespace-nowrap"
           onClick={() => answers.openSeen()}
         >
           Seen, heard, tried

@@ -88,7 +88,7 @@ export function NextTestBox({ declare, settled }: { declare: Suspect; settled: b
             'within-phone:static within-phone:flex-wrap',
           )}
         >
-          <button type="button" className="bx" onClick={() => answers.declare(declare, settled)}>
+          <button type="button" className="btn" onClick={() => answers.declare(declare, settled)}>
             Declare: {declare.name} ({showPercent(declare.probability)} %)
           </button>
           {!settled && <span className="quiet flex-1 min-w-40">You decide and sign: questions are still open.</span>}

@@ -48,7 +48,7 @@ export function SeenAndHeard({ question, onClose }: { question?: string | undefi
             type="button"
             role="tab"
             aria-selected={g.id === group}
-            className={`bx${g.id === group ? ' ink' : ''}`}
+            className={`btn${g.id === group ? ' btn-neutral' : ''}`}
             onClick={() => setGroup(g.id)}
           >
             {g.title}
@@ -123,7 +123,7 @@ function Ask({ question: q, focus = false }: { question: ObservationKind; focus?
           <button
             key={a.id}
             type="button"
-            className={`bx${now?.answer === a.id ? ' ink' : ''}`}
+            className={`btn min-w-14.5${now?.answer === a.id ? ' btn-neutral' : ''}`}
             aria-pressed={now?.answer === a.id}
             onClick={() => keep(a.id)}
           >
@@ -203,7 +203,7 @@ function Figures({
           </span>
         </label>
       ))}
-      <button type="submit" className="bx">
+      <button type="submit" className="btn">
         Grade it
       </button>
       {problem && <em role="alert">{problem}</em>}

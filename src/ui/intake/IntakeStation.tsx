@@ -230,7 +230,7 @@ function Whose() {
               >
                 <button
                   type="button"
-                  className={`bx${on ? ' ink' : ''}`}
+                  className={`btn${on ? ' btn-neutral' : ''}`}
                   aria-pressed={on}
                   onClick={() => link(on ? undefined : { job: v.number, warranty: false })}
                 >
@@ -318,7 +318,7 @@ function Start() {
           </li>
         ))}
       </ol>
-      <button type="button" className="bx" onClick={() => go('readings')}>
+      <button type="button" className="btn" onClick={() => go('readings')}>
         To the readings
       </button>
     </aside>

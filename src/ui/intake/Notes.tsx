@@ -31,7 +31,7 @@ export function Notes() {
             onChange={(e) => setTyped(e.target.value)}
           />
         </label>
-        <button type="button" className="bx" onClick={add} disabled={typed.trim() === ''}>
+        <button type="button" className="btn" onClick={add} disabled={typed.trim() === ''}>
           <Plus size={18} aria-hidden="true" />
           Add
         </button>
@@ -54,7 +54,7 @@ export function Notes() {
             </small>
             <button
               type="button"
-              className="bx icon"
+              className="btn icon"
               onClick={() => send(n.retracted ? 'note.restore' : 'note.retract', { id: n.id })}
               aria-label={n.retracted ? 'Put the note back' : 'Take the note out'}
             >

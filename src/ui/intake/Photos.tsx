@@ -44,7 +44,7 @@ export function Photos() {
             placeholder="Link box as found"
           />
         </label>
-        <label className={`bx file${busy > 0 ? ' off' : ''}`}>
+        <label className={`btn file${busy > 0 ? ' btn-dash' : ''}`}>
           <Camera size={20} aria-hidden="true" />
           {busy > 0 ? 'Sending …' : 'Add a photo'}
           <input

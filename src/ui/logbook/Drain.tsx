@@ -145,7 +145,7 @@ export function Drain() {
                   <td className="px-1.5 py-1 border-b-1 border-rule leading-tight align-middle within-suspect:bg-warn-tint">
                     <button
                       type="button"
-                      className="bx small"
+                      className="btn btn-sm"
                       aria-label={`Take out ${c.name}`}
                       onClick={() => set((h) => ({ ...h, circuits: h.circuits.filter((x) => x.id !== c.id) }))}
                     >
@@ -209,7 +209,7 @@ function AddCircuit({ add }: { add(c: Hunt['circuits'][number]): void }) {
           onChange={(e) => setMv(e.target.value)}
         />
       </label>
-      <button type="submit" className="bx ink" disabled={!valid}>
+      <button type="submit" className="btn btn-neutral" disabled={!valid}>
         Add
       </button>
     </form>

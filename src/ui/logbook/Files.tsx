@@ -77,7 +77,7 @@ export function Files() {
         ))}
         <button
           type="button"
-          className="bx"
+          className="btn"
           onClick={() => download(`job-${n}-readings.csv`, 'text/csv;charset=utf-8', readingsCsv(job))}
         >
           <FileDown size={20} aria-hidden="true" /> Readings (CSV)
@@ -89,7 +89,7 @@ export function Files() {
       </p>
       <h3 className="font-cond font-bold text-head">In</h3>
       <div className="row flex flex-wrap items-center gap-2">
-        <button type="button" className="bx" onClick={() => input.current?.click()}>
+        <button type="button" className="btn" onClick={() => input.current?.click()}>
           <FileUp size={20} aria-hidden="true" /> Readings from a table (CSV)
         </button>
         <input
@@ -133,11 +133,11 @@ export function Files() {
           </ul>
           <div className="row flex flex-wrap items-center gap-2">
             {found.readings.length > 0 && (
-              <button type="button" className="bx ink" onClick={keep}>
+              <button type="button" className="btn btn-neutral" onClick={keep}>
                 Keep them
               </button>
             )}
-            <button type="button" className="bx" onClick={() => setFound(undefined)}>
+            <button type="button" className="btn" onClick={() => setFound(undefined)}>
               Leave them
             </button>
           </div>

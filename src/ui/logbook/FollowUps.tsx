@@ -51,7 +51,7 @@ export function FollowUps() {
           <span>On</span>
           <input className="input" type="date" value={due} onChange={(e) => setDue(e.target.value)} />
         </label>
-        <button type="submit" className="bx ink" disabled={!valid}>
+        <button type="submit" className="btn btn-neutral" disabled={!valid}>
           Add
         </button>
       </form>
@@ -109,7 +109,7 @@ function Row({ item }: { item: FollowUp }) {
       {item.done === undefined && (
         <button
           type="button"
-          className="bx small"
+          className="btn btn-sm"
           onClick={() => send('followUp.set', { was: item, set: { ...item, done: new Date().toISOString() } })}
         >
           <Check size={16} aria-hidden="true" /> Done
@@ -117,7 +117,7 @@ function Row({ item }: { item: FollowUp }) {
       )}
       <button
         type="button"
-        className="bx small"
+        className="btn btn-sm"
         onClick={() => send('followUp.set', { was: item })}
         aria-label={`Take out: ${item.what}`}
       >

@@ -23,16 +23,16 @@ export function KeptLogs({ again }: { again(log: KeptLog): void }) {
       <div className="row flex flex-wrap gap-2">
         {l.file && (
           <>
-            <button type="button" className="bx small" onClick={() => again(l)}>
+            <button type="button" className="btn btn-sm" onClick={() => again(l)}>
               <RotateCcw size={16} aria-hidden="true" /> Read again
             </button>
-            <a className="bx small" href={`/api/jobs/${job.number}/logs/${l.file.sha256}`} download={l.name}>
+            <a className="btn btn-sm" href={`/api/jobs/${job.number}/logs/${l.file.sha256}`} download={l.name}>
               <FileDown size={16} aria-hidden="true" /> The log,{' '}
               {(l.file.bytes / 1e6).toFixed(l.file.bytes < 1e6 ? 2 : 1)} MB
             </a>
           </>
         )}
-        <button type="button" className="bx small" onClick={() => send('log.set', { was: l })}>
+        <button type="button" className="btn btn-sm" onClick={() => send('log.set', { was: l })}>
           Take out
         </button>
       </div>

@@ -178,7 +178,7 @@ export function LogChart({ log, window: ask }: Props) {
               ['All', undefined, (): Stretch => [from, to]],
             ] as const
           ).map(([text, label, next]) => (
-            <button key={text} type="button" className="bx small" aria-label={label} onClick={() => setShown(next())}>
+            <button key={text} type="button" className="btn btn-sm" aria-label={label} onClick={() => setShown(next())}>
               {text}
             </button>
           ))}

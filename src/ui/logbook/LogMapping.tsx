@@ -31,7 +31,7 @@ export function LogMapping({
         <p>
           A log of the CAN bus: frames of DC sources are read by their numbers, 1 the coach bank, 2 the start battery.
         </p>
-        <button type="button" className="bx" onClick={read}>
+        <button type="button" className="btn" onClick={read}>
           <span>Read it</span>
         </button>
       </>
@@ -125,7 +125,7 @@ export function LogMapping({
           <span>Clock of the recorder</span>
           <ZoneField zone={map.zone} put={(zone) => change({ ...map, zone })} />
         </label>
-        <button type="button" className="bx ink" disabled={map.columns.length === 0} onClick={read}>
+        <button type="button" className="btn btn-neutral" disabled={map.columns.length === 0} onClick={read}>
           <span>Read it</span>
         </button>
       </div>

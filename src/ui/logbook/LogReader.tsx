@@ -124,7 +124,7 @@ export function LogReader() {
   return (
     <div className="grid content-start gap-2.5 max-w-245 px-4 py-3">
       <div className="row flex flex-wrap gap-2">
-        <button type="button" className="bx ink" onClick={() => input.current?.click()}>
+        <button type="button" className="btn btn-neutral" onClick={() => input.current?.click()}>
           <FileUp size={20} aria-hidden="true" /> {file ? 'Another log' : 'Pick a log'}
         </button>
         <input
@@ -155,7 +155,7 @@ export function LogReader() {
         <div className="row flex flex-wrap gap-2" role="status">
           <progress className="progress flex-1 self-center" value={share} max={1} aria-label="Reading the log" />
           <span>{Math.round(share * 100)} %</span>
-          <button type="button" className="bx" onClick={() => logbook.cancel()}>
+          <button type="button" className="btn" onClick={() => logbook.cancel()}>
             Stop
           </button>
         </div>
@@ -225,7 +225,7 @@ export function LogReader() {
                         {e.id === 'parasitic' && asleep && (
                           <button
                             type="button"
-                            className="bx"
+                            className="btn"
                             onClick={() =>
                               send('reading.keep', {
                                 id: crypto.randomUUID(),
@@ -245,7 +245,7 @@ export function LogReader() {
                           // It was described less well before: readings stay evidence.
                           <button
                             type="button"
-                            className="bx small"
+                            className="btn btn-sm"
                             disabled={isThere(f)}
                             onClick={() =>
                               send('part.edit', {
@@ -261,7 +261,7 @@ export function LogReader() {
                         )}
                         <button
                           type="button"
-                          className="bx small"
+                          className="btn btn-sm"
                           onClick={() =>
                             send('note.add', {
                               id: crypto.randomUUID(),
@@ -296,7 +296,7 @@ export function LogReader() {
             </ol>
           </details>
           <div className="row flex flex-wrap gap-2">
-            <button type="button" className="bx ink" disabled={kept || keeping} onClick={() => void keep()}>
+            <button type="button" className="btn btn-neutral" disabled={kept || keeping} onClick={() => void keep()}>
               {kept ? 'Kept with the job' : keeping ? 'Packing and sending …' : 'Keep what it says with the job'}
             </button>
             {!kept && (

@@ -117,7 +117,7 @@ export function AskPanel({
           ask !== 'generator-cranks' &&
           percent(ask === 'how-long-lasts' ? 'down to' : 'to', to, setTo)}
         {done === undefined ? (
-          <button type="button" className="bx ink" onClick={go}>
+          <button type="button" className="btn btn-neutral" onClick={go}>
             Work it out
           </button>
         ) : (
@@ -128,7 +128,7 @@ export function AskPanel({
               max={rows.length}
               aria-label="Working it out"
             />
-            <button type="button" className="bx" onClick={() => running.current?.abort()}>
+            <button type="button" className="btn" onClick={() => running.current?.abort()}>
               Stop
             </button>
           </>

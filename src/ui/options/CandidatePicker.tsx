@@ -43,7 +43,7 @@ export function CandidatePicker({
         })}
       </div>
       {full && <p className="quiet">Six at once: take one out to put another in.</p>}
-      <button type="button" className="bx ink" onClick={() => (onSet(on), onClose())}>
+      <button type="button" className="btn btn-neutral" onClick={() => (onSet(on), onClose())}>
         Compare these {on.length}
       </button>
     </Sheet>

@@ -53,7 +53,7 @@ function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
             <b className="font-cond text-figure leading-close">{words(choice.name)}</b>
           </div>
           {choice.revision && (
-            <button type="button" className="bx next go" onClick={() => go('sizing')}>
+            <button type="button" className="btn next btn-accent" onClick={() => go('sizing')}>
               <span>Size its cables and fuses</span>
               <ArrowRight size={22} aria-hidden="true" />
             </button>
@@ -82,10 +82,10 @@ function PickedSlip({ comparison }: Pick<Props, 'comparison'>) {
         </>
       )}
       <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-        <button type="button" className="bx" onClick={() => go('fault')}>
+        <button type="button" className="btn" onClick={() => go('fault')}>
           To the verdict
         </button>
-        <button type="button" className="bx" onClick={() => send('option.withdraw', { id: choice.id })}>
+        <button type="button" className="btn" onClick={() => send('option.withdraw', { id: choice.id })}>
           Take the pick back
         </button>
       </div>
@@ -104,7 +104,7 @@ function PickSlip({ comparison, picked, influences, choose, spreadBar }: Props) 
     <Slip
       cautions={cautionsOf(row.candidate.rig)}
       action={
-        <button type="button" className={`bx next${isBest ? ' go' : ''}`} onClick={choose}>
+        <button type="button" className={`btn next${isBest ? ' btn-accent' : ''}`} onClick={choose}>
           <span>
             {row.candidate.id === 'leave'
               ? 'Leave it as it is'

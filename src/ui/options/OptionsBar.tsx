@@ -48,23 +48,23 @@ export function OptionsBar({ compares, view, onView, which, onWhich, result, pic
         <span className="flex items-center gap-2 font-cond" role="status">
           comparing {compared.length} links
           <progress className="progress w-20" value={progress} max={1} aria-label="Comparing" />
-          <button type="button" className="bx small" onClick={stop}>
+          <button type="button" className="btn btn-sm" onClick={stop}>
             Stop
           </button>
         </span>
       )}
       {stopped && comparison && (
-        <button type="button" className="bx" onClick={again}>
+        <button type="button" className="btn" onClick={again}>
           Stopped: compare again
         </button>
       )}
       {view === 'compare' && (
         <>
-          <button type="button" className="bx small" onClick={onLinks}>
+          <button type="button" className="btn btn-sm" onClick={onLinks}>
             {compared.length} of {list?.candidates.length ?? 0} links
           </button>
           <details className="dropdown dropdown-end">
-            <summary className="bx small">Export</summary>
+            <summary className="btn btn-sm">Export</summary>
             <ul className="dropdown-content menu z-10 mt-1 w-72 border-2 border-ink bg-card p-0 font-cond text-lg">
               <li>
                 <button

@@ -163,7 +163,7 @@ const NotSimulated = ({ why, toRig }: { why: string; toRig(): void }) => (
   <div>
     <h2>Not simulated</h2>
     <p>{why}</p>
-    <button type="button" className="bx" onClick={toRig}>
+    <button type="button" className="btn" onClick={toRig}>
       To the rig
     </button>
   </div>
@@ -186,7 +186,7 @@ const StoppedByHand = ({ again }: { again(): void }) => (
   <div>
     <h2>Stopped</h2>
     <p>Nothing has been compared yet. Change the use or the links, or run it again.</p>
-    <button type="button" className="bx" onClick={again}>
+    <button type="button" className="btn" onClick={again}>
       Compare
     </button>
   </div>

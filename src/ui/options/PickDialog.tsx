@@ -77,13 +77,13 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
       <div className="row flex flex-wrap gap-2">
         <button
           type="button"
-          className="bx ink"
+          className="btn btn-neutral"
           disabled={text.trim() === ''}
           onClick={() => (forget(), onPick(text.trim()))}
         >
           It is this one
         </button>
-        <button type="button" className="bx" onClick={onClose}>
+        <button type="button" className="btn" onClick={onClose}>
           Not yet
         </button>
       </div>

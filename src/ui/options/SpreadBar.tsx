@@ -10,14 +10,14 @@ export function SpreadBar({ spread, ready }: { spread: SpreadOf; ready: boolean 
     return (
       <div className="my-1.5 flex items-center gap-2">
         <progress className="progress w-24" value={spread.progress} max={1} aria-label="Drawing samples" />
-        <button type="button" className="bx small" onClick={spread.stop}>
+        <button type="button" className="btn btn-sm" onClick={spread.stop}>
           Stop
         </button>
       </div>
     );
   if (spread.drawn) return <p className="quiet">Ranges: nine tenths of {SAMPLES} draws of everything assumed.</p>;
   return (
-    <button type="button" className="bx small" onClick={spread.draw} disabled={!ready}>
+    <button type="button" className="btn btn-sm" onClick={spread.draw} disabled={!ready}>
       How sure is this?
     </button>
   );

@@ -309,7 +309,7 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
       <div>
         <h2>No use yet</h2>
         <p>Links are compared on how this customer uses the rig: hours driven, nights off grid, months stored.</p>
-        <button type="button" className="bx" onClick={addScenario}>
+        <button type="button" className="btn" onClick={addScenario}>
           <Plus size={18} aria-hidden="true" /> Add a use
         </button>
       </div>
@@ -346,7 +346,7 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
           <button
             key={s.id}
             type="button"
-            className="bx small"
+            className="btn btn-sm"
             aria-pressed={s === scenario}
             onClick={() => (setAt(i), setPicked(undefined))}
           >
@@ -354,12 +354,12 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
           </button>
         ))}
         {scenarios.length < 6 && (
-          <button type="button" className="bx small" onClick={addScenario}>
+          <button type="button" className="btn btn-sm" onClick={addScenario}>
             <Plus size={16} aria-hidden="true" /> Another use
           </button>
         )}
         {scenarios.length < 6 && !scenarios.some((s) => s.id === 'storage') && (
-          <button type="button" className="bx" onClick={addStorage}>
+          <button type="button" className="btn" onClick={addStorage}>
             <Plus size={16} aria-hidden="true" /> Stored for months
           </button>
         )}
@@ -367,7 +367,7 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
         {scenarios.length > 1 && (
           <button
             type="button"
-            className="bx small"
+            className="btn btn-sm"
             onClick={() => (onChange(scenarios.filter((s) => s !== scenario)), setAt(0))}
           >
             <Trash2 size={16} aria-hidden="true" /> Take this use out
@@ -405,10 +405,10 @@ export function UsageEditor({ scenarios, house, onChange }: Props) {
         </SortableContext>
       </DndContext>
       <div className="flex items-end flex-wrap gap-2">
-        <button type="button" className="bx small" onClick={add}>
+        <button type="button" className="btn btn-sm" onClick={add}>
           <Plus size={16} aria-hidden="true" /> Add a leg
         </button>
-        <button type="button" className="bx small" onClick={() => remove(leg.id)} disabled={legs.length < 2}>
+        <button type="button" className="btn btn-sm" onClick={() => remove(leg.id)} disabled={legs.length < 2}>
           <Trash2 size={16} aria-hidden="true" /> Take “{leg.name}” out
         </button>
         <span className="flex-1" />

@@ -167,7 +167,7 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
         </table>
       )}
       {!locked && result && !again && (
-        <button type="button" className="bx small" onClick={() => setAgain(true)}>
+        <button type="button" className="btn btn-sm justify-self-start" onClick={() => setAgain(true)}>
           Do it again
         </button>
       )}
@@ -201,23 +201,23 @@ function CheckRow({ check, result, locked }: { check: RigCheck; result: CheckRec
           {check.watch && (
             <button
               type="button"
-              className="bx"
+              className="btn"
               disabled={Object.keys(values).length === 0}
               onClick={() => record('entry', values)}
             >
               Write down, go on
             </button>
           )}
-          <button type="button" className="bx" disabled={limited && ok !== true} onClick={() => record('pass', found)}>
+          <button type="button" className="btn" disabled={limited && ok !== true} onClick={() => record('pass', found)}>
             Pass
           </button>
-          <button type="button" className="bx" onClick={() => record('fail', found)}>
+          <button type="button" className="btn" onClick={() => record('fail', found)}>
             Fail
           </button>
           {!check.required || check.values.length === 0 ? null : (
             <button
               type="button"
-              className="bx"
+              className="btn"
               disabled={note.trim() === ''}
               title="Say why in the note"
               onClick={() => record('does-not-apply', {})}

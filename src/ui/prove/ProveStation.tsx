@@ -31,7 +31,7 @@ export function ProveStation() {
           Proof comes after the repair or the build: the probes that were out of their band, and the link’s own
           function, are measured again here against what a healthy rig of this kind reads.
         </p>
-        <button type="button" className="bx" onClick={() => place.go('fault')}>
+        <button type="button" className="btn" onClick={() => place.go('fault')}>
           To the fault
         </button>
         <WhatWillBeProved />

@@ -22,10 +22,10 @@ export function SignBox({ proven }: { proven: boolean }) {
           <span className="stamp">
             <CircleCheck size={20} aria-hidden="true" /> Right now, every proof in band
           </span>
-          <Link className="bx" href={`/jobs/${job.number}/report`}>
+          <Link className="btn" href={`/jobs/${job.number}/report`}>
             Open the one-page report
           </Link>
-          <Link className="bx" href={`/jobs/${job.number}/card`}>
+          <Link className="btn" href={`/jobs/${job.number}/card`}>
             Owner’s card
           </Link>
         </div>
@@ -40,7 +40,7 @@ export function SignBox({ proven }: { proven: boolean }) {
           {whyNot('record.reopen', { id: signed.id }) ? (
             <p>To open it again: {whyNot('record.reopen', { id: signed.id })}</p>
           ) : reason === undefined ? (
-            <button type="button" className="bx" onClick={() => setReason('')}>
+            <button type="button" className="btn" onClick={() => setReason('')}>
               Open the record again
             </button>
           ) : (
@@ -56,10 +56,10 @@ export function SignBox({ proven }: { proven: boolean }) {
                 <span>Why it is opened again (it makes a revision of its own)</span>
                 <input className="input" maxLength={400} value={reason} onChange={(e) => setReason(e.target.value)} />
               </label>
-              <button type="submit" className="bx ink" disabled={reason.trim().length < REASON_MIN}>
+              <button type="submit" className="btn btn-neutral" disabled={reason.trim().length < REASON_MIN}>
                 Open it
               </button>
-              <button type="button" className="bx" onClick={() => setReason(undefined)}>
+              <button type="button" className="btn" onClick={() => setReason(undefined)}>
                 Leave it locked
               </button>
             </form>

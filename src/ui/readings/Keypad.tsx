@@ -237,7 +237,7 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         </button>
       </div>
       <div className="kfoot grid flex-none gap-1.5">
-        <button type="button" className="bx" onClick={cannotReach} disabled={!selected}>
+        <button type="button" className="btn" onClick={cannotReach} disabled={!selected}>
           Can’t
           <br />
           reach
@@ -247,7 +247,10 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         ) : (
           <button
             type="button"
-            className={`justify-between pr-2 pl-2.75 py-0 text-large text-left bx keep${value !== undefined && selected ? ' go' : ' off'}`}
+            className={clsx(
+              'btn keep justify-between py-0 pr-2 pl-2.75 text-left text-large',
+              value !== undefined && selected ? 'btn-accent' : 'btn-dash',
+            )}
             aria-disabled={value === undefined}
             onClick={keep}
           >

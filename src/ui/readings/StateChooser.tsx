@@ -60,10 +60,10 @@ export function StateChooser({ suggested, onClose }: { suggested: string | undef
             </li>
           ))}
         </ul>
-        <button type="button" className="bx" onClick={onClose}>
+        <button type="button" className="btn" onClick={onClose}>
           Stay as it is
         </button>
-        <button type="button" className="bx go wide w-full" onClick={confirm}>
+        <button type="button" className="btn btn-accent min-h-15 w-full text-head" onClick={confirm}>
           It is now: {state.label}
         </button>
       </div>

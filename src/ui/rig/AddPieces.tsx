@@ -231,7 +231,7 @@ function AddProbe() {
       <div className="editbar">
         <button
           type="button"
-          className="bx"
+          className="btn"
           disabled={!point}
           onClick={() => {
             send('probe.add', { key, name: point!.name.slice(0, 120) });

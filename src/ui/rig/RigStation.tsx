@@ -230,15 +230,15 @@ export function RigStation() {
                   <b>{leaving ? `Take out ${part?.name ?? conductor?.name}. Which is it?` : 'Which is it?'}</b> A wrong
                   description keeps the readings as evidence; a changed rig starts new ones.
                 </p>
-                <button type="button" className="bx" onClick={drop}>
+                <button type="button" className="btn" onClick={drop}>
                   Leave it
                 </button>
-                <button type="button" className="bx" onClick={() => (leaving ? takeOut('changed') : save('changed'))}>
+                <button type="button" className="btn" onClick={() => (leaving ? takeOut('changed') : save('changed'))}>
                   I changed the rig
                 </button>
                 <button
                   type="button"
-                  className="bx ink"
+                  className="btn btn-neutral"
                   onClick={() => (leaving ? takeOut('described-wrong') : save('described-wrong'))}
                 >
                   I described it wrong
@@ -247,10 +247,10 @@ export function RigStation() {
             ) : (
               <>
                 <p className="quiet text-note leading-tight">Change a figure and the strip and every band follow.</p>
-                <button type="button" className="bx" onClick={() => setLeaving(true)} disabled={!removable}>
+                <button type="button" className="btn" onClick={() => setLeaving(true)} disabled={!removable}>
                   It is not there
                 </button>
-                <button type="button" className="bx" onClick={entries.undo} disabled={entries.undoable === undefined}>
+                <button type="button" className="btn" onClick={entries.undo} disabled={entries.undoable === undefined}>
                   Undo
                 </button>
               </>

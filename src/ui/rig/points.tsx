@@ -21,13 +21,13 @@ export function Means({ disabled, add }: { disabled: boolean; add(means: MeansId
         <b>Which is it?</b> Found there: the readings stay evidence. Fitted now: new ones start. Planned: it goes into
         the pick, with Build and Prove.
       </p>
-      <button type="button" className="bx" disabled={disabled} onClick={() => add('planned')}>
+      <button type="button" className="btn" disabled={disabled} onClick={() => add('planned')}>
         Plan it
       </button>
-      <button type="button" className="bx" disabled={disabled} onClick={() => add('changed')}>
+      <button type="button" className="btn" disabled={disabled} onClick={() => add('changed')}>
         I fitted it now
       </button>
-      <button type="button" className="bx ink" disabled={disabled} onClick={() => add('described-wrong')}>
+      <button type="button" className="btn btn-neutral" disabled={disabled} onClick={() => add('described-wrong')}>
         It was there
       </button>
     </div>

@@ -103,7 +103,7 @@ function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
       <NextButton className="grow" />
       <button
         type="button"
-        className="bx max-narrow:flex-col max-narrow:gap-0 max-narrow:w-21 max-narrow:p-0 max-narrow:text-lead"
+        className="btn max-narrow:flex-col max-narrow:gap-0 max-narrow:w-21 max-narrow:p-0 max-narrow:text-lead"
         onClick={toggle}
         aria-expanded={open}
       >

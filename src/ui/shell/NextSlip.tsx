@@ -44,7 +44,7 @@ export function NextButton({ className = '' }: { className?: string }) {
   return (
     <button
       type="button"
-      className={`is-grow:flex-1 is-wide:w-full bx next${typed === '' ? ' go' : ''} ${className}`}
+      className={`is-grow:flex-1 is-wide:w-full btn next${typed === '' ? ' btn-accent' : ''} ${className}`}
       onClick={act}
     >
       <span>

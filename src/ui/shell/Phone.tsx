@@ -227,20 +227,20 @@ export function PhoneReadings() {
       <footer className="flex gap-2 px-3 pt-1.75 pb-2.25 border-t-2 border-ink bg-card">
         <button
           type="button"
-          className="bx"
+          className="btn"
           onClick={() => select(beside(-1)!)}
           aria-label={`Previous: ${beside(-1)?.label}`}
         >
           <ArrowLeft size={20} aria-hidden="true" />
           {beside(-1)?.kind === 'drop' ? 'Δ' : beside(-1)?.label}
         </button>
-        <button type="button" className="bx flex-1" onClick={() => setList(true)}>
+        <button type="button" className="btn flex-1" onClick={() => setList(true)}>
           <List size={20} aria-hidden="true" />
           {done} of {measurements.length} taken
         </button>
         <button
           type="button"
-          className="bx"
+          className="btn"
           onClick={() => select(beside(1)!)}
           aria-label={`Next: ${beside(1)?.label}`}
         >

@@ -84,7 +84,7 @@ export function ChargerPanel({ sized, mend, upfit, setUpfit }: ChargerPanelProps
             </p>
             <p>{words(c.says)}</p>
             {sized.revision && c.verdict !== 'right' && c.pick !== c.now && (
-              <button type="button" className="bx" onClick={() => make(c.part, c.pick)}>
+              <button type="button" className="btn justify-self-start" onClick={() => make(c.part, c.pick)}>
                 Make it {c.pick} A
               </button>
             )}
@@ -140,7 +140,7 @@ function LockoutLines({ lockout: l, mend }: { lockout: Lockout; mend?(m: Autofix
       {l.wants && mend && (
         <button
           type="button"
-          className="bx"
+          className="btn justify-self-start"
           onClick={() =>
             mend({
               part: l.part,

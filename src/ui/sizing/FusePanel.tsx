@@ -172,7 +172,7 @@ export function FusePanel({ sized, mend }: { sized: Sized; mend(m: Autofix): voi
               <button
                 key={r}
                 type="button"
-                className="bx small"
+                className="btn btn-sm"
                 aria-pressed={r === fuse.rating}
                 onClick={() =>
                   mend({

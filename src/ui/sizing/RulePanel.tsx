@@ -121,10 +121,10 @@ function Row({
                 onKeyDown={(e) => e.key === 'Escape' && setReason(undefined)}
               />
             </label>
-            <button type="submit" className="bx small" disabled={short}>
+            <button type="submit" className="btn btn-sm" disabled={short}>
               Set it aside
             </button>
-            <button type="button" className="bx small" onClick={() => setReason(undefined)}>
+            <button type="button" className="btn btn-sm" onClick={() => setReason(undefined)}>
               Leave it
             </button>
             {short && (
@@ -141,7 +141,7 @@ function Row({
             <button
               key={a.says}
               type="button"
-              className="bx small"
+              className="btn btn-sm"
               onClick={() => mend(a.edit)}
               aria-label={`${words(a.says)}: ${words(f.says.split(':')[0]!)}`}
             >
@@ -149,19 +149,19 @@ function Row({
             </button>
           ))}
         {f.mend && editable && !f.waiver && (
-          <button type="button" className="bx small" onClick={() => mend(f.mend!)}>
+          <button type="button" className="btn btn-sm" onClick={() => mend(f.mend!)}>
             Do it
           </button>
         )}
         {f.waiver ? (
-          <button type="button" className="bx small" onClick={() => takeBack(f.waiver!.id)}>
+          <button type="button" className="btn btn-sm" onClick={() => takeBack(f.waiver!.id)}>
             Take it back
           </button>
         ) : (
           reason === undefined && (
             <button
               type="button"
-              className="bx small"
+              className="btn btn-sm"
               onClick={() => setReason('')}
               aria-label={`Set aside: ${words(f.title)}`}
             >

@@ -56,7 +56,7 @@ function TowSlip({ tow, apply, applies }: { tow: TowReport; apply?(): void; appl
       cautions={TOW_CAUTIONS}
       action={
         tow.revision && changes.length > 0 && left.length === 0 ? (
-          <button type="button" className="bx next" onClick={apply}>
+          <button type="button" className="btn next" onClick={apply}>
             <span>
               {applies}
               <small>{words(changes[0]!.says)}</small>
@@ -119,7 +119,7 @@ function RigSlip({ sized, mend, show }: { sized: Sized; mend(m: Autofix): void; 
         </ul>
       </div>
       {sized.findings.length > 0 && (
-        <button type="button" className="bx" onClick={() => show('rules')}>
+        <button type="button" className="btn" onClick={() => show('rules')}>
           All {sized.findings.length} findings
         </button>
       )}
@@ -134,7 +134,7 @@ function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m
   const next = sized.revision ? sized.findings.find((f) => f.mend && !f.waiver && f.severity !== 'tidy') : undefined;
   if (next)
     return (
-      <button type="button" className="bx next go" onClick={() => mend(next.mend!)}>
+      <button type="button" className="btn next btn-accent" onClick={() => mend(next.mend!)}>
         <span>
           {words(next.fix.replace(/\.$/, ''))}
           <small>{words(next.says.split(':')[0]!)}</small>
@@ -148,7 +148,7 @@ function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m
         <p className="text-note leading-tight">
           No link is picked yet: this is the rig as it is. Pick one under Options to alter its copper here.
         </p>
-        <button type="button" className="bx w-full" onClick={() => go('options')}>
+        <button type="button" className="btn w-full" onClick={() => go('options')}>
           To the options
         </button>
       </>
@@ -161,7 +161,7 @@ function RigAction({ sized, grave, mend }: { sized: Sized; grave: number; mend(m
           : 'What is left wants a look or a judgement: see the rules.'}
       </p>
       {grave === 0 && (
-        <button type="button" className="bx next" onClick={() => go('build')}>
+        <button type="button" className="btn next" onClick={() => go('build')}>
           <span>Plan the build</span>
           <ArrowRight size={22} aria-hidden="true" />
         </button>

@@ -31,7 +31,7 @@ export function ThresholdPanel({ sized, mend }: { sized: Sized; mend(m: Autofix)
           </p>
           <p>{words(t.says)}</p>
           {t.wants && sized.revision && (
-            <button type="button" className="bx" onClick={() => set(t, t.wants!)}>
+            <button type="button" className="btn justify-self-start" onClick={() => set(t, t.wants!)}>
               Close at {t.wants.closeAt.toFixed(2)} V, open at {t.wants.openAt.toFixed(2)} V
             </button>
           )}

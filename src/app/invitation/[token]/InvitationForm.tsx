@@ -20,7 +20,7 @@ export function InvitationForm({ token, handle }: { token: string; handle: strin
           {state.message}
         </p>
       )}
-      <button type="submit" className="bx go" disabled={busy}>
+      <button type="submit" className="btn btn-accent" disabled={busy}>
         {busy ? 'One moment' : 'Set it and sign in'}
       </button>
     </form>

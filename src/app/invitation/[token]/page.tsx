@@ -39,7 +39,7 @@ export default async function InvitationPage({ params }: { params: Promise<{ tok
               This link does not work any more
             </h1>
             <p>It was used, has run out, or a newer one was made. Ask the owner of the shop for another.</p>
-            <Link className="bx" href="/sign-in">
+            <Link className="btn" href="/sign-in">
               Sign in
             </Link>
           </>

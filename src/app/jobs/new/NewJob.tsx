@@ -221,13 +221,13 @@ export function NewJob() {
             </p>
           )}
           {draft !== EMPTY && !busy && (
-            <button type="button" className="bx min-w-0" onClick={forget}>
+            <button type="button" className="btn min-w-0" onClick={forget}>
               Start over
             </button>
           )}
           <button
             type="button"
-            className={`bx${ready && !busy ? ' go' : ' off'}`}
+            className={`btn${ready && !busy ? ' btn-accent' : ' btn-dash'}`}
             aria-disabled={!ready || busy}
             onClick={() => ready && !busy && void open()}
           >

@@ -109,7 +109,7 @@ export function Findings({ report, pick, apply, applies }: FindingsProps) {
                   </p>
                 ))
               )}
-              <button type="button" className="bx" onClick={apply}>
+              <button type="button" className="btn" onClick={apply}>
                 {applies}
               </button>
             </>

@@ -98,7 +98,7 @@ export function TowPanel({ report, describe, apply, applies }: TowPanelProps) {
                 <button
                   key={p.id}
                   type="button"
-                  className={`bx small${p.id === plug.id ? ' on' : ''}`}
+                  className={`btn btn-sm${p.id === plug.id ? ' btn-neutral' : ''}`}
                   aria-pressed={p.id === plug.id}
                   onClick={() => (setPlug(p.id), setPin(undefined))}
                 >

@@ -149,7 +149,7 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
             {mass === undefined ? (
               <button
                 type="button"
-                className="bx"
+                className="btn"
                 onClick={() =>
                   describe({ ...tow, mass: storedFrom('mass', USUAL_MASS[unitOf('mass', settings)]!, settings) })
                 }
@@ -172,7 +172,7 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
         {brakes && !breakaway && (
           <fieldset className="grid gap-2 min-w-0">
             <legend className="pb-1 font-cond font-semibold text-lead">Breakaway battery</legend>
-            <button type="button" className="bx" onClick={() => describe({ ...tow, breakaway: USUAL_BREAKAWAY })}>
+            <button type="button" className="btn" onClick={() => describe({ ...tow, breakaway: USUAL_BREAKAWAY })}>
               It has one
             </button>
           </fieldset>
@@ -198,7 +198,7 @@ export function TrailerEditor({ tow, describe }: { tow: TowInterface; describe(t
               max={100}
               onChange={(soc) => describe({ ...tow, breakaway: { ...breakaway, soc: soc / 100 } })}
             />
-            <button type="button" className="bx" onClick={() => describe(withoutBreakaway(tow))}>
+            <button type="button" className="btn" onClick={() => describe(withoutBreakaway(tow))}>
               It has none
             </button>
           </fieldset>

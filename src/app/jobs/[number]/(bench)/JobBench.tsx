@@ -91,7 +91,7 @@ function Plain({
     <main className="plain">
       <h1>{title}</h1>
       <p>{words}</p>
-      <a className="bx" href={href}>
+      <a className="btn" href={href}>
         {link}
       </a>
     </main>

@@ -23,7 +23,7 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
       <main className="plain">
         <h1>No such job</h1>
         <p>There is no job {number} in this shop.</p>
-        <Link className="bx" href="/">
+        <Link className="btn" href="/">
           All jobs
         </Link>
       </main>
@@ -39,10 +39,10 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
       <main className="plain">
         <h1>Not worked out</h1>
         <p>{card.message}</p>
-        <Link className="bx" href={`/jobs/${number}/card`}>
+        <Link className="btn" href={`/jobs/${number}/card`}>
           Try again
         </Link>
-        <Link className="bx" href={`/jobs/${number}/prove`}>
+        <Link className="btn" href={`/jobs/${number}/prove`}>
           Back to the job
         </Link>
       </main>
@@ -56,10 +56,10 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
       )}
     >
       <div className="no-print flex flex-wrap gap-2 pb-3">
-        <Link className="bx" href={`/jobs/${number}/prove`}>
+        <Link className="btn" href={`/jobs/${number}/prove`}>
           Back to the job
         </Link>
-        <Link className="bx" href={`/jobs/${number}/report`}>
+        <Link className="btn" href={`/jobs/${number}/report`}>
           Report
         </Link>
         <MadeFile href={`/api/jobs/${number}/card.pdf`}>PDF</MadeFile>

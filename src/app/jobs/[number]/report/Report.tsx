@@ -41,16 +41,16 @@ export function Report({ number }: { number: number }) {
   return (
     <main className="report max-w-215 mx-auto p-4 print:max-w-none print:p-0 print:text-small-print max-phone:p-2">
       <div className="no-print flex flex-wrap gap-2 pb-3">
-        <Link className="bx" href={`/jobs/${number}/${job.status === 'done' ? 'prove' : 'readings'}`}>
+        <Link className="btn" href={`/jobs/${number}/${job.status === 'done' ? 'prove' : 'readings'}`}>
           Back to the job
         </Link>
-        <Link className="bx" href="/">
+        <Link className="btn" href="/">
           All jobs
         </Link>
-        <Link className="bx" href={`/jobs/${number}/card`}>
+        <Link className="btn" href={`/jobs/${number}/card`}>
           Owner’s card
         </Link>
-        <Link className="bx" href={`/jobs/${number}/wiring`}>
+        <Link className="btn" href={`/jobs/${number}/wiring`}>
           Wiring
         </Link>
         <MadeFile href={`/api/jobs/${number}/report.pdf`}>PDF</MadeFile>

@@ -30,7 +30,7 @@ export default async function TrailPage({ params }: { params: Promise<{ number: 
         name={`Job ${number}`}
         sub={lines ? `${lines.length} ${lines.length === 1 ? 'entry' : 'entries'}` : 'no such job'}
       >
-        <Link className="bx" href={`/jobs/${number}/readings`}>
+        <Link className="btn" href={`/jobs/${number}/readings`}>
           Back to the job
         </Link>
         {lines && <MadeFile href={`/api/jobs/${number}/trail.csv`}>As a table (CSV)</MadeFile>}

@@ -47,7 +47,7 @@ export function WiringPage({ number }: { number: number }) {
   return (
     <main className="report max-w-310 mx-auto p-4 print:p-0 print:text-small-print max-phone:p-2">
       <div className="no-print flex flex-wrap gap-2 pb-3">
-        <Link className="bx" href={`/jobs/${number}/rig`}>
+        <Link className="btn" href={`/jobs/${number}/rig`}>
           Back to the job
         </Link>
         <label className="field flex items-center gap-2">
@@ -64,7 +64,7 @@ export function WiringPage({ number }: { number: number }) {
         {wiring && (
           <button
             type="button"
-            className="bx"
+            className="btn"
             onClick={() => download(`job-${number}-wiring.svg`, 'image/svg+xml', wiring.svg)}
           >
             <FileDown size={20} aria-hidden="true" />
