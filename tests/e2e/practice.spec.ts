@@ -66,7 +66,11 @@ const thumb = (page: Page): Hand => ({
   next: async () => ((await nextOf(page).count()) > 0 ? nextOf(page).tap() : undefined),
   press: (button) => button.tap(),
   async write(field, text) {
-    await field.tap();
+    // A tap that met a page just being drawn is made again, as a thumb would.
+    await expect(async () => {
+      await field.tap();
+      await expect(field).toBeFocused({ timeout: 1000 });
+    }).toPass();
     await page.keyboard.type(text);
   },
   async reading(text) {

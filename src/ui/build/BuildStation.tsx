@@ -1,16 +1,17 @@
 'use client';
 /** The plan of the picked link, carried to the bay: steps in order, parts, cut list, tools; ticked off as it goes. */
 import { clsx } from 'clsx';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { CalendarDays, Printer, Workflow } from 'lucide-react';
 import Link from 'next/link';
 import { bomCsv, cutListCsv } from '../../core/openFormats/buildCsv';
 import { buildOf, builtOf, proposedRevision, standingChoice } from '../../core/job/job';
-import type { BuildPlan, JobBuild } from '../../core/plan/build/build';
+import type { BuildPlan } from '../../core/plan/build/build';
 import { paced, type BuildPace } from '../../core/plan/build/buildPace';
 import { respects } from '../../core/plan/build/graph';
 import { Choose } from '../fields';
 import { useAnswers, useJobFile, usePlace, useEntries } from '../shell/jobPage';
+import { useWorked } from '../useWorked';
 import { StationBar } from '../StationBar';
 import { download } from '../download';
 import { BuildSlip } from './BuildSlip';
@@ -44,32 +45,14 @@ export function BuildStation() {
   const { setPreview, go } = usePlace();
   const { send } = useEntries();
   const [view, setView] = useState<View>('steps');
-  const [built, setBuilt] = useState<JobBuild>();
-  const [failed, setFailed] = useState<string>();
   const [refused, setRefused] = useState<string>();
   const [changing, setChanging] = useState(false);
-  const newest = useRef(source);
-  useEffect(() => {
-    newest.current = source;
-  });
   const choice = standingChoice(job);
   const proposed = proposedRevision(job);
   const doc = proposed?.doc;
   const build = useMemo(() => buildOf(job, choice?.candidate ?? ''), [job, choice?.candidate]);
-  useEffect(() => {
-    let alive = true;
-    newest.current.build().then(
-      (b) => {
-        if (!alive) return;
-        setBuilt(b);
-        setFailed(undefined);
-      },
-      (e: Error) => alive && setFailed(e.message),
-    );
-    return () => {
-      alive = false;
-    };
-  }, [doc, build.order]);
+  const { data: built, error } = useWorked('build', [doc, build.order], () => source.build());
+  const failed = error?.message;
   useEffect(() => {
     if (doc) setPreview(doc);
     return () => setPreview(undefined);

@@ -2,7 +2,7 @@
 /** Intake: what the owner says, how the rig is used, whose it is, photos; and where that starts the search. */
 import { clsx } from 'clsx';
 import { format } from 'date-fns';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { COMPLAINTS, type Complaint } from '../../core/parts/complaints';
 import { complaintSays, complaintsOf } from '../../core/rig/complaintsOf';
 import { INTAKE_FACTS, INTAKE_GROUPS, type IntakeFact, type IntakeFactId } from '../../core/diagnose/intake';
@@ -11,6 +11,7 @@ import type { IntakeChange } from '../../core/job/command';
 import type { Identity } from '../../core/job/identity';
 import { showPercent } from '../../core/units/format';
 import { useJobFile, useEntries, useAnswers, usePlace } from '../shell/jobPage';
+import { useWorked } from '../useWorked';
 import { Notes } from './Notes';
 import { Photos } from './Photos';
 import { OpenFigure } from '../fields';
@@ -266,18 +267,9 @@ function Start() {
   const { go } = usePlace();
   const says = (b: PriorLine['because'][number]) =>
     b.clue in COMPLAINTS ? complaintSays(b.clue as Complaint, described) : b.says;
-  const key = JSON.stringify([job.complaint.codes, job.intake.facts, rig.id]);
-  const [lines, setLines] = useState<{ key: string; list: PriorLine[] }>();
-  useEffect(() => {
-    let alive = true;
-    void askPriors().then((list) => alive && setLines({ key, list }));
-    return () => {
-      alive = false;
-    };
-    // The answer depends on the intake alone; `askPriors` is new at every render.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key]);
-  const list = lines?.list.slice(0, 8) ?? [];
+  const told = JSON.stringify([job.complaint.codes, job.intake.facts, rig.id]);
+  const { data, isFetching } = useWorked('priors', [told], askPriors);
+  const list = data?.slice(0, 8) ?? [];
   return (
     <aside
       className={clsx(
@@ -287,7 +279,7 @@ function Start() {
         'within-phone:border-l-0 within-phone:border-t-2 within-phone:border-ink',
       )}
       aria-label="Where the search starts"
-      aria-busy={lines?.key !== key}
+      aria-busy={isFetching}
     >
       <div className="hdln">
         <b className="text-head leading-close">Where the search starts</b>

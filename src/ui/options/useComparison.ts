@@ -6,6 +6,7 @@ import type { Comparison } from '../../core/plan/compare';
 import type { Influence, Spread } from '../../core/plan/sensitivity';
 import type { Scenario } from '../../core/simulate/scenarioSchema';
 import { useJobFile, useAnswers } from '../shell/jobPage';
+import { useWorked } from '../useWorked';
 import type { OptionList } from './source';
 
 /** Draws of everything assumed, of which the ranges are told. */
@@ -42,7 +43,6 @@ export interface SpreadOf {
 export function useComparison(): Compares {
   const { job } = useJobFile();
   const { options } = useAnswers();
-  const [list, setList] = useState<OptionList>();
   const [ids, setIds] = useState<readonly string[]>();
   const [comparison, setComparison] = useState<Comparison>();
   const [progress, setProgress] = useState<number>();
@@ -62,17 +62,7 @@ export function useComparison(): Compares {
     () => ({ doc, usage: job.usage, fault, told: job.intake }),
     [doc, job.usage, fault, job.intake],
   );
-  useEffect(() => {
-    let alive = true;
-    newest.current.list().then(
-      (l) => alive && setList(l),
-      (e: Error) => alive && setFailed(e.message),
-    );
-    return () => {
-      alive = false;
-    };
-  }, [asked]);
-
+  const { data: list, error: unlisted } = useWorked('candidates', [asked], () => options.list());
   const scenarios = job.usage.scenarios.length > 0 ? job.usage.scenarios : list?.scenarios;
   const compared = useMemo(
     () => (list ? (ids ?? list.usual).filter((id) => list.candidates.some((c) => c.id === id)) : undefined),
@@ -124,7 +114,7 @@ export function useComparison(): Compares {
     setCompared: setIds,
     comparison,
     progress,
-    failed,
+    failed: failed ?? unlisted?.message,
     stopped,
     stop: () => {
       running.current?.abort();

@@ -240,7 +240,11 @@ function TopBar({ showKeys }: { showKeys(): void }) {
   );
 }
 
-export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
+/**
+ * @param notices what is not yet safe, or was not taken: on a phone above everything, else at the foot of the left column,
+ * so that they lie on nothing one presses and the keypad keeps its height
+ */
+export function BenchScreen({ notices, dialogs }: { notices: ReactNode; dialogs: Dialogs }) {
   const file = useJobFile();
   const { job } = useJobFile();
   const { station } = usePlace();
@@ -257,7 +261,8 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
       <Keyboard onKeys={() => showKeys(true)} toggleStrip={toggleStrip} />
       {phone ? (
         <Suspense fallback={<p className="boot">Job {job.number} …</p>}>
-          <div className="phone flex flex-col h-full min-w-0 overflow-x-hidden overflow-y-auto">
+          <div className="phone flex flex-col h-dvh min-w-0 overflow-x-hidden overflow-y-auto">
+            {notices}
             <PhoneTop />
             {file.practice && (
               <div className="p-1">
@@ -277,19 +282,26 @@ export function BenchScreen({ dialogs }: { dialogs: Dialogs }) {
           </div>
         </Suspense>
       ) : (
-        <div className="app grid h-full overflow-hidden">
+        <div className="app grid h-dvh overflow-hidden">
           <Rail strip={{ tall, toggle: toggleStrip }} />
           <TopBar showKeys={() => showKeys(true)} />
           <StripBox tall={tall} />
           {ownSlip ? (
             // It has a slip of its own: what is next here is to pick a link.
             <main className="optwork min-w-0 min-h-0 overflow-hidden">
-              <Main bar={null} />
+              <Main bar={notices} />
             </main>
           ) : (
             <section className="work grid grid-cols-slip min-w-0 min-h-0 max-narrow:relative max-narrow:grid-cols-1">
               <main className="min-w-0 min-h-0 overflow-hidden">
-                <Main bar={narrow ? <SlipBar open={slip} toggle={() => setSlip(!slip)} /> : null} />
+                <Main
+                  bar={
+                    <div className="min-w-0">
+                      {notices}
+                      {narrow && <SlipBar open={slip} toggle={() => setSlip(!slip)} />}
+                    </div>
+                  }
+                />
               </main>
               {(!narrow || slip) && <BenchSlip />}
             </section>

@@ -1,7 +1,7 @@
 'use client';
 /**
- * What is not yet safe on the server, what it did not take, and what failed. Always said, and with room of its own so
- * that it lies on nothing one presses: a row at the foot of the page, on a phone above everything.
+ * What is not yet safe on the server, what it did not take, and what failed. Always said, and with room of its own
+ * (`BenchScreen` has it).
  */
 import { format } from 'date-fns';
 import { Clock, CloudOff, ImageUp, TriangleAlert } from 'lucide-react';
@@ -103,7 +103,7 @@ export function Notices({
     return null;
   return (
     <div
-      className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1 sm:order-last sm:max-h-36 sm:border-t-2 sm:p-0.5"
+      className="notices flex max-h-56 flex-none flex-col gap-1 overflow-y-auto p-1 sm:max-h-36 sm:border-t-2"
       role="status"
       aria-live="polite"
     >

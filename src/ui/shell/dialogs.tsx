@@ -1,13 +1,12 @@
 'use client';
 /** Smaller sheets: where the black lead is, how a band came about, the keys. */
 import { clsx } from 'clsx';
-import { useEffect, useState } from 'react';
-import type { BandWorking } from '../../core/probe/bands';
 import { MODEL_ERROR } from '../../core/probe/modelError';
 import type { Measurement } from '../../core/probe/measurement';
 import { showBand, showQuantity, showSpread, showText } from '../../core/units/format';
 import { keySheet } from './hotkeys';
 import { useJobFile, useEntries, useMeasuring } from './jobPage';
+import { useWorked } from '../useWorked';
 import { usePointWords } from '../readings/Leads';
 import { Sheet } from '../Dialog';
 
@@ -62,20 +61,12 @@ export function BandDialog({
   measurement: Measurement;
   onClose(): void;
 }) {
-  const { stateOf, words } = useJobFile();
+  const { described, stateOf, words } = useJobFile();
   const { askWorking } = useMeasuring();
-  const [working, setWorking] = useState<BandWorking>();
-  const [failed, setFailed] = useState(false);
-  useEffect(() => {
-    let alive = true;
-    askWorking(state, measurement).then(
-      (w) => alive && (w ? setWorking(w) : setFailed(true)),
-      () => alive && setFailed(true),
-    );
-    return () => {
-      alive = false;
-    };
-  }, [askWorking, state, measurement]);
+  const { data: working, error } = useWorked('band', [described, state, measurement.id], () =>
+    askWorking(state, measurement).then((w) => w ?? Promise.reject(new Error('no band'))),
+  );
+  const failed = error !== null;
   const b = working?.band;
   return (
     <Sheet title={`Why ${measurement.label} should read that`} onClose={onClose}>

@@ -2,15 +2,15 @@
 /** Copper, fuses and design rules of the picked link, or of the rig as it stands; each figure solved on the customer's use. */
 import { clsx } from 'clsx';
 import { partWith } from '../../core/rig/value';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Choose } from '../fields';
 import { useJobFile, useAnswers, usePlace, useEntries } from '../shell/jobPage';
+import { useWorked } from '../useWorked';
 import { StationBar } from '../StationBar';
 import { standingChoice } from '../../core/job/job';
 import type { Autofix } from '../../core/rules/rule';
 import { UNREAD_INSULATION_CELSIUS } from '../../core/units/ampacity';
-import type { JobFinding, Sized } from '../../core/rules/sized';
-import type { TowReport } from '../../core/rules/tow/report';
+import type { JobFinding } from '../../core/rules/sized';
 import type { TowInterface } from '../../core/rig/tow';
 import { ChargerPanel } from './ChargerPanel';
 import { FusePanel } from './FusePanel';
@@ -29,6 +29,8 @@ const VIEWS = [
   { id: 'tow', label: 'Tow plug' },
   { id: 'rules', label: 'Rules' },
 ] as const;
+/** ms a change rests before it is worked out: one drags. */
+const RESTS = 60;
 type View = (typeof VIEWS)[number]['id'];
 
 export function SizingStation() {
@@ -38,49 +40,27 @@ export function SizingStation() {
   const { setPreview, setRuled } = usePlace();
   const { send } = useEntries();
   const [view, setView] = useState<View>('runs');
-  const [sized, setSized] = useState<Sized>();
-  const [failed, setFailed] = useState<string>();
   const [drops, setDrops] = useState<Readonly<Record<string, number>>>({});
   const [upfit, setUpfit] = useState<number>();
-  const [working, setWorking] = useState(true);
-  const [tow, setTow] = useState<TowReport>();
-  const newest = useRef(source);
-  useEffect(() => {
-    newest.current = source;
-  });
   const choice = standingChoice(job);
   const doc = useMemo(
     () => job.revisions.find((r) => r.id === choice?.revision)?.doc ?? file.described,
     [job.revisions, choice?.revision, file.described],
   );
-  useEffect(() => {
-    let alive = true;
-    const timer = setTimeout(() => {
-      setWorking(true);
-      newest.current.tow(file.settings.jurisdiction).then(
-        (t) => alive && setTow(t),
-        () => alive && setTow(undefined),
-      );
-      const { gauge, jurisdiction } = file.settings;
-      newest.current.size({ drops, gauge, jurisdiction, ...(upfit === undefined ? {} : { upfit }) }).then(
-        (s) => {
-          if (!alive) return;
-          setSized(s);
-          setFailed(undefined);
-          setWorking(false);
-        },
-        (e: Error) => {
-          if (!alive) return;
-          setFailed(e.message);
-          setWorking(false);
-        },
-      );
-    }, 60);
-    return () => {
-      alive = false;
-      clearTimeout(timer);
-    };
-  }, [doc, job.usage, job.waivers, drops, upfit, file.settings]);
+  const { gauge, jurisdiction } = file.settings;
+  const from = [doc, job.usage, job.waivers, file.settings] as const;
+  const { data: tow } = useWorked('tow', from, () => source.tow(jurisdiction).then((t) => t ?? null), { rests: RESTS });
+  const {
+    data: sized,
+    error,
+    isFetching: working,
+  } = useWorked(
+    'size',
+    [...from, drops, upfit],
+    () => source.size({ drops, gauge, jurisdiction, ...(upfit === undefined ? {} : { upfit }) }),
+    { rests: RESTS },
+  );
+  const failed = error?.message;
   // The strip shows what is sized, not what stands in the bay.
   useEffect(() => {
     if (choice) setPreview(doc);

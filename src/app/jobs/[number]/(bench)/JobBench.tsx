@@ -307,44 +307,42 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
 
   return (
     <JobPageProvider value={page}>
-      <div className="flex h-dvh flex-col">
-        <Notices
-          waiting={view.waiting}
-          silentSince={view.silentSince}
-          unsafe={view.unsafe}
-          clockAhead={view.clockAhead}
-          trouble={view.trouble}
-          refused={view.refused.map((e) => ({
-            id: e.command.id,
-            type: e.command.type,
-            reason: e.reason ?? '',
-            aside: e.status === 'aside',
-            conflict: e.conflict ?? false,
-            command: e.command,
-          }))}
-          failed={core.failed}
-          denied={view.denied}
-          onSeenDenied={view.seenDenied}
-          photos={view.photos}
-          onDismissPhoto={view.dismissPhoto}
-          onDismiss={view.dismiss}
-          onResend={view.resend}
-        />
-        <div className="min-h-0 flex-1">
-          <BenchScreen
-            dialogs={{
-              chooser,
-              closeChooser: () => setChooser(undefined),
-              lead,
-              closeLead: () => setLead(false),
-              working,
-              closeWorking: () => setWorking(undefined),
-              seen,
-              closeSeen: () => setSeen(undefined),
-            }}
+      <BenchScreen
+        notices={
+          <Notices
+            waiting={view.waiting}
+            silentSince={view.silentSince}
+            unsafe={view.unsafe}
+            clockAhead={view.clockAhead}
+            trouble={view.trouble}
+            refused={view.refused.map((e) => ({
+              id: e.command.id,
+              type: e.command.type,
+              reason: e.reason ?? '',
+              aside: e.status === 'aside',
+              conflict: e.conflict ?? false,
+              command: e.command,
+            }))}
+            failed={core.failed}
+            denied={view.denied}
+            onSeenDenied={view.seenDenied}
+            photos={view.photos}
+            onDismissPhoto={view.dismissPhoto}
+            onDismiss={view.dismiss}
+            onResend={view.resend}
           />
-        </div>
-      </div>
+        }
+        dialogs={{
+          chooser,
+          closeChooser: () => setChooser(undefined),
+          lead,
+          closeLead: () => setLead(false),
+          working,
+          closeWorking: () => setWorking(undefined),
+          seen,
+          closeSeen: () => setSeen(undefined),
+        }}
+      />
     </JobPageProvider>
   );
 }
