@@ -71,7 +71,10 @@ const thumb = (page: Page): Hand => ({
       await field.tap();
       await expect(field).toBeFocused({ timeout: 1000 });
     }).toPass();
+    // Chromium takes no letter for some hundredths of a second after a tap; no hand is as quick.
+    await page.waitForTimeout(250);
     await page.keyboard.type(text);
+    await expect(field).toHaveValue(new RegExp(`${text}$`));
   },
   async reading(text) {
     for (const c of text.replace('-', ''))
@@ -142,6 +145,7 @@ async function follow(page: Page, hand: Hand, number: string): Promise<ReadonlyS
     } else if (words.includes('press “Approved”')) {
       await at('fault');
       await hand.write(page.locator('#approve-sum'), '250');
+      await expect(page.locator('#approve-sum')).toHaveValue('250');
       await hand.write(page.getByLabel('Who agreed'), 'Owner');
       await hand.press(page.getByRole('button', { name: 'Approved', exact: true }));
     } else if (words.includes('Repair done')) {

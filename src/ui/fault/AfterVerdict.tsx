@@ -149,6 +149,9 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
             inputMode="decimal"
             value={text}
             aria-invalid={!valid}
+            // The estimate stands there as a suggestion: what is typed takes its place and is not put behind it.
+            onFocus={(e) => sum === undefined && e.currentTarget.select()}
+            onClick={(e) => sum === undefined && e.currentTarget.select()}
             onChange={(e) => setSum(e.target.value)}
           />
         </label>
