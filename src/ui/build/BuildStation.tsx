@@ -41,7 +41,7 @@ type View = (typeof VIEWS)[number]['id'];
 export function BuildStation() {
   const answers = useAnswers();
   const { job, words } = useJobFile();
-  const { options: source } = useAnswers();
+  const { options: source } = answers;
   const { setPreview, go } = usePlace();
   const { send } = useEntries();
   const [view, setView] = useState<View>('steps');

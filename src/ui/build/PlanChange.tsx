@@ -26,7 +26,7 @@ export function PlanChangePanel({ proposed, plan, onClose }: { proposed: Revisio
   const file = useJobFile();
   const answers = useAnswers();
   const place = usePlace();
-  const { settings, job, words } = useJobFile();
+  const { settings, job, words } = file;
   const { send, actor } = useEntries();
   const { doc } = proposed;
   const [wire, setWire] = useState('');

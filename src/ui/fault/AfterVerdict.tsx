@@ -113,7 +113,7 @@ function Estimate({ verdict }: { verdict: DeclaredFault }) {
 
 function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
   const file = useJobFile();
-  const { settings } = useJobFile();
+  const { settings } = file;
   const { send } = useEntries();
   const suggested = useEstimate(verdict)?.sum.total[1];
   const [sum, setSum] = useState<string>();

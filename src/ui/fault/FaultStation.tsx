@@ -131,9 +131,9 @@ export function FaultStation() {
   const file = useJobFile();
   const answers = useAnswers();
   const place = usePlace();
-  const { job, settings } = useJobFile();
-  const { diagnosis, diagnosing } = useAnswers();
-  const { next } = usePlace();
+  const { job, settings } = file;
+  const { diagnosis, diagnosing } = answers;
+  const { next } = place;
   const [picked, pick] = useState<string>();
   const [working, setWorking] = useState(false);
   const verdict = presentVerdict(job);

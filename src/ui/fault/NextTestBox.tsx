@@ -16,8 +16,8 @@ export function NextTestBox({ declare, settled }: { declare: Suspect; settled: b
   const measuring = useMeasuring();
   const answers = useAnswers();
   const place = usePlace();
-  const { job } = useJobFile();
-  const { diagnosis, ownRound, setOwnRound } = useAnswers();
+  const { job } = file;
+  const { diagnosis, ownRound, setOwnRound } = answers;
   const [test, ...others] = diagnosis!.next;
   const stop = diagnosis!.stop;
   const open = (t: NextTest) => {

@@ -92,7 +92,7 @@ const without = <T,>(list: readonly T[], id: T): T[] =>
 
 export function IntakeStation() {
   const file = useJobFile();
-  const { job, words } = useJobFile();
+  const { job, words } = file;
   const { send } = useEntries();
   const set = (change: IntakeChange) => {
     const now: Required<IntakeChange> = { codes: job.complaint.codes, words: job.complaint.words, ...job.intake };

@@ -31,7 +31,7 @@ const valueText = (t: Trend, value: number): string =>
 export function Trends({ jobs }: { jobs: readonly Job[] }) {
   const file = useJobFile();
   const measuring = useMeasuring();
-  const { words } = useJobFile();
+  const { words } = file;
   const trends = useMemo(() => trendsOf(jobs), [jobs]);
   const [picked, pick] = useState<string>();
   const shown = trends.find((t) => t.id === picked) ?? trends[0];

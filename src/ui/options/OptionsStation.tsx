@@ -27,7 +27,7 @@ export function OptionsStation() {
   const place = usePlace();
   const { job, settings, words } = useJobFile();
   const { options: source } = useAnswers();
-  const { setPreview } = usePlace();
+  const { setPreview } = place;
   const { send } = useEntries();
   const compares = useComparison();
   const { list, scenarios, comparison, failed, spread } = compares;

@@ -20,9 +20,9 @@ export function ProveStation() {
   const measuring = useMeasuring();
   const answers = useAnswers();
   const place = usePlace();
-  const { job } = useJobFile();
-  const { measurements, selected, select } = useMeasuring();
-  const { proofs } = useAnswers();
+  const { job } = file;
+  const { measurements, selected, select } = measuring;
+  const { proofs } = answers;
   const made = madeBy(job);
   if (!made)
     return (

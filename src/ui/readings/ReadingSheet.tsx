@@ -184,7 +184,7 @@ const Row = memo(function Row({ m, on, now, others, readings, bands, select, sho
 
 export function ReadingSheet() {
   const file = useJobFile();
-  const { job, rig } = useJobFile();
+  const { job, rig } = file;
   const { readings, measurements, selected, select, band, openLead, showWorking } = useMeasuring();
   const now = file.stateOf(job.rigState.id);
   const others = useMemo(() => besideColumns(rig, now.id, readings), [rig, now.id, readings]);

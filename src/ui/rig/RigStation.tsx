@@ -51,9 +51,9 @@ const wasOfConductor = (c: Conductor, set: ConductorChange): ConductorChange => 
 export function RigStation() {
   const file = useJobFile();
   const entries = useEntries();
-  const { rig, described, settings } = useJobFile();
+  const { rig, described, settings } = file;
   const { setPreview } = usePlace();
-  const { send } = useEntries();
+  const { send } = entries;
   const [picked, pick] = useState<Picked>(() => ({
     part: (partWith(described, 'solenoid') ?? described.parts[0]!).id,
   }));

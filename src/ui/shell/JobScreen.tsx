@@ -114,6 +114,9 @@ function SlipBar({ open, toggle }: { open: boolean; toggle(): void }) {
   );
 }
 
+/** A station over its bar; on a phone they follow one another. */
+const COLUMN = 'grid h-full min-h-0 min-w-0 grid-rows-foot within-phone:block within-phone:h-auto';
+
 /** The station; the bar stands under its left column, so that the keypad keeps its height. */
 function Main({ bar }: { bar: ReactNode }) {
   const { job } = useJobFile();
@@ -126,28 +129,14 @@ function Main({ bar }: { bar: ReactNode }) {
   );
   if (!keypad(job))
     return (
-      <div
-        className={clsx(
-          'within-optwork:grid within-optwork:grid-rows-1 within-optwork:h-full',
-          'within-optwork:min-h-0 within-optwork:border-0',
-          'within-phone:block',
-          'within-work:grid within-work:grid-rows-foot within-work:min-w-0',
-          'within-work:min-h-0 within-work:h-full within-work:border-0',
-        )}
-      >
+      <div className={COLUMN}>
         {shown}
         {bar}
       </div>
     );
   return (
     <div className="split grid grid-cols-slip min-h-0 h-full within-phone:block within-phone:h-auto">
-      <div
-        className={clsx(
-          'within-phone:block',
-          'within-work:grid within-work:grid-rows-foot within-work:min-w-0',
-          'within-work:min-h-0 within-work:h-full within-work:border-0',
-        )}
-      >
+      <div className={COLUMN}>
         {shown}
         {bar}
       </div>
@@ -160,7 +149,7 @@ function Main({ bar }: { bar: ReactNode }) {
 function TopBar({ showKeys }: { showKeys(): void }) {
   const file = useJobFile();
   const entries = useEntries();
-  const { job, rig } = useJobFile();
+  const { job, rig } = file;
   return (
     <header
       className={clsx(
@@ -246,7 +235,7 @@ function TopBar({ showKeys }: { showKeys(): void }) {
  */
 export function BenchScreen({ notices, dialogs }: { notices: ReactNode; dialogs: Dialogs }) {
   const file = useJobFile();
-  const { job } = useJobFile();
+  const { job } = file;
   const { station } = usePlace();
   const [keys, showKeys] = useState(false);
   const [slip, setSlip] = useState(false);

@@ -127,8 +127,8 @@ export function BenchSlip() {
   const measuring = useMeasuring();
   const answers = useAnswers();
   const place = usePlace();
-  const { diagnosing } = useAnswers();
-  const { next } = usePlace();
+  const { diagnosing } = answers;
+  const { next } = place;
   const lines = established(file, measuring);
   const cautions = cautionsOf(file, answers, place);
   const tips = next.kind === 'measure' ? techniqueFor(file.described, next.measurement, file.job.rigState.id) : [];

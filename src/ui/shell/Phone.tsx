@@ -77,7 +77,7 @@ function StationTabs() {
 export function PhoneReadings() {
   const file = useJobFile();
   const place = usePlace();
-  const { job, rig } = useJobFile();
+  const { job, rig } = file;
   const { selected, measurements, readings, select, point, band, openLead } = useMeasuring();
   const [list, setList] = useState(false);
   const words = usePointWords();

@@ -40,8 +40,8 @@ export function Rail({ strip }: { strip?: { tall: boolean; toggle(): void } }) {
   const measuring = useMeasuring();
   const answers = useAnswers();
   const place = usePlace();
-  const { job } = useJobFile();
-  const { station } = usePlace();
+  const { job } = file;
+  const { station } = place;
   const [theme, toggle] = useTheme();
   return (
     <nav

@@ -35,7 +35,7 @@ type View = (typeof VIEWS)[number]['id'];
 
 export function SizingStation() {
   const file = useJobFile();
-  const { job } = useJobFile();
+  const { job } = file;
   const { options: source } = useAnswers();
   const { setPreview, setRuled } = usePlace();
   const { send } = useEntries();

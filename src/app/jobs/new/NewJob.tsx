@@ -117,7 +117,7 @@ export function NewJob() {
             'stripbox',
             'flex justify-center',
             'h-79.5 min-w-0 pt-0.75 overflow-hidden border-b-2 border-ink bg-paper',
-            'max-phone:justify-start',
+            'max-phone:h-full max-phone:justify-start',
           )}
           aria-label="The rig as chosen"
         >
