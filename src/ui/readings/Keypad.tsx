@@ -12,6 +12,13 @@ import { useSecondsSince } from './StatePlate';
 import { useTyped } from '../typed';
 import { undoWords } from '../../core/job/applyCommand';
 
+const KEY = clsx(
+  'grid place-items-center',
+  'min-h-11 border border-ink rounded bg-card',
+  'font-cond font-semibold text-plain text-center leading-none',
+  'disabled:border-dashed disabled:text-ink-3',
+);
+
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
 
 export const scaleOf = (millis: boolean): number => (millis ? 0.001 : 1);
@@ -149,17 +156,7 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         )}
       </div>
       <div className="fn grid flex-none gap-1.25">
-        <button
-          className={clsx(
-            'grid place-items-center',
-            'min-h-11 border border-ink rounded bg-card',
-            'font-cond font-semibold text-plain text-center leading-none',
-            'disabled:border-dashed disabled:text-ink-3',
-          )}
-          type="button"
-          onClick={flip}
-          aria-label="change sign"
-        >
+        <button className={KEY} type="button" onClick={flip} aria-label="change sign">
           ±
         </button>
         <button
@@ -176,28 +173,13 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
         >
           mV / V
         </button>
-        <button
-          className={clsx(
-            'grid place-items-center',
-            'min-h-11 border border-ink rounded bg-card',
-            'font-cond font-semibold text-plain text-center leading-none',
-            'disabled:border-dashed disabled:text-ink-3',
-          )}
-          type="button"
-          onClick={overload}
-          disabled={!selected}
-        >
+        <button className={KEY} type="button" onClick={overload} disabled={!selected}>
           OL or
           <br />
           unsteady
         </button>
         <button
-          className={clsx(
-            'grid place-items-center',
-            'min-h-11 border border-ink rounded bg-card',
-            'font-cond font-semibold text-plain text-center leading-none',
-            'disabled:border-dashed disabled:text-ink-3',
-          )}
+          className={KEY}
           type="button"
           onClick={undo}
           aria-label={undoable === undefined ? 'nothing to undo' : `undo: ${undoWords(undoable)}`}

@@ -8,6 +8,13 @@ import type { TowPlug, TowWay } from '../../../core/rig/tow';
 import type { TowSolution } from '../../../core/operate/tow/solveTow';
 import { useJobFile } from '../../shell/jobPage';
 
+const CELL = clsx(
+  'px-1.5 py-0.75',
+  'font-cond font-medium text-plain text-left leading-close whitespace-normal',
+  'max-phone:h-auto max-phone:px-3 max-phone:py-0.25 max-phone:border-0',
+  'within-on:bg-ink within-on:text-paper',
+);
+
 const FLOWS = 0.05;
 const seen = (way: TowWay): string =>
   way.seen!.map((s) => `${s.open.toFixed(1)}${s.loaded !== undefined ? ` → ${s.loaded.toFixed(1)}` : ''} V`).join(', ');
@@ -79,14 +86,7 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
                     {words(POSITION_WORDS[convention.uses[p.id]!])}
                   </button>
                 </th>
-                <td
-                  className={clsx(
-                    'px-1.5 py-0.75',
-                    'font-cond font-medium text-plain text-left leading-close whitespace-normal',
-                    'max-phone:h-auto max-phone:px-3 max-phone:py-0.25 max-phone:border-0',
-                    'within-on:bg-ink within-on:text-paper',
-                  )}
-                >
+                <td className={CELL}>
                   {w ? words(pinFeed(w.feed).label) : 'nothing'}
                   {w?.fuse ? `, ${w.fuse} A` : ''}
                   {w?.from === 'accessory' ? words(', accessory battery') : ''}
@@ -96,24 +96,8 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
                     </small>
                   ) : null}
                 </td>
-                <td
-                  className={clsx(
-                    'px-1.5 py-0.75',
-                    'font-cond font-medium text-plain text-left leading-close whitespace-normal',
-                    'max-phone:h-auto max-phone:px-3 max-phone:py-0.25 max-phone:border-0',
-                    'within-on:bg-ink within-on:text-paper',
-                  )}
-                >
-                  {w?.uses.length ? w.uses.map((u) => words(pinUse(u).label)).join(', ') : '–'}
-                </td>
-                <td
-                  className={clsx(
-                    'px-1.5 py-0.75',
-                    'font-cond font-medium text-plain text-left leading-close whitespace-normal',
-                    'max-phone:h-auto max-phone:px-3 max-phone:py-0.25 max-phone:border-0',
-                    'within-on:bg-ink within-on:text-paper',
-                  )}
-                >
+                <td className={CELL}>{w?.uses.length ? w.uses.map((u) => words(pinUse(u).label)).join(', ') : '–'}</td>
+                <td className={CELL}>
                   {flow && Math.abs(flow.amps) >= FLOWS ? `${Math.abs(flow.amps).toFixed(1)} A of ${p.amps}` : '–'}
                 </td>
                 <td

@@ -17,6 +17,12 @@ import { Sign } from '@/ui/strip/glyphs';
 import { MadeFile } from '@/ui/MadeFile';
 import { PrintButton } from '@/ui/PrintButton';
 
+const FIGURE = clsx(
+  'px-1.5 py-0.75 border-b-1 border-rule',
+  'text-right leading-tight whitespace-nowrap',
+  'print:px-1.25 print:py-0.5',
+);
+
 const when = (at: string) => format(new Date(at), 'd MMM yyyy, HH:mm');
 
 export function Report({ number }: { number: number }) {
@@ -153,24 +159,10 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
                     <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                       {l.state}
                     </td>
-                    <td
-                      className={clsx(
-                        'px-1.5 py-0.75 border-b-1 border-rule',
-                        'text-right leading-tight whitespace-nowrap',
-                        'print:px-1.25 print:py-0.5',
-                      )}
-                    >
+                    <td className={FIGURE}>
                       {l.judged && <Sign verdict={l.judged} size={13} />} {l.reading}
                     </td>
-                    <td
-                      className={clsx(
-                        'px-1.5 py-0.75 border-b-1 border-rule',
-                        'text-right leading-tight whitespace-nowrap',
-                        'print:px-1.25 print:py-0.5',
-                      )}
-                    >
-                      {l.healthy}
-                    </td>
+                    <td className={FIGURE}>{l.healthy}</td>
                     <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                       {l.says}
                     </td>
@@ -243,33 +235,11 @@ function Page({ data, shop, identity }: { data: ReportData; shop: Shop; identity
                   <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                     {p.state}
                   </td>
-                  <td
-                    className={clsx(
-                      'px-1.5 py-0.75 border-b-1 border-rule',
-                      'text-right leading-tight whitespace-nowrap',
-                      'print:px-1.25 print:py-0.5',
-                    )}
-                  >
-                    {p.before}
-                  </td>
-                  <td
-                    className={clsx(
-                      'px-1.5 py-0.75 border-b-1 border-rule',
-                      'text-right leading-tight whitespace-nowrap',
-                      'print:px-1.25 print:py-0.5',
-                    )}
-                  >
+                  <td className={FIGURE}>{p.before}</td>
+                  <td className={FIGURE}>
                     {p.judged && <Sign verdict={p.judged} size={13} />} {p.after}
                   </td>
-                  <td
-                    className={clsx(
-                      'px-1.5 py-0.75 border-b-1 border-rule',
-                      'text-right leading-tight whitespace-nowrap',
-                      'print:px-1.25 print:py-0.5',
-                    )}
-                  >
-                    {p.healthy}
-                  </td>
+                  <td className={FIGURE}>{p.healthy}</td>
                   <td className="px-1.5 py-0.75 border-b-1 border-rule leading-tight print:px-1.25 print:py-0.5">
                     {p.why}
                   </td>
