@@ -2,7 +2,7 @@
  * The direct test of a fault: what a master does before anything is taken apart. A verdict inside the model may still
  * be a verdict of the wrong model; a lead on the very piece is not.
  */
-import { changeMinutes } from '../operate/states';
+import { changeMinutes, operatingState } from '../operate/states';
 import { measurementId, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
@@ -14,6 +14,9 @@ import type { ObservationKind } from './observations/observationKind';
 const TELLS = 2.5;
 /** The same of amps, which nobody knows beforehand: that they flow at all is what tells. */
 const AMPS_TELL = 1.5;
+
+/** The same of volts a regulator holds: nobody knows them well, and each start adds its word. */
+const START_TELLS = 1;
 
 export interface DirectTests {
   /** All that is asked for has been done, or cannot be. */
@@ -56,12 +59,7 @@ function leftOf(
   }
   if (ends.length > 0) return [];
   const touch = fault.proof?.touch?.map((t) => `${fault.part}.${t}`) ?? [];
-  if (touch.length === 0) {
-    if (asked) return [];
-    const own = new Set(pointsOf(belief, fault));
-    if (readings(belief, fault).some((key) => own.has(key))) return [];
-    return best(belief, fault, measurements, now, (m) => own.has(m.red) || (m.black !== undefined && own.has(m.black)));
-  }
+  if (touch.length === 0) return asked ? [] : atThePiece(belief, fault, measurements, now);
   const inForce = statesInForce(belief, suspect, fault);
   const counts = (state: string) => inForce.size === 0 || inForce.has(state);
   const touched = new Set(
@@ -82,6 +80,47 @@ function leftOf(
   );
 }
 
+/** What is left at the very piece, where no points of it are named. */
+function atThePiece(
+  belief: Belief,
+  fault: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): RankedTest[] {
+  const own = new Set(pointsOf(belief, fault));
+  const atIt = (m: { red: string; black?: string | undefined }) =>
+    own.has(m.red) || (m.black !== undefined && own.has(m.black));
+  if (fault.proof?.speeds) return clampsAtBothSpeeds(belief, fault, measurements, now);
+  if (fault.proof?.starts !== undefined) return anotherStart(belief, fault, measurements, now, atIt);
+  return readings(belief, fault).some((key) => own.has(key)) ? [] : best(belief, fault, measurements, now, atIt);
+}
+
+/** What a machine does of its own accord it does anew at each start: one that shows in one alone is no fault yet. */
+function anotherStart(
+  belief: Belief,
+  fault: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+  atIt: (m: { red: string; black?: string | undefined }) => boolean,
+): RankedTest[] {
+  let start = 0;
+  const seenIn = new Set<number>();
+  belief.evidence.forEach((e, r) => {
+    if (runs(e.state) && !runs(belief.evidence[r - 1]?.state)) start++;
+    const tells = belief.blunder[r]! < 0.5 && separation(belief, fault, e.state, e.probe, e.ref) > START_TELLS;
+    if (runs(e.state) && tells && atIt({ red: e.probe, black: e.ref })) seenIn.add(start);
+  });
+  if (seenIn.size >= fault.proof!.starts!) return [];
+  // One who reads with the engine off has stopped it: the next reading is of another start.
+  const stopped = seenIn.size === 0 || !runs(belief.evidence.at(-1)?.state);
+  return stopped
+    ? best(belief, fault, measurements, now, (m, state) => runs(state) && atIt(m), START_TELLS)
+    : best(belief, fault, measurements, now, (m, state) => !runs(state) && atIt(m), -1);
+}
+
+const runs = (state: string | undefined): boolean =>
+  state !== undefined && operatingState(state).inputs.engine !== 'off';
+
 /** The amps in a wire at the part, where they are part of its proof and nobody has read them where they tell. */
 function clampsOf(
   belief: Belief,
@@ -89,18 +128,37 @@ function clampsOf(
   measurements: readonly Measurement[],
   now: Circumstances,
 ): RankedTest[] {
-  const at = new Set(fault.proof?.clamp?.map((t) => `${fault.part}.${t}`));
-  const clamps = new Set(
-    belief.compiled.rig.conductors
-      .filter((c) => [c.from, c.to].some((e) => at.has(`${e.part}.${e.terminal}`)))
-      .map((c) => `${c.id}.clamp`),
-  );
+  const clamps = proofClamps(belief, fault);
   const tell = (state: string, red: string) => separation(belief, fault, state, red) > AMPS_TELL;
   const read = belief.evidence.some(
     (e, r) => belief.blunder[r]! < 0.5 && clamps.has(e.probe) && tell(e.state, e.probe),
   );
   return read ? [] : best(belief, fault, measurements, now, (m) => clamps.has(m.red), AMPS_TELL);
 }
+
+/** Clamps round the wires whose amps are part of a fault's proof. */
+function proofClamps(belief: Belief, fault: Fault): Set<string> {
+  const at = new Set(fault.proof?.clamp?.map((t) => `${fault.part}.${t}`));
+  return new Set(
+    belief.compiled.rig.conductors
+      .filter((c) => [c.from, c.to].some((e) => at.has(`${e.part}.${e.terminal}`)))
+      .map((c) => `${c.id}.clamp`),
+  );
+}
+
+/** What has reached its limit gives more as it turns faster; what is held back gives the same: both are to be read. */
+function clampsAtBothSpeeds(
+  belief: Belief,
+  fault: Fault,
+  measurements: readonly Measurement[],
+  now: Circumstances,
+): RankedTest[] {
+  const clamps = proofClamps(belief, fault);
+  const read = (state: string) => belief.evidence.some((e) => e.state === state && clamps.has(e.probe));
+  const missing = SPEEDS.filter((state) => !read(state));
+  return best(belief, fault, measurements, now, (m, state) => missing.includes(state) && clamps.has(m.red), -1);
+}
+const SPEEDS = ['idle', 'fast-idle'];
 
 /**
  * States in which a fault makes a difference where the rest of the suspect stands: a coil nothing feeds, whatever is

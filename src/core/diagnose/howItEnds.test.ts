@@ -1,6 +1,7 @@
 /** How a round ends: by proof for a sound rig, by the direct test for a fault, never over a reading that does not fit. */
 import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
+import { operatingState } from '../operate/states';
 import { measurementId, rigMeasurements } from '../probe/measurement';
 import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { Belief, type Evidence } from './belief';
@@ -242,6 +243,32 @@ describe('a fault', () => {
       })),
     );
     expect(directTests(belief, fault, measurements, now(belief))).toEqual({ done: true, left: [] });
+  });
+
+  it('of a regulator must show in two starts: what a smart machine holds, it holds anew each time', () => {
+    const belief = new Belief(compiled, ['chassis-not-charging']);
+    const fault = belief.faults.find((f) => f.id === 'alternator.set-point-low')!;
+    const hidden = new HiddenRig(compiled, fault.id, 3);
+    const read: Evidence[] = [];
+    const left = () => {
+      belief.setEvidence(read);
+      return directTests(belief, fault, measurements, now(belief)).left[0];
+    };
+    // The driver of the round: as it is asked, until nothing is.
+    const states: string[] = [];
+    for (let next = left(); next; next = left()) {
+      const { red, black } = next.measurement!;
+      states.push(next.state);
+      expect(`${red} ${black}`).toContain('alternator.');
+      const { value } = hidden.read(next.state, red, black);
+      read.push({ id: String(states.length), state: next.state, probe: red, ...(black ? { ref: black } : {}), value });
+      expect(states.length).toBeLessThan(6);
+    }
+    const runs = states.map((s) => operatingState(s).inputs.engine !== 'off');
+    expect(runs).toEqual([true, false, true]);
+    // Two readings of one start are one word.
+    belief.setEvidence([read[0]!, { ...read[0]!, id: 'again', state: 'fast-idle' }]);
+    expect(directTests(belief, fault, measurements, now(belief)).done).toBe(false);
   });
 
   it('asks what is left cheapest first, at the very piece', () => {

@@ -52,7 +52,8 @@ const IN_THE_WAY = 0.2;
 
 /** A point that must have been read, as any of these: a bank's post, a clamp on what it takes or gives. */
 type Witness =
-  | { post: string; of: TraitName; side?: Side }
+  /** `atRestWhereUneven`: at rest, only where a middle does not stand halfway elsewhere: on a charger it may do so in either way. */
+  | { post: string; of: TraitName; side?: Side; atRestWhereUneven?: true }
   | { clampAt: TraitName; side?: Side }
   /** `whereUneven`: only where its middle does not stand halfway. */
   | { ask: readonly string[]; of: TraitName; side?: Side; whereUneven?: true }
@@ -72,6 +73,8 @@ const CHARGED: readonly Witness[] = [
   { post: 'middle', of: 'battery', side: 'coach' },
   { clampAt: 'battery', side: 'coach' },
   { ask: ['load-test'], of: 'battery', side: 'coach', whereUneven: true },
+  { post: 'plus', of: 'battery', side: 'coach', atRestWhereUneven: true },
+  { post: 'middle', of: 'battery', side: 'coach', atRestWhereUneven: true },
 ];
 
 /** What shows that the rig does what the owner misses, in the complaint's state. Common practice. */
@@ -117,12 +120,18 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
 
 /** Whether nothing but the proof stands between the rig and being called sound: no fault stands out, nothing is flagged. */
 export const seemsSound = (belief: Belief, classes: readonly ClassOdds[]): boolean =>
-  leadsAsSound(belief, classes) && readingsAgainst(belief).length === 0 && answersFit(belief);
+  leadsAsSound(belief, classes) &&
+  readingsAgainst(belief).length === 0 &&
+  halvesApart(belief) === undefined &&
+  answersFit(belief);
 
 /** The same with a reading that by itself speaks against it and was taken once: which one to take again, by its place. */
 export function againstSound(belief: Belief, classes: readonly ClassOdds[]): number | undefined {
   if (!leadsAsSound(belief, classes) || !answersFit(belief)) return undefined;
-  return readingsAgainst(belief).find((r) => !belief.evidence[r]!.confirmed);
+  const apart = halvesApart(belief);
+  return [...readingsAgainst(belief), ...(apart === undefined ? [] : [apart])].find(
+    (r) => !belief.evidence[r]!.confirmed,
+  );
 }
 
 interface ClassOdds {
@@ -179,6 +188,8 @@ function answersFit(belief: Belief): boolean {
     const kind = kinds.get(what)!;
     const chance = belief.answerChance(kind, answer, sound);
     if (chance > ODD_ANSWER) return true;
+    // What a load test fails is not sound, whatever else fits: it is the last word on a bank.
+    if (kind.id.startsWith('load-test.')) return false;
     const speaksFor = belief.components.reduce(
       (sum, c, i) =>
         belief.answerChance(kind, answer, i) > TWICE * chance && !c.unknown ? sum + belief.weight[i]! : sum,
@@ -274,8 +285,8 @@ function dropsUnread(belief: Belief): Unproved[] {
   const ends: readonly string[] = rig.conductors
     .filter((c) => c.use === 'feed')
     .map(({ from, to }) => [`${from.part}.${from.terminal}`, `${to.part}.${to.terminal}`] as const)
-    .filter(([a, b]) => onPath(a) !== onPath(b) && !spanned.has(`${a}~${b}`) && [a, b].every((k) => isBankOrPath(k)))
-    .map(([a, b]) => (onPath(a) ? a : b));
+    .filter(([a, b]) => !spanned.has(`${a}~${b}`) && [a, b].every((k) => isBankOrPath(k)))
+    .flatMap((ends) => ends.filter((e) => onPath(e)));
   const seenAlone = new Set(
     belief.evidence.flatMap((e) => (e.state === state && !spanned.has(`${e.probe}~${e.ref}`) ? [e.probe] : [])),
   );
@@ -302,8 +313,12 @@ export function unproved(belief: Belief, about: (complaint: Complaint) => boolea
       );
       const taken = new Set(belief.evidence.map((e) => `${e.state}/${measurementId(e.probe, e.ref)}`));
       return PROVES[complaint]
-        .filter((w) => !('whereUneven' in w) || isUneven(belief, state, w))
-        .flatMap((w): Unproved[] => ('apart' in w ? apartOf(belief, w.apart) : [{ state, ...wayTo(belief, w) }]))
+        .filter((w) => !('whereUneven' in w || 'atRestWhereUneven' in w) || isUneven(belief, state, w))
+        .flatMap((w): Unproved[] =>
+          'apart' in w
+            ? apartOf(belief, w.apart)
+            : [{ state: 'atRestWhereUneven' in w ? AT_REST : state, ...wayTo(belief, w) }],
+        )
         .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
         .filter(
           ({ points, questions, test, state: inState }) =>
@@ -316,11 +331,29 @@ export function unproved(belief: Belief, about: (complaint: Complaint) => boolea
 
 /** V of 12 V by which the middle of a bank may stand off half of it. Common practice: a weak block shows as some tenths. */
 const UNEVEN_VOLTS = 0.05;
+/** The same from which one block is weak, whatever else fits: halves 0.2 V apart. Common practice. */
+const WEAK_VOLTS = 0.1;
+const AT_REST = 'rested';
+
+/** A bank whose halves stand too far apart at rest: the place of the reading of its middle. */
+function halvesApart(belief: Belief): number | undefined {
+  for (const bank of belief.compiled.rig.parts.filter((p) => is(p, 'battery')))
+    if (isUneven(belief, AT_REST, { of: 'battery', bank: bank.id }, WEAK_VOLTS))
+      return belief.evidence.findIndex((e) => e.state === AT_REST && e.probe === `${bank.id}.middle`);
+  return undefined;
+}
 
 /** Whether a bank's middle, as read in a state, stands off half: what takes its amps like the others may hold none. */
-function isUneven(belief: Belief, state: string, { of, side }: { of: TraitName; side?: Side }): boolean {
+function isUneven(
+  belief: Belief,
+  state: string,
+  { of, side, bank: id }: { of: TraitName; side?: Side; bank?: string },
+  most = UNEVEN_VOLTS,
+): boolean {
   const { rig } = belief.compiled;
-  const bank = rig.parts.find((p) => is(p, of) && (side === undefined || p.side === side));
+  const bank = rig.parts.find(
+    (p) => is(p, of) && (side === undefined || p.side === side) && (id === undefined || p.id === id),
+  );
   const at = (terminal: string) => {
     const read = belief.evidence.find(
       (e, r) => e.state === state && e.probe === `${bank?.id}.${terminal}` && belief.blunder[r]! < 0.5,
@@ -331,7 +364,7 @@ function isUneven(belief: Belief, state: string, { of, side }: { of: TraitName; 
   if (!plus || !middle || plus.from !== middle.from) return false;
   const low = minus && minus.from === plus.from ? minus.volts : 0;
   const whole = plus.volts - low;
-  return Math.abs(middle.volts - low - whole / 2) > UNEVEN_VOLTS * Math.max(1, Math.round(whole / 12));
+  return Math.abs(middle.volts - low - whole / 2) > most * Math.max(1, Math.round(whole / 12));
 }
 
 /** The drop from stud to stud of the first part of a kind; none where nothing measures it. */

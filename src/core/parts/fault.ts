@@ -37,10 +37,17 @@ export interface FaultWords {
   confirm: string;
   /**
    * The same as data, where a reading at the owner is not enough: terminals of its part that must all have been read
-   * in a state where the fault shows, terminals at one wire of which the amps must have been, and questions of which
-   * one must have been answered.
+   * in a state where the fault shows, terminals at one wire of which the amps must have been (with `speeds`, whatever they
+   * tell, at idle and at fast idle), questions of which one must have been answered, and starts of the engine in as many
+   * of which it must have shown.
    */
-  proof?: { touch?: readonly string[]; clamp?: readonly string[]; ask?: readonly string[] };
+  proof?: {
+    touch?: readonly string[];
+    clamp?: readonly string[];
+    speeds?: boolean;
+    ask?: readonly string[];
+    starts?: number;
+  };
   /** Minutes of work to put it right, from and to. */
   minutes: readonly [number, number];
   /** Parts, in dollars, from and to. */

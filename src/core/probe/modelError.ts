@@ -3,7 +3,7 @@
  * from what no drawing has. One figure each for bands and for the diagnosis. Sizes found on independent truths
  * (docs/benchmarks.md), the spread factor common experience with stated uncertainties.
  */
-import { partKind } from '../parts/kinds';
+import { is, partKind } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 
 export interface ModelError {
@@ -28,8 +28,11 @@ export const MODEL_ERROR: ModelError = {
   floorAmps: 0.15,
 };
 
-/** Whether both leads are on one piece, or frame and wire lie between. */
-export type Reach = 'piece' | 'far';
+/** Whether both leads are on one half of a bank, on one piece, or frame and wire lie between. */
+export type Reach = 'half' | 'piece' | 'far';
+
+/** A midpoint is off by half of what the bank is, and what the bank is, its posts tell. V, from memory. */
+const HALF_VOLTS = 0.02;
 
 /** One standard deviation of a reading about the model's prediction, beyond spreads and meter. V or A. */
 export function modelSpread(
@@ -39,6 +42,7 @@ export function modelSpread(
   e: Omit<ModelError, 'spreadFactor'> = MODEL_ERROR,
 ): number {
   if (unit === 'A') return Math.hypot(e.shareAmps * predicted, e.floorAmps);
+  if (reach === 'half') return HALF_VOLTS;
   const share = Math.min(e.capVolts, e.share * Math.abs(predicted));
   // From one end of a piece to its other there is no metal in between that the drawing leaves out.
   return reach === 'far' ? Math.hypot(share, e.floorVolts) : share;
@@ -62,5 +66,11 @@ export function reachOf(rig: Rig): (red: string, black: string | undefined) => R
     parts.flatMap(([a, b]): [string, string][] => (a === here && b !== here ? [[far, b]] : [])),
   );
   const pieces = new Set([...wires, ...parts, ...both].flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
-  return (red, black) => (black === undefined || pieces.has(`${red} ${black}`) ? 'piece' : 'far');
+  const middles = new Set(rig.parts.filter((p) => is(p, 'battery')).map((p) => `${p.id}.middle`));
+  return (red, black) =>
+    middles.has(red) || middles.has(black ?? '')
+      ? 'half'
+      : black === undefined || pieces.has(`${red} ${black}`)
+        ? 'piece'
+        : 'far';
 }

@@ -124,7 +124,7 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     side: 'coach',
     option: { name: 'layout', is: ['series', 'series-parallel'] },
     name: '{owner}: one block of a pair is weak',
-    effects: [{ do: 'shift-volts', element: 'lower.volts', from: -0.35, to: -1.6 }],
+    effects: [{ do: 'shift-volts', element: 'lower.volts', from: -0.2, to: -1.6 }],
     prior: 1.5,
     explains: ['coach-short-life', 'coach-not-charging'],
     repair: 'Test the coach blocks one by one and replace',
@@ -142,8 +142,8 @@ export const BATTERY_FAULTS: readonly PartFault[] = [
     name: '{owner}: one block of a string is weak',
     // The other string holds the bank up: a weak block is three quarters as low as alone, its mate a quarter higher.
     effects: [
-      { do: 'shift-volts', element: 'lower.volts', from: -0.26, to: -1.2 },
-      { do: 'shift-volts', element: 'emf.volts', from: 0.09, to: 0.4 },
+      { do: 'shift-volts', element: 'lower.volts', from: -0.15, to: -1.2 },
+      { do: 'shift-volts', element: 'emf.volts', from: 0.05, to: 0.4 },
     ],
     prior: 1,
     explains: ['coach-short-life', 'coach-not-charging'],

@@ -49,7 +49,9 @@ export const ALTERNATOR_FAULTS: readonly PartFault[] = [
     minutes: [60, 150],
     parts: [150, 700],
     shows: 'volts sink as soon as anything draws, at few amps',
-    confirm: 'amps at fast idle with loads on, and AC ripple',
+    confirm:
+      'amps at its output at idle and at fast idle with loads on, and AC ripple: a weak one gives more as it turns faster',
+    proof: { clamp: ['output'], speeds: true },
     caution: RUNNING,
   },
   {
@@ -86,14 +88,15 @@ export const ALTERNATOR_FAULTS: readonly PartFault[] = [
   {
     id: 'set-point-low',
     name: '{owner} set-point low',
-    effects: [{ do: 'shift-param', param: 'setPoint', from: -0.7, to: -1.6 }],
+    effects: [{ do: 'shift-param', param: 'setPoint', from: -0.6, to: -2 }],
     prior: 1.5,
     explains: ['chassis-not-charging', 'slow-charging', 'coach-not-charging'],
     repair: 'Repair the regulator or its sense wire; on a smart alternator this may be by design',
     minutes: [45, 120],
     parts: [30, 400],
     shows: 'steady volts, but too few, at light load as well',
-    confirm: 'output stud at fast idle with nothing on',
+    confirm: 'output stud with nothing on, after two separate starts: a smart alternator holds other volts each time',
+    proof: { starts: 2 },
     caution: RUNNING,
   },
   {
