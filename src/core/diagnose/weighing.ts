@@ -248,11 +248,12 @@ export class Weighing {
   /** Whether nothing unknown lies between two rows' points. */
   private reach(red: number, black: number): Reach {
     const per = this.workspace.outputsPerState;
-    const at = (red % per) * (per + 1) + (black < 0 ? per : black % per);
+    const state = Math.floor(red / per);
+    const at = red * (per + 1) + (black < 0 ? per : black % per);
     let reach = this.reaches.get(at);
     if (reach === undefined) {
       const key = (row: number) => this.outputs[row % per]!.key;
-      reach = this.reachBetween(key(red), black < 0 ? undefined : key(black));
+      reach = this.reachBetween(this.workspace.states[state]!.id, key(red), black < 0 ? undefined : key(black));
       this.reaches.set(at, reach);
     }
     return reach;

@@ -105,7 +105,8 @@ export class BandTable {
     const middle = values[count >> 1]!;
     const low = values[Math.floor(count * 0.025)]!;
     const high = values[Math.ceil(count * 0.975) - 1]!;
-    const beyond = 2 * Math.hypot(meterSpread(unit, middle), modelSpread(unit, middle, this.reach(red, black)));
+    const beyond =
+      2 * Math.hypot(meterSpread(unit, middle), modelSpread(unit, middle, this.reach(stateId, red, black)));
     const lo = middle - Math.hypot(middle - low, beyond);
     const hi = middle + Math.hypot(high - middle, beyond);
     // Only where the samples are about that: an open contact is no drop.
@@ -148,7 +149,7 @@ export class BandTable {
       samples: SAMPLES,
       shares: shares.slice(0, 6),
       meter: meterSpread(band.unit, band.nominal),
-      model: modelSpread(band.unit, band.nominal, this.reach(red, black)),
+      model: modelSpread(band.unit, band.nominal, this.reach(stateId, red, black)),
     };
   }
 }

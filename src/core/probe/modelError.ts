@@ -3,6 +3,7 @@
  * from what no drawing has. One figure each for bands and for the diagnosis. Sizes found on independent truths
  * (docs/benchmarks.md), the spread factor common experience with stated uncertainties.
  */
+import { operatingState } from '../operate/states';
 import { is, partKind } from '../parts/kinds';
 import type { Rig } from '../rig/schema';
 
@@ -28,11 +29,14 @@ export const MODEL_ERROR: ModelError = {
   floorAmps: 0.15,
 };
 
-/** Whether both leads are on one half of a bank, on one piece, or frame and wire lie between. */
-export type Reach = 'half' | 'piece' | 'far';
+/** Whether one lead is on a bank's midpoint (and the bank charged or not), both are on one piece, or frame and wire lie between. */
+export type Reach = 'half' | 'half-charged' | 'piece' | 'far';
 
-/** A midpoint is off by half of what the bank is, and what the bank is, its posts tell. V, from memory. */
-const HALF_VOLTS = 0.02;
+/**
+ * V by which a midpoint is off beside its bank's own posts: what the model has wrong of a bank, it has wrong of both
+ * halves alike. On a charger a worn half stands high and an empty one low: it tells at rest and under load. From memory.
+ */
+const HALF_VOLTS = { half: 0.02, 'half-charged': 0.15 } as const;
 
 /** One standard deviation of a reading about the model's prediction, beyond spreads and meter. V or A. */
 export function modelSpread(
@@ -42,14 +46,14 @@ export function modelSpread(
   e: Omit<ModelError, 'spreadFactor'> = MODEL_ERROR,
 ): number {
   if (unit === 'A') return Math.hypot(e.shareAmps * predicted, e.floorAmps);
-  if (reach === 'half') return HALF_VOLTS;
+  if (reach === 'half' || reach === 'half-charged') return HALF_VOLTS[reach];
   const share = Math.min(e.capVolts, e.share * Math.abs(predicted));
   // From one end of a piece to its other there is no metal in between that the drawing leaves out.
   return reach === 'far' ? Math.hypot(share, e.floorVolts) : share;
 }
 
-/** How far apart the leads of a reading are, by their points: on one part, one wire, or a part and a wire on it. */
-export function reachOf(rig: Rig): (red: string, black: string | undefined) => Reach {
+/** How far apart the leads of a reading are, by its state and points: on one part, one wire, or a part and a wire on it. */
+export function reachOf(rig: Rig): (state: string, red: string, black: string | undefined) => Reach {
   const wires = rig.conductors.map((c): [string, string] => [
     `${c.from.part}.${c.from.terminal}`,
     `${c.to.part}.${c.to.terminal}`,
@@ -67,10 +71,12 @@ export function reachOf(rig: Rig): (red: string, black: string | undefined) => R
   );
   const pieces = new Set([...wires, ...parts, ...both].flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
   const middles = new Set(rig.parts.filter((p) => is(p, 'battery')).map((p) => `${p.id}.middle`));
-  return (red, black) =>
-    middles.has(red) || middles.has(black ?? '')
-      ? 'half'
-      : black === undefined || pieces.has(`${red} ${black}`)
-        ? 'piece'
-        : 'far';
+  const half = (state: string): Reach => {
+    const { engine, shore, generator } = operatingState(state).inputs;
+    return engine !== 'off' || shore || generator ? 'half-charged' : 'half';
+  };
+  return (state, red, black) => {
+    if (middles.has(red) || middles.has(black ?? '')) return half(state);
+    return black === undefined || pieces.has(`${red} ${black}`) ? 'piece' : 'far';
+  };
 }

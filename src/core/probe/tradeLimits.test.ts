@@ -44,9 +44,22 @@ describe('what the model is off by', () => {
   it.each(EVERY_RIG)('%s: what is offered as a drop over a piece is one; against the frame it is not', (_, doc) => {
     const reach = reachOf(doc);
     for (const m of rigMeasurements(doc)) {
-      expect(reach(m.red, m.black)).toBe(m.black === undefined ? 'piece' : reach(m.black, m.red));
-      if (m.kind === 'drop' && !m.label.endsWith('–bolt')) expect(reach(m.red, m.black), m.id).toBe('piece');
+      if ([m.red, m.black].some((k) => k?.endsWith('.middle'))) continue;
+      expect(reach('idle', m.red, m.black)).toBe(m.black === undefined ? 'piece' : reach('idle', m.black, m.red));
+      if (m.kind === 'drop' && !m.label.endsWith('–bolt')) expect(reach('idle', m.red, m.black), m.id).toBe('piece');
     }
-    expect(reach(`${doc.parts.find((p) => p.kind === 'battery-bank')!.id}.plus`, 'frame.nowhere')).toBe('far');
+    const bank = doc.parts.find((p) => p.kind === 'battery-bank')!.id;
+    expect(reach('rested', `${bank}.plus`, 'frame.nowhere')).toBe('far');
+    // A midpoint, whatever the black lead is on: told well at rest and under load, badly on any charger.
+    for (const [state, told] of [
+      ['rested', 'half'],
+      ['boost-engine-off', 'half'],
+      ['idle', 'half-charged'],
+      ['shore', 'half-charged'],
+      ['generator', 'half-charged'],
+    ] as const)
+      for (const black of ['frame.nowhere', `${bank}.minus`]) expect(reach(state, `${bank}.middle`, black)).toBe(told);
+    expect(modelSpread('V', 6.3, 'half')).toBeLessThan(modelSpread('V', 6.3, 'far'));
+    expect(modelSpread('V', 6.3, 'half-charged')).toBeGreaterThan(2 * modelSpread('V', 6.3, 'far'));
   });
 });

@@ -25,20 +25,19 @@ const blocks = (part: PartContext) => part.nominal / 12;
  * off, and half of how unequal the halves are. A lithium bank keeps little of it.
  */
 const strays = (
-  [, , afterUse, whileCharged, apart, apartOnCharge]: readonly number[],
+  [, , afterUse, whileCharged, apart]: readonly number[],
   inputs: OperatingInputs,
   part: PartContext,
   half: 1 | -1,
 ): number => {
   const left = isCharged(inputs) ? whileCharged! : inputs.dwell < RESTED_SECONDS ? afterUse! : 0;
-  const halves = isCharged(inputs) ? apart! + apartOnCharge! : apart!;
-  return (chemistry(part).bms ? LITHIUM_KEEPS * left : left) + half * halves;
+  return (chemistry(part).bms ? LITHIUM_KEEPS * left : left) + half * apart!;
 };
 const isCharged = (inputs: OperatingInputs) => inputs.engine !== 'off' || inputs.shore || inputs.generator;
 
 /** Half of the bank's rest volts: the bank is two halves in series, equal but for how far they may be apart. */
 const halfVolts = (half: 1 | -1): ParameterExpression => ({
-  params: ['soc', 'surface', 'afterUse', 'whileCharged', 'apart', 'apartOnCharge'],
+  params: ['soc', 'surface', 'afterUse', 'whileCharged', 'apart'],
   value: (p, inputs, part) =>
     (blocks(part) * (restVolts(p[0]!, chemistry(part)) + p[1]! + strays(p, inputs, part, half))) / 2,
 });
@@ -131,8 +130,6 @@ export const batteryBank = definePart({
     afterUse: strayVolts('Left at the posts by the minutes before, per 12 V', 0.1),
     whileCharged: strayVolts('Off the usual while it is charged, per 12 V', 0.1),
     apart: strayVolts('Halves apart, per 12 V', 0.03),
-    // A worn half stands high on a charger, an empty one low: it tells at rest and under load.
-    apartOnCharge: strayVolts('Halves apart while charged, per 12 V', 0.6),
     ageing: {
       unit: '',
       scale: 'ratio',
