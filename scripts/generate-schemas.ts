@@ -15,6 +15,7 @@ import { join } from 'node:path';
 import { CommandSchema, COMMAND_TYPES, commandSchema } from '../src/core/job/commandSchema';
 import { API_ANSWERS } from '../src/core/openFormats/answers';
 import { CaseFileSchema } from '../src/core/learn/caseFile';
+import { OwnSignInChangeSchema } from '../src/core/people/ownSignInSchema';
 import { PeopleChangeSchema } from '../src/core/people/peopleSchema';
 import { OpenJobSchema } from '../src/core/job/openJob';
 import { JobSchema } from '../src/core/job/jobSchema';
@@ -38,6 +39,7 @@ function inputValidators(): Promise<string> {
     validateOpenJob: OpenJobSchema,
     validateCases: CaseFileSchema,
     validatePeopleChange: PeopleChangeSchema,
+    validateOwnSignInChange: OwnSignInChangeSchema,
   };
   const named = (type: string) => `validate_${type.replace(/\W/g, '_')}`;
   for (const type of COMMAND_TYPES) wanted[named(type)] = commandSchema(type);

@@ -10,6 +10,7 @@ import * as m0007 from './0007-proof';
 import * as m0008 from './0008-log-files';
 import * as m0009 from './0009-statements-and-tickets';
 import * as m0010 from './0010-people';
+import * as m0011 from './0011-second-factor';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -27,6 +28,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0008-log-files', m0008],
   ['0009-statements-and-tickets', m0009],
   ['0010-people', m0010],
+  ['0011-second-factor', m0011],
 ];
 
 /** Knex's view of the list. */

@@ -1,7 +1,7 @@
 'use client';
 /** The job board: tickets by where they stand, the one that is due marked. */
 import { clsx } from 'clsx';
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { format, formatDistanceToNowStrict } from 'date-fns';
 import {
   ArrowRight,
@@ -9,6 +9,7 @@ import {
   CalendarDays,
   FileUp,
   GraduationCap,
+  KeyRound,
   LayoutList,
   LogOut,
   Moon,
@@ -21,7 +22,7 @@ import {
 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { counted } from '@/core/units/counted';
 import { fetchBoard, fetchOlder, importJobFile, postOpenJob, searchShop } from '@/client/api';
 import { practiceJob } from '@/core/job/practiceJob';
@@ -30,6 +31,7 @@ import { useTheme } from '@/ui/theme';
 import { forgetDrafts } from '@/ui/draft';
 import { fromServerOrCopy, forgetCopies } from '@/client/deviceCopy';
 import { useSilentSince } from '@/client/useHeard';
+import { useLive } from '@/client/live';
 import { useJobsAhead } from '@/client/useOffline';
 import { signOutAction } from './sign-in/actions';
 
@@ -55,6 +57,7 @@ const DOORS = [
   { href: '/calculators', name: 'Calculators', Icon: Calculator },
   { href: '/calendar', name: 'Bays', Icon: CalendarDays },
   { href: '/people', name: 'People', Icon: Users },
+  { href: '/me', name: 'Me', Icon: KeyRound },
   { href: '/shop', name: 'Shop', Icon: Settings2 },
 ] as const;
 const RAIL_BUTTON = clsx(
@@ -114,11 +117,15 @@ function Ticket({ ticket, due }: { ticket: BoardTicket; due: boolean }) {
 }
 
 export function Board({ initial }: { initial: BoardPage }) {
+  const client = useQueryClient();
+  const live = useLive(
+    useCallback(() => void client.invalidateQueries({ queryKey: ['board'], exact: true }), [client]),
+  );
   const { data, error } = useQuery({
     queryKey: ['board'],
     queryFn: ({ client }) => fromServerOrCopy('board', () => fetchBoard(client.getQueryData(['board']))),
     initialData: initial,
-    refetchInterval: 5000,
+    refetchInterval: live ? 30_000 : 5000,
   });
   useJobsAhead(data);
   const silentSince = useSilentSince('board');
@@ -255,6 +262,10 @@ export function Board({ initial }: { initial: BoardPage }) {
           {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
           <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
         </button>
+        <Link href="/switch" className={RAIL_BUTTON}>
+          <UserRound size={18} aria-hidden="true" />
+          <span>Switch</span>
+        </Link>
         <form action={signOutAction} onSubmit={forgetDevice} className="contents">
           <button type="submit" className={RAIL_BUTTON}>
             <LogOut size={18} aria-hidden="true" />

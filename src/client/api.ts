@@ -4,6 +4,7 @@ import type { ApiAnswer, ApiAnswerName } from '../core/openFormats/answers';
 import type { CommandType, Payload } from '../core/job/command';
 import type { Job } from '../core/job/job';
 import type { CaseFile } from '../core/learn/caseFile';
+import type { OwnSignInChange } from '../core/people/ownSignInSchema';
 import type { PeopleChange } from '../core/people/peopleSchema';
 import type { ShopCommandType, ShopPayload } from '../core/shop/shopSchema';
 import { checkedAnswer } from './checkedAnswers';
@@ -170,6 +171,16 @@ export const fetchPeople = (): Promise<ApiAnswer<'people'>> => agreed('people', 
 /** One change of who works in the shop; where an invitation was made, the path of its link. */
 export const postPeople = (change: PeopleChange): Promise<{ invitation?: string }> =>
   call('/api/people', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(change),
+  });
+
+export const fetchOwnSignIn = (): Promise<ApiAnswer<'ownSignIn'>> => agreed('ownSignIn', '/api/me');
+
+/** One change of how one signs in; what is shown this once, where there is something. */
+export const postOwnSignIn = (change: OwnSignInChange): Promise<ApiAnswer<'ownSignInChanged'>> =>
+  agreed('ownSignInChanged', '/api/me', {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(change),

@@ -1,7 +1,7 @@
 'use client';
 /** A job as this person sees it: the server's snapshot with what is still on its way laid over it. */
-import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
 import type { Command, CommandType, Payload } from '../core/job/command';
 import type { Identity } from '../core/job/identity';
 import type { Job } from '../core/job/job';
@@ -12,6 +12,7 @@ import type { Shop } from '../core/shop/shop';
 import type { JobSnapshot, Visit } from '../server/job/snapshot';
 import { clockAhead, fetchSnapshot, type ApiError } from './api';
 import { fromServerOrCopy } from './deviceCopy';
+import { useLive, type Change } from './live';
 import type { Entry } from './outbox';
 import { useSilentSince } from './useHeard';
 import { jobKey } from './useOffline';
@@ -54,8 +55,9 @@ export interface JobView {
   dismissPhoto(id: string): void;
 }
 
-/** How often another person's work is looked for. */
+/** ms between two looks for another person's work: where nobody tells of it, and where somebody does. */
 const REFRESH_MS = 1500;
+const REFRESH_TOLD_MS = 15_000;
 const NOTHING: Identity = {};
 const NO_PACE: JobSnapshot['buildPace'] = {};
 
@@ -65,11 +67,22 @@ interface Done {
 }
 
 export function useJob(number: number): JobView {
+  const client = useQueryClient();
+  const told = useLive(
+    useCallback(
+      (change: Change) => {
+        // What shows here of the rig's other jobs can wait until one looks again.
+        if ('job' in change && change.job !== number) return;
+        void client.invalidateQueries({ queryKey: ['job', number] });
+      },
+      [client, number],
+    ),
+  );
   const query = useQuery({
     queryKey: ['job', number],
     queryFn: ({ client }) =>
       fromServerOrCopy(jobKey(number), () => fetchSnapshot(number, client.getQueryData(['job', number]))),
-    refetchInterval: REFRESH_MS,
+    refetchInterval: told ? REFRESH_TOLD_MS : REFRESH_MS,
     retry: (count, error) => (error as ApiError).status === 0 && count < 2,
   });
   const data = query.data;

@@ -7,19 +7,37 @@ import { serverConfig } from './config';
 import { appDb } from './db';
 import { isOutage } from './failure';
 import { log } from './log';
-import { actorOf, type SignedIn } from './signIn';
+import type { Device } from './quickSwitch';
+import { actorOf, type HalfSignedIn, type SignedIn } from './signIn';
 
 const COOKIE = 'surrik';
+const DEVICE_COOKIE = 'surrik-device';
 
-/** The sealed cookie: which session of which shop. Nothing else is in it. */
-export async function sealedSession() {
+async function sealed<T extends object>(cookieName: string, days: number) {
   const { cookieSecret, exposed } = serverConfig();
-  return getIronSession<Partial<SignedIn>>((await cookies()) as never, {
+  return getIronSession<Partial<T>>((await cookies()) as never, {
     password: cookieSecret,
-    cookieName: COOKIE,
-    ttl: 14 * 24 * 3600,
+    cookieName,
+    ttl: days * 24 * 3600,
     cookieOptions: { httpOnly: true, sameSite: 'lax', secure: exposed, path: '/' },
   });
+}
+
+/** Who is signed in, or whose password was right and whose code is awaited until then (ms). */
+export interface Sealed extends SignedIn {
+  half: HalfSignedIn & { until: number };
+}
+
+/** The sealed cookie: which session of which shop. Nothing else is in it. */
+export const sealedSession = () => sealed<Sealed>(COOKIE, 14);
+
+/** The sealed cookie of a device: which shop’s, and a number of its own. It outlives signing out. */
+export const sealedDevice = () => sealed<Device>(DEVICE_COOKIE, 180);
+
+/** The device that asks, where a shop knows it. */
+export async function currentDevice(): Promise<Device | undefined> {
+  const { shopId, deviceId } = await sealedDevice();
+  return shopId && deviceId ? { shopId, deviceId } : undefined;
 }
 
 /** The signed-in person, or undefined. */

@@ -8,6 +8,7 @@ import { may, ROLES, type Role } from '../core/people/roles';
 import { mayOrRefuse, Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { hashPassword } from './password';
+import { endSecondFactor } from './secondFactor';
 import { endSessions, openSession, type SignedIn } from './signIn';
 
 export type People = ApiAnswer<'people'>;
@@ -24,7 +25,8 @@ const hashOfToken = (token: string): string => createHash('sha256').update(token
 const bad = (message: string) => new Refused(400, 'invalid', message);
 const label = (role: Role): string => ROLES.find((r) => r.id === role)!.label.toLowerCase();
 
-async function keepAct(tx: Knex.Transaction, actor: Actor, personId: string, act: string): Promise<void> {
+/** Writes down what was done to a person, and by whom. */
+export async function keepAct(tx: Knex.Transaction, actor: Actor, personId: string, act: string): Promise<void> {
   await tx('people_acts').insert({
     shop_id: actor.shopId,
     id: randomUUID(),
@@ -46,6 +48,9 @@ export async function listPeople(db: Knex, actor: Actor): Promise<People> {
         'p.role',
         'p.active',
         tx.raw('p.password_hash = ? AS invited', [NO_PASSWORD]),
+        tx.raw(
+          'EXISTS (SELECT FROM second_factors f WHERE f.shop_id = p.shop_id AND f.person_id = p.id AND f.on_since IS NOT NULL) AS second',
+        ),
         tx('sessions as s').whereRaw('s.person_id = p.id').max('s.created_at').as('seen'),
       )) as (Omit<PersonRow, 'seen'> & { seen: Date | null })[];
     const acts = may(actor.role, 'people')
@@ -172,6 +177,11 @@ async function changeOne(
     case 'sign-out':
       await endSessions(tx, person.id);
       await keepAct(tx, actor, person.id, 'signed out everywhere');
+      return {};
+    case 'second-off':
+      await endSecondFactor(tx, person.id);
+      await endSessions(tx, person.id);
+      await keepAct(tx, actor, person.id, 'second factor turned off');
       return {};
     case 'invite':
       if (!person.active) throw new Refused(409, 'let-go', `${person.name} may not sign in. Take them back first.`);

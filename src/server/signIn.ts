@@ -4,6 +4,7 @@ import type { Knex } from 'knex';
 import { Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { DECOY_HASH, passwordFits } from './password';
+import { takeCode } from './secondFactor';
 
 const SESSION_HOURS = 14 * 24;
 
@@ -11,7 +12,7 @@ const SESSION_HOURS = 14 * 24;
  * Tries that cost nothing, and the longest wait after more: a wait doubles from 15 s. Counted by name and address
  * together first, so that a stranger elsewhere does not shut out whoever stands at the bench.
  */
-const FREE = { pair: 5, name: 40, address: 30 } as const;
+const FREE = { pair: 5, name: 40, address: 30, code: 5 } as const;
 const LONGEST_WAIT_S = 900;
 
 const keyOf = (kind: keyof typeof FREE, ...words: string[]): string =>
@@ -29,24 +30,36 @@ export interface SignedIn {
   personId: string;
 }
 
-/** Checks handle and password and opens a session. The refusal never says which of the two was wrong. */
+/** Whose password was right, and who is still to show a code. */
+export type HalfSignedIn = Pick<SignedIn, 'shopId' | 'personId'>;
+
+/** Counts a try under keys, and refuses where there were too many. */
+async function countTry(db: Knex, keys: string[], free: number[]): Promise<void> {
+  const { rows } = await db.raw<{ rows: { wait: number }[] }>('SELECT sign_in_try(?::text[], ?::int[], ?) AS wait', [
+    keys,
+    free,
+    LONGEST_WAIT_S,
+  ] as never);
+  if (rows[0]!.wait > 0)
+    throw new Refused(429, 'too-many', `Too many tries. Wait ${waitInWords(rows[0]!.wait)}, then try again.`);
+}
+
+/**
+ * Checks handle and password and opens a session, or says who is to show a code first. The refusal never says which of
+ * the two was wrong.
+ */
 export async function signIn(
   db: Knex,
   handle: string,
   password: string,
   options: { allowDemo: boolean; address: string },
-): Promise<SignedIn> {
+): Promise<SignedIn | { half: HalfSignedIn }> {
   const name = handle.trim().toLowerCase();
   const names = [keyOf('pair', name, options.address), keyOf('name', name)];
   const addresses = [keyOf('address', options.address)];
-  const { rows: tried } = await db.raw<{ rows: { wait: number }[] }>(
-    'SELECT sign_in_try(?::text[], ?::int[], ?) AS wait',
-    [[...names, ...addresses], [FREE.pair, FREE.name, FREE.address], LONGEST_WAIT_S],
-  );
-  if (tried[0]!.wait > 0)
-    throw new Refused(429, 'too-many', `Too many tries. Wait ${waitInWords(tried[0]!.wait)}, then try again.`);
+  await countTry(db, [...names, ...addresses], [FREE.pair, FREE.name, FREE.address]);
   const { rows } = await db.raw<{
-    rows: { shop_id: string; person_id: string; password_hash: string; demo: boolean }[];
+    rows: { shop_id: string; person_id: string; password_hash: string; demo: boolean; second: boolean }[];
   }>('SELECT * FROM sign_in_of(?)', [name]);
   const found = rows[0];
   // Who was only invited has no password yet: that takes as long as a wrong one.
@@ -60,7 +73,39 @@ export async function signIn(
       'Demo people cannot sign in over the network. Use the machine Surrik runs on.',
     );
   await db.raw('SELECT sign_in_succeeded(?::text[], ?::text[])', [names, addresses]);
-  return openSession(db, { shopId: found.shop_id, personId: found.person_id });
+  const who = { shopId: found.shop_id, personId: found.person_id };
+  return found.second ? { half: who } : openSession(db, who);
+}
+
+/** The second half: a code of the time or off the paper. A right password forgets no wrong codes. */
+export async function signInWithCode(
+  db: Knex,
+  who: HalfSignedIn,
+  code: string,
+  options: { address: string; at: Date },
+): Promise<SignedIn> {
+  const whose = keyOf('code', who.personId);
+  const addresses = [keyOf('address', options.address)];
+  await countTry(db, [whose, ...addresses], [FREE.code, FREE.address]);
+  if (!(await takeCode(db, who, code, options.at)))
+    throw new Refused(401, 'code', 'This is not the code of now, or it was used already. Wait for the next one.');
+  await db.raw('SELECT sign_in_succeeded(?::text[], ?::text[])', [[whose], addresses]);
+  return openSession(db, who);
+}
+
+/** Whether this is the password of who is signed in: asked again before a lock is taken off. Counted as a sign-in is. */
+export async function isOwnPassword(db: Knex, actor: Actor, password: string): Promise<boolean> {
+  const whose = [keyOf('code', actor.personId)];
+  await countTry(db, whose, [FREE.code]);
+  const stored = await withShop(
+    db,
+    actor.shopId,
+    async (tx) =>
+      (await tx('people').where({ id: actor.personId }).first('password_hash')) as { password_hash: string },
+  );
+  if (!(await passwordFits(stored.password_hash, password))) return false;
+  await db.raw('SELECT sign_in_succeeded(?::text[], ?::text[])', [whose, []]);
+  return true;
 }
 
 /** A new session of a person; its id is new each time. */
@@ -98,5 +143,8 @@ export async function signOutEverywhere(db: Knex, actor: Actor): Promise<void> {
   await withShop(db, actor.shopId, (tx) => endSessions(tx, actor.personId));
 }
 
-export const endSessions = (tx: Knex.Transaction, personId: string): Promise<number> =>
-  tx('sessions').where({ person_id: personId }).whereNull('ended_at').update({ ended_at: tx.fn.now() });
+/** Ends every session of a person; no device knows them any more. */
+export async function endSessions(tx: Knex.Transaction, personId: string): Promise<void> {
+  await tx('sessions').where({ person_id: personId }).whereNull('ended_at').update({ ended_at: tx.fn.now() });
+  await tx('device_people').where({ person_id: personId }).update({ until: tx.fn.now() });
+}

@@ -3,6 +3,7 @@ import { readSecrets } from '../../src/server/config';
 import { connect } from '../../src/server/db';
 import { migrationSource } from '../../db/migrations';
 import type { Knex } from 'knex';
+import type { SignedIn, signIn } from '../../src/server/signIn';
 
 export interface TestDatabase {
   name: string;
@@ -43,4 +44,11 @@ export async function testDatabase(): Promise<TestDatabase> {
       await root.destroy();
     },
   };
+}
+
+/** A sign-in that asks for nothing more. */
+export async function whole(result: ReturnType<typeof signIn>): Promise<SignedIn> {
+  const signedIn = await result;
+  if ('half' in signedIn) throw new Error('a code is asked for');
+  return signedIn;
 }

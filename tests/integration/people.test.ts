@@ -17,7 +17,7 @@ import { hashPassword } from '../../src/server/password';
 import { acceptInvitation, changePeople, invitationOf, listPeople } from '../../src/server/people';
 import { submitShopCommand } from '../../src/server/shop';
 import { actorOf, openSession, signIn, signOutEverywhere } from '../../src/server/signIn';
-import { testDatabase, type TestDatabase } from './database';
+import { testDatabase, whole, type TestDatabase } from './database';
 
 let db: TestDatabase;
 const shop = randomUUID();
@@ -177,7 +177,7 @@ describe('people of a shop', () => {
     expect(both.map((b) => b.status).sort()).toEqual(['fulfilled', 'rejected']);
     expect(await invitationOf(db.app, token)).toBeUndefined();
     const chosen = both[0].status === 'fulfilled' ? 'four plain words here' : 'four other words there';
-    const session = await signIn(db.app, 'dana', chosen, { allowDemo: true, address: '1' });
+    const session = await whole(signIn(db.app, 'dana', chosen, { allowDemo: true, address: '1' }));
     expect(await actorOf(db.app, session)).toMatchObject({ name: 'Dana', role: 'technician', shopId: shop });
     // The table holds no token that would open it.
     expect(JSON.stringify(await db.owner('invitations'))).not.toContain(token);

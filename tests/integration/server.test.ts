@@ -12,7 +12,7 @@ import { boardPage } from '../../src/server/job/board';
 import { jobSnapshot } from '../../src/server/job/snapshot';
 import { hashPassword } from '../../src/server/password';
 import { actorOf, signIn, signOut } from '../../src/server/signIn';
-import { testDatabase, type TestDatabase } from './database';
+import { testDatabase, whole, type TestDatabase } from './database';
 
 let db: TestDatabase;
 const shops = [randomUUID(), randomUUID()] as const;
@@ -268,7 +268,7 @@ describe('signing in', () => {
       (e: Error) => e.message,
     );
     expect(wrong).toBe(nobody);
-    const session = await signIn(db.app, ' Tech00 ', 'right horse', { allowDemo: true, address: '10.0.0.1' });
+    const session = await whole(signIn(db.app, ' Tech00 ', 'right horse', { allowDemo: true, address: '10.0.0.1' }));
     const actor = await actorOf(db.app, session);
     expect(actor).toMatchObject({ name: 'Technician 00', shopId: shops[0] });
     expect(await actorOf(db.app, { ...session, shopId: shops[1] })).toBeUndefined();

@@ -2,13 +2,13 @@
 /** Who works in the shop and what each may do; the owner changes it. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
-import { Check, Copy, LogOut } from 'lucide-react';
+import { Check, Copy, KeyRound } from 'lucide-react';
+import Link from 'next/link';
 import { useState } from 'react';
 import { fetchPeople, postPeople } from '@/client/api';
 import type { ApiAnswer } from '@/core/openFormats/answers';
 import type { PeopleChange } from '@/core/people/peopleSchema';
 import { ACTS, may, ROLES, whoMay, type Act, type Role } from '@/core/people/roles';
-import { signOutEverywhereAction } from '@/app/sign-in/actions';
 import { PageTop } from '@/ui/PageTop';
 import { Trouble } from '@/ui/Trouble';
 
@@ -35,12 +35,10 @@ export function PeoplePage() {
         name={data ? `${data.people.filter((p) => p.active).length} at work` : ''}
         sub={data?.actor.name ?? ''}
       >
-        <form action={signOutEverywhereAction}>
-          <button type="submit" className="btn">
-            <LogOut size={20} aria-hidden="true" />
-            Sign me out everywhere
-          </button>
-        </form>
+        <Link href="/me" className="btn">
+          <KeyRound size={20} aria-hidden="true" />
+          Your sign-in
+        </Link>
       </PageTop>
       {(error ?? change.error) && <Trouble>{(error ?? change.error)!.message}</Trouble>}
       {link && <Invitation {...link} onDone={() => setLink(undefined)} />}
@@ -105,6 +103,7 @@ function PersonCard({ person: p, mine, busy, does }: PersonCardProps) {
         <b className="block text-lg">{p.name}</b>
         <span className="text-sm">
           {p.handle} · {p.active ? seen : 'let go, may not sign in'}
+          {p.second && ' · with a code'}
         </span>
       </span>
       {mine && p.active ? (
@@ -144,6 +143,16 @@ function PersonCard({ person: p, mine, busy, does }: PersonCardProps) {
           >
             Sign out
           </button>
+          {p.second && (
+            <button
+              type="button"
+              className="btn btn-sm"
+              disabled={busy}
+              onClick={() => does({ do: 'second-off', person: p.id })}
+            >
+              Ask for no code
+            </button>
+          )}
           <button
             type="button"
             className="btn btn-sm"

@@ -1,6 +1,8 @@
 /** People of a shop, from the machine itself: the first ones, and a password that was forgotten. */
 import { randomInt, randomUUID } from 'node:crypto';
 import { hashPassword } from '../../server/password';
+import { endSecondFactor } from '../../server/secondFactor';
+import { endSessions } from '../../server/signIn';
 import { owner } from './owner';
 
 /** A password that can be read out and typed: four groups of five letters and digits, no look-alikes. */
@@ -56,7 +58,7 @@ export async function addPerson(handle = '', name = '', shopName = ''): Promise<
   }
 }
 
-/** A new password for a person; every session of theirs ends. */
+/** A new password for a person, for the day all is lost: no code is asked for any more, every session of theirs ends. */
 export async function resetPassword(handle = ''): Promise<void> {
   const { db } = owner();
   try {
@@ -66,8 +68,14 @@ export async function resetPassword(handle = ''): Promise<void> {
       .update({ password_hash: await hashPassword(password) })
       .returning(['id', 'name'])) as { id: string; name: string }[];
     if (!person) throw new Error(`nobody signs in as "${handle}"`);
-    await db('sessions').where({ person_id: person.id, ended_at: null }).update({ ended_at: db.fn.now() });
-    console.log(`${person.name} signs in as ${handle} with ${password}\nIt is shown this once.`);
+    await db.transaction(async (tx) => {
+      await endSessions(tx, person.id);
+      await endSecondFactor(tx, person.id);
+    });
+    console.log(
+      `${person.name} signs in as ${handle} with ${password}\n` +
+        'It is shown this once. If a code was asked for beside it, it is not any more.',
+    );
   } finally {
     await db.destroy();
   }

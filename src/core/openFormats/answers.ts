@@ -5,6 +5,7 @@
 import Type from 'typebox';
 import { IdentitySchema } from '../job/identity';
 import { JobSchema } from '../job/jobSchema';
+import { OwnSignInChangedSchema, OwnSignInSchema } from '../people/ownSignInSchema';
 import { PeopleSchema } from '../people/peopleSchema';
 import { ROLES } from '../people/roles';
 import { ShopSchema } from '../shop/shopSchema';
@@ -92,6 +93,8 @@ export const API_ANSWERS = {
   shopSnapshot: ShopSnapshotSchema,
   rigHistory: RigHistorySchema,
   people: PeopleSchema,
+  ownSignIn: OwnSignInSchema,
+  ownSignInChanged: OwnSignInChangedSchema,
 } as const;
 
 export type ApiAnswerName = keyof typeof API_ANSWERS;

@@ -18,6 +18,7 @@ import type { SchemaError, Validator } from './validators';
 import type { Job } from '../job/job';
 import type { OpenJob } from '../job/openJob';
 import type { CaseFile } from '../learn/caseFile';
+import type { OwnSignInChange } from '../people/ownSignInSchema';
 import type { PeopleChange } from '../people/peopleSchema';
 
 /** Largest file read as a job: far above any real one, far below what would hurt. */
@@ -128,6 +129,12 @@ export function validateCaseFile(data: unknown): Result<CaseFile, DocumentIssue[
 export function validatePeopleChange(data: unknown): Result<PeopleChange, DocumentIssue[]> {
   const issues = schemaIssues(validators.validatePeopleChange, data);
   return issues.length > 0 ? err(issues) : ok(data as PeopleChange);
+}
+
+/** A change of one's own sign-in. What was typed wrong is not said again: it may be a password. */
+export function validateOwnSignInChange(data: unknown): Result<OwnSignInChange, DocumentIssue[]> {
+  const issues = schemaIssues(validators.validateOwnSignInChange, data);
+  return issues.length > 0 ? err(issues.map((i) => ({ ...i, found: 'something else' }))) : ok(data as OwnSignInChange);
 }
 
 /** A request to open a job. */

@@ -12,4 +12,5 @@ export interface Validator {
 export const validateJob: Validator;
 export const validateOpenJob: Validator;
 export const validatePeopleChange: Validator;
+export const validateOwnSignInChange: Validator;
 export const validateCases: Validator;

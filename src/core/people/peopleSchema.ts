@@ -18,7 +18,7 @@ export const PeopleChangeSchema = Type.Union([
     CLOSED,
   ),
   Type.Object({ do: Type.Literal('role'), person: id, role }, CLOSED),
-  Type.Object({ do: Type.Enum(['let-go', 'take-back', 'invite', 'sign-out']), person: id }, CLOSED),
+  Type.Object({ do: Type.Enum(['let-go', 'take-back', 'invite', 'sign-out', 'second-off']), person: id }, CLOSED),
 ]);
 export type PeopleChange = Type.Static<typeof PeopleChangeSchema>;
 
@@ -33,6 +33,7 @@ export const PeopleSchema = Type.Object(
           role,
           active: Type.Boolean(),
           invited: Type.Boolean({ description: 'no password was set yet: only an invitation was made' }),
+          second: Type.Boolean({ description: 'a code is asked for after the password' }),
           seen: Type.Optional(Type.String({ description: 'when the last session began' })),
         },
         CLOSED,

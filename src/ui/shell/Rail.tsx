@@ -1,7 +1,7 @@
 'use client';
 /** Stations in working order; each says what it still lacks. */
 import { clsx } from 'clsx';
-import { FoldVertical, LayoutList, Moon, Sun, UnfoldVertical } from 'lucide-react';
+import { FoldVertical, LayoutList, Moon, Sun, UnfoldVertical, UserRound } from 'lucide-react';
 import Link from 'next/link';
 import { useJobFile, useMeasuring, useAnswers, usePlace } from './jobPage';
 import type { Pip } from './stationMarks';
@@ -136,6 +136,15 @@ export function Rail({ strip }: { strip?: { tall: boolean; toggle(): void } }) {
           <span>{strip.tall ? 'Slim' : 'Strip'}</span>
         </button>
       )}
+      <Link
+        href={`/switch?to=/jobs/${job.number}/${station}`}
+        prefetch={false}
+        className="railbtn max-narrow:text-fine"
+        title="Somebody else takes this device over, with a PIN"
+      >
+        <UserRound size={18} aria-hidden="true" />
+        <span>Switch</span>
+      </Link>
       <button type="button" className="railbtn max-narrow:text-fine" onClick={toggle}>
         {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
         <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>

@@ -1,5 +1,6 @@
 import { appDb } from '@/server/db';
 import { answer, binaryBody, sameSite } from '@/server/http';
+import { tellChange } from '@/server/live/changes';
 import { onPaper } from '@/server/pdf/client';
 import { ARCHIVE_LIMIT_BYTES, importJob, type CheckJob } from '@/server/job/jobArchive';
 
@@ -14,6 +15,8 @@ export async function POST(request: Request): Promise<Response> {
         async (paper) => (await paper.checkJob(text)) as Awaited<ReturnType<CheckJob>>,
         request.signal,
       );
-    return importJob(appDb(), actor, file, check);
+    const taken = await importJob(appDb(), actor, file, check);
+    tellChange(appDb, actor.shopId, { job: taken.number });
+    return taken;
   });
 }
