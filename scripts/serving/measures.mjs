@@ -2,10 +2,25 @@
  * What is kept of every request: a line in the log, and a time in the metrics, both without names, searches or tokens.
  * Metrics are in the Prometheus text format (its documentation, "Exposition formats").
  */
-import { collectDefaultMetrics, Histogram, Registry } from 'prom-client';
+import cluster from 'node:cluster';
+import { AggregatorRegistry, collectDefaultMetrics, Histogram, Registry } from 'prom-client';
+import { metricsOfAll } from './many.mjs';
 
 /** First parts of the addresses there are; any other is somebody trying. */
-const KNOWN = new Set(['', 'api', 'jobs', 'sign-in', 'shop', 'people', 'calendar', 'calculators', 'metrics']);
+const KNOWN = new Set([
+  '',
+  'api',
+  'jobs',
+  'sign-in',
+  'shop',
+  'people',
+  'calendar',
+  'calculators',
+  'metrics',
+  'me',
+  'switch',
+  'invitation',
+]);
 const QUIET = /^\/(_next|fonts|icon|favicon|api\/(health|ready|metrics))/;
 
 /** The address with everything that names one thing left out: what is left is a kind of request. */
@@ -20,8 +35,16 @@ export function kindOf(url) {
     .join('/')}`;
 }
 
+/** Streams last as long as their page: their times say nothing. */
+const STREAM = /^\/api\/live\b/;
+
 export function measures(log) {
   const registry = new Registry();
+  if (cluster.isWorker) {
+    // The first process asks every one, and adds up what they say.
+    new AggregatorRegistry();
+    AggregatorRegistry.setRegistries([registry]);
+  }
   collectDefaultMetrics({ register: registry });
   const seconds = new Histogram({
     name: 'surrik_request_seconds',
@@ -31,10 +54,11 @@ export function measures(log) {
     registers: [registry],
   });
   return {
-    text: () => registry.metrics(),
+    text: () => (cluster.isWorker ? metricsOfAll() : registry.metrics()),
     type: registry.contentType,
     /** Begins with the request, and is done with its answer or its end. */
     follow(request, response) {
+      if (STREAM.test(request.url)) return;
       const began = process.hrtime.bigint();
       const kind = kindOf(request.url);
       const quiet = QUIET.test(request.url);

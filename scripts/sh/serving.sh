@@ -151,6 +151,7 @@ cmd_up() {
     --cert) cert="${2:-}"; [ -r "$cert" ] || die "--cert wants a certificate file in PEM" "found: ${cert:-nothing}"; cert=$(readlink -f "$cert"); shift 2 ;;
     --key) key="${2:-}"; [ -r "$key" ] || die "--key wants the certificate's key file in PEM" "found: ${key:-nothing}"; key=$(readlink -f "$key"); shift 2 ;;
     --host) [ -n "${2:-}" ] || die "--host wants a name" "for instance --host surrik.shop.lan"; hosts="$hosts,$2"; shift 2 ;;
+    --apps) [[ "${2:-}" =~ ^([1-9]|[12][0-9]|3[0-2])$ ]] || die "--apps wants a number from 1 to 32" "for instance --apps 2"; export SURRIK_APPS="$2"; shift 2 ;;
     *) die "up does not know $1" "./surrik help" ;;
   esac; done
   local url="http://127.0.0.1:$port"

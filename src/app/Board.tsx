@@ -9,7 +9,6 @@ import {
   CalendarDays,
   FileUp,
   GraduationCap,
-  KeyRound,
   LayoutList,
   LogOut,
   Moon,
@@ -57,7 +56,6 @@ const DOORS = [
   { href: '/calculators', name: 'Calculators', Icon: Calculator },
   { href: '/calendar', name: 'Bays', Icon: CalendarDays },
   { href: '/people', name: 'People', Icon: Users },
-  { href: '/me', name: 'Me', Icon: KeyRound },
   { href: '/shop', name: 'Shop', Icon: Settings2 },
 ] as const;
 const RAIL_BUTTON = clsx(

@@ -90,6 +90,12 @@ test('screens are accessible in both themes, one highlight at most, nothing spil
     page.getByRole('region', { name: 'Meters and clamps' }).or(page.getByLabel('Instruments')),
   ).toBeVisible();
   await scan('shop');
+  await page.goto('/me');
+  await expect(page.getByRole('region', { name: 'A PIN for shared tablets' })).toBeVisible();
+  await scan('me');
+  await page.goto('/switch');
+  await expect(page.getByRole('heading', { name: 'Who is here?' })).toBeVisible();
+  await scan('switch');
   await page.goto('/jobs/1009/report');
   await expect(page.getByRole('article')).toContainText('It is right now');
   await scan('report');

@@ -6,22 +6,29 @@ test('a page that is told does not ask; what another enters shows at once, on it
   page,
   context,
 }) => {
-  await freshJob(3320);
+  await freshJob(3322);
   await signIn(page);
-  await openJob(page, 3320);
+  await openJob(page, 3322);
   const board = await context.newPage();
   await board.goto('/');
-  // The listening begins; from then on nobody asks but now and then.
-  await page.waitForTimeout(2500);
   let asked = 0;
-  page.on('request', (r) => r.url().includes('/3320/snapshot') && asked++);
-  await page.waitForTimeout(6000);
-  expect(asked).toBeLessThanOrEqual(1);
+  page.on('request', (r) => r.url().includes('/3322/snapshot') && asked++);
+  // Once the listening has begun nobody asks but now and then: without it, four times in as long.
+  await expect
+    .poll(
+      async () => {
+        asked = 0;
+        await page.waitForTimeout(6000);
+        return asked;
+      },
+      { timeout: 60_000 },
+    )
+    .toBeLessThanOrEqual(1);
 
-  const seq = ((await (await page.request.get('/api/jobs/3320/snapshot')).json()) as { seq: number }).seq;
+  const seq = ((await (await page.request.get('/api/jobs/3322/snapshot')).json()) as { seq: number }).seq;
   const [told] = await Promise.all([
-    page.waitForRequest((r) => r.url().includes('/3320/snapshot'), { timeout: 3000 }),
-    page.request.post('/api/commands?job=3320', {
+    page.waitForRequest((r) => r.url().includes('/3322/snapshot'), { timeout: 8000 }),
+    page.request.post('/api/commands?job=3322', {
       headers: { origin: process.env['E2E_URL']! },
       data: {
         id: randomUUID(),
@@ -37,7 +44,7 @@ test('a page that is told does not ask; what another enters shows at once, on it
   expect(told.url()).toContain('since=');
   await expect(page.getByLabel('Status of the job')).toHaveValue('waiting-parts');
   // The board, another page of the same browser, looks every half minute where it is told.
-  await expect(board.getByRole('region', { name: 'Parts or approval' }).getByText('3320')).toBeVisible({
+  await expect(board.getByRole('region', { name: 'Parts or approval' }).getByText('3322')).toBeVisible({
     timeout: 5000,
   });
 });

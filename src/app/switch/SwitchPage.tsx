@@ -52,7 +52,7 @@ export function SwitchPage({ people, now, to }: { people: readonly Known[]; now:
             ) : (
               <p className="m-0">
                 Nobody can take this device over with a PIN yet. Sign in once with name and password, then set a PIN
-                under <i>Your sign-in</i>.
+                under {now ? <Link href="/me">Your sign-in</Link> : 'People, Your sign-in'}.
               </p>
             )}
             <Link href="/sign-in" className="btn">

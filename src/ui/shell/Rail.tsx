@@ -136,19 +136,22 @@ export function Rail({ strip }: { strip?: { tall: boolean; toggle(): void } }) {
           <span>{strip.tall ? 'Slim' : 'Strip'}</span>
         </button>
       )}
-      <Link
-        href={`/switch?to=/jobs/${job.number}/${station}`}
-        prefetch={false}
-        className="railbtn max-narrow:text-fine"
-        title="Somebody else takes this device over, with a PIN"
-      >
-        <UserRound size={18} aria-hidden="true" />
-        <span>Switch</span>
-      </Link>
-      <button type="button" className="railbtn max-narrow:text-fine" onClick={toggle}>
-        {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
-        <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
-      </button>
+      {/* Side by side: under nine stations there is no room for one more row. */}
+      <div className={clsx('flex flex-none', !strip && 'mt-auto')}>
+        <Link
+          href={`/switch?to=/jobs/${job.number}/${station}`}
+          prefetch={false}
+          className="railbtn m-0 flex-1 border-r-1 border-rule text-fine"
+          title="Somebody else takes this device over, with a PIN"
+        >
+          <UserRound size={18} aria-hidden="true" />
+          <span>Switch</span>
+        </Link>
+        <button type="button" className="railbtn m-0 flex-1 text-fine" onClick={toggle}>
+          {theme === 'carbon' ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
+          <span>{theme === 'carbon' ? 'Light' : 'Dark'}</span>
+        </button>
+      </div>
     </nav>
   );
 }
