@@ -16,7 +16,7 @@ export function MeterPick() {
       <Gauge size={17} aria-hidden="true" />
       <span className="sr-only">Meter in hand</span>
       <select
-        className="select h-9 w-auto min-h-9 max-w-47.5 border-ink bg-card text-ink text-note"
+        className="select h-9 w-auto min-h-9 max-w-54 border-ink bg-card text-ink text-note"
         value={job.meter ?? ''}
         onChange={(e) => {
           const set = live.find((i) => i.id === e.target.value);
