@@ -1,12 +1,12 @@
 'use client';
 /** A shared tablet changes hands: a name, a PIN, and on where one was. */
-import { clsx } from 'clsx';
 import { Delete, UserRound } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState, useTransition } from 'react';
 import { takeOverAction } from '@/app/sign-in/actions';
 import { ROLES } from '@/core/people/roles';
 import type { Known } from '@/server/quickSwitch';
+import { DoorCard } from '@/ui/DoorCard';
 import { forgetDrafts } from '@/ui/draft';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as const;
@@ -15,58 +15,45 @@ const KEY = 'btn h-14 font-cond text-title font-bold';
 export function SwitchPage({ people, now, to }: { people: readonly Known[]; now: string | undefined; to: string }) {
   const [who, setWho] = useState<Known>();
   return (
-    <main className="grid place-items-center min-h-dvh p-5">
-      <section
-        className={clsx(
-          'signin-card',
-          'relative grid gap-3',
-          'pr-6.5 pl-10 pt-5.5 pb-5 border-2 border-ink rounded bg-card',
-          'text-plain leading-tight',
-        )}
-        aria-labelledby="switch-title"
-      >
-        <h1 className="font-cond font-bold leading-none" id="switch-title">
-          {who ? who.name : 'Who is here?'}
-        </h1>
-        {who ? (
-          <Pin person={who} to={to} back={() => setWho(undefined)} />
-        ) : (
-          <>
-            {people.length > 0 ? (
-              <ul className="m-0 grid list-none gap-2 p-0">
-                {people.map((p) => (
-                  <li key={p.id}>
-                    <button type="button" className="btn h-14 w-full justify-start gap-3" onClick={() => setWho(p)}>
-                      <UserRound size={22} aria-hidden="true" />
-                      <span className="grid text-left leading-close">
-                        <b className="text-large">{p.name}</b>
-                        <span className="text-note font-normal">
-                          {ROLES.find((r) => r.id === p.role)!.label}
-                          {p.name === now && ', signed in now'}
-                        </span>
+    <DoorCard title={who ? who.name : 'Who is here?'}>
+      {who ? (
+        <Pin person={who} to={to} back={() => setWho(undefined)} />
+      ) : (
+        <>
+          {people.length > 0 ? (
+            <ul className="m-0 grid list-none gap-2 p-0">
+              {people.map((p) => (
+                <li key={p.id}>
+                  <button type="button" className="btn h-14 w-full justify-start gap-3" onClick={() => setWho(p)}>
+                    <UserRound size={22} aria-hidden="true" />
+                    <span className="grid text-left leading-close">
+                      <b className="text-large">{p.name}</b>
+                      <span className="text-note font-normal">
+                        {ROLES.find((r) => r.id === p.role)!.label}
+                        {p.name === now && ', signed in now'}
                       </span>
-                    </button>
-                  </li>
-                ))}
-              </ul>
-            ) : (
-              <p className="m-0">
-                Nobody can take this device over with a PIN yet. Sign in once with name and password, then set a PIN
-                under {now ? <Link href="/me">Your sign-in</Link> : 'People, Your sign-in'}.
-              </p>
-            )}
-            <Link href="/sign-in" className="btn">
-              Name and password
+                    </span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          ) : (
+            <p className="m-0">
+              Nobody can take this device over with a PIN yet. Sign in once with name and password, then set a PIN under{' '}
+              {now ? <Link href="/me">Your sign-in</Link> : 'People, Your sign-in'}.
+            </p>
+          )}
+          <Link href="/sign-in" className="btn">
+            Name and password
+          </Link>
+          {now && (
+            <Link href={to} className="btn btn-neutral">
+              Stay {now}
             </Link>
-            {now && (
-              <Link href={to} className="btn btn-neutral">
-                Stay {now}
-              </Link>
-            )}
-          </>
-        )}
-      </section>
-    </main>
+          )}
+        </>
+      )}
+    </DoorCard>
   );
 }
 
