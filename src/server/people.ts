@@ -8,7 +8,7 @@ import { may, ROLES, type Role } from '../core/people/roles';
 import { mayOrRefuse, Refused, type Actor } from './actor';
 import { withShop } from './db';
 import { hashPassword } from './password';
-import { endSecondFactor } from './secondFactor';
+import { endSecondFactor, secondFactorOf } from './secondFactor';
 import { endSessions, openSession, type SignedIn } from './signIn';
 
 export type People = ApiAnswer<'people'>;
@@ -209,8 +209,11 @@ export async function invitationOf(db: Knex, token: string): Promise<Invitation 
   return row && { name: row.name, handle: row.handle, shop: row.shop };
 }
 
-/** Uses an invitation: the password is set, every older session ends, and one is opened. */
-export async function acceptInvitation(db: Knex, token: string, password: string): Promise<SignedIn> {
+/**
+ * Uses an invitation: the password is set, every older session ends, and one is opened. None is opened for whoever is
+ * asked for a code: a link stands for the password, not for the phone.
+ */
+export async function acceptInvitation(db: Knex, token: string, password: string): Promise<SignedIn | undefined> {
   const [least, most] = PASSWORD_LENGTH;
   if (password.length < least || password.length > most)
     throw bad(`A password has at least ${least} characters. A few words in a row are easy to type and hard to guess.`);
@@ -218,13 +221,14 @@ export async function acceptInvitation(db: Knex, token: string, password: string
   if (!row) throw new Refused(404, 'no-invitation', 'This invitation was used, or has run out. Ask for another.');
   if (password.toLowerCase().includes(row.handle)) throw bad('The password must not contain the sign-in name.');
   const password_hash = await hashPassword(password);
-  await withShop(db, row.shop_id, async (tx) => {
+  const asksForCode = await withShop(db, row.shop_id, async (tx) => {
     // Twice at once: one of the two has used it.
     const used = await tx('invitations').where({ id: row.id }).whereNull('used_at').update({ used_at: tx.fn.now() });
     if (used !== 1)
       throw new Refused(404, 'no-invitation', 'This invitation was used, or has run out. Ask for another.');
     await tx('people').where({ id: row.person_id }).update({ password_hash });
     await endSessions(tx, row.person_id);
+    return (await secondFactorOf(tx, row.person_id)).on;
   });
-  return openSession(db, { shopId: row.shop_id, personId: row.person_id });
+  return asksForCode ? undefined : openSession(db, { shopId: row.shop_id, personId: row.person_id });
 }

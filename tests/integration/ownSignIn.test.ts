@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Actor, Refused } from '../../src/server/actor';
 import { changeOwnSignIn, ownSignIn } from '../../src/server/ownSignIn';
 import { hashPassword } from '../../src/server/password';
-import { changePeople, listPeople } from '../../src/server/people';
+import { acceptInvitation, changePeople, listPeople } from '../../src/server/people';
 import { knownOnDevice, peopleOfDevice, takeOver } from '../../src/server/quickSwitch';
 import { stepOf } from '../../src/server/secondFactor';
 import { actorOf, signIn, signInWithCode, signOutEverywhere } from '../../src/server/signIn';
@@ -159,6 +159,13 @@ describe('a second factor', () => {
     expect(people.find((p) => p.handle === 'ana')!.second).toBe(true);
     expect(acts.map((a) => a.act)).toContain('turned their second factor on');
     expect(acts.map((a) => a.act)).toContain('second factor turned off');
+  });
+
+  it('is not passed by a link for a new password: that opens no session, and the code is asked for as before', async () => {
+    const { invitation } = await changePeople(db.app, owner, { do: 'invite', person: ana.personId });
+    const words = 'another set of words';
+    expect(await acceptInvitation(db.app, invitation!.split('/').at(-1)!, words)).toBeUndefined();
+    expect(await signIn(db.app, 'ana', words, from('1'))).toMatchObject({ half: { personId: ana.personId } });
   });
 
   it('never says a password again in a refusal', async () => {

@@ -192,7 +192,7 @@ describe('people of a shop', () => {
     const old = await openSession(db.app, { shopId: shop, personId: dana.id });
     const next = await acceptInvitation(db.app, second.replace('/', ''), 'a third set of words');
     expect(await actorOf(db.app, old)).toBeUndefined();
-    expect(await actorOf(db.app, next)).toMatchObject({ name: 'Dana' });
+    expect(await actorOf(db.app, next!)).toMatchObject({ name: 'Dana' });
     const third = (await link()).replace('/', '');
     await db
       .owner('invitations')

@@ -116,7 +116,7 @@ export async function signOutEverywhereAction(): Promise<void> {
   redirect('/sign-in');
 }
 
-/** Takes an invitation up: sets the password and goes to the board; on refusal says why. */
+/** Takes an invitation up: sets the password and goes to the board, or to sign in with a code; on refusal says why. */
 export async function acceptInvitationAction(
   token: string,
   _before: { message?: string },
@@ -124,10 +124,12 @@ export async function acceptInvitationAction(
 ): Promise<{ message?: string }> {
   const password = String(form.get('password') ?? '');
   if (password !== String(form.get('again') ?? '')) return { message: 'The two are not the same. Type both again.' };
+  let signedIn: SignedIn | undefined;
   try {
-    await wholly(await acceptInvitation(appDb(), token, password));
+    signedIn = await acceptInvitation(appDb(), token, password);
+    if (signedIn) await wholly(signedIn);
   } catch (e) {
     return { message: said(e, 'invitation') };
   }
-  redirect('/');
+  redirect(signedIn ? '/' : '/sign-in');
 }
