@@ -3,6 +3,7 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** The longest files first, so that no core idles at the end while one file runs on alone. */
 const LONG = [
+  'howItEnds.test',
   'belief.test',
   'cli.test',
   'beliefTrials.test',

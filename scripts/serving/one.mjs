@@ -64,18 +64,27 @@ server.on('error', (e) => {
 server.listen(port, address, () => log.info(`serving on ${address}:${port}`));
 beat();
 
-/** ms in which who still comes is told to come again, not cut off; and ms for what is being answered. */
+/** ms in which who still comes is told to come again, not cut off; ms without anybody new after which the door is shut. */
 const TURN_AWAY_MS = 500;
+const QUIET_MS = 250;
+/** ms for all of it. */
 const FINISH_MS = 8000;
+let lastCame = 0;
+server.on('connection', () => (lastCame = Date.now()));
+const shut = () => {
+  server.close(() => process.exit(0));
+  // A browser holds its connections open: each is closed as soon as nothing is being answered on it.
+  setInterval(() => server.closeIdleConnections(), 50).unref();
+};
+/** Shuts the door once nobody stands in it. After busy moments the system holds connections that we have not taken yet,
+ *  and closing would cut them: so it is looked only after a turn of the loop that took all of them. */
+const shutWhenQuiet = () =>
+  setImmediate(() => (Date.now() - lastCame < QUIET_MS ? setTimeout(shutWhenQuiet, QUIET_MS) : shut()));
 const stop = (signal) => {
   if (stopping) return;
   stopping = true;
   log.info(`${signal}: what was begun is finished`);
-  setTimeout(() => {
-    server.close(() => process.exit(0));
-    // A browser holds its connections open: each is closed as soon as nothing is being answered on it.
-    setInterval(() => server.closeIdleConnections(), 50).unref();
-  }, TURN_AWAY_MS);
+  setTimeout(shutWhenQuiet, TURN_AWAY_MS);
   setTimeout(() => {
     log.warn('not all was finished in time');
     process.exit(0);

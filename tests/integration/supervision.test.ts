@@ -182,12 +182,13 @@ describe('a server that is watched over', () => {
   });
 
   it('has lost and doubled nothing it ever acknowledged', async () => {
+    // On a slow machine the restarts leave room for few: it goes on until there is something to lose.
+    await until('enough is acknowledged', () => ledger.acknowledged.size > 20);
     await ledger.end();
     const db = owned();
     const wrong = await ledger.differences(db);
     await db.destroy();
     expect(wrong).toEqual([]);
-    expect(ledger.acknowledged.size).toBeGreaterThan(20);
   });
 
   it('keeps its log over all of it: lines with their times, and what was mended', () => {

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { compileRig } from '../compile/compile';
 import { operatingState } from '../operate/states';
 import { measurementId, rigMeasurements } from '../probe/measurement';
+import { coupledRig, USUAL_COUPLED } from '../rig/archetypes/coupled';
 import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
 import { Belief, type Evidence } from './belief';
 import { diagnose, type Diagnosis } from './diagnose';
@@ -123,6 +124,47 @@ describe('a sound rig', () => {
       belief.setEvidence(evidence.map((e) => (e === apart ? { ...e, value: 0, confirmed: true } : e)));
       expect(diagnose(belief, { state: 'rested' }).stop.class).not.toBe('nothing-wrong');
     }
+  });
+
+  it('wants a clamp on the bank that is left alone: what lets amps through is no sound rig, however far apart the volts', () => {
+    const { belief, answer, evidence } = walk('nothing-wrong', ['both-flat'], 31);
+    expect(answer.stop.class).toBe('nothing-wrong');
+    const alone = evidence.find((e) => e.state === 'shore' && e.probe === 'chassis-negative.clamp');
+    expect(Math.abs(alone!.value)).toBeLessThan(2);
+    belief.setEvidence(evidence.filter((e) => e !== alone));
+    expect(unproved(belief)).toContainEqual(
+      expect.objectContaining({ state: 'shore', points: ['chassis-negative.clamp'] }),
+    );
+    belief.setEvidence(evidence.map((e) => (e === alone ? { ...e, value: 9, confirmed: true } : e)));
+    expect(diagnose(belief, { state: 'shore' }).stop.class).not.toBe('nothing-wrong');
+  });
+
+  it('is not one whose parked battery climbs with the bank on shore: something joins them that is not drawn', () => {
+    // Common practice, no source: a battery nothing charges stays where it stands. No clamp reaches a tow vehicle's.
+    const trailer = compileRig(coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'dcdc' }));
+    const shares = (onShore: number) => {
+      const belief = new Belief(trailer, ['both-flat']);
+      const read = (state: string, probe: string, value: number): Evidence => ({
+        id: `${state}/${probe}`,
+        state,
+        probe,
+        ref: 'frame.front',
+        value,
+        confirmed: true,
+      });
+      belief.setEvidence([
+        read('rested', 'chassis-bank.plus', 12.4),
+        read('rested', 'link-fuse.source', 12.4),
+        read('rested', 'coach-bank.plus', 12.3),
+        read('shore', 'coach-bank.plus', 13.4),
+        read('shore', 'chassis-bank.plus', onShore),
+        read('shore', 'link-fuse.source', onShore),
+      ]);
+      return belief.classes();
+    };
+    expect(shares(12.42).get('nothing-wrong')).toBeGreaterThan(0.5);
+    expect(shares(12.95).get('nothing-wrong')).toBeLessThan(0.05);
+    expect(shares(12.95).get('not-on-list')).toBeGreaterThan(0.7);
   });
 
   it('is sound over a look that saw what the meter does not find, not over one nothing was measured of', () => {

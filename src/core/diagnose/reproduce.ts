@@ -383,7 +383,8 @@ const APART_VOLTS = 0.1;
 
 /**
  * What shows, in the first state in which a sound rig keeps its banks visibly apart, that it does: the drop over the
- * link where leads reach over it, else both posts.
+ * link where leads reach over it, else both posts; and a clamp on the bank that is left alone. A cable nobody drew, thin
+ * or poorly joined, leaves the volts apart and lets amps through all the same.
  */
 function apartOf(belief: Belief, of: TraitName): Unproved[] {
   const sound = belief.components[belief.heaviest(NOTHING_WRONG.id)]!;
@@ -397,9 +398,29 @@ function apartOf(belief: Belief, of: TraitName): Unproved[] {
     return red !== undefined && black !== undefined && Math.abs(sound.value(red) - sound.value(black)) > APART_VOLTS;
   });
   if (state === undefined) return [];
-  return studs
+  const volts = studs
     ? [{ state, points: [], questions: [], test: studs.id }]
     : posts.map((point) => ({ state, points: [point], questions: [] }));
+  const amps = (clamps: readonly string[]) => Math.abs(sound.value(belief.rowOf(state, clamps[0]!)!));
+  const [alone] = (['engine', 'coach'] as const)
+    .map((side) => clampsOn(belief, post(side)))
+    .filter((clamps) => clamps.length > 0)
+    .sort((a, b) => amps(a) - amps(b));
+  return [...volts, ...(alone ? [{ state, points: alone, questions: [] }] : [])];
+}
+
+/** Clamps that show what goes in and out of a battery: its lone negative cable, where it can be clamped, else its positives. */
+function clampsOn(belief: Belief, battery: string | undefined): string[] {
+  const at = (terminal?: string) =>
+    belief.compiled.rig.conductors
+      .filter((c) =>
+        [c.from, c.to].some((e) => e.part === battery && (terminal === undefined || e.terminal === terminal)),
+      )
+      .map((c) => `${c.id}.clamp`)
+      .filter((k) => belief.outputs.some((o) => o.key === k));
+  // All that goes in and out goes through a lone negative cable; on the plus side of a bank there are several.
+  const negative = at('minus');
+  return negative.length > 0 ? negative : at();
 }
 
 function wayTo(belief: Belief, witness: Exclude<Witness, { apart: TraitName }>): Omit<Unproved, 'state'> {
@@ -424,14 +445,5 @@ function wayTo(belief: Belief, witness: Exclude<Witness, { apart: TraitName }>):
     const probed = rig.probes.some((p) => p.key === point && !p.retired);
     return { points: probed && outputs.has(point) ? [point] : [], questions: [] };
   }
-  const clampsAt = (terminal?: string) =>
-    rig.conductors
-      .filter((c) =>
-        [c.from, c.to].some((e) => e.part === part.id && (terminal === undefined || e.terminal === terminal)),
-      )
-      .map((c) => `${c.id}.clamp`)
-      .filter((k) => outputs.has(k));
-  // All that goes in and out goes through a lone negative cable; on the plus side of a bank there are several.
-  const negative = clampsAt('minus');
-  return { points: negative.length > 0 ? negative : clampsAt(), questions: [] };
+  return { points: clampsOn(belief, part.id), questions: [] };
 }

@@ -20,24 +20,21 @@ const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!)
 /** 12 V blocks in series. */
 const blocks = (part: PartContext) => part.nominal / 12;
 
-/**
- * Volts of a half beside what charge and surface say, per 12 V: what it did just before, or how far its charging law is
- * off, and half of how unequal the halves are. A lithium bank keeps little of it.
- */
+/** What a bank is off by, V per 12 V: a lithium bank keeps little of it. */
+const kept = (part: PartContext, volts: number): number => (chemistry(part).bms ? LITHIUM_KEEPS * volts : volts);
+
+/** Volts of a half beside what charge and surface say, per 12 V: what it did just before, and half of how unequal the halves are. */
 const strays = (
-  [, , afterUse, whileCharged, apart]: readonly number[],
+  [, , afterUse, apart]: readonly number[],
   inputs: OperatingInputs,
   part: PartContext,
   half: 1 | -1,
-): number => {
-  const left = isCharged(inputs) ? whileCharged! : inputs.dwell < RESTED_SECONDS ? afterUse! : 0;
-  return (chemistry(part).bms ? LITHIUM_KEEPS * left : left) + half * apart!;
-};
+): number => (inputs.dwell < RESTED_SECONDS ? kept(part, afterUse!) : 0) + half * apart!;
 const isCharged = (inputs: OperatingInputs) => inputs.engine !== 'off' || inputs.shore || inputs.generator;
 
 /** Half of the bank's rest volts: the bank is two halves in series, equal but for how far they may be apart. */
 const halfVolts = (half: 1 | -1): ParameterExpression => ({
-  params: ['soc', 'surface', 'afterUse', 'whileCharged', 'apart'],
+  params: ['soc', 'surface', 'afterUse', 'apart'],
   value: (p, inputs, part) =>
     (blocks(part) * (restVolts(p[0]!, chemistry(part)) + p[1]! + strays(p, inputs, part, half))) / 2,
 });
@@ -73,6 +70,8 @@ const strayVolts = (label: string, spread: number): ParameterSpec => ({
 });
 /** From so long a rest on nothing of the last run is left but what is called surface charge. Common practice. */
 const RESTED_SECONDS = 600;
+/** A per Ah at which a charging law is off by the volts that are stated. */
+const TENTH = 0.1;
 /** A lithium bank is within some tens of millivolts of rest minutes later. From memory. */
 const LITHIUM_KEEPS = 0.4;
 
@@ -163,10 +162,16 @@ export const batteryBank = definePart({
       plus: 'upper-cell',
       minus: 'lower-cell',
       i0: { params: ['capacity'], value: ([ah], _, part) => chemistry(part).exchangePerAh * ah! },
+      // A charging law that is off shows on what takes a charge alone: a bank left to itself stands where it stood.
       charging: {
-        params: [],
-        value: (_, inputs, part) =>
-          blocks(part) * chemistry(part).chargeOvervolts * overvoltageShare(Math.max(5, inputs.dwell), chemistry(part)),
+        params: ['whileCharged'],
+        value: ([off], inputs, part) => {
+          const { chargeOvervolts, exchangePerAh } = chemistry(part);
+          const usual = chargeOvervolts * overvoltageShare(Math.max(5, inputs.dwell), chemistry(part));
+          const share = kept(part, off!) / (chargeOvervolts * Math.asinh(TENTH / exchangePerAh));
+          // 1 + share, and never below nothing.
+          return (blocks(part) * usual * 2) / (1 + Math.exp(-2 * share));
+        },
       },
       discharging: { params: [], value: (_, __, part) => blocks(part) * chemistry(part).dischargeOvervolts },
     },
