@@ -54,6 +54,8 @@ const IN_THE_WAY = 0.2;
 type Witness =
   /** `atRestWhereUneven`: at rest, only where a middle does not stand halfway elsewhere: on a charger it may do so in either way. */
   | { post: string; of: TraitName; side?: Side; atRestWhereUneven?: true }
+  /** With the engine running, wherever the complaint shows: what is flat was emptied, or never filled. */
+  | { post: string; of: TraitName; side?: Side; running: true }
   | { clampAt: TraitName; side?: Side }
   /** `whereUneven`: only where its middle does not stand halfway. */
   | { ask: readonly string[]; of: TraitName; side?: Side; whereUneven?: true }
@@ -98,6 +100,7 @@ const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
   ],
   'chassis-flat': [
     { post: 'plus', of: 'battery', side: 'engine' },
+    { post: 'plus', of: 'battery', side: 'engine', running: true },
     { clampAt: 'battery', side: 'engine' },
     { ask: ['load-test'], of: 'battery', side: 'engine' },
   ],
@@ -165,6 +168,7 @@ function readingsAgainst(belief: Belief): number[] {
   const seen = new Set([
     ...statesOfComplaints(belief.intake, belief.workspace.states),
     ...complaints.map((c) => stateToProve(belief, c)),
+    ...complaints.flatMap((c) => (PROVES[c].some((w) => 'running' in w) ? RUNNING : [])),
   ]);
   const apart = complaints.flatMap((c) =>
     PROVES[c].flatMap((w) =>
@@ -317,7 +321,10 @@ export function unproved(belief: Belief, about: (complaint: Complaint) => boolea
         .flatMap((w): Unproved[] =>
           'apart' in w
             ? apartOf(belief, w.apart)
-            : [{ state: 'atRestWhereUneven' in w ? AT_REST : state, ...wayTo(belief, w) }],
+            : [
+                { state: stateOfWitness(belief, w, state), ...wayTo(belief, w) },
+                ...('running' in w && isLow(belief, w) ? lostOnTheWay(belief) : []),
+              ],
         )
         .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
         .filter(
@@ -334,6 +341,44 @@ const UNEVEN_VOLTS = 0.05;
 /** The same from which one block is weak, whatever else fits: halves 0.2 V apart. Common practice. */
 const WEAK_VOLTS = 0.1;
 const AT_REST = 'rested';
+const RUNNING = ['idle', 'fast-idle'] as const;
+/** Volts of a 12 V battery under which it is not charged at that speed: an alternator may need more of it. Common practice. */
+const CHARGED_VOLTS = 13.1;
+
+type PostWitness = Extract<Witness, { post: string }>;
+
+/** The state a witness is read in, by the one its complaint is proved in. */
+function stateOfWitness(belief: Belief, w: Exclude<Witness, { apart: TraitName }>, state: string): string {
+  if ('atRestWhereUneven' in w) return AT_REST;
+  return 'running' in w ? RUNNING[isLow(belief, w) ? 1 : 0] : state;
+}
+
+/** Whether a battery was read too low to be charged at idle, with a faster one to look at. */
+function isLow(belief: Belief, w: PostWitness): boolean {
+  const { points } = wayTo(belief, w);
+  const { rig } = belief.compiled;
+  return (
+    belief.workspace.states.some((s) => s.id === RUNNING[1]) &&
+    belief.evidence.some(
+      (e, r) =>
+        e.state === RUNNING[0] &&
+        points.includes(e.probe) &&
+        belief.blunder[r]! < 0.5 &&
+        e.value < CHARGED_VOLTS * (rig.vehicles[0]!.nominalVolts / 12),
+    )
+  );
+}
+
+/** The drop from what charges the engine's battery to its post, where leads reach: low volts are made low, or lost. */
+function lostOnTheWay({ compiled: { rig } }: Belief): Unproved[] {
+  const ends = (of: TraitName, terminal: string) =>
+    rig.parts.filter((p) => is(p, of) && p.side === 'engine').map((p) => `${p.id}.${terminal}`);
+  const [sources, posts] = [ends('alternator', 'output'), ends('battery', 'plus')];
+  const drop = rigMeasurements(rig).find(
+    (m) => m.kind === 'drop' && [m.red, m.black!].every((k) => [...sources, ...posts].includes(k)),
+  );
+  return drop ? [{ state: RUNNING[1], points: [], questions: [], test: drop.id }] : [];
+}
 
 /** A bank whose halves stand too far apart at rest: the place of the reading of its middle. */
 function halvesApart(belief: Belief): number | undefined {

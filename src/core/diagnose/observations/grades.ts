@@ -48,7 +48,7 @@ const GRAVITY_APART = 0.05;
 const GRAVITY_LOW = 1.225;
 
 /** On a coil feed a coil of 1 A loses half a volt by it. Common practice, no source. */
-const SOUND_WIRE_OHMS = 0.5;
+export const SOUND_WIRE_OHMS = 0.5;
 
 export const GRADES = {
   'temperature-rise': ({ spot, ambient }: GradeValues): Graded => {

@@ -45,10 +45,22 @@ function chancesByFault(
   for (const f of faults) {
     if (f.owner !== owner.id) continue;
     const kind = f.id.slice(owner.id.length + 1);
-    const chances = template.faults?.[kind] ?? f.effects.map((e) => template.does?.[e.do]).find((c) => c !== undefined);
+    const chances = template.faults?.[kind] ?? f.effects.map((e) => ofEffect(template, e)).find((c) => c !== undefined);
     if (chances) table[f.id] = chances;
   }
   return table;
+}
+
+/** Chances under what a fault does to the circuit: ohms too few for an ohmmeter are not seen by one. */
+function ofEffect(template: ObservationTemplate, effect: Fault['effects'][number]): Chances | undefined {
+  const chances = template.does?.[effect.do];
+  if (!chances || template.seesOhms === undefined || effect.do !== 'add-ohms') return chances;
+  const { from, to } = effect;
+  // The ohms of a fault are anywhere between its ends, evenly by their logarithm.
+  const seen = Math.min(1, Math.max(0, Math.log(to / template.seesOhms) / Math.log(to / from)));
+  return Object.fromEntries(
+    template.answers.map(({ id }) => [id, seen * chances[id]! + (1 - seen) * template.otherwise[id]!]),
+  );
 }
 
 /** What a template hands on as it stands. */

@@ -50,6 +50,8 @@ export interface ObservationTemplate {
   faults?: Readonly<Record<string, Chances>>;
   /** Chances under any fault of the owner that does this to the circuit. */
   does?: Readonly<Record<string, Chances>>;
+  /** Of a test by ohms: added ohms under this pass it. */
+  seesOhms?: number;
   /** Chances by what the rig’s solenoid does in a state. */
   closes?: { state: string; so: Chances; not: Chances };
   /** Chances by whether a healthy meter would find battery volts at a terminal of the part in the state. */
@@ -59,7 +61,10 @@ export interface ObservationTemplate {
 }
 
 /** A question of one rig: plain data, so that a page can hold it. */
-export interface ObservationKind extends Omit<ObservationTemplate, 'of' | 'faults' | 'does' | 'closes' | 'live'> {
+export interface ObservationKind extends Omit<
+  ObservationTemplate,
+  'of' | 'faults' | 'does' | 'seesOhms' | 'closes' | 'live'
+> {
   place: string;
   closes?: { part: string; state: string; so: Chances; not: Chances };
   live?: { probe: string; so: Chances; not: Chances };

@@ -56,6 +56,28 @@ describe('what is seen, heard and tried', () => {
     },
   );
 
+  it('is no word on ohms too few for an ohmmeter: a joint of a tenth passes it, an open wire does not', () => {
+    // Common practice, no source: one good strand reads as a sound wire, so a heavy wire is tested by its drop under amps.
+    const rig = coupledRig('t', 'T', { ...USUAL_COUPLED.trailer, link: 'thin-line' });
+    const faults = rigFaults(rig);
+    const odds = (fault: string, answer: string) => {
+      const owner = fault.split('.')[0]!;
+      const q = observationsOf(rig, faults).find((x) => x.id === `continuity.${owner}`)!;
+      const chance = (id: string) =>
+        answerProbability(q, answer, { faults: [id], closes: () => false, volts: () => 0, nominal: 12 });
+      return chance(fault) / chance('nothing-wrong');
+    };
+    expect(odds('line.bad-lug', 'good')).toBeGreaterThan(0.9);
+    expect(odds('line.too-thin', 'good')).toBeGreaterThan(0.9);
+    for (const f of faults.filter((x) => x.effects.some((e) => e.do === 'open') && /^(.*)\.missing$/.test(x.id)))
+      if (observationsOf(rig, faults).some((q) => q.id === `continuity.${f.owner}`))
+        expect(odds(f.id, 'good'), f.id).toBeLessThan(0.1);
+    // The more ohms a fault may add, the less a wire that passes fits it.
+    const [thin, junction] = ['line.bad-lug', 'plug-line.junction-corroded'].map((id) => odds(id, 'good'));
+    expect(junction!).toBeLessThan(thin!);
+    expect(odds('line.too-thin', 'ohms')).toBeGreaterThanOrEqual(1);
+  });
+
   it('has no template that no rig is ever asked', () => {
     const rigs = [
       ...VARIETY.map((c) => motorhome('t', 'T', c)),

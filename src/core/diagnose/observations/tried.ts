@@ -1,5 +1,6 @@
 /** What is tried: ohms on a dead circuit, a lamp as load, a swap, a load test. Chances are assumed, the methods common practice. */
 import type { TraitName } from '../../parts/traits';
+import { SOUND_WIRE_OHMS } from './grades';
 import { YES_NO, yes, type ObservationTemplate } from './observationKind';
 
 const LAMP = [
@@ -43,6 +44,8 @@ export const TRIED: readonly ObservationTemplate[] = [
     fields: [{ id: 'ohms', label: 'End to end', unit: 'ohm', min: 0, max: 1e8 }],
     grade: 'continuity',
     does: { open: { good: 0.04, ohms: 0.03, open: 0.93 }, 'add-ohms': { good: 0.12, ohms: 0.85, open: 0.03 } },
+    // One good strand reads as a sound wire: what a joint loses shows as a drop under amps. Common practice.
+    seesOhms: SOUND_WIRE_OHMS,
     otherwise: { good: 0.985, ohms: 0.012, open: 0.003 },
   },
   {

@@ -161,17 +161,21 @@ export const batteryBank = definePart({
       id: 'overvoltage',
       plus: 'upper-cell',
       minus: 'lower-cell',
-      i0: { params: ['capacity'], value: ([ah], _, part) => chemistry(part).exchangePerAh * ah! },
       // A charging law that is off shows on what takes a charge alone: a bank left to itself stands where it stood.
-      charging: {
-        params: ['whileCharged'],
-        value: ([off], inputs, part) => {
-          const { chargeOvervolts, exchangePerAh } = chemistry(part);
-          const usual = chargeOvervolts * overvoltageShare(Math.max(5, inputs.dwell), chemistry(part));
-          const share = kept(part, off!) / (chargeOvervolts * Math.asinh(TENTH / exchangePerAh));
-          // 1 + share, and never below nothing.
-          return (blocks(part) * usual * 2) / (1 + Math.exp(-2 * share));
+      i0: {
+        params: ['capacity', 'whileCharged'],
+        value: ([ah, off], _, part) => {
+          const { exchangePerAh, chargeOvervolts } = chemistry(part);
+          const x = TENTH / exchangePerAh;
+          // η·asinh(I / I0) is moved by `off` at a tenth of the capacity: this is its slope by ln I0 there.
+          const slope = (chargeOvervolts * x) / Math.hypot(1, x);
+          return exchangePerAh * ah! * Math.exp(-kept(part, off!) / slope);
         },
+      },
+      charging: {
+        params: [],
+        value: (_, inputs, part) =>
+          blocks(part) * chemistry(part).chargeOvervolts * overvoltageShare(Math.max(5, inputs.dwell), chemistry(part)),
       },
       discharging: { params: [], value: (_, __, part) => blocks(part) * chemistry(part).dischargeOvervolts },
     },

@@ -129,7 +129,8 @@ export const COACH_CABLE_FAULTS: readonly PartFault[] = [
     id: 'too-thin',
     wire: { end: 'from', terminal: 'coach-stud' },
     name: 'Cable to the coach bank too thin for its length',
-    effects: [{ do: 'add-ohms', element: '', from: 0.006, to: 0.08 }],
+    // To what a thin wire of a tow vehicle's factory line has, run for the length of two vehicles.
+    effects: [{ do: 'add-ohms', element: '', from: 0.006, to: 0.4 }],
     prior: 1,
     explains: ['slow-charging', 'coach-not-charging'],
     repair: COACH_CABLE_REPAIR,
