@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['knex', 'pg', '@node-rs/argon2', '@react-pdf/renderer', 'pino', 'sharp'],
+  serverExternalPackages: ['knex', 'pg', 'pg-boss', '@node-rs/argon2', '@react-pdf/renderer', 'pino', 'sharp'],
   turbopack: { root: import.meta.dirname },
   poweredByHeader: false,
   typedRoutes: false,

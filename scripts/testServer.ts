@@ -24,8 +24,21 @@ const freePort = (): Promise<number> =>
     });
   });
 
+/** Asks a process to end, and makes it. */
+const ended = (old: ChildProcess | undefined): Promise<void> =>
+  new Promise((resolve) => {
+    if (!old || old.exitCode !== null) return resolve();
+    const kill = setTimeout(() => old.kill('SIGKILL'), 4000);
+    old.on('exit', () => {
+      clearTimeout(kill);
+      resolve();
+    });
+    old.kill('SIGTERM');
+  });
+
 export class TestServer {
   private process: ChildProcess | undefined;
+  private worker: ChildProcess | undefined;
 
   private constructor(
     readonly url: string,
@@ -63,6 +76,10 @@ export class TestServer {
       stdio: ['ignore', 'ignore', 'inherit'],
       env: { ...process.env, ...this.env, NODE_ENV: 'production', SURRIK_PORT: String(this.port) },
     });
+    this.worker = spawn('node', ['.build/worker.mjs'], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, ...this.env, NODE_ENV: 'production' },
+    });
     for (let k = 0; k < 150; k++) {
       const up = await fetch(`${this.url}/api/health`).then(
         (r) => r.ok,
@@ -74,16 +91,7 @@ export class TestServer {
     throw new Error('the server did not answer within 15 s');
   }
 
-  stop(): Promise<void> {
-    const old = this.process;
-    return new Promise((resolve) => {
-      if (!old || old.exitCode !== null) return resolve();
-      const kill = setTimeout(() => old.kill('SIGKILL'), 4000);
-      old.on('exit', () => {
-        clearTimeout(kill);
-        resolve();
-      });
-      old.kill('SIGTERM');
-    });
+  async stop(): Promise<void> {
+    await Promise.all([ended(this.process), ended(this.worker)]);
   }
 }

@@ -4,8 +4,10 @@
 # found by looking at the processes themselves, never by a file alone: a file outlives what it speaks of.
 
 APP_PID=""; APP_DB_PORT=""; DB_STARTED=""
+WORKER_PID=(); WORKER_SINCE=(); WORKER_DB=()
 LOG_LIMIT=10000000 LOGS_KEPT=5
 WATCH_EVERY=2 ANSWER_WITHIN="${SURRIK_ANSWER_WITHIN:-5}" MISSES=3
+WORKER_SILENT=$((ANSWER_WITHIN * MISSES))
 
 now() { date -u +%Y-%m-%dT%H:%M:%SZ; }
 told() { step "$(now) $*"; printf '{"level":"warn","time":"%s","msg":"up: %s"}\n' "$(now)" "$*" >> "$BASE/app.log"; }
@@ -23,6 +25,7 @@ processes() { # processes PATTERN
   done
 }
 our_apps() { processes '^node scripts/serve\.mjs'; }
+our_workers() { processes '^node \.build/worker\.mjs'; }
 # When a process began: a number that is given out again begins at another time.
 begun() { sed 's/.*) //' "/proc/$1/stat" 2>/dev/null | cut -d' ' -f20; }
 our_watch() { local pid at; [ -f "$BASE/up.pid" ] && read -r pid at < "$BASE/up.pid" && alive "$pid" && [ "$(begun "$pid")" = "$at" ] && echo "$pid"; }
@@ -48,7 +51,8 @@ rotate() {
 stop_all() {
   trap - INT TERM EXIT
   local pid
-  for pid in $APP_PID; do end_of "$pid" 10; done
+  for pid in $APP_PID $(our_workers); do kill -TERM "$pid" 2>/dev/null || true; done
+  for pid in $APP_PID $(our_workers); do end_of "$pid" 10; done
   rm -f "$BASE/app.url" "$BASE/up.pid"
   [ -n "$DB_STARTED" ] && { db_down || true; }
   exit "${1:-0}"
@@ -67,6 +71,28 @@ app_start() { # app_start PORT URL
     sleep 0.1
   done
   return 1
+}
+
+# Workers take up what takes a while. Each has a number and touches a file as long as it is alive.
+worker_start() { # worker_start NUMBER
+  rm -f "$BASE/worker.$1"
+  NODE_ENV=production SURRIK_WORKER="$1" node .build/worker.mjs >>"$BASE/app.log" 2>&1 9>&- &
+  WORKER_PID[$1]=$!; WORKER_SINCE[$1]=$(date +%s); WORKER_DB[$1]="$DB_PORT"
+  disown "${WORKER_PID[$1]}"
+}
+
+workers_mend() { # each that has ended, says nothing any more, or looks for its database where that was
+  local k why at now; now=$(date +%s)
+  for k in $(seq "${SURRIK_WORKERS:-1}"); do
+    why=""; at=$(stat -c %Y "$BASE/worker.$k" 2>/dev/null || echo "${WORKER_SINCE[$k]:-0}")
+    if [ "${WORKER_DB[$k]}" != "$DB_PORT" ]; then why="its database moved to port $DB_PORT"
+    elif ! alive "${WORKER_PID[$k]}"; then why="it has ended"
+    elif [ $((now - at)) -ge $WORKER_SILENT ]; then why="it says nothing any more"; fi
+    [ -n "$why" ] || continue
+    told "worker $k begins anew: $why"
+    { kill -CONT "${WORKER_PID[$k]}"; kill -KILL "${WORKER_PID[$k]}"; } 2>/dev/null || true
+    worker_start "$k"
+  done
 }
 
 app_replace() { # app_replace PORT URL WHY
@@ -113,6 +139,7 @@ watch() { # watch PORT URL: for as long as `up` stays
         DB_STARTED=1; export SURRIK_DB_PORT="$DB_PORT"; silent=0
       fi
     fi
+    workers_mend
     if [ "$DB_PORT" != "$APP_DB_PORT" ]; then app_replace "$1" "$2" "its database moved to port $DB_PORT: the server starts anew"; missed=0
     elif ! alive "$APP_PID"; then app_replace "$1" "$2" "the server has ended: it is started again"; missed=0
     elif answers "$2"; then missed=0
@@ -138,6 +165,7 @@ standing() {
     if pid=$(our_watch); then step "the one that watches does not mend it: replaced" >&2; end_of "$pid" 3; fi
   fi
   for pid in $(our_apps); do step "a server was left behind by an earlier one (process $pid): ended" >&2; end_of "$pid" 3; done
+  for pid in $(our_workers); do step "a worker was left behind by an earlier one (process $pid): ended" >&2; end_of "$pid" 3; done
   rm -f "$BASE/app.url" "$BASE/up.pid"
   [ -n "$others" ] && sleep 0.3
   return 1
@@ -152,6 +180,7 @@ cmd_up() {
     --key) key="${2:-}"; [ -r "$key" ] || die "--key wants the certificate's key file in PEM" "found: ${key:-nothing}"; key=$(readlink -f "$key"); shift 2 ;;
     --host) [ -n "${2:-}" ] || die "--host wants a name" "for instance --host surrik.shop.lan"; hosts="$hosts,$2"; shift 2 ;;
     --apps) [[ "${2:-}" =~ ^([1-9]|[12][0-9]|3[0-2])$ ]] || die "--apps wants a number from 1 to 32" "for instance --apps 2"; export SURRIK_APPS="$2"; shift 2 ;;
+    --workers) [[ "${2:-}" =~ ^([1-9]|[12][0-9]|3[0-2])$ ]] || die "--workers wants a number from 1 to 32" "for instance --workers 2"; export SURRIK_WORKERS="$2"; shift 2 ;;
     *) die "up does not know $1" "./surrik help" ;;
   esac; done
   local url="http://127.0.0.1:$port"
@@ -174,6 +203,7 @@ cmd_up() {
   need_build
   port_free "$port" || die "port $port was taken meanwhile by another program" "use another: ./surrik up --port $((port + 1))"
   app_start "$port" "$url" || { tail -5 "$BASE/app.log" >&2; die "the server did not come up with its data" "the lines above are the end of $BASE/app.log"; }
+  local k; for k in $(seq "${SURRIK_WORKERS:-1}"); do worker_start "$k"; done
   say ""
   say "  Surrik is at      $url"
   if [ -n "${SURRIK_EXPOSED:-}" ]; then
@@ -193,7 +223,7 @@ cmd_up() {
 cmd_down() {
   local stopped=0 pid
   if pid=$(our_watch); then end_of "$pid" 20; stopped=1; fi
-  for pid in $(our_apps); do end_of "$pid" 5; stopped=1; done
+  for pid in $(our_apps) $(our_workers); do end_of "$pid" 5; stopped=1; done
   rm -f "$BASE/app.url" "$BASE/up.pid" 2>/dev/null || true
   if db_down; then stopped=1; fi
   if [ $stopped = 1 ]; then say "stopped"; else say "nothing was running"; fi

@@ -126,7 +126,11 @@ describe('everything of a shop', () => {
 describe('a customer who wants to be forgotten', () => {
   it('is, in this shop, in the tables and in what was entered; the job stays, and notes with the name are told', async () => {
     said.length = 0;
+    // A paper in the making holds the whole job.
+    const run = { kind: 'report', input: Buffer.from('Robin Example') };
+    for (const shop_id of [shop, other]) await db.owner('runs').insert({ ...run, shop_id, id: randomUUID() });
     await eraseCustomer('Robin Example', 'Lagoon');
+    expect(await db.owner('runs').pluck('shop_id')).toEqual([other]);
     const left = await everything(shop);
     expect(left).not.toMatch(/Robin Example|555 0100|LGN 42/);
     expect(said.join('\n')).toContain('jobs that stay: 1042');

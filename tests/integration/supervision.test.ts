@@ -62,16 +62,19 @@ const commandOf = (pid: string) => {
     return '';
   }
 };
-/** Processes that serve this instance. */
-const servers = () =>
+const running = (command: string) =>
   readdirSync('/proc')
-    .filter((d) => /^\d+$/.test(d) && commandOf(d).startsWith('node scripts/serve.mjs'))
+    .filter((d) => /^\d+$/.test(d) && commandOf(d).startsWith(command))
     .filter((d) => environ(d).includes(`SURRIK_BASE=${base}`))
     .map(Number);
+/** Processes that serve this instance, and those that take up what takes a while. */
+const servers = () => running('node scripts/serve.mjs');
+const workers = () => running('node .build/worker.mjs');
 const postmaster = () => Number(readFileSync(`${base}/pg/postmaster.pid`, 'utf8').split('\n')[0]);
 const databasePort = () => readFileSync(`${base}/db-port`, 'utf8').trim();
 
 let ledger: Ledger;
+let cookie: string;
 const owned = () =>
   connect(
     { host: '127.0.0.1', port: Number(databasePort()), name: 'surrik' },
@@ -92,7 +95,7 @@ beforeAll(async () => {
   // Readings are entered all the while, and an account is kept of what was acknowledged.
   const db = owned();
   const person = { shopId: DEMO_SHOP.id, personId: DEMO_PEOPLE[1].id, name: DEMO_PEOPLE[1].name };
-  const cookie = await Ledger.signIn(db, person, readSecrets(base)['COOKIE_SECRET']!);
+  cookie = await Ledger.signIn(db, person, readSecrets(base)['COOKIE_SECRET']!);
   await db.destroy();
   ledger = new Ledger(`http://127.0.0.1:${port}`, 1042, person, cookie);
   ledger.begin(2);
@@ -153,6 +156,21 @@ describe('a server that is watched over', () => {
     expect(servers()).not.toContain(before);
   });
 
+  it('makes papers again after its worker was killed, and after it was stopped', async () => {
+    for (const signal of ['SIGKILL', 'SIGSTOP'] as const) {
+      const [before] = workers();
+      process.kill(before!, signal);
+      await until(`another worker after ${signal}`, () => workers().length === 1 && !workers().includes(before!));
+      // On a slow machine the first one may run out of its time while everything is read: it is asked again, as it says.
+      const paper = async () => {
+        const response = await fetch(`http://127.0.0.1:${port}/api/jobs/1042/report.pdf`, { headers: { cookie } });
+        expect([200, 503]).toContain(response.status);
+        return Buffer.from(await response.arrayBuffer()).subarray(0, 5).toString() === '%PDF-';
+      };
+      await until('a paper', paper, 180);
+    }
+  });
+
   it('finishes what it began when it is asked to stop: no connection is cut', async () => {
     const ends = Array.from({ length: 40 }, () =>
       fetch(`http://127.0.0.1:${port}/sign-in`).then(
@@ -179,6 +197,7 @@ describe('a server that is watched over', () => {
     expect(servers()).toHaveLength(1);
     expect(servers()).not.toContain(before);
     expect(await isReady()).toBe(true);
+    await until('one worker', () => workers().length === 1);
   });
 
   it('has lost and doubled nothing it ever acknowledged', async () => {
@@ -209,8 +228,10 @@ describe('a server that is watched over', () => {
 
   it('is gone after `down`, a stopped process with it', async () => {
     process.kill(servers()[0]!, 'SIGSTOP');
+    process.kill(workers()[0]!, 'SIGSTOP');
     expect(await surrik('down')).toBe('stopped');
     expect(servers()).toEqual([]);
+    expect(workers()).toEqual([]);
     expect(existsSync(`${base}/pg/postmaster.pid`)).toBe(false);
     expect(await surrik('down')).toBe('nothing was running');
   });

@@ -118,6 +118,8 @@ export const eraseCustomer = (name = '', shopName = ''): Promise<void> =>
       }[];
       await tx('rigs').where({ shop_id: shop.id }).whereIn('id', rigs).update({ customer_id: null, identity: '{}' });
       await tx('customers').where({ shop_id: shop.id, id }).delete();
+      // A paper in the making holds the job: it is asked for again.
+      await tx('runs').where({ shop_id: shop.id }).delete();
       await tx('commands')
         .where({ shop_id: shop.id, type: 'identity.set' })
         .whereIn(

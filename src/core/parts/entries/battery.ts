@@ -20,21 +20,26 @@ const chemistry = (part: PartContext) => chemistryOf(part.options['chemistry']!)
 /** 12 V blocks in series. */
 const blocks = (part: PartContext) => part.nominal / 12;
 
-/** What a bank is off by, V per 12 V: a lithium bank keeps little of it. */
-const kept = (part: PartContext, volts: number): number => (chemistry(part).bms ? LITHIUM_KEEPS * volts : volts);
-
-/** Volts of a half beside what charge and surface say, per 12 V: what it did just before, and half of how unequal the halves are. */
+/**
+ * Volts of a half beside what charge and surface say, per 12 V: what it did just before, and half of how unequal the
+ * halves are. A lithium bank keeps little of it, and has its charging law off at rest as well: on a curve as flat as its
+ * own, hundredths of a volt are whole tenths of charge.
+ */
 const strays = (
-  [, , afterUse, apart]: readonly number[],
+  [, , afterUse, whileCharged, apart]: readonly number[],
   inputs: OperatingInputs,
   part: PartContext,
   half: 1 | -1,
-): number => (inputs.dwell < RESTED_SECONDS ? kept(part, afterUse!) : 0) + half * apart!;
+): number => {
+  const after = inputs.dwell < RESTED_SECONDS ? afterUse! : 0;
+  const left = chemistry(part).bms ? LITHIUM_KEEPS * (isCharged(inputs) ? whileCharged! : after) : after;
+  return left + half * apart!;
+};
 const isCharged = (inputs: OperatingInputs) => inputs.engine !== 'off' || inputs.shore || inputs.generator;
 
 /** Half of the bank's rest volts: the bank is two halves in series, equal but for how far they may be apart. */
 const halfVolts = (half: 1 | -1): ParameterExpression => ({
-  params: ['soc', 'surface', 'afterUse', 'apart'],
+  params: ['soc', 'surface', 'afterUse', 'whileCharged', 'apart'],
   value: (p, inputs, part) =>
     (blocks(part) * (restVolts(p[0]!, chemistry(part)) + p[1]! + strays(p, inputs, part, half))) / 2,
 });
@@ -70,8 +75,6 @@ const strayVolts = (label: string, spread: number): ParameterSpec => ({
 });
 /** From so long a rest on nothing of the last run is left but what is called surface charge. Common practice. */
 const RESTED_SECONDS = 600;
-/** A per Ah at which a charging law is off by the volts that are stated. */
-const TENTH = 0.1;
 /** A lithium bank is within some tens of millivolts of rest minutes later. From memory. */
 const LITHIUM_KEEPS = 0.4;
 
@@ -165,11 +168,9 @@ export const batteryBank = definePart({
       i0: {
         params: ['capacity', 'whileCharged'],
         value: ([ah, off], _, part) => {
-          const { exchangePerAh, chargeOvervolts } = chemistry(part);
-          const x = TENTH / exchangePerAh;
-          // η·asinh(I / I0) is moved by `off` at a tenth of the capacity: this is its slope by ln I0 there.
-          const slope = (chargeOvervolts * x) / Math.hypot(1, x);
-          return exchangePerAh * ah! * Math.exp(-kept(part, off!) / slope);
+          const { exchangePerAh, chargeOvervolts, bms: lithium } = chemistry(part);
+          // From I0 up, η·asinh(I / I0) is moved by `off` where ln I0 is moved by −off / η.
+          return exchangePerAh * ah! * (lithium ? 1 : Math.exp(-off! / chargeOvervolts));
         },
       },
       charging: {

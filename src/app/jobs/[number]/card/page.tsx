@@ -6,7 +6,7 @@ import { PrintButton } from '@/ui/PrintButton';
 import { appDb } from '@/server/db';
 import { currentActor } from '@/server/http';
 import { jobSnapshot } from '@/server/job/snapshot';
-import { onPaper } from '@/server/pdf/client';
+import { onRun } from '@/server/runs/ask';
 import { Refused } from '@/server/actor';
 
 /** The owner's card, worked out on the server: the owner's telephone may open it on paper only. */
@@ -28,12 +28,10 @@ export default async function CardPage({ params }: { params: Promise<{ number: s
         </Link>
       </main>
     );
-  const card = await onPaper(actor.shopId, (paper) => paper.ownerCard(found.job, found.shop.settings)).catch(
-    (e: unknown) => {
-      if (e instanceof Refused) return e;
-      throw e;
-    },
-  );
+  const card = await onRun(actor.shopId, 'ownerCard', [found.job, found.shop.settings]).catch((e: unknown) => {
+    if (e instanceof Refused) return e;
+    throw e;
+  });
   if (card instanceof Refused)
     return (
       <main className="plain">

@@ -1,16 +1,17 @@
 import { appDb } from '@/server/db';
 import { answerWith, jobNumber } from '@/server/http';
 import { jobSnapshot } from '@/server/job/snapshot';
-import { onPaper } from '@/server/pdf/client';
+import { onRun } from '@/server/runs/ask';
 
 /** The report as a PDF. */
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
   return answerWith(async (actor) => {
     const number = jobNumber((await params).number);
     const { job, shop, identity } = await jobSnapshot(appDb(), actor, number);
-    const pdf = await onPaper(
+    const pdf = await onRun(
       actor.shopId,
-      (paper) => paper.report({ job, shop, identity }, new Date()),
+      'report',
+      [{ job, shop, identity }, new Date().toISOString()],
       request.signal,
     );
     return new Response(pdf, {

@@ -2,7 +2,7 @@ import { appDb } from '@/server/db';
 import { Refused } from '@/server/actor';
 import { answerWith, jobNumber } from '@/server/http';
 import { jobSnapshot } from '@/server/job/snapshot';
-import { onPaper } from '@/server/pdf/client';
+import { onRun } from '@/server/runs/ask';
 
 /** The wiring diagram of a revision as a PDF. */
 export async function GET(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
@@ -12,11 +12,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
     const id = new URL(request.url).searchParams.get('revision');
     const revision = job.revisions.find((r) => r.id === id);
     if (!revision) throw new Refused(404, 'no-revision', 'There is no such version of this rig.');
-    const pdf = await onPaper(
-      actor.shopId,
-      (paper) => paper.wiring(number, revision, shop, new Date()),
-      request.signal,
-    );
+    const pdf = await onRun(actor.shopId, 'wiring', [number, revision, shop, new Date().toISOString()], request.signal);
     return new Response(pdf, {
       headers: {
         'content-type': 'application/pdf',
