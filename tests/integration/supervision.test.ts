@@ -165,7 +165,11 @@ describe('a server that is watched over', () => {
       const paper = async () => {
         const response = await fetch(`http://127.0.0.1:${port}/api/jobs/1042/report.pdf`, { headers: { cookie } });
         expect([200, 503]).toContain(response.status);
-        return Buffer.from(await response.arrayBuffer()).subarray(0, 5).toString() === '%PDF-';
+        return (
+          Buffer.from(await response.arrayBuffer())
+            .subarray(0, 5)
+            .toString() === '%PDF-'
+        );
       };
       await until('a paper', paper, 180);
     }

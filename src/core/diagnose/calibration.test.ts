@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { EVERY_RIG } from '../../../tests/everyRig';
 import { motorhome, USUAL_MOTORHOME } from '../rig/archetypes/motorhome';
-import { calibrationOf, claimed } from './calibration';
+import { atTheStop, calibrationOf, claimed, sortOf } from './calibration';
 
 const usual = calibrationOf(motorhome('c', 'C'));
 
@@ -35,5 +35,26 @@ describe('what is claimed', () => {
       const share = (right + earlier.right / 2) / (verdicts + earlier.verdicts / 2);
       expect(Math.abs(said - share), kept.of).toBeLessThan(0.03);
     }
+  });
+
+  it('of a sound rig is no less than was found of such verdicts, of a pair no more, and still adds up to one', () => {
+    const pair = 'Clean the clamp + Replace the fuse';
+    for (const share of [0.3, 0.66, 0.8, 0.9, 0.98]) {
+      for (const [verdict, holds] of [
+        ['nothing-wrong', (x: number, found: number) => x >= found && x >= share],
+        [pair, (x: number, found: number) => x <= found && x <= share],
+        ['Clean the clamp', (x: number) => x === share],
+      ] as const) {
+        const { own, others } = atTheStop(verdict, share);
+        const sort = sortOf(verdict);
+        expect(share * own + (1 - share) * others).toBeCloseTo(1, 12);
+        // Of few, less than the bare quotient is claimed: Laplace's rule, worked by hand for two of three: 3 of 5.
+        const found = sort ? (sort.right + 1) / (sort.verdicts + 2) : 0;
+        if (sort) expect(found).toBeLessThan(sort.right / sort.verdicts);
+        const said = Number((share * own).toFixed(9));
+        expect(holds(said, Number(found.toFixed(9))), `${verdict} ${share}`).toBe(true);
+      }
+    }
+    for (const share of [0, 1]) expect(atTheStop('nothing-wrong', share)).toEqual({ own: 1, others: 1 });
   });
 });

@@ -6,7 +6,7 @@ import { measurementId, rigMeasurements } from '../probe/measurement';
 import type { Belief } from './belief';
 import type { AddedProbe } from './addedProbes';
 import { changeOfMind, type ChangeOfMind } from './changeOfMind';
-import { calibrationOf, claimed, type Calibration } from './calibration';
+import { atTheStop, calibrationOf, claimed, sortOf, type Calibration, type VerdictSort } from './calibration';
 import { contradictions, type Contradiction } from './contradictions';
 import { rankTests, type Circumstances, type RankedTest } from './nextTest';
 import { howItStands, type ClassShare, type Round, type Stop } from './standing';
@@ -66,6 +66,8 @@ export interface Diagnosis {
   changes?: ChangeOfMind;
   /** What was kept back of every share, and what that rests on. */
   calibration: Calibration;
+  /** Of a verdict whose sort is counted by itself: what was found of it. */
+  sort?: VerdictSort;
 }
 
 export interface DiagnoseOptions {
@@ -99,17 +101,26 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   const next = [...(first ? [first] : []), ...withAlternatives(useful, ranked).map((t) => nextTest(belief, t))];
   const calibration = calibrationOf(belief.compiled.rig);
   const changes = changeOfMind(belief, ranked);
+  const verdict = stop.reached ? stop.class : undefined;
+  const shares = classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability, calibration) }));
+  const factor = atTheStop(verdict ?? '', shares.find((c) => c.class === verdict)?.probability ?? 0);
+  const told = <T extends { class: string; probability: number }>(of: T): T => ({
+    ...of,
+    probability: of.probability * (of.class === verdict ? factor.own : factor.others),
+  });
+  const sort = verdict === undefined ? undefined : sortOf(verdict);
   const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
   return {
-    suspects,
+    suspects: suspects.map(told).sort((a, b) => b.probability - a.probability),
     next,
     stop,
     contradiction,
     added,
     telling,
-    classes: classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability, calibration) })),
+    classes: shares.map(told).sort((a, b) => b.probability - a.probability),
     ...(changes ? { changes } : {}),
     calibration,
+    ...(sort ? { sort } : {}),
   };
 }
 

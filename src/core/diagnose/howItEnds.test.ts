@@ -296,6 +296,13 @@ describe('a sound rig', () => {
     if (answer.stop.class === 'nothing-wrong')
       expect(observed.some((o) => /^(load-test|gravity)\.coach-bank$/.test(o.what))).toBe(true);
     expect(answer.stop.reached).toBe(true);
+    // What no reading shows is said: its blocks stand side by side.
+    expect(answer.stop.class).toBe('nothing-wrong');
+    expect(answer.stop.why).toContain('bad jumper');
+    expect(answer.sort).toMatchObject({ of: expect.stringContaining('sound') });
+    expect(answer.classes.reduce((sum, c) => sum + c.probability, 0)).toBeCloseTo(1, 9);
+    expect(answer.suspects.reduce((sum, s) => sum + s.probability, 0)).toBeCloseTo(1, 9);
+    expect(answer.classes[0]!.probability).toBeGreaterThanOrEqual(31 / 40 - 1e-9);
   });
 });
 

@@ -1,4 +1,5 @@
 /** Whether a round is over and, if not, what comes first: a master's order. */
+import { is } from '../parts/kinds';
 import { measurementId, type Measurement } from '../probe/measurement';
 import { addedProbes, type AddedProbe } from './addedProbes';
 import type { Belief } from './belief';
@@ -77,7 +78,7 @@ export function howItStands(round: Round): Standing {
         'It looks sound, but nothing read so far speaks against this suspect: its own test comes first.',
         nextTest(belief, open),
       );
-    const why = 'It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.';
+    const why = `It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.${jumpersUnseen(belief)}`;
     return { stop: { reached: true, class: top.class, why } };
   }
   const against = againstSound(belief, classes);
@@ -104,6 +105,16 @@ export function howItStands(round: Round): Standing {
     return goOn('A test still pays: it is likelier to save a wrong call than it costs.');
   }
   return ofVerdict(round, goOn);
+}
+
+/** What no reading of such a bank shows, where the owner tells of the bank itself. Common practice. */
+function jumpersUnseen({ compiled, intake }: Belief): string {
+  const sideBySide = compiled.rig.parts.some(
+    (p) => is(p, 'battery') && p.side === 'coach' && (p.options?.['layout'] ?? '').includes('parallel'),
+  );
+  return sideBySide && intake.includes('coach-short-life')
+    ? ' Its blocks stand side by side, and no reading here tells a bad jumper between them: clamp each one’s cable while it charges, they share alike.'
+    : '';
 }
 
 /** The same once no test pays any more: what a verdict still wants before it is one. */

@@ -1,5 +1,6 @@
 'use client';
 /** How a suspect's share came about: the odds before, and what each reading and answer did to them. */
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import { NOT_ON_LIST } from '../../core/diagnose/catalogue/notOnList';
 import type { Suspect } from '../../core/diagnose/diagnose';
 import { showPercent, showText } from '../../core/units/format';
@@ -10,7 +11,8 @@ export function ProbabilityWorking({ suspect, onClose }: { suspect: Suspect; onC
   const file = useJobFile();
   const answers = useAnswers();
   const clues = [...suspect.for, ...suspect.against].sort((a, b) => Math.abs(b.logOdds) - Math.abs(a.logOdds));
-  const kept = answers.diagnosis!.calibration;
+  const { calibration: kept, sort, stop } = answers.diagnosis!;
+  const verdict = stop.class;
   const odds = (p: number) =>
     p >= 0.5 ? `${(p / (1 - p)).toFixed(1)} to 1 for` : `${((1 - p) / Math.max(p, 1e-6)).toFixed(1)} to 1 against`;
   return (
@@ -70,6 +72,12 @@ export function ProbabilityWorking({ suspect, onClose }: { suspect: Suspect; onC
         version {kept.earlier.right} of {kept.earlier.verdicts}, which count half. It stands with “{NOT_ON_LIST.name}
         ”.
       </p>
+      {sort && suspect.class === verdict && (
+        <p>
+          Of {sort.verdicts} {sort.of}, {sort.right} were right ({sort.date}): this one is claimed at{' '}
+          {suspect.class === NOTHING_WRONG.id ? 'no less' : 'no more'} than that.
+        </p>
+      )}
     </Sheet>
   );
 }
