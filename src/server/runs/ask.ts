@@ -5,11 +5,10 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Knex } from 'knex';
-import PgBoss from 'pg-boss';
 import { Refused } from '../actor';
-import { serverConfig } from '../config';
 import { appDb, withShop } from '../db';
 import { log } from '../log';
+import { queueOf } from './connection';
 import {
   LIMITS,
   QUEUE,
@@ -111,31 +110,15 @@ const told = ({ status, code, message }: Problem): Error =>
 // Each route of the built application has its own copy of this module; the connection is one a process.
 const shared = globalThis as { surrikTokens?: Promise<Tokens> };
 
-async function connectQueue(): Promise<Tokens> {
-  const { database, appPassword } = serverConfig();
-  const boss = new PgBoss({
-    host: database.host,
-    port: database.port,
-    database: database.name,
-    user: 'surrik_app',
-    password: appPassword,
-    application_name: 'surrik asking',
-    max: 2,
-    migrate: false,
-    schedule: false,
-    supervise: false,
-  });
-  boss.on('error', (err) => log.warn({ err }, 'the queue'));
-  return boss.start();
-}
-
 const asking = new Asking(
   appDb,
   () =>
-    (shared.surrikTokens ??= connectQueue().catch((e: unknown) => {
-      delete shared.surrikTokens;
-      throw e;
-    })),
+    (shared.surrikTokens ??= queueOf({ max: 2, supervise: false })
+      .start()
+      .catch((e: unknown) => {
+        delete shared.surrikTokens;
+        throw e;
+      })),
 );
 
 /** Asks for something of a shop, and waits for it. As `Asking.ask`. */

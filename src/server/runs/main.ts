@@ -4,10 +4,10 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { wrap } from 'comlink';
 import nodeEndpoint from 'comlink/dist/umd/node-adapter';
-import PgBoss from 'pg-boss';
 import { serverConfig } from '../config';
 import { connect } from '../db';
 import { log } from '../log';
+import { queueOf } from './connection';
 import { LIMITS, QUEUE, type Token } from './queue';
 import type { Makers } from './thread';
 import { Working, type RunThread } from './work';
@@ -48,21 +48,12 @@ function begin(): RunThread {
 
 const { database, appPassword } = serverConfig();
 const db = connect(database, 'surrik_app', appPassword);
-const boss = new PgBoss({
-  host: database.host,
-  port: database.port,
-  database: database.name,
-  user: 'surrik_app',
-  password: appPassword,
-  application_name: 'surrik worker',
+const boss = queueOf({
   max: 3,
-  migrate: false,
-  schedule: false,
   maintenanceIntervalSeconds: 5,
   archiveCompletedAfterSeconds: 60,
   deleteAfterMinutes: 5,
 });
-boss.on('error', (err) => log.warn({ err }, 'the queue'));
 await boss.start();
 const working = new Working(db, boss, begin, LIMITS);
 // Warmed before the first is asked for: the library, its fonts and the core take a second or two to read. One that is
