@@ -113,7 +113,8 @@ function jumpersUnseen({ compiled, intake }: Belief): string {
     (p) => is(p, 'battery') && p.side === 'coach' && (p.options?.['layout'] ?? '').includes('parallel'),
   );
   return sideBySide && intake.includes('coach-short-life')
-    ? ' Its blocks stand side by side, and no reading here tells a bad jumper between them: clamp each one’s cable while it charges, they share alike.'
+    ? ' Its blocks stand side by side, and no reading here tells a bad jumper between them: clamp each one’s cable while ' +
+        'it charges, they share alike.'
     : '';
 }
 
