@@ -264,6 +264,30 @@ describe('what takes a while', () => {
     expect(after.order).toEqual([]);
   });
 
+  it('that a process left behind when it ended keeps nobody out for longer than anybody waits', async () => {
+    const old = (seconds: number) => db.app.raw(`now() - ? * interval '1 s'`, [seconds]);
+    const rows = (seconds: number) =>
+      withShop(db.app, A, (tx) =>
+        tx('runs').insert(
+          [0, 1, 2, 3].map((k) => ({
+            shop_id: A,
+            id: `${k}0000000-0000-4000-8000-000000000000`,
+            kind: 'checkJob',
+            input: Buffer.from('[]'),
+            asked_at: old(seconds) as never,
+          })),
+        ),
+      );
+    await rows(QUICK.patienceMs / 1000);
+    await expect(ask(A, 'kept out')).rejects.toMatchObject({ code: 'busy' });
+    await withShop(db.app, A, (tx) => tx('runs').update({ asked_at: old((2 * QUICK.patienceMs) / 1000) as never }));
+    const shop = new Workshop(1);
+    const made = ask(A, 'let in');
+    await shop.finish('let in');
+    expect(await made).toBe('LET IN');
+    expect(await left(A)).toEqual([]);
+  });
+
   it('that no worker takes up is told so, and nothing of it stays', async () => {
     const nobody = new Asking(
       () => db.app,

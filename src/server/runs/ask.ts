@@ -26,8 +26,8 @@ import type { Makers } from './thread';
 
 /** ms between two looks at whether it is done: first, longest, and how they grow. */
 const LOOK_MS = { first: 40, most: 300, grows: 1.3 } as const;
-/** What nobody fetched in this time is thrown away. */
-const KEPT = '10 minutes';
+/** Times the longest anybody waits, after which what was asked for was left by a process that ended: it counts no more. */
+const LEFT_AFTER = 1.2;
 
 export class Asking {
   constructor(
@@ -52,7 +52,9 @@ export class Asking {
     const token: Token = { shop: shopId, run: randomUUID() };
     const before = await withShop(this.db(), shopId, async (tx) => {
       await oneAtATime(tx, shopId);
-      await tx('runs').whereRaw(`asked_at < now() - interval '${KEPT}'`).delete();
+      await tx('runs')
+        .whereRaw(`asked_at < now() - ? * interval '1 ms'`, [LEFT_AFTER * this.limits.patienceMs])
+        .delete();
       const [{ count }] = (await tx('runs').whereIn('state', ['waiting', 'making']).count()) as [{ count: string }];
       if (Number(count) >= this.limits.waiting)
         throw new Refused(429, 'busy', `${count} papers of this shop are waiting already. Try again in a moment.`);
