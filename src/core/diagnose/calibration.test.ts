@@ -45,16 +45,22 @@ describe('what is claimed', () => {
         [pair, (x: number, found: number) => x <= found && x <= share],
         ['Clean the clamp', (x: number) => x === share],
       ] as const) {
-        const { own, others } = atTheStop(verdict, share);
-        const sort = sortOf(verdict);
+        const stop = { reached: true, class: verdict, why: '' };
+        const { own, others } = atTheStop(stop, share);
+        const sort = sortOf(stop);
         expect(share * own + (1 - share) * others).toBeCloseTo(1, 12);
         // Of few, less than the bare quotient is claimed: Laplace's rule, worked by hand for two of three: 3 of 5.
-        const found = sort ? (sort.right + 1) / (sort.verdicts + 2) : 0;
+        const found = sort?.share ?? 0;
         if (sort) expect(found).toBeLessThan(sort.right / sort.verdicts);
         const said = Number((share * own).toFixed(9));
         expect(holds(said, Number(found.toFixed(9))), `${verdict} ${share}`).toBe(true);
       }
     }
-    for (const share of [0, 1]) expect(atTheStop('nothing-wrong', share)).toEqual({ own: 1, others: 1 });
+    const sound = { reached: true, class: 'nothing-wrong', why: '' };
+    const as = { own: 1, others: 1 };
+    for (const share of [0, 1]) expect(atTheStop(sound, share)).toEqual(as);
+    // Before the round is over, and over what no reading shows, a share is what it is.
+    expect(atTheStop({ ...sound, reached: false }, 0.5)).toEqual(as);
+    expect(atTheStop({ ...sound, unseen: 'a jumper' }, 0.5)).toEqual(as);
   });
 });

@@ -7,6 +7,7 @@ import type { Rig } from '../rig/schema';
 import { has } from '../rig/value';
 import { NOT_ON_LIST } from './catalogue/notOnList';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
+import type { Stop } from './standing';
 
 export interface Calibration {
   /** Share kept for what is not on the list, whatever the readings say. */
@@ -76,8 +77,18 @@ export interface VerdictSort {
   of: string;
   verdicts: number;
   right: number;
+  /** Share that may be claimed for it, by Laplace's rule: of few, nothing is claimed whole. */
+  share: number;
   date: string;
 }
+
+const found = (of: string, verdicts: number, right: number): VerdictSort => ({
+  of,
+  verdicts,
+  right,
+  share: (right + 1) / (verdicts + 2),
+  date: DATE,
+});
 
 /**
  * A sound verdict comes with its proof, which no share of likelihood knows of, and is right more often than its share
@@ -85,26 +96,30 @@ export interface VerdictSort {
  * on no list or two faults at once: so the counts err low). See docs/benchmarks.md.
  */
 const SORTS = {
-  sound: { of: 'rigs called sound with their proof in', verdicts: 38, right: 30, date: DATE },
-  pair: { of: 'verdicts that name two faults at once', verdicts: 16, right: 14, date: DATE },
+  sound: found('rigs called sound with their proof in', 38, 30),
+  pair: found('verdicts that name two faults at once', 16, 14),
 } as const;
 
-/** The sort a verdict is of, by its repair class, where that is counted by itself. */
-export const sortOf = (verdict: string): VerdictSort | undefined =>
-  verdict === NOTHING_WRONG.id ? SORTS.sound : verdict.includes(' + ') ? SORTS.pair : undefined;
-
-/** Share of right ones, by Laplace's rule: of few, nothing is claimed whole. */
-const found = ({ verdicts, right }: VerdictSort): number => (right + 1) / (verdicts + 2);
+/**
+ * The sort a verdict is of, where that is counted by itself. Half of those that were called sound wrongly had what no
+ * reading shows: where that may be so, a sound verdict has its own share and no more.
+ * @param stop of a round; one that is not over has no verdict
+ */
+export function sortOf({ reached, class: verdict, unseen }: Stop): VerdictSort | undefined {
+  if (!reached || verdict === undefined) return undefined;
+  if (verdict === NOTHING_WRONG.id) return unseen === undefined ? SORTS.sound : undefined;
+  return verdict.includes(' + ') ? SORTS.pair : undefined;
+}
 
 /**
  * What a share of the leading verdict becomes once the round is over: of a sound rig at least what was found, of a pair at
  * most. All other shares are taken or given in proportion.
  * @returns factors on the share of the verdict, and on every other
  */
-export function atTheStop(verdict: string, share: number): { own: number; others: number } {
-  const sort = sortOf(verdict);
+export function atTheStop(stop: Stop, share: number): { own: number; others: number } {
+  const sort = sortOf(stop);
   if (!sort || share <= 0 || share >= 1) return { own: 1, others: 1 };
-  const to = verdict === NOTHING_WRONG.id ? Math.max(share, found(sort)) : Math.min(share, found(sort));
+  const to = sort === SORTS.sound ? Math.max(share, sort.share) : Math.min(share, sort.share);
   return { own: to / share, others: (1 - to) / (1 - share) };
 }
 

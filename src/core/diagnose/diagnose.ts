@@ -103,12 +103,12 @@ export function diagnose(belief: Belief, options: DiagnoseOptions): Diagnosis {
   const changes = changeOfMind(belief, ranked);
   const verdict = stop.reached ? stop.class : undefined;
   const shares = classes.map((c) => ({ ...c, probability: claimed(c.class, c.probability, calibration) }));
-  const factor = atTheStop(verdict ?? '', shares.find((c) => c.class === verdict)?.probability ?? 0);
+  const factor = atTheStop(stop, shares.find((c) => c.class === verdict)?.probability ?? 0);
   const told = <T extends { class: string; probability: number }>(of: T): T => ({
     ...of,
     probability: of.probability * (of.class === verdict ? factor.own : factor.others),
   });
-  const sort = verdict === undefined ? undefined : sortOf(verdict);
+  const sort = sortOf(stop);
   const telling = Object.fromEntries(ranked.flatMap((t) => (t.question ? [[t.question.id, t.bits] as const] : [])));
   return {
     suspects: suspects.map(told).sort((a, b) => b.probability - a.probability),

@@ -102,6 +102,9 @@ describe('a sound rig', () => {
   it('ends as sound once it has shown that it does what the owner misses', () => {
     const { belief, answer } = walk('nothing-wrong', ['slow-charging'], 5);
     expect(answer.stop).toMatchObject({ reached: true, class: 'nothing-wrong' });
+    // By hand: 30 of 38 found right, 31 of 40 claimed.
+    expect(answer.sort).toMatchObject({ verdicts: 38, right: 30, share: 31 / 40 });
+    expect(answer.classes[0]!.probability).toBeGreaterThanOrEqual(31 / 40 - 1e-9);
     expect(unproved(belief)).toEqual([]);
     const idle = belief.evidence.filter((e) => e.state === 'idle').flatMap((e) => [e.probe, e.ref]);
     for (const point of ['coach-bank.plus', 'chassis-bank.plus', 'coach-bank.minus']) expect(idle).toContain(point);
@@ -299,10 +302,9 @@ describe('a sound rig', () => {
     // What no reading shows is said: its blocks stand side by side.
     expect(answer.stop.class).toBe('nothing-wrong');
     expect(answer.stop.why).toContain('bad jumper');
-    expect(answer.sort).toMatchObject({ of: expect.stringContaining('sound') });
+    expect(answer.sort).toBeUndefined();
     expect(answer.classes.reduce((sum, c) => sum + c.probability, 0)).toBeCloseTo(1, 9);
     expect(answer.suspects.reduce((sum, s) => sum + s.probability, 0)).toBeCloseTo(1, 9);
-    expect(answer.classes[0]!.probability).toBeGreaterThanOrEqual(31 / 40 - 1e-9);
   });
 });
 

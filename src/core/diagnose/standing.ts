@@ -26,6 +26,8 @@ export interface Stop {
   class?: string;
   /** In words: why stop, or why not. */
   why: string;
+  /** What no reading of ours could have shown, so that the verdict is worth no more than its own share. */
+  unseen?: string;
 }
 
 /** A repair class with its share. */
@@ -78,8 +80,11 @@ export function howItStands(round: Round): Standing {
         'It looks sound, but nothing read so far speaks against this suspect: its own test comes first.',
         nextTest(belief, open),
       );
-    const why = `It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.${jumpersUnseen(belief)}`;
-    return { stop: { reached: true, class: top.class, why } };
+    const unseen = jumpersUnseen(belief);
+    const why = 'It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.';
+    return {
+      stop: { reached: true, class: top.class, why: unseen ? `${why} ${unseen}` : why, ...(unseen ? { unseen } : {}) },
+    };
   }
   const against = againstSound(belief, classes);
   if (against !== undefined) {
@@ -108,14 +113,14 @@ export function howItStands(round: Round): Standing {
 }
 
 /** What no reading of such a bank shows, where the owner tells of the bank itself. Common practice. */
-function jumpersUnseen({ compiled, intake }: Belief): string {
+function jumpersUnseen({ compiled, intake }: Belief): string | undefined {
   const sideBySide = compiled.rig.parts.some(
     (p) => is(p, 'battery') && p.side === 'coach' && (p.options?.['layout'] ?? '').includes('parallel'),
   );
   return sideBySide && intake.includes('coach-short-life')
-    ? ' Its blocks stand side by side, and no reading here tells a bad jumper between them: clamp each one’s cable while ' +
+    ? 'Its blocks stand side by side, and no reading here tells a bad jumper between them: clamp each one’s cable while ' +
         'it charges, they share alike.'
-    : '';
+    : undefined;
 }
 
 /** The same once no test pays any more: what a verdict still wants before it is one. */

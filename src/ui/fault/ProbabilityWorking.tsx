@@ -75,7 +75,7 @@ export function ProbabilityWorking({ suspect, onClose }: { suspect: Suspect; onC
       {sort && suspect.class === verdict && (
         <p>
           Of {sort.verdicts} {sort.of}, {sort.right} were right ({sort.date}): this one is claimed at{' '}
-          {suspect.class === NOTHING_WRONG.id ? 'no less' : 'no more'} than that.
+          {suspect.class === NOTHING_WRONG.id ? 'no less' : 'no more'} than {showPercent(sort.share)} %.
         </p>
       )}
     </Sheet>
