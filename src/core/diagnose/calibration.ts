@@ -96,7 +96,7 @@ const found = (of: string, verdicts: number, right: number): VerdictSort => ({
  * on no list or two faults at once: so the counts err low). See docs/benchmarks.md.
  */
 const SORTS = {
-  sound: found('rigs called sound with their proof in', 38, 30),
+  sound: found('verdicts that nothing is wrong, with the proof in', 38, 30),
   pair: found('verdicts that name two faults at once', 16, 14),
 } as const;
 

@@ -63,8 +63,8 @@ export function ProbabilityWorking({ suspect, onClose }: { suspect: Suspect; onC
       </table>
       <p>
         Belief is a mixture of Gaussians, one per fault and severity, over every uncertain number of the rig.{' '}
-        {Number((100 * file.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips. Repair:{' '}
-        {suspect.repair.toLowerCase()}.
+        {Number((100 * file.settings.likelihoods.blunderShare).toFixed(1))} % of readings are taken to be slips.
+        {suspect.class !== NOTHING_WRONG.id && ` Repair: ${suspect.repair.toLowerCase()}.`}
       </p>
       <p>
         {Math.round(100 * kept.reserve)} % is kept back whatever the readings say: of {kept.verdicts} verdicts on{' '}
