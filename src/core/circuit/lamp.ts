@@ -30,25 +30,28 @@ export function lampCoefficients(volts: number, watts: number): { cold: number; 
 export function lampCurrent(volts: number, watts: number, u: number, out: Float64Array): void {
   const { cold, radiates, conducts } = lampCoefficients(volts, watts);
   const v = Math.abs(u);
-  // V²/R(T) falls with T while the heat rises: one crossing, found by Newton on log V² held in a bracket.
+  const heat = (x: number) => radiates * (x * x * x * x - 1) + conducts * (x - 1);
+  // V²/R(T) falls with T while the heat rises: one crossing, found by Newton held in a bracket. What it radiates alone
+  // is close to all of its heat where it is hot, and near the ambient nothing else is far off.
+  let x = (1 + (v * v) / (radiates * cold)) ** (1 / (4 + WATTS_EXPONENT));
+  let r = cold * x ** WATTS_EXPONENT;
   let low = 1;
-  let high = Math.max(HOT, 1.5);
-  const heat = (x: number) => radiates * (x ** 4 - 1) + conducts * (x - 1);
+  let high = x * 2;
   while (heat(high) * cold * high ** WATTS_EXPONENT < v * v) high *= 1.5;
-  let x = Math.min(high, 1 + (v / volts) ** 0.5 * (HOT - 1));
   for (let k = 0; k < 60; k++) {
-    const r = cold * x ** WATTS_EXPONENT;
-    const f = heat(x) * r - v * v;
+    const watt = heat(x);
+    const f = watt * r - v * v;
     if (f > 0) high = x;
     else low = x;
-    const slope = (4 * radiates * x ** 3 + conducts) * r + (heat(x) * WATTS_EXPONENT * r) / x;
+    const slope = (4 * radiates * x * x * x + conducts) * r + (watt * WATTS_EXPONENT * r) / x;
     let next = x - f / slope;
     if (!(next > low && next < high)) next = (low + high) / 2;
-    if (Math.abs(next - x) < 1e-13 * x) break;
+    const settled = Math.abs(next - x) < 1e-13 * x;
     x = next;
+    r = cold * x ** WATTS_EXPONENT;
+    if (settled) break;
   }
-  const r = cold * x ** WATTS_EXPONENT;
-  const heats = 4 * radiates * x ** 3 + conducts;
+  const heats = 4 * radiates * x * x * x + conducts;
   // dI/dV = 1/R − (V/R²)·dR/dT·dT/dV with dT/dV from the balance.
   const dRdx = (WATTS_EXPONENT * r) / x;
   const dxdv = (2 * v) / (heats * r + heat(x) * dRdx);

@@ -41,6 +41,12 @@ export interface ConverterCoupling {
   byOutAmps: number;
 }
 
+/** A linear output: nodes, and how much the volts of each count. */
+export interface WeightedNodes {
+  nodes: readonly number[];
+  weights: readonly number[];
+}
+
 /** Solver for one topology. Results stay in its arrays until the next solve. */
 export class Solver {
   /** Volts per node against node 0. */
@@ -70,7 +76,6 @@ export class Solver {
   private readonly shunt: Float64Array;
   /** Set by whoever ties ports, after each solve. */
   couplings: readonly ConverterCoupling[] = [];
-  private readonly work: Float64Array;
   private readonly columns: Float64Array; // A⁻¹·(port incidence), one port after the other
   private readonly base: Float64Array; // A⁻¹·(EMF currents)
   private readonly Z: Float64Array;
@@ -113,7 +118,6 @@ export class Solver {
     this.volts = new Float64Array(nodeNames.length);
     this.portVolts = new Float64Array(m);
     this.portAmps = new Float64Array(m);
-    this.work = new Float64Array(n);
     this.columns = new Float64Array(n * m);
     this.base = new Float64Array(n);
     this.Z = new Float64Array(m * m);
@@ -413,43 +417,50 @@ export class Solver {
   }
 
   /**
-   * Sensitivity vector of the linear output y = Σ weight·volts[node] at the present solution: on return
-   * `lambda[node]` is dy per ampere pushed into the node, nonlinear elements following along.
+   * Sensitivity vectors of linear outputs y = Σ weight·volts[node] at the present solution: on return
+   * `lambda[k·nodes + node]` is d(y of output k) per ampere pushed into the node, nonlinear elements following along.
    */
-  adjoint(nodes: readonly number[], weights: readonly number[], lambda: Float64Array): void {
-    const n = this.pattern.size;
-    const m = this.portCount;
-    const x = this.work;
-    x.fill(0);
-    nodes.forEach((node, i) => this.addAt(x, node, weights[i]!));
-    this.factor.solveInPlace(x);
-    const rhs = this.step;
-    const across = (p: number) => {
-      const a = this.portPlus[p]!;
-      const b = this.portMinus[p]!;
-      return (a >= 0 ? x[a]! : 0) - (b >= 0 ? x[b]! : 0);
+  adjoints(outputs: readonly WeightedNodes[], lambda: Float64Array): void {
+    const { portCount: m, portPlus, portMinus, slope, small, Z, columns } = this;
+    const { size: n, position } = this.pattern;
+    const count = outputs.length;
+    const x = new Float64Array(n * count);
+    const rhs = new Float64Array(m * count);
+    const across = (p: number, k: number) => {
+      const [a, b] = [portPlus[p]!, portMinus[p]!];
+      return (a >= 0 ? x[k * n + a]! : 0) - (b >= 0 ? x[k * n + b]! : 0);
     };
-    for (let p = 0; p < m; p++) {
-      rhs[p] = this.slope[p]! * across(p);
-      for (let q = 0; q < m; q++) this.small[p * m + q] = (p === q ? 1 : 0) - this.slope[p]! * this.Z[p * m + q]!;
-    }
+    outputs.forEach(({ nodes, weights }, k) => {
+      nodes.forEach((node, i) => {
+        const at = position[node]!;
+        if (at >= 0) x[k * n + at] = x[k * n + at]! + weights[i]!;
+      });
+      this.factor.solveInPlace(x, k * n);
+      for (let p = 0; p < m; p++) rhs[p * count + k] = slope[p]! * across(p, k);
+    });
+    for (let p = 0; p < m; p++)
+      for (let q = 0; q < m; q++) small[p * m + q] = (p === q ? 1 : 0) - slope[p]! * Z[p * m + q]!;
     // A tied input's current follows two voltages: the port slopes are then a matrix, and this its transpose.
     for (const tie of this.couplings) {
       for (const [p, s] of [
         [tie.inPort, -tie.byInVolts],
         [tie.outPort, -tie.byOutVolts],
       ] as const) {
-        rhs[p] = rhs[p]! + s * across(tie.inPort);
-        for (let q = 0; q < m; q++) this.small[p * m + q] = this.small[p * m + q]! - s * this.Z[tie.inPort * m + q]!;
+        for (let k = 0; k < count; k++) rhs[p * count + k] = rhs[p * count + k]! + s * across(tie.inPort, k);
+        for (let q = 0; q < m; q++) small[p * m + q] = small[p * m + q]! - s * Z[tie.inPort * m + q]!;
       }
     }
-    solveDense(this.small, rhs, m);
-    lambda[0] = 0;
-    for (let node = 1; node < lambda.length; node++) {
-      const k = this.pattern.position[node]!;
-      let l = x[k]!;
-      for (let p = 0; p < m; p++) l += this.columns[p * n + k]! * rhs[p]!;
-      lambda[node] = l;
+    solveDense(small, rhs, m, count);
+    const nodes = position.length;
+    for (let k = 0; k < count; k++) {
+      for (let p = 0; p < m; p++) {
+        const amps = rhs[p * count + k]!;
+        if (amps !== 0) for (let i = 0; i < n; i++) x[k * n + i] = x[k * n + i]! + columns[p * n + i]! * amps;
+      }
+      lambda[k * nodes] = 0;
+      for (let node = 1; node < nodes; node++) {
+        lambda[k * nodes + node] = x[k * n + position[node]!]!;
+      }
     }
   }
 }

@@ -7,6 +7,7 @@
  * network's sensitivity to the value times the rule's slope.
  */
 import { DEVICE_PARAMS, deviceIndex, type DeviceKind, type DeviceParamName } from '../circuit/devices';
+import type { ValueSlot } from '../circuit/injections';
 import type { Topology } from '../circuit/network';
 import type { InputSwitch, OperatingInputs } from '../control/inputs';
 import type { ControllerKind } from '../control/controller';
@@ -39,17 +40,10 @@ export interface ModelParameter {
   parameter: Parameter;
 }
 
-/** Where a value lives in `Values`. */
-export type Slot =
-  | { array: 'resistorOhms'; index: number }
-  | { array: 'emfVolts'; index: number }
-  | { array: 'emfOhms'; index: number }
-  | { array: 'deviceParams'; index: number };
-
 export interface ModelExpression {
   /** Element id plus which of its values, for the working shown to a user. */
   id: string;
-  slot: Slot;
+  slot: ValueSlot;
   /** Indices into the parameter vector. */
   params: readonly number[];
   value(p: readonly number[], inputs: OperatingInputs, chosen?: string): number;

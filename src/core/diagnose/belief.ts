@@ -15,9 +15,10 @@ import { answerProbability, observationsOf, type Observed } from './observations
 import type { ObservationKind } from './observations/observationKind';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { NOT_ON_LIST } from './catalogue/notOnList';
-import { Weighing, type Evidence, type Row } from './weighing';
+import type { Evidence, Row } from './evidence';
+import { Weighing } from './weighing';
 
-export type { Evidence } from './weighing';
+export type { Evidence } from './evidence';
 
 /** Linearisations of one component in one state, in one update. */
 const MAX_LINEARISATIONS = 160;
@@ -155,8 +156,6 @@ export class Belief {
     this.see();
 
     const all = [...this.components, ...[...this.worked.values()].flat()];
-    for (const c of all) c.stale = true;
-
     // What was learnt from a reading that no longer stands must not linger in where things are linearised.
     const stands = new Map(evidence.map((e) => [e.id, e.value]));
     if (this.rows.some((r) => stands.get(r.evidence.id) !== r.evidence.value)) for (const c of all) c.restore();
@@ -272,11 +271,11 @@ export class Belief {
   private replay(): void {
     const { components } = this;
     for (const c of components) {
-      if (!c.stale) continue;
+      if (c.ranSeen === c.logSeen && this.weighing.stands(c)) continue;
       c.trusts = this.weighing.run(c);
       c.ranWeight = c.logWeight;
       c.refined = false;
-      c.stale = false;
+      c.ranSeen = c.logSeen;
     }
     if (this.rows.length > 1) {
       const most = components.reduce((m, c) => Math.max(m, c.ranWeight), -Infinity);

@@ -3,9 +3,8 @@
  *
  * The latent vector x is one standard normal per rig parameter that moves a reading (of its spread, widened), one for
  * the severity inside the stratum,
- * one for the meter's gain. Around a point x0 every output is y ≈ y0 + J·(x − x0). Readings are rank-one
- * updates; the covariance is kept as P = I − Σ s·u·uᵀ with one u a reading, which is cheaper than the full
- * matrix as long as there are fewer readings than parameters.
+ * one for the meter's gain. Around a point x0 every output is y ≈ y0 + J·(x − x0). What readings leave of it is kept
+ * twice (posterior.ts): as they came one after the other, and as they stand together.
  */
 import type { CompiledRig } from '../compile/compile';
 import type { Effect } from '../operate/effects';
@@ -17,6 +16,9 @@ import { eitherWay } from './eitherWay';
 import { otherPhase, type OtherPhase } from './hunts';
 import { METER } from '../probe/meter';
 import { Lineariser, type Output } from '../probe/outputs';
+import type { AllAtOnce } from './allAtOnce';
+import { Posterior } from './posterior';
+import type { Taken } from './evidence';
 
 /** Shared working set: one model and one lineariser serve all components in turn. */
 export class LinearisationWorkspace {
@@ -75,11 +77,14 @@ export class Component {
   private readonly J: Float64Array;
   /** States that were linearised: one nobody asks about never is. */
   private readonly ready: Uint8Array;
-  /** Posterior mean and the update vectors. */
-  readonly mean: Float64Array;
-  private readonly vectors: Float64Array[] = [];
-  private readonly signs: number[] = [];
-  private count = 0;
+  /** How often a state was linearised, and as which time it stands: what was learnt from an older one is void. */
+  private readonly versions: Int32Array;
+  private linearised = 0;
+  /** What the readings taught one after the other, those taken in so, and what all of them teach together. */
+  private readonly inTurn: Posterior;
+  taken: Taken[] = [];
+  private readonly together: Posterior;
+  private learned: Posterior;
   /** Variance each reading was taken in with: what is not trusted has much. */
   readonly noises: number[] = [];
   /** By state: what is read while a charger that hunts there does the other thing. */
@@ -94,8 +99,8 @@ export class Component {
   logSeen = 0;
   /** Log of prior weight times evidence. */
   logWeight = 0;
-  /** Moved, or told something new, since the readings were last run through it. */
-  stale = true;
+  /** What had been seen and heard when the readings were last run through it. */
+  ranSeen = NaN;
   /** `logWeight` as the readings one after the other gave it; whether it was looked at more closely since. */
   ranWeight = 0;
   refined = false;
@@ -113,7 +118,10 @@ export class Component {
   ) {
     this.loose = looseEnds(workspace.compiled.rig, effects);
     this.x0 = workspace.states.map(() => new Float64Array(workspace.width));
-    this.mean = new Float64Array(workspace.width);
+    this.versions = new Int32Array(workspace.states.length);
+    this.inTurn = new Posterior(workspace.width);
+    this.together = new Posterior(workspace.width);
+    this.learned = this.inTurn;
     this.y = new Float64Array(workspace.rows);
     this.J = new Float64Array(workspace.rows * workspace.width);
     this.ready = new Uint8Array(workspace.states.length);
@@ -124,6 +132,16 @@ export class Component {
     const s = Math.floor(row / this.workspace.outputsPerState);
     if (this.ready[s] === 0) this.linearise(s);
     return s;
+  }
+
+  /** Posterior mean. */
+  get mean(): Float64Array {
+    return this.learned.mean;
+  }
+
+  /** Which linearisation the state of a row stands at: another number, another one. */
+  versionAt(row: number): number {
+    return this.versions[this.stateOf(row)]!;
   }
 
   /** V or A of an output's row, where its state is linearised about. */
@@ -163,7 +181,7 @@ export class Component {
   private linearise(s: number): void {
     const { workspace, y, J } = this;
     this.ready[s] = 1;
-    this.stale = true;
+    this.versions[s] = ++this.linearised;
     const x0 = this.x0[s]!;
     const { spreadFactor, severityColumn } = workspace;
     const situation = { z: workspace.z(x0), effects: this.effects, severity: this.severity(x0[severityColumn]!) };
@@ -214,24 +232,24 @@ export class Component {
   remember(states: readonly number[]): () => void {
     const per = this.workspace.outputsPerState;
     const { width } = this.workspace;
-    const { stale } = this;
     const kept = states.map((s) => ({
       s,
       ready: this.ready[s]!,
+      version: this.versions[s]!,
       x0: this.x0[s]!.slice(),
       y: this.y.slice(s * per, (s + 1) * per),
       J: this.J.slice(s * per * width, (s + 1) * per * width),
       other: this.others[s],
     }));
     return () => {
-      for (const { s, ready, x0, y, J, other } of kept) {
+      for (const { s, ready, version, x0, y, J, other } of kept) {
+        this.versions[s] = version;
         this.others[s] = other;
         this.ready[s] = ready;
         this.x0[s]!.set(x0);
         this.y.set(y, s * per);
         this.J.set(J, s * per * width);
       }
-      this.stale = stale;
     };
   }
 
@@ -258,9 +276,26 @@ export class Component {
 
   /** Back to the prior and what was seen, keeping the linearisation. */
   reset(): void {
-    this.mean.fill(0);
-    this.count = 0;
+    this.taken = [];
+    this.inTurn.clear();
+    this.resume();
+  }
+
+  /** Back to what the readings taken in one after the other taught. */
+  resume(): void {
+    this.learned = this.inTurn;
+    this.noises.length = 0;
     this.logWeight = this.logPrior + this.logSeen;
+    for (const { noise, logDensity } of this.taken) {
+      this.noises.push(noise);
+      this.logWeight += logDensity;
+    }
+  }
+
+  /** Learns from all readings at once instead. */
+  learnTogether(all: AllAtOnce): void {
+    all.learn(this.together);
+    this.learned = this.together;
   }
 
   /** Row of slopes of red minus black, written to `row`. */
@@ -286,25 +321,8 @@ export class Component {
     this.slopes(red, black, row, gain);
     const { mean } = this;
     let mu = this.y[red]! - (black < 0 ? 0 : this.y[black]!);
-    let variance = 0;
-    for (let k = 0; k < row.length; k++) {
-      const j = row[k]!;
-      mu += j * (mean[k]! - x0[k]!);
-      variance += j * j;
-    }
-    if (pRow) pRow.set(row);
-    for (let i = 0; i < this.count; i++) {
-      const u = this.vectors[i]!;
-      let dot = 0;
-      for (let k = 0; k < row.length; k++) dot += u[k]! * row[k]!;
-      const s = this.signs[i]!;
-      variance -= s * dot * dot;
-      if (pRow) {
-        const f = s * dot;
-        for (let k = 0; k < row.length; k++) pRow[k] = pRow[k]! - f * u[k]!;
-      }
-    }
-    return { mean: mu, variance: Math.max(0, variance) };
+    for (let k = 0; k < row.length; k++) mu += row[k]! * (mean[k]! - x0[k]!);
+    return { mean: mu, variance: this.learned.variance(row, pRow) };
   }
 
   /** Mean of a reading as learnt so far. */
@@ -320,10 +338,10 @@ export class Component {
     return mu;
   }
 
-  /** Mean and variance of a reading before any was taken, where it is linearised about now. */
-  unlearnt(red: number, black: number, row: Float64Array): { mean: number; variance: number } {
+  /** Mean and variance of a reading before any was taken, where it is linearised about now; its slopes in the row. */
+  unlearnt(red: number, black: number, row: Float64Array, gain = 1): { mean: number; variance: number } {
     const x0 = this.x0[this.stateOf(red)]!;
-    this.slopes(red, black, row, 1);
+    this.slopes(red, black, row, gain);
     let mean = this.y[red]! - (black < 0 ? 0 : this.y[black]!);
     let variance = 0;
     for (let k = 0; k < row.length; k++) {
@@ -338,18 +356,6 @@ export class Component {
    * it is no blunder. `pRow` as `predict` left it.
    */
   absorb(pRow: Float64Array, error: number, S: number, trust: number): void {
-    const gain = (trust * error) / S;
-    const shrink = trust / S - (trust * (1 - trust) * error * error) / (S * S);
-    const { mean } = this;
-    for (let k = 0; k < mean.length; k++) mean[k] = mean[k]! + gain * pRow[k]!;
-    const size = Math.sqrt(Math.abs(shrink));
-    let u = this.vectors[this.count];
-    if (!u) {
-      u = new Float64Array(mean.length);
-      this.vectors[this.count] = u;
-    }
-    for (let k = 0; k < mean.length; k++) u[k] = size * pRow[k]!;
-    this.signs[this.count] = Math.sign(shrink);
-    this.count++;
+    this.learned.absorb(pRow, error, S, trust);
   }
 }

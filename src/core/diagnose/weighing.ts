@@ -3,38 +3,15 @@
  * expects, heavy-tailed) or a slip, and is trusted by how likely it is to be the first.
  */
 import type { CompiledRig } from '../compile/compile';
-import { METER, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { METER, USUAL_METER } from '../probe/meter';
 import { pointPlace } from '../probe/measurement';
 import { reachOf, type Reach } from '../probe/modelError';
 import type { Output } from '../probe/outputs';
 import type { Assumptions } from './assumptions';
+import { AllAtOnce } from './allAtOnce';
 import type { Component, LinearisationWorkspace } from './component';
+import { sameRow, type Row, type Taken } from './evidence';
 import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
-
-/** A reading as evidence: points by key, SI. */
-export interface Evidence {
-  /** The stored reading's id, or any name. */
-  id: string;
-  state: string;
-  probe: string;
-  /** Black lead's point; absent on a clamp. */
-  ref?: string;
-  value: number;
-  /** It stands for a reading taken twice: a slip on it has been ruled out. */
-  confirmed?: boolean;
-  /** Of the instrument it was taken with; the usual one's where absent. */
-  meter?: MeterAccuracy;
-  /** How long the rig had been in the state. */
-  secondsInState?: number;
-}
-
-/** A reading by the rows of its points; `black` is −1 on a clamp. */
-export interface Row {
-  evidence: Evidence;
-  red: number;
-  black: number;
-  unit: 'V' | 'A';
-}
 
 /** How far a reading may pull what is expected of it to itself, at most: beyond, nothing else speaks of it. */
 const MOST_PULL = 0.98;
@@ -69,24 +46,45 @@ export class Weighing {
     this.pRow = new Float64Array(workspace.width);
   }
 
-  /** Runs the readings through one component, one after the other; returns the trust in each. */
+  /** Whether the readings, as they are now, have all been run through a component as it is linearised now. */
+  stands(component: Component): boolean {
+    return component.taken.length === this.rows.length && this.begins(component);
+  }
+
+  /** Whether what a component has taken in is how the readings begin. */
+  private begins(component: Component): boolean {
+    const { taken } = component;
+    return (
+      taken.length <= this.rows.length &&
+      taken.every((t, r) => sameRow(t.row, this.rows[r]!) && t.version === component.versionAt(t.row.red))
+    );
+  }
+
+  /** Runs the readings through one component, one after the other, from the first it has not yet taken in. */
   run(component: Component): Float64Array {
     const { row, pRow } = this;
-    const trusts = new Float64Array(this.rows.length);
-    component.reset();
-    for (let r = 0; r < this.rows.length; r++) {
+    if (this.begins(component)) component.resume();
+    else component.reset();
+    for (let r = component.taken.length; r < this.rows.length; r++) {
       const { red, black, evidence } = this.rows[r]!;
       const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
       const noise = this.noise(component, r, mean);
       const error = evidence.value - mean;
       const { good, bad, weight } = this.mixture(component, r, error, variance + noise);
       const trust = good / (good + bad);
-      trusts[r] = trust;
-      component.noises[r] = noise / Math.max(trust * weight, LEAST_TRUST);
-      component.logWeight += Math.log(good + bad);
+      const taken: Taken = {
+        row: this.rows[r]!,
+        version: component.versionAt(red),
+        trust,
+        noise: noise / Math.max(trust * weight, LEAST_TRUST),
+        logDensity: Math.log(good + bad),
+      };
+      component.taken.push(taken);
+      component.noises[r] = taken.noise;
+      component.logWeight += taken.logDensity;
       if (trust * weight > 1e-3) component.absorb(pRow, error, variance + noise, trust * weight);
     }
-    return trusts;
+    return Float64Array.from(component.taken, (t) => t.trust);
   }
 
   /**
@@ -95,31 +93,35 @@ export class Weighing {
    * evidence is Laplace's approximation about where it settles.
    */
   refine(component: Component): Float64Array {
-    const { row, pRow } = this;
-    const trusts = new Float64Array(this.rows.length);
+    const { rows } = this;
+    const trusts = new Float64Array(rows.length);
     const { noises } = component;
+    const slopes = rows.map(() => new Float64Array(this.workspace.width));
+    const prior = Float64Array.from(
+      rows,
+      ({ red, black }, r) => component.unlearnt(red, black, slopes[r]!, this.gainOf(r)).mean,
+    );
+    const all = new AllAtOnce(
+      slopes,
+      prior,
+      Float64Array.from(rows, (r) => r.evidence.value),
+    );
+    const expected = Float64Array.from(rows, ({ red, black }, r) => component.expected(red, black, this.gainOf(r)));
     let volume = 0;
     for (let pass = 0; pass < PASSES; pass++) {
-      this.rows.forEach(({ red, black, evidence }, r) => {
-        const mean = component.expected(red, black, this.gainOf(r));
-        const R = this.noise(component, r, mean);
-        const { good, bad, weight } = this.mixture(component, r, evidence.value - mean, R);
+      rows.forEach(({ evidence }, r) => {
+        const R = this.noise(component, r, expected[r]!);
+        const { good, bad, weight } = this.mixture(component, r, evidence.value - expected[r]!, R);
         trusts[r] = good / (good + bad);
         noises[r] = R / Math.max(trusts[r]! * weight, LEAST_TRUST);
       });
-      component.reset();
-      volume = 0;
-      this.rows.forEach(({ red, black, evidence }, r) => {
-        const { mean, variance } = component.predict(red, black, row, pRow, this.gainOf(r));
-        const S = variance + noises[r]!;
-        volume += Math.log(noises[r]! / S);
-        component.absorb(pRow, evidence.value - mean, S, 1);
-      });
+      volume = all.weigh(noises, expected);
     }
+    component.learnTogether(all);
     let fit = 0.5 * volume;
     for (const x of component.mean) fit -= 0.5 * x * x;
-    this.rows.forEach(({ red, black, evidence }, r) => {
-      const mean = component.expected(red, black, this.gainOf(r));
+    rows.forEach(({ evidence }, r) => {
+      const mean = expected[r]!;
       const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(component, r, mean));
       fit += Math.log(good + bad);
     });

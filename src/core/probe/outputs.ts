@@ -4,8 +4,10 @@
  * uncertain number of the rig at once, from one solve and one adjoint each, so that the correlation between
  * any two readings is exact to first order.
  */
+import { Injections, type ValueSlot } from '../circuit/injections';
 import { emptyValues, type DeviceValues } from '../circuit/network';
-import { emfAmps, resistorAmps, valueSensitivities } from '../circuit/readings';
+import { emfAmps, resistorAmps } from '../circuit/readings';
+import type { WeightedNodes } from '../circuit/solve';
 import type { CompiledRig } from '../compile/compile';
 import type { RigModel } from '../operate/settle';
 
@@ -51,6 +53,9 @@ function voltsAt(model: RigModel, o: Output): number {
   return behind ? volts - behind.ohms * emfAmps(model.solver, model.values, behind.emf) : volts;
 }
 
+/** Wires a lead is on that a fault has put something in front of, and what. */
+type Behind = NonNullable<ReturnType<RigModel['behindLead']>>;
+
 /**
  * Slopes of the settled model's outputs by each z that can move one and, last but one, by the fault's severity.
  * `J` is row-major, `width` numbers a row: `columns` in turn, severity, and one column left to the caller.
@@ -58,21 +63,24 @@ function voltsAt(model: RigModel, o: Output): number {
  */
 export class Lineariser {
   private readonly lambda: Float64Array;
-  private readonly sensitivity: DeviceValues;
   private readonly severity: DeviceValues;
   private readonly slopes: Float64Array[];
   /** The parameter each column stands for, by its index in the compiled rig. */
   readonly columns: readonly number[];
   readonly width: number;
   private readonly columnOf: Int32Array;
+  /** What a unit of a column pushes, one entry after the other: into, out of, amps, column. */
+  private readonly into: number[] = [];
+  private readonly outOf: number[] = [];
+  private readonly amps: number[] = [];
+  private readonly column: number[] = [];
 
   constructor(
     private readonly model: RigModel,
     private readonly outputs: readonly Output[],
   ) {
     const { topology, rules, params } = model.compiled;
-    this.lambda = new Float64Array(topology.nodeNames.length);
-    this.sensitivity = emptyValues(topology);
+    this.lambda = new Float64Array(topology.nodeNames.length * outputs.length);
     this.severity = emptyValues(topology);
     this.slopes = rules.map((r) => new Float64Array(r.params.length));
     const moving = new Set(rules.flatMap((r) => r.params));
@@ -84,59 +92,101 @@ export class Lineariser {
 
   /** Writes value and slopes of each output of the settled model from row `firstRow` on. */
   write(y: Float64Array, J: Float64Array, firstRow: number): void {
-    const { model, outputs, width, columns, columnOf } = this;
-    const { rules, topology } = model.compiled;
+    const { model, outputs, width } = this;
+    const behind = outputs.map((o) => (o.kind === 'volts' ? model.behindLead(o.key) : undefined));
     model.ruleSlopes(this.slopes);
     model.severitySlopes(this.severity);
     readOutputs(model, outputs, y, firstRow);
+    this.collect();
+    model.solver.adjoints(
+      outputs.map((o, i) => this.weights(o, behind[i])),
+      this.lambda,
+    );
+    J.fill(0, firstRow * width, (firstRow + outputs.length) * width);
     outputs.forEach((o, i) => {
       const at = (firstRow + i) * width;
-      J.fill(0, at, at + width);
-      const behind = o.kind === 'volts' ? model.behindLead(o.key) : undefined;
-      if (o.kind === 'volts') {
-        if (o.index === 0) return;
-        if (!behind) model.solver.adjoint([o.index], [1], this.lambda);
-        else {
-          // V − R·I with I = (V − Vminus − E)/Rbranch.
-          const share = behind.ohms / model.values.emfOhms[behind.emf]!;
-          model.solver.adjoint([o.index, topology.emfs[behind.emf]!.minus], [1 - share, share], this.lambda);
-        }
-      } else {
-        const { a, b } = topology.resistors[o.index]!;
-        const g = 1 / model.values.resistorOhms[o.index]!;
-        if (g === 0) return;
-        model.solver.adjoint([a, b], [g, -g], this.lambda);
-      }
-      const s = this.sensitivity;
-      valueSensitivities(model.solver, model.values, this.lambda, s);
+      this.pushed(J, at, i);
       if (o.kind === 'amps') {
         // amps = (va − vb)/R depends on R directly as well.
-        s.resistorOhms[o.index] = s.resistorOhms[o.index]! - y[firstRow + i]! / model.values.resistorOhms[o.index]!;
+        const byOhms = -y[firstRow + i]! / model.values.resistorOhms[o.index]!;
+        this.direct(J, at, { array: 'resistorOhms', index: o.index }, byOhms);
       }
-      let bySeverity = 0;
-      if (behind) {
-        // The branch's own volts and ohms are in the amps directly as well, and so are the ohms that are behind.
-        const amps = emfAmps(model.solver, model.values, behind.emf);
-        const share = behind.ohms / model.values.emfOhms[behind.emf]!;
-        s.emfVolts[behind.emf] = s.emfVolts[behind.emf]! + share;
-        s.emfOhms[behind.emf] = s.emfOhms[behind.emf]! + share * amps;
-        bySeverity = -amps * behind.bySeverity;
-      }
-      for (let r = 0; r < rules.length; r++) {
-        const rule = rules[r]!;
-        const ds = s[rule.slot.array][rule.slot.index]!;
-        if (ds === 0) continue;
-        const row = this.slopes[r]!;
-        for (let k = 0; k < row.length; k++) {
-          const column = columnOf[rule.params[k]!]!;
-          if (column >= 0) J[at + column] = J[at + column]! + ds * row[k]!;
-        }
-      }
-      for (const array of ['resistorOhms', 'emfVolts', 'emfOhms', 'deviceParams'] as const) {
-        const values = this.severity[array];
-        for (let k = 0; k < values.length; k++) if (values[k]! !== 0) bySeverity += values[k]! * s[array][k]!;
-      }
-      J[at + columns.length] = bySeverity;
+      const wires = behind[i];
+      if (wires) this.directBehind(J, at, wires);
     });
   }
+
+  /** What each column pushes at the present solution. */
+  private collect(): void {
+    const { model, severity, into, outOf, amps, column } = this;
+    const injections = new Injections(model.solver, model.values);
+    into.length = outOf.length = amps.length = column.length = 0;
+    const add = (slot: ValueSlot, slope: number, to: number) => {
+      if (slope === 0 || to < 0) return;
+      injections.of(slot, (plus, minus, each) => {
+        if (each === 0) return;
+        into.push(plus);
+        outOf.push(minus);
+        amps.push(each * slope);
+        column.push(to);
+      });
+    };
+    this.eachSlope((slot, slope, to) => add(slot, slope, to));
+    for (const array of ARRAYS) severity[array].forEach((slope, index) => add({ array, index }, slope, this.width - 2));
+  }
+
+  /** Every slope of a value by a column. */
+  private eachSlope(visit: (slot: ValueSlot, slope: number, column: number) => void): void {
+    this.model.compiled.rules.forEach(({ slot, params }, r) => {
+      const row = this.slopes[r]!;
+      for (let k = 0; k < row.length; k++) visit(slot, row[k]!, this.columnOf[params[k]!]!);
+    });
+  }
+
+  /** The nodes an output is read from; none of one that is always zero. */
+  private weights(o: Output, behind: Behind | undefined): WeightedNodes {
+    const { topology } = this.model.compiled;
+    if (o.kind === 'amps') {
+      const { a, b } = topology.resistors[o.index]!;
+      const g = 1 / this.model.values.resistorOhms[o.index]!;
+      return { nodes: [a, b], weights: [g, -g] };
+    }
+    if (!behind) return { nodes: [o.index], weights: [1] };
+    // V − R·I with I = (V − Vminus − E)/Rbranch.
+    const share = behind.ohms / this.model.values.emfOhms[behind.emf]!;
+    return { nodes: [o.index, topology.emfs[behind.emf]!.minus], weights: [1 - share, share] };
+  }
+
+  /** Slopes of one output by what every column pushes. */
+  private pushed(J: Float64Array, at: number, output: number): void {
+    const { lambda, into, outOf, amps, column } = this;
+    const first = output * this.model.compiled.topology.nodeNames.length;
+    for (let e = 0; e < amps.length; e++) {
+      const to = at + column[e]!;
+      J[to] = J[to]! + (lambda[first + into[e]!]! - lambda[first + outOf[e]!]!) * amps[e]!;
+    }
+  }
+
+  /** Slopes of an output that follows a value without any volts changing. */
+  private direct(J: Float64Array, at: number, { array, index }: ValueSlot, slope: number): void {
+    if (slope === 0) return;
+    this.eachSlope((slot, by, column) => {
+      if (slot.array === array && slot.index === index && column >= 0 && by !== 0)
+        J[at + column] = J[at + column]! + slope * by;
+    });
+    const severity = this.severity[array][index]!;
+    if (severity !== 0) J[at + this.width - 2] = J[at + this.width - 2]! + slope * severity;
+  }
+
+  /** The branch's own volts and ohms are in the amps directly as well, and so are the ohms that are behind. */
+  private directBehind(J: Float64Array, at: number, { emf, ohms, bySeverity }: Behind): void {
+    const { solver, values } = this.model;
+    const amps = emfAmps(solver, values, emf);
+    const share = ohms / values.emfOhms[emf]!;
+    this.direct(J, at, { array: 'emfVolts', index: emf }, share);
+    this.direct(J, at, { array: 'emfOhms', index: emf }, share * amps);
+    J[at + this.width - 2] = J[at + this.width - 2]! - amps * bySeverity;
+  }
 }
+
+const ARRAYS = ['resistorOhms', 'emfVolts', 'emfOhms', 'deviceParams'] as const;

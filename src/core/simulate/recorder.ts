@@ -270,7 +270,7 @@ export class Recorder {
     this.posts.forEach((posts, i) => {
       // Far above its lowest, a battery's fall need not be known again: it changes little from step to step.
       if (same && this.batteries[i]!.volts - DIP_MARGIN_FACTOR * this.dips[i]! > this.extremes[i]!.lowestAllOn) return;
-      net.solver.adjoint(posts, [1, -1], this.lambda);
+      net.solver.adjoints([{ nodes: posts, weights: [1, -1] }], this.lambda);
       this.dips[i] = Math.max(0, more * (this.lambda[plus]! - this.lambda[minus]!));
     });
   }
