@@ -3,6 +3,8 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** The longest files first, so that no core idles at the end while one file runs on alone. */
 const LONG = [
+  'supervision.test',
+  'backup.test',
   'howItEnds.test',
   'belief.test',
   'cli.test',
@@ -12,7 +14,6 @@ const LONG = [
   'rules.test',
   'reference/tow.test',
   'ngspice.test',
-  'backup.test',
   'optimum.test',
   'diagnose.test',
   'asDrawn.test',
@@ -47,7 +48,8 @@ export default defineConfig({
       'tests/reference/**/*.test.ts',
       'tests/integration/**/*.test.ts',
     ],
-    maxWorkers: 2,
+    // One more than there are cores: what waits for a server or a database leaves its core to the others.
+    maxWorkers: 3,
     // The core keeps nothing between two calls: its modules are read once a worker, not once a file.
     isolate: false,
     sequence: { sequencer: LongFirst },

@@ -375,6 +375,11 @@ export class Belief {
     return this.weighing.residual(this.components[component]!, reading);
   }
 
+  /** Whether nothing but leaks holds what a reading was taken between, so that it may be anything near nothing. */
+  floats(component: number, reading: number): boolean {
+    return this.weighing.floats(this.components[component]!, reading);
+  }
+
   /** The same without its sign, in standard deviations of meter and model. */
   deviation(component: number, reading: number): number {
     return this.weighing.deviation(this.components[component]!, reading);

@@ -11,7 +11,7 @@ import type { Effect } from '../operate/effects';
 import { hasSeverity } from '../operate/effects';
 import { RigModel } from '../operate/settle';
 import { statesOf, type OperatingState } from '../operate/states';
-import { DEAD_VOLTS, GHOST_VOLTS, looseEnds } from './ghostVolts';
+import { ghostVariance } from './ghostVolts';
 import { eitherWay } from './eitherWay';
 import { otherPhase, type OtherPhase } from './hunts';
 import { METER } from '../probe/meter';
@@ -91,8 +91,8 @@ export class Component {
   private readonly others: (OtherPhase | undefined)[] = [];
   /** Contacts that end closed, as `part/state`. */
   private readonly closed = new Set<string>();
-  /** Points with nothing on them but the meter, where its fault has opened a circuit. */
-  private readonly loose: ReadonlySet<string>;
+  /** By row: V² of ghost volts. */
+  private readonly ghosts: Float64Array;
   /** It stands for what no row describes: any of its readings may be anywhere. */
   unknown = false;
   /** Log probability of what was seen and heard. */
@@ -116,7 +116,7 @@ export class Component {
     readonly strata: number,
     readonly logPrior: number,
   ) {
-    this.loose = looseEnds(workspace.compiled.rig, effects);
+    this.ghosts = new Float64Array(workspace.rows);
     this.x0 = workspace.states.map(() => new Float64Array(workspace.width));
     this.versions = new Int32Array(workspace.states.length);
     this.inTurn = new Posterior(workspace.width);
@@ -150,9 +150,19 @@ export class Component {
     return this.y[row]!;
   }
 
-  /** V² or A² that ghost volts, and a charger that may or may not run, add to a reading between two rows. */
-  astray(red: number, black: number): number {
-    return this.workspace.between(red, black) + this.ghost(red, black);
+  /**
+   * What ghost volts may make of a reading between two rows: V² they add, and how far off it is where there are none and
+   * a point that nothing holds reads nothing. Two such points float together, as what is between them is whole.
+   */
+  ghost(red: number, black: number): { variance: number; moved: number } | undefined {
+    this.stateOf(red);
+    const [ofRed, ofBlack] = [this.ghosts[red]!, black < 0 ? 0 : this.ghosts[black]!];
+    if (ofRed === 0 && ofBlack === 0) return undefined;
+    const variance = Math.abs(ofRed - ofBlack);
+    const nothing = (row: number, own: number) => (own > 0 ? -this.y[row]! : 0);
+    return variance === 0
+      ? undefined
+      : { variance, moved: nothing(red, ofRed) - (black < 0 ? 0 : nothing(black, ofBlack)) };
   }
 
   /** How far a reading between two rows is moved where a charger that hunts does the other thing, and how often. */
@@ -162,14 +172,6 @@ export class Component {
     if (!phase) return undefined;
     const by = (row: number) => (row < 0 ? 0 : phase.values[row % per]! - this.value(row));
     return { moved: by(red) - by(black), share: phase.share };
-  }
-
-  private ghost(red: number, black: number): number {
-    if (this.loose.size === 0) return 0;
-    const { outputs, outputsPerState } = this.workspace;
-    const haunted = (row: number) =>
-      row >= 0 && this.loose.has(outputs[row % outputsPerState]!.key) && Math.abs(this.value(row)) < DEAD_VOLTS;
-    return haunted(red) !== haunted(black) ? GHOST_VOLTS ** 2 : 0;
   }
 
   /** Severity share at a latent value: the stratum's middle, spread as a uniform of its width would be. */
@@ -194,6 +196,8 @@ export class Component {
       else this.closed.delete(key);
     }
     workspace.lineariser.write(y, J, first);
+    for (let o = 0; o < workspace.outputsPerState; o++)
+      this.ghosts[first + o] = ghostVariance(workspace.lineariser.ohmsBehind(o), y[first + o]!);
     this.others[s] = otherPhase(
       workspace.compiled,
       workspace.model,
@@ -240,9 +244,11 @@ export class Component {
       y: this.y.slice(s * per, (s + 1) * per),
       J: this.J.slice(s * per * width, (s + 1) * per * width),
       other: this.others[s],
+      ghosts: this.ghosts.slice(s * per, (s + 1) * per),
     }));
     return () => {
-      for (const { s, ready, version, x0, y, J, other } of kept) {
+      for (const { s, ready, version, x0, y, J, other, ghosts } of kept) {
+        this.ghosts.set(ghosts, s * per);
         this.versions[s] = version;
         this.others[s] = other;
         this.ready[s] = ready;

@@ -1,28 +1,22 @@
 /**
- * Ghost volts: what a meter of ten megohms shows on an end that an open circuit has left with nothing on it. Leaks and
- * neighbors set it, no drawing does; a load on the same end would take it down to nothing. Common practice, sizes from
- * memory.
+ * Ghost volts: what a meter of ten megohms shows on points that nothing holds any more, an open circuit on one side and no
+ * load on the other. Leaks, neighbors and a diode's own trickle set it, no drawing does; a load on the same points would
+ * take it down to nothing. Common practice, sizes from memory.
  */
-import type { Effect } from '../operate/effects';
-import type { Rig } from '../rig/schema';
 
-/** V, one standard deviation; and V under which an end counts as left with nothing on it. */
-export const GHOST_VOLTS = 0.6;
-export const DEAD_VOLTS = 1;
+/** V, one standard deviation, near nothing. */
+const GHOST_VOLTS = 0.6;
+/** Ω behind a dead point from which no load holds it down: a module's input does not, a coil or a lamp does. */
+const HELD_OHMS = 300;
+const DEAD_VOLTS = 1;
+/** Ω from which leaks alone say what a point reads: that is as unsure as it is large. */
+const LEFT_ALONE_OHMS = 1e5;
 
-const NONE: ReadonlySet<string> = new Set();
+/** How often such a point reads nothing at all rather than a ghost. */
+export const NO_GHOST_SHARE = 0.5;
 
-/** Points a broken wire may leave with nothing on them: its ends at a terminal where no other wire holds it. */
-export function looseEnds(rig: Rig, effects: readonly Effect[]): ReadonlySet<string> {
-  const opened = effects.flatMap((e) => (e.do === 'open' ? rig.conductors.filter((c) => c.id === e.element) : []));
-  if (opened.length === 0) return NONE;
-  const key = (e: { part: string; terminal: string }) => `${e.part}.${e.terminal}`;
-  const onIt = (at: string) => rig.conductors.filter((c) => [c.from, c.to].some((e) => key(e) === at)).length;
-  return new Set(
-    opened
-      .flatMap((wire) => [wire.from, wire.to])
-      // An end on metal is held by it.
-      .filter((e) => rig.parts.some((p) => p.id === e.part) && onIt(key(e)) === 1)
-      .map(key),
-  );
+/** V² that ghost volts add where so many ohms stand behind a point that is worked out to read so much. */
+export function ghostVariance(ohms: number, volts: number): number {
+  if (ohms > LEFT_ALONE_OHMS) return Math.max(GHOST_VOLTS, Math.abs(volts)) ** 2;
+  return ohms > HELD_OHMS && Math.abs(volts) < DEAD_VOLTS ? GHOST_VOLTS ** 2 : 0;
 }

@@ -132,7 +132,8 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
   const [unseen] = unseenTests(belief, ranked);
   if (unseen)
     return goOn('What the owner tells has not been seen yet: measure where it shows.', nextTest(belief, unseen));
-  if (top.probability >= belief.assumptions.confirmAt) {
+  const shares = belief.classes();
+  if (withPairs(shares, top.class) >= belief.assumptions.confirmAt) {
     const [direct] = directTestsOf(belief, top.class, measurements, now);
     if (direct)
       return goOn(
@@ -152,7 +153,11 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
         'One bad joint may hide another: read the other side of the circuit before it is called the whole of it.',
         nextTest(belief, side),
       );
-    const why = 'No further test is worth its minutes, and no single reading carries the verdict.';
+    const over = 'No further test is worth its minutes, and no single reading carries the verdict.';
+    const behind = withPairs(shares, top.class) - top.probability > MORE_BEHIND;
+    const why = behind
+      ? `${over} What lies behind it shows only once this is put right: measure again then before anything else is bought.`
+      : over;
     return { stop: { reached: true, class: top.class, why } };
   }
   const added = addedProbes(belief);
@@ -161,6 +166,19 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
       ? 'No probe of this rig tells the leading suspects apart: one more would.'
       : 'No probe of this rig tells the leading suspects apart: look, swap, or put the likelier one right and measure again.';
   return { stop: { reached: false, class: top.class, why }, added };
+}
+
+/** Share of a second fault beside the verdict from which it is told that one may show afterwards. From memory. */
+const MORE_BEHIND = 0.05;
+
+/**
+ * Share of a repair by itself and of every pair it is half of: where no test tells them apart, what one of them asks for
+ * first is the same. An open piece hides what lies behind it until it is mended. Common practice.
+ */
+function withPairs(classes: ReadonlyMap<string, number>, repair: string): number {
+  let share = 0;
+  for (const [id, p] of classes) if (id === repair || id.split(' + ').includes(repair)) share += p;
+  return share;
 }
 
 /**
@@ -280,11 +298,11 @@ function directTestsOf(belief: Belief, top: string, measurements: readonly Measu
 function weakestLink(belief: Belief, left: readonly Float64Array[], topClass: string): number | undefined {
   let worst: number | undefined;
   let lowest = belief.assumptions.confirmAt;
-  if ((belief.classes().get(topClass) ?? 0) < belief.assumptions.confirmAt) return undefined;
+  if (withPairs(belief.classes(), topClass) < belief.assumptions.confirmAt) return undefined;
   left.forEach((p, r) => {
     const e = belief.evidence[r]!;
     if (e.confirmed) return;
-    const share = belief.classes(p).get(topClass) ?? 0;
+    const share = withPairs(belief.classes(p), topClass);
     if (share < lowest) {
       lowest = share;
       worst = r;

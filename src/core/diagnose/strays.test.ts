@@ -4,27 +4,33 @@ import { EVERY_RIG } from '../../../tests/everyRig';
 import { compileRig } from '../compile/compile';
 import { motorhome } from '../rig/archetypes/motorhome';
 import { Belief } from './belief';
-import { looseEnds } from './ghostVolts';
 
 const rig = motorhome('test', 'Test coach');
 const compiled = compileRig(rig);
 
 describe('ghost volts', () => {
-  it('may stand on the ends of a broken wire that nothing else holds, and nowhere else', () => {
-    const wire = rig.conductors.find((c) => c.id === 'ignition-wire')!;
-    const loose = [...looseEnds(rig, [{ do: 'open', element: wire.id }])];
-    expect(loose).toContain('delay.ignition');
-    for (const at of loose)
-      expect(rig.conductors.filter((c) => [c.from, c.to].some((e) => `${e.part}.${e.terminal}` === at))).toEqual([
-        wire,
-      ]);
-    // The coil holds one end of its feed, where the boost wire ends as well; a bolt of the frame stays what it is.
-    expect([...looseEnds(rig, [{ do: 'open', element: 'coil-feed' }])]).not.toContain('link.coil-plus');
-    const onFrame = rig.conductors.find((c) => rig.grounds.some((g) => g.id === c.to.part))!;
-    for (const at of looseEnds(rig, [{ do: 'open', element: onFrame.id }]))
-      expect(rig.parts.some((p) => p.id === at.split('.')[0])).toBe(true);
-    expect(looseEnds(rig, [{ do: 'open', element: 'boost.fuse' }]).size).toBe(0);
-    expect(looseEnds(rig, [{ do: 'add-ohms', element: wire.id, from: 1, to: 2 }]).size).toBe(0);
+  /** Standard deviation of a point against the frame, under a fault or none. */
+  const spread = (of: typeof rig, fault: string, state: string, probe: string, ref: string) => {
+    const belief = new Belief(compileRig(of), []);
+    belief.setEvidence([]);
+    return belief.predictive(belief.heaviest(fault), belief.rowOf(state, probe)!, belief.rowOf(state, ref)!).sd;
+  };
+
+  it('may stand on the end of a broken wire that nothing else holds, and not where a coil or a bolt does', () => {
+    const at = (fault: string, probe: string) => spread(rig, fault, 'idle', probe, 'frame.bay-2');
+    expect(at('ignition-wire.missing', 'delay.ignition')).toBeGreaterThan(0.6);
+    expect(at('nothing-wrong', 'delay.ignition')).toBeLessThan(0.6);
+    expect(at('boost.fuse-blown', 'link.coil-plus')).toBeLessThan(0.6);
+  });
+
+  it('may stand on all that is left between an open breaker and a diode, however many points that are', () => {
+    const towed = EVERY_RIG.find(([name]) => name === 'towed-car, diode-lamp')![1];
+    for (const probe of ['link-fuse.load', 'connector.front', 'connector.rear']) {
+      expect(spread(towed, 'link-fuse.tripped', 'idle', probe, 'frame.front'), probe).toBeGreaterThan(0.6);
+      expect(spread(towed, 'nothing-wrong', 'idle', probe, 'frame.front'), probe).toBeLessThan(0.4);
+    }
+    // What floats together is no further apart than its wires make it.
+    expect(spread(towed, 'link-fuse.tripped', 'idle', 'connector.front', 'connector.rear')).toBeLessThan(0.1);
   });
 
   it('on the dead end of a missing feed are no slip, and take nothing from the verdict', () => {

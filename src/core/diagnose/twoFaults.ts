@@ -90,7 +90,7 @@ const APART_SPREADS = 3;
 function losesBetween(belief: Belief, suspect: Fault): boolean {
   const component = belief.heaviest(suspect.id);
   const links = belief.evidence.flatMap((e, r) =>
-    e.ref !== undefined && belief.blunder[r]! < MISFIT
+    e.ref !== undefined && belief.blunder[r]! < MISFIT && !belief.floats(component, r)
       ? [{ state: e.state, red: e.probe, black: e.ref, value: e.value, residual: belief.residual(component, r) }]
       : [],
   );

@@ -11,6 +11,7 @@ import type { Assumptions } from './assumptions';
 import { AllAtOnce } from './allAtOnce';
 import type { Component, LinearisationWorkspace } from './component';
 import { sameRow, type Row, type Taken } from './evidence';
+import { NO_GHOST_SHARE } from './ghostVolts';
 import { blunderDensity, heavyTailed, readingVariance, unknownDensity } from './likelihood';
 
 /** How far a reading may pull what is expected of it to itself, at most: beyond, nothing else speaks of it. */
@@ -139,7 +140,7 @@ export class Weighing {
       const value = component.value(red) - (black < 0 ? 0 : component.value(black));
       const gain = unit === 'V' ? METER.gainSpread * value : 0;
       const noise = readingVariance(unit, value, a, evidence.meter, this.reach(red, black));
-      const S = noise + component.astray(red, black) + gain * gain;
+      const S = noise + this.astray(component, red, black) + gain * gain;
       const off = component.unknown ? a.unknownShare : a.blunderShare;
       const { density } = this.good(component, red, black, evidence.value - value, S);
       sum += Math.log((1 - off) * density + off * ANYTHING[unit]);
@@ -172,7 +173,13 @@ export class Weighing {
     const noise = readingVariance(unit, mean, this.assumptions, undefined, this.reach(red, black));
     const other = component.other(red, black);
     const twoWays = other ? other.share * (1 - other.share) * other.moved ** 2 : 0;
-    return { mean, sd: Math.sqrt(variance + noise + component.astray(red, black) + twoWays) };
+    return { mean, sd: Math.sqrt(variance + noise + this.astray(component, red, black) + twoWays) };
+  }
+
+  /** Whether a component has nothing hold what a reading was taken between. */
+  floats(component: Component, reading: number): boolean {
+    const { red, black } = this.rows[reading]!;
+    return component.ghost(red, black) !== undefined;
   }
 
   /** A reading less what a component has learnt to expect, V or A. */
@@ -183,7 +190,7 @@ export class Weighing {
 
   /**
    * The same without its sign, in standard deviations of meter and model; of a charger that hunts, off the nearer of the
-   * two things it may have been doing.
+   * two things it may have been doing, and of a point that nothing holds off nothing where that is nearer.
    */
   deviation(component: Component, reading: number): number {
     const off = this.residual(component, reading);
@@ -191,7 +198,9 @@ export class Weighing {
     const sd = Math.sqrt(this.noise(component, reading, evidence.value - off));
     const other = component.other(red, black);
     const there = other ? Math.abs(off - other.moved) / Math.hypot(sd, other.moved * OTHER_PHASE_SPREAD) : Infinity;
-    return Math.min(Math.abs(off) / sd, there);
+    const ghost = component.ghost(red, black);
+    const none = ghost ? Math.abs(off - ghost.moved) / Math.sqrt(sd ** 2 - ghost.variance) : Infinity;
+    return Math.min(Math.abs(off) / sd, there, none);
   }
 
   private gainOf(r: number): number {
@@ -203,7 +212,12 @@ export class Weighing {
   private noise(component: Component, r: number, predicted: number): number {
     const { red, black, unit, evidence } = this.rows[r]!;
     const usual = readingVariance(unit, predicted, this.assumptions, evidence.meter, this.reach(red, black));
-    return usual + component.astray(red, black);
+    return usual + this.astray(component, red, black);
+  }
+
+  /** V² or A² that ghost volts, and a charger that may or may not run, add to a reading between two rows. */
+  private astray(component: Component, red: number, black: number): number {
+    return this.workspace.between(red, black) + (component.ghost(red, black)?.variance ?? 0);
   }
 
   /** Density of a good reading, and the weight it keeps: of a charger that hunts it is one of two things. */
@@ -214,7 +228,7 @@ export class Weighing {
     error: number,
     variance: number,
   ): { density: number; weight: number } {
-    const usual = heavyTailed(error, variance);
+    const usual = this.haunted(component, red, black, error, variance);
     const other = component.other(red, black);
     if (!other) return usual;
     // How far it is drawn down is not followed by the slopes: as unsure as half of the way.
@@ -222,6 +236,22 @@ export class Weighing {
     const here = (1 - other.share) * usual.density;
     const density = here + other.share * there;
     return { density, weight: usual.weight * (here / density) };
+  }
+
+  /** The same where no charger hunts: a point that nothing holds reads nothing, of which nothing is learnt, or a ghost. */
+  private haunted(
+    component: Component,
+    red: number,
+    black: number,
+    error: number,
+    variance: number,
+  ): { density: number; weight: number } {
+    const wide = heavyTailed(error, variance);
+    const ghost = component.ghost(red, black);
+    if (!ghost) return wide;
+    const nothing = NO_GHOST_SHARE * heavyTailed(error - ghost.moved, variance - ghost.variance).density;
+    const density = nothing + (1 - NO_GHOST_SHARE) * wide.density;
+    return { density, weight: wide.weight * (1 - nothing / density) };
   }
 
   /** Densities of a reading as a good one and as a slip (or as what something unknown made of it). */

@@ -116,6 +116,13 @@ export class Lineariser {
     });
   }
 
+  /** Ω that stand behind a point, the meter's own beside it, where it was last written; of a clamp none. */
+  ohmsBehind(output: number): number {
+    const { kind, index } = this.outputs[output]!;
+    const first = output * this.model.compiled.topology.nodeNames.length;
+    return kind === 'volts' ? this.lambda[first + index]! : 0;
+  }
+
   /** What each column pushes at the present solution. */
   private collect(): void {
     const { model, severity, into, outOf, amps, column } = this;

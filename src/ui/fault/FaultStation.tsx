@@ -85,7 +85,12 @@ function ClueRow({ clue }: { clue: Clue }) {
       <span className="tx">
         {band && <Sign verdict={judge(reading.value, band)} size={12} />} {showText(reading.value, reading.unit)},{' '}
         {file.stateOf(reading.state).label.toLowerCase()}
-        {band && <span className="quiet"> · healthy {showBand(band.lo, band.hi, band.unit)}</span>}
+        {band && (
+          <span className="quiet">
+            {' '}
+            · healthy <span className="whitespace-nowrap">{showBand(band.lo, band.hi, band.unit)}</span>
+          </span>
+        )}
       </span>
       <Pull clue={clue} />
     </div>
