@@ -1,4 +1,5 @@
 /** Whether a round is over and, if not, what comes first: a master's order. */
+import type { Effect } from '../operate/effects';
 import { is } from '../parts/kinds';
 import { measurementId, type Measurement } from '../probe/measurement';
 import { addedProbes, type AddedProbe } from './addedProbes';
@@ -132,8 +133,8 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
   const [unseen] = unseenTests(belief, ranked);
   if (unseen)
     return goOn('What the owner tells has not been seen yet: measure where it shows.', nextTest(belief, unseen));
-  const shares = belief.classes();
-  if (withPairs(shares, top.class) >= belief.assumptions.confirmAt) {
+  const together = withPairs(belief, top.class);
+  if (together >= belief.assumptions.confirmAt) {
     const [direct] = directTestsOf(belief, top.class, measurements, now);
     if (direct)
       return goOn(
@@ -154,7 +155,7 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
         nextTest(belief, side),
       );
     const over = 'No further test is worth its minutes, and no single reading carries the verdict.';
-    const behind = withPairs(shares, top.class) - top.probability > MORE_BEHIND;
+    const behind = together - top.probability > MORE_BEHIND;
     const why = behind
       ? `${over} What lies behind it shows only once this is put right: measure again then before anything else is bought.`
       : over;
@@ -172,14 +173,20 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
 const MORE_BEHIND = 0.05;
 
 /**
- * Share of a repair by itself and of every pair it is half of: where no test tells them apart, what one of them asks for
- * first is the same. An open piece hides what lies behind it until it is mended. Common practice.
+ * Share of a repair by itself, and of every pair it is half of where it hides the other: where no test tells them apart,
+ * what both ask for first is the same. What is open, or gives nothing, hides what lies behind it until it is mended; what
+ * only loses volts does not. Common practice.
  */
-function withPairs(classes: ReadonlyMap<string, number>, repair: string): number {
+function withPairs(belief: Belief, repair: string, of?: Float64Array): number {
+  const classes = belief.classes(of);
+  const alone = classes.get(repair) ?? 0;
+  const { effects } = belief.faults.find((f) => f.id === likeliestOf(belief, repair))!;
+  if (!effects.some((e) => HIDES.has(e.do))) return alone;
   let share = 0;
   for (const [id, p] of classes) if (id === repair || id.split(' + ').includes(repair)) share += p;
   return share;
 }
+const HIDES: ReadonlySet<Effect['do']> = new Set(['open', 'no-output', 'dead-controller']);
 
 /**
  * The fault that is as good as sure, by itself or with another, while no verdict is: what is open is the other. Each
@@ -298,11 +305,11 @@ function directTestsOf(belief: Belief, top: string, measurements: readonly Measu
 function weakestLink(belief: Belief, left: readonly Float64Array[], topClass: string): number | undefined {
   let worst: number | undefined;
   let lowest = belief.assumptions.confirmAt;
-  if (withPairs(belief.classes(), topClass) < belief.assumptions.confirmAt) return undefined;
+  if (withPairs(belief, topClass) < belief.assumptions.confirmAt) return undefined;
   left.forEach((p, r) => {
     const e = belief.evidence[r]!;
     if (e.confirmed) return;
-    const share = withPairs(belief.classes(p), topClass);
+    const share = withPairs(belief, topClass, p);
     if (share < lowest) {
       lowest = share;
       worst = r;

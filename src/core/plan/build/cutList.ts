@@ -60,7 +60,9 @@ function end(rig: Rig, c: Conductor, at: Endpoint, other: Endpoint): CutEnd {
           ? 'ferrule'
           : `${endsFor(c.gauge).lug}${fit ? `; ${fit.how}` : ''}`
         : `${endsFor(c.gauge).lug}; bare metal, star washer, grease over it`;
-  return { at, part: name(at), terminal, made, label: `${name(at)} ${terminal} ← ${name(other)}` };
+  // A point of a ground is known by its label alone.
+  const here = part ? `${name(at)} ${terminal}` : terminal;
+  return { at, part: name(at), terminal, made, label: `${here} ← ${name(other)}` };
 }
 
 /** The cut list from one version of a rig to another, heavy first. */
