@@ -3,8 +3,6 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** The longest files first, so that no core idles at the end while one file runs on alone. */
 const LONG = [
-  'supervision.test',
-  'backup.test',
   'howItEnds.test',
   'belief.test',
   'cli.test',
@@ -14,6 +12,7 @@ const LONG = [
   'rules.test',
   'reference/tow.test',
   'ngspice.test',
+  'backup.test',
   'optimum.test',
   'diagnose.test',
   'asDrawn.test',
@@ -48,8 +47,7 @@ export default defineConfig({
       'tests/reference/**/*.test.ts',
       'tests/integration/**/*.test.ts',
     ],
-    // One more than there are cores: what waits for a server or a database leaves its core to the others.
-    maxWorkers: 3,
+    maxWorkers: 2,
     // The core keeps nothing between two calls: its modules are read once a worker, not once a file.
     isolate: false,
     sequence: { sequencer: LongFirst },

@@ -16,8 +16,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 const run = promisify(execFile);
 const base =
   process.getuid?.() === 0 ? `/var/lib/surrik/watch-test-${process.pid}` : resolve(`.data/watch-test-${process.pid}`);
-// A server that hangs is given up after six silent seconds here; a shop's has fifteen.
-const env = { ...process.env, SURRIK_BASE: base, SURRIK_DB_PORT_FROM: '56510', SURRIK_ANSWER_WITHIN: '2' };
+// A server that hangs is given up after three silent seconds here; a shop's has fifteen.
+const env = { ...process.env, SURRIK_BASE: base, SURRIK_DB_PORT_FROM: '56510', SURRIK_ANSWER_WITHIN: '1' };
 delete (env as Record<string, unknown>)['SURRIK_DB_NAME'];
 delete (env as Record<string, unknown>)['SURRIK_DB_PORT'];
 let port = 0;
@@ -42,7 +42,7 @@ const asked = (path: string) =>
     async (r) => (await r.json()) as Record<string, unknown>,
     () => undefined,
   );
-async function until(what: string, holds: () => Promise<boolean> | boolean, seconds = 120): Promise<void> {
+async function until(what: string, holds: () => Promise<boolean> | boolean, seconds = 60): Promise<void> {
   for (const end = Date.now() + seconds * 1000; Date.now() < end; await pause(200)) if (await holds()) return;
   throw new Error(`not within ${seconds} s: ${what}`);
 }
@@ -130,6 +130,20 @@ describe('a server that is watched over', () => {
       async () => existsSync(`${base}/pg/postmaster.pid`) && postmaster() !== old && (await isReady()),
     );
     expect(databasePort()).toBe(was);
+  });
+
+  it('has both again where the database is killed while its server is only starting', async () => {
+    const [before] = servers();
+    process.kill(before!, 'SIGKILL');
+    // The new one is there and does not answer yet.
+    await until('another server', () => servers().some((p) => p !== before));
+    const old = postmaster();
+    process.kill(old, 'SIGKILL');
+    await until(
+      'another database and its server',
+      async () => existsSync(`${base}/pg/postmaster.pid`) && postmaster() !== old && (await isReady()),
+    );
+    expect(servers()).toHaveLength(1);
   });
 
   it('tells that its data is out of reach while it is, without hanging itself', async () => {
