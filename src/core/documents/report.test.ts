@@ -33,6 +33,14 @@ describe('the report', () => {
     expect(r.intake).toContain('4 nights off grid in a row');
   });
 
+  it('tells what the owner said with one full stop at its end, theirs or none', () => {
+    for (const told of ['Tows all day.', 'Tows all day', ' Tows all day. ']) {
+      const { intake } = reportOf({ ...open, intake: { ...open.intake, told } }, DEFAULT_SETTINGS);
+      expect(`${intake.join('; ')}.`).toMatch(/Tows all day\P{L}?\.$/u);
+      expect(`${intake.join('; ')}.`).not.toContain('..');
+    }
+  });
+
   it('of a repaired but unproven rig says so, and of nothing wrong gives the customer the reason', () => {
     const half = { ...done, readings: done.readings.slice(0, -2) };
     expect(reportOf(half, DEFAULT_SETTINGS).outcome).toEqual({

@@ -220,7 +220,8 @@ function intakeLines({ facts, usage, told }: Job['intake']): string[] {
     ...(driveHours === undefined ? [] : [`${driveHours} h of driving on a travel day`]),
     ...(nights === undefined ? [] : [`${nights} nights off grid in a row`]),
     ...(storedMonths === undefined ? [] : [`${storedMonths} months in storage a year`]),
-    ...(told ? [asWritten(told)] : []),
+    // The list ends with a full stop of its own.
+    ...(told ? [asWritten(told.trim().replace(/\.$/, ''))] : []),
   ];
 }
 
