@@ -58,13 +58,6 @@ stop_all() {
   exit "${1:-0}"
 }
 
-# Starts the database again where it is gone, or hangs.
-db_again() {
-  told "the database does not answer: it is started again"
-  db_lock; db_start || { told "PostgreSQL did not start; the end of its log:"; tail -3 "$LOG"; }; db_unlock
-  DB_STARTED=1; export SURRIK_DB_PORT="$DB_PORT"
-}
-
 # Starts the app and waits until it answers with its data. Fails where it ends at once, does not within a minute, or its
 # database has gone meanwhile: waited for, that would never come.
 app_start() { # app_start PORT URL
@@ -109,10 +102,9 @@ app_replace() { # app_replace PORT URL WHY
   [ -n "$APP_PID" ] && { kill -CONT "$APP_PID" 2>/dev/null || true; kill -KILL "$APP_PID" 2>/dev/null || true; }
   local k
   for k in 1 2 4 8 15 30; do
-    pg_running || pg_running || db_again
     if app_start "$1" "$2"; then told "the server is back"; return 0; fi
     kill -KILL "$APP_PID" 2>/dev/null || true
-    pg_running || continue # not the server's fault: the database first
+    pg_running || return 0 # not its fault: the watch sees to the database, then to a server again
     told "it does not come up; the end of its log:"; tail -3 "$BASE/app.log"
     sleep "$k"
   done
@@ -144,7 +136,11 @@ watch() { # watch PORT URL: for as long as `up` stays
     if pg_running; then silent=0; else
       silent=$((silent + 1))
       # One that is there and silent once may only be busy.
-      if [ $silent -ge 2 ] || ! postmaster >/dev/null; then db_again; silent=0; fi
+      if [ $silent -ge 2 ] || ! postmaster >/dev/null; then
+        told "the database does not answer: it is started again"
+        db_lock; db_start || { told "PostgreSQL did not start; the end of its log:"; tail -3 "$LOG"; }; db_unlock
+        DB_STARTED=1; export SURRIK_DB_PORT="$DB_PORT"; silent=0
+      fi
     fi
     workers_mend
     if [ "$DB_PORT" != "$APP_DB_PORT" ]; then app_replace "$1" "$2" "its database moved to port $DB_PORT: the server starts anew"; missed=0
