@@ -13,7 +13,7 @@ await withSignedInPage(async (page, url) => {
   await page.addInitScript({
     content: `
       window.surrikBench = { marks: {}, events: [], long: [] };
-      for (const [name, selector] of [['ready', '.stripbox svg'], ['next', '.btn.next:not([disabled])']]) {
+      for (const [name, selector] of [['ready', '.stripbox svg'], ['next', '.btn.next:not([aria-disabled])']]) {
         const timer = setInterval(() => {
           if (!document.querySelector(selector)) return;
           window.surrikBench.marks[name] = performance.now();
@@ -56,7 +56,7 @@ await withSignedInPage(async (page, url) => {
       await page.goto('about:blank');
     }
     await page.goto(`${url}/jobs/1042/readings`);
-    await page.locator('.btn.next:not([disabled])').first().waitFor();
+    await page.locator('.btn.next:not([aria-disabled])').first().waitFor();
     await page.waitForTimeout(50);
     const { marks } = await seen();
     ready.push(marks['ready']!);

@@ -33,6 +33,8 @@ export interface CoreView {
   /** Of the present epoch. */
   diagnosis: Diagnosis | undefined;
   diagnosing: boolean;
+  /** What is shown was found from the readings before the last. */
+  outdated: boolean;
   /** Present once the rig was repaired or built. */
   proofs: Proof[] | undefined;
   checks: RigCheck[] | undefined;
@@ -123,6 +125,7 @@ export function useCore(job: Job, settings: Settings): CoreView {
     table: table.data,
     diagnosis: diagnosed ? diagnosis.data : undefined,
     diagnosing: diagnosis.isFetching,
+    outdated: (diagnosed && diagnosis.isPlaceholderData) || (made !== undefined && proving.isPlaceholderData),
     proofs: made ? proving.data?.readings : undefined,
     checks: made ? proving.data?.checks : undefined,
     failed: failure ? String((failure as Error).message) : undefined,

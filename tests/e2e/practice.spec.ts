@@ -103,7 +103,7 @@ async function follow(page: Page, hand: Hand, number: string): Promise<ReadonlyS
   const said = async () => {
     let words = '';
     await expect(async () => {
-      await expect(page.getByText('thinking')).toHaveCount(0);
+      await expect(page.locator('.btn.next[aria-disabled="true"]')).toHaveCount(0);
       const now = await guide.innerText();
       const same = now === words && !now.includes('One moment');
       words = now;

@@ -180,7 +180,7 @@ export class Technician {
     const { page } = this;
     const button = page.locator('.btn.next').first();
     await expect(page.locator('.why[aria-busy="true"]')).toHaveCount(0);
-    await expect(page.getByText('thinking')).toHaveCount(0);
+    await expect(page.locator('.btn.next[aria-disabled="true"]')).toHaveCount(0);
     const words = await this.settledWords(button);
     const change = /^Change to: (.*)$/.exec(words);
     if (change) {

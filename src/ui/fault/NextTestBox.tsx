@@ -17,7 +17,7 @@ export function NextTestBox({ declare, settled }: { declare: Suspect; settled: b
   const answers = useAnswers();
   const place = usePlace();
   const { job } = file;
-  const { diagnosis, ownRound, setOwnRound } = answers;
+  const { diagnosis, diagnosing, ownRound, setOwnRound } = answers;
   const [test, ...others] = diagnosis!.next;
   const stop = diagnosis!.stop;
   const open = (t: NextTest) => {
@@ -88,10 +88,19 @@ export function NextTestBox({ declare, settled }: { declare: Suspect; settled: b
             'within-phone:static within-phone:flex-wrap',
           )}
         >
-          <button type="button" className="btn" onClick={() => answers.declare(declare, settled)}>
+          <button
+            type="button"
+            className="btn"
+            aria-disabled={diagnosing || undefined}
+            onClick={() => !diagnosing && answers.declare(declare, settled)}
+          >
             Declare: {declare.name} ({showPercent(declare.probability)} %)
           </button>
-          {!settled && <span className="quiet flex-1 min-w-40">You decide and sign: questions are still open.</span>}
+          {diagnosing ? (
+            <span className="quiet flex-1 min-w-40">Taking in the last reading …</span>
+          ) : (
+            !settled && <span className="quiet flex-1 min-w-40">You decide and sign: questions are still open.</span>
+          )}
         </div>
       )}
       {job.readings.length === 0 && <p className="quiet">{PROVE_THE_METER}</p>}
@@ -175,12 +184,7 @@ function AddedProbes() {
   return (
     <div className="others" role="group" aria-label="Probes that would tell them apart">
       {list.map((p) => (
-        <button
-          key={p.key}
-          type="button"
-
-          onClick={() => entries.send('probe.add', { key: p.key, name: p.name })}
-        >
+        <button key={p.key} type="button" onClick={() => entries.send('probe.add', { key: p.key, name: p.name })}>
           <span>
             <em>Add a probe:</em> {p.name}, {file.stateOf(p.state).label.toLowerCase()}
           </span>

@@ -33,7 +33,6 @@ export function NextButton({ className = '' }: { className?: string }) {
   const { whyNot } = useEntries();
   const typed = useTyped().text;
   if (next.kind === 'own') return <p className="waiting py-2 text-note text-ink-2">{next.words}.</p>;
-  if (next.kind === 'wait') return <p className="waiting py-2 text-note text-ink-2">{next.words} …</p>;
   const others = notMine(next, whyNot);
   if (others)
     return (
@@ -41,19 +40,23 @@ export function NextButton({ className = '' }: { className?: string }) {
         <b>{next.words}.</b> {others}
       </p>
     );
+  // While it is worked out it stands where it will stand: nothing jumps under the thumb, and the focus stays.
+  const waiting = next.kind === 'wait';
   return (
     <button
       type="button"
-      className={`is-grow:flex-1 is-wide:w-full btn next${typed === '' ? ' btn-accent' : ''} ${className}`}
+      className={clsx('is-grow:flex-1 is-wide:w-full btn next', typed === '' && !waiting && 'btn-accent', className)}
+      aria-disabled={waiting || undefined}
       onClick={act}
     >
       <span>
         {next.words}
+        {waiting && ' …'}
         {(next.kind === 'measure' || next.kind === 'ask' || next.kind === 'check') && (
           <small>about {next.minutes.toFixed(next.minutes < 9.5 ? 1 : 0)} min</small>
         )}
       </span>
-      <ArrowRight size={22} aria-hidden="true" />
+      {!waiting && <ArrowRight size={22} aria-hidden="true" />}
     </button>
   );
 }

@@ -6,7 +6,7 @@ import { rigMeasurements } from '../../core/probe/measurement';
 import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
 import { midSentence } from '../../core/units/format';
-import { nextAction } from './nextAction';
+import { nextAction, whileThinking } from './nextAction';
 
 const [done, open] = demoJobs(new Date('2026-11-24T16:00:00Z')) as [
   ReturnType<typeof demoJobs>[0],
@@ -103,6 +103,19 @@ describe('the one next action', () => {
       state: 'shore',
       then: expect.stringContaining('P10'),
     });
+  });
+  it('asks for nothing that the last reading may change, and for what the record asks all the same', () => {
+    const found = [
+      next(open, diagnosis({ next: [test('idle')] })),
+      next(open, diagnosis({ next: [test('shore')] })),
+      next(open, diagnosis({ stop: { reached: true, why: '' } })),
+      next(open, diagnosis({})),
+    ];
+    expect(found.map((f) => f.kind)).toEqual(['measure', 'change-state', 'declare', 'look']);
+    for (const f of found) expect(whileThinking(f)).toEqual({ kind: 'wait', words: 'Working out what is next' });
+    const report = next(done);
+    expect(report.kind).toBe('report');
+    expect(whileThinking(report)).toBe(report);
   });
   it('keeps an abbreviation as it is written in the middle of a sentence', () => {
     expect(['Coach +', 'DC-DC in amps', 'LFP bank'].map(midSentence)).toEqual(['coach +', 'DC-DC in amps', 'LFP bank']);

@@ -146,6 +146,16 @@ export function nextAction(input: NextInput): NextAction {
   return toMeasure(job, measurements, { ...test, probe: test.probe });
 }
 
+/** What hangs on the record alone; all else follows from the readings. */
+const FROM_THE_RECORD: ReadonlySet<NextAction['kind']> = new Set(['wait', 'own', 'approve', 'repair', 'report']);
+
+/**
+ * An action found from the readings before the last, while the last is still being taken in: nothing is asked for that
+ * would be another thing before the finger is down.
+ */
+export const whileThinking = (next: NextAction): NextAction =>
+  FROM_THE_RECORD.has(next.kind) ? next : { kind: 'wait', words: 'Working out what is next' };
+
 /** The command an action ends in: who may not give it is told whose it is. */
 const ENDS_IN: Partial<Record<NextAction['kind'], CommandType>> = {
   measure: 'reading.keep',

@@ -17,7 +17,7 @@ import { BenchScreen } from '@/ui/shell/JobScreen';
 import { Notices } from '@/ui/shell/Notices';
 import { STATION_REGISTRY } from '@/ui/shell/stationRegistry';
 import { isStation, type Station } from '@/ui/shell/stations';
-import { nextAction, stationOf } from '@/ui/shell/nextAction';
+import { nextAction, stationOf, whileThinking } from '@/ui/shell/nextAction';
 import { shopWords } from '@/ui/shell/shopWords';
 import { TypedProvider, useChangeTyped } from '@/ui/typed';
 import { PHONE, scrolling } from '@/ui/useMedia';
@@ -125,12 +125,14 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
   const { send } = view;
 
   const measurements = useMemo(() => table?.measurements ?? [], [table]);
-  const next = useMemo(
+  const found = useMemo(
     () =>
       say.action(nextAction({ job, diagnosis, proofs, checks, measurements, ownRound, atFault: station === 'fault' })),
     [say, job, diagnosis, proofs, checks, measurements, ownRound, station],
   );
-  const suggestedId = next.kind === 'measure' ? next.measurement.id : undefined;
+  const next = core.outdated ? whileThinking(found) : found;
+  // What is in hand stays there while the last reading is taken in: what is typed meanwhile goes to no third probe.
+  const suggestedId = found.kind === 'measure' ? found.measurement.id : undefined;
   // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
   const selected =
     measurements.find((m) => m.id === (selectedId ?? suggestedId)) ??
