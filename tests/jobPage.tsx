@@ -14,6 +14,8 @@ import {
 } from '../src/core/job/job';
 import { DEFAULT_SETTINGS } from '../src/core/shop/shop';
 import type { Settings, Shop } from '../src/core/shop/shop';
+import { statesOf } from '../src/core/operate/states';
+import type { StateBands } from '../src/workers/core.worker';
 import { nextAction } from '../src/ui/shell/nextAction';
 import { shopWords } from '../src/ui/shell/shopWords';
 import {
@@ -44,6 +46,8 @@ async function workedOut(job: Job, settings: Settings) {
   const { epoch } = revision;
   const rig = { key: revision.id, doc: revision.doc };
   const table = core.table(rig, job.blackLead);
+  const bands: Record<string, StateBands> = {};
+  for (const { id } of statesOf(rig.doc)) bands[id] = await core.bands(rig, job.blackLead, id);
   const readings = standingReadings(job, epoch);
   const made = madeBy(job);
   const against = provedAgainst(job);
@@ -61,12 +65,12 @@ async function workedOut(job: Job, settings: Settings) {
     : undefined;
   const diagnosis = made
     ? undefined
-    : core.diagnose(rig, intakeClues(job), settings, jobEvidence(job, epoch), standingAnswers(job, epoch), {
+    : await core.diagnose(rig, intakeClues(job), settings, jobEvidence(job, epoch), standingAnswers(job, epoch), {
         state: job.rigState.id,
         unreachable: jobUnreachable(job, epoch),
         blackLead: job.blackLead,
       });
-  return { table, proving, diagnosis };
+  return { table, bands, proving, diagnosis };
 }
 
 /** A page of a job. @param sent takes what would be sent */
@@ -75,7 +79,7 @@ export async function jobPageOf(
   station: Station,
   { settings = DEFAULT_SETTINGS, sent = [] }: { settings?: Settings; sent?: { type: string; payload: unknown }[] } = {},
 ): Promise<JobPage> {
-  const { table, proving, diagnosis } = await coreAnswers(job, settings);
+  const { table, bands, proving, diagnosis } = await coreAnswers(job, settings);
   const revision = currentRevision(job);
   const { epoch } = revision;
   const readings = standingReadings(job, epoch);
@@ -112,7 +116,7 @@ export async function jobPageOf(
     measuring: {
       readings,
       measurements,
-      band: (state, id) => table.bands[state]?.[id],
+      band: (state, id) => bands[state]?.[id],
       point: (key) => told.table.points[key],
       questions: told.table.questions,
       missing: told.table.missing,

@@ -5,7 +5,7 @@ import type { Rig } from '../core/rig/schema';
 import { seedFrom as textHash } from '../core/units/rng';
 import type { CoreApi, NamedRig } from '../workers/core.worker';
 
-export type { NamedRig, RigTable } from '../workers/core.worker';
+export type { NamedRig, RigTable, StateBands } from '../workers/core.worker';
 
 /** A revision's rig for the worker. An edit keeps the revision's id, so the document itself is part of the name. */
 export const namedRig = (revision: { id: string; doc: Rig }): NamedRig => ({

@@ -1,6 +1,6 @@
 'use client';
 /** The worker's answers about a job, kept until what they depend on changes. */
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient, type QueryKey } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Diagnosis } from '../core/diagnose/diagnose';
 import { jobEvidence, jobUnreachable } from '../core/jobAnswers/evidence';
@@ -19,8 +19,8 @@ import type { RigCheck } from '../core/prove/check';
 import type { Proof } from '../core/prove/proofs';
 import type { Settings } from '../core/shop/shop';
 import { placeOf } from '../core/probe/measurement';
-import { remembered } from './remembered';
-import { engine, namedRig, type NamedRig, type RigTable } from './engine';
+import { statesOf } from '../core/operate/states';
+import { engine, namedRig, type NamedRig, type RigTable, type StateBands } from './engine';
 
 const forever = { staleTime: Infinity, gcTime: 5 * 60_000, placeholderData: keepPreviousData } as const;
 
@@ -30,6 +30,8 @@ export interface CoreView {
   /** Standing readings of the present epoch. */
   readings: Reading[];
   table: RigTable | undefined;
+  /** By operating state: of the present one and those read in at once, of the others a moment later. */
+  bands: Readonly<Record<string, StateBands>>;
   /** Of the present epoch. */
   diagnosis: Diagnosis | undefined;
   diagnosing: boolean;
@@ -48,6 +50,40 @@ const measured = (list: readonly Reading[]) =>
       : [],
   );
 
+/**
+ * Asks while the page is being drawn, as a prefetch does: an effect would ask when all of it is drawn and laid out, and the
+ * worker would wait for that.
+ */
+function useAskedEarly(options: { queryKey: QueryKey; queryFn: () => Promise<unknown> }, wanted = true): void {
+  const client = useQueryClient();
+  if (wanted && !client.getQueryState(options.queryKey)) void client.prefetchQuery({ ...options, staleTime: Infinity });
+}
+
+const NONE: CoreView['bands'] = {};
+
+/** Bands of a rig, the states one looks at first; all of them once what is to be done next is known. */
+function useBands(rig: NamedRig, job: Job, readings: readonly Reading[], settled: boolean) {
+  const first = [...new Set([job.rigState.id, ...readings.map((r) => r.state)])];
+  const all = statesOf(rig.doc).map((s) => s.id);
+  const wanted = settled ? [...new Set([...first, ...all])] : first;
+  return useQuery({
+    queryKey: ['bands', rig.key, job.blackLead, [...wanted].sort().join()],
+    queryFn: async ({ client }) => {
+      const bands: Record<string, StateBands> = {};
+      // One after the other: a reading kept meanwhile is taken in between two of them.
+      for (const state of wanted) bands[state] = await client.ensureQueryData(bandsOf(rig, job.blackLead, state));
+      return bands;
+    },
+    ...forever,
+  });
+}
+
+const bandsOf = (rig: NamedRig, blackLead: string, state: string) => ({
+  queryKey: ['bands', rig.key, blackLead, state],
+  queryFn: () => engine().bands(rig, blackLead, state),
+  staleTime: Infinity,
+});
+
 export function useCore(job: Job, settings: Settings): CoreView {
   const { likelihoods, openMinutes, learnt } = settings;
   const assumed = useMemo(() => ({ likelihoods, openMinutes, learnt }), [likelihoods, openMinutes, learnt]);
@@ -63,12 +99,14 @@ export function useCore(job: Job, settings: Settings): CoreView {
   const against = useMemo(() => provedAgainst(job), [job]);
   const before = useMemo(() => measured(against.readings), [against]);
 
-  const table = useQuery({
+  const tabled = {
     queryKey: ['table', rig.key, job.blackLead],
-    queryFn: () => remembered(['table', rig.doc, job.blackLead], () => engine().table(rig, job.blackLead)),
+    queryFn: () => engine().table(rig, job.blackLead),
     ...forever,
-  });
-  // The diagnosis does not wait for the bands to come round: the worker goes on to it at once.
+  };
+  useAskedEarly(tabled);
+  useAskedEarly(bandsOf(rig, job.blackLead, job.rigState.id));
+  const table = useQuery(tabled);
   const openPlaces = useMemo(
     () => [...new Set(readings.flatMap((r) => placeOf(rig.doc, r.probe) ?? []))].sort(),
     [readings, rig.doc],
@@ -94,7 +132,7 @@ export function useCore(job: Job, settings: Settings): CoreView {
     proving.data?.readings.some((p) => p.after && p.after.verdict !== 'ok') ||
     [...standingChecks(job, epoch).values()].some((c) => c.result === 'fail');
   const diagnosed = made === undefined || failed === true;
-  const diagnosis = useQuery({
+  const asked = {
     queryKey: [
       'diagnosis',
       rig.key,
@@ -107,22 +145,25 @@ export function useCore(job: Job, settings: Settings): CoreView {
       evidence.map((e) => `${e.id}${e.confirmed ? '!' : ''}${e.meter?.voltShare ?? ''}`).join(),
       observed.map((o) => o.id).join(),
     ],
-    queryFn: () => {
-      const { id } = job.rigState;
-      const options = { state: id, openPlaces, unreachable, blackLead: job.blackLead };
-      return remembered(['diagnosis', rig.doc, clues, assumed, evidence, observed, options], () =>
-        engine().diagnose(rig, clues, assumed, evidence, observed, options),
-      );
-    },
-    enabled: diagnosed,
+    queryFn: () =>
+      engine().diagnose(rig, clues, assumed, evidence, observed, {
+        state: job.rigState.id,
+        openPlaces,
+        unreachable,
+        blackLead: job.blackLead,
+      }),
     ...forever,
-  });
-  const failure = table.error ?? diagnosis.error ?? proving.error;
+  };
+  useAskedEarly(asked, diagnosed);
+  const diagnosis = useQuery({ ...asked, enabled: diagnosed });
+  const bands = useBands(rig, job, readings, diagnosed ? diagnosis.isSuccess : proving.isSuccess);
+  const failure = table.error ?? bands.error ?? diagnosis.error ?? proving.error;
   return {
     rig,
     epoch,
     readings,
     table: table.data,
+    bands: bands.data ?? NONE,
     diagnosis: diagnosed ? diagnosis.data : undefined,
     diagnosing: diagnosis.isFetching,
     outdated: (diagnosed && diagnosis.isPlaceholderData) || (made !== undefined && proving.isPlaceholderData),

@@ -10,7 +10,6 @@ import { observationsOf, type Observed } from '../core/diagnose/observations';
 import type { ObservationKind } from '../core/diagnose/observations/observationKind';
 import { explainPriors, type PriorLine } from '../core/diagnose/priors';
 import { missingProbes } from '../core/diagnose/addedProbes';
-import { statesOf } from '../core/operate/states';
 import { BandTable, type BandWorking } from '../core/probe/bands';
 import type { Band } from '../core/probe/judge';
 import { pointPlace, rigMeasurements, type Measurement, type PointPlace } from '../core/probe/measurement';
@@ -28,6 +27,7 @@ import { wiringOf } from '../core/documents/wiring/sheet';
 import { svgOf } from '../core/documents/wiring/svg';
 import { rigInWords } from '../core/rig/inWords';
 import type { Rig } from '../core/rig/schema';
+import { remembered } from './remembered';
 
 /** A rig document and a name for it that changes when it does. */
 export interface NamedRig {
@@ -37,8 +37,6 @@ export interface NamedRig {
 
 export interface RigTable {
   measurements: Measurement[];
-  /** By operating state, then measurement id. */
-  bands: Record<string, Record<string, Band>>;
   /** Place and lead of every probe and ground point. */
   points: Record<string, PointPlace>;
   /** What can be looked at, listened to and tried. */
@@ -46,6 +44,9 @@ export interface RigTable {
   /** Points and clamps that have no probe yet. */
   missing: { key: string; name: string }[];
 }
+
+/** Bands of one operating state, by measurement id. */
+export type StateBands = Record<string, Band>;
 
 /** What of the assumptions the shop set. */
 export type ShopAssumed = Pick<Settings, 'likelihoods' | 'openMinutes' | 'learnt'>;
@@ -68,25 +69,23 @@ const bandTable = (rig: NamedRig) => memoised(bandTables, rig.key, () => new Ban
 
 const api = {
   table(rig: NamedRig, blackLead: string): RigTable {
-    const table = bandTable(rig);
-    const measurements = rigMeasurements(rig.doc, blackLead);
-    const bands: RigTable['bands'] = {};
-    for (const state of statesOf(rig.doc)) {
-      const row: Record<string, Band> = {};
-      for (const m of measurements) row[m.id] = table.band(state.id, m.red, m.black)!;
-      bands[state.id] = row;
-    }
     const keys = [
       ...rig.doc.probes.filter((p) => !p.retired).map((p) => p.key),
       ...rig.doc.grounds.flatMap((g) => g.points.map((p) => `${g.id}.${p.id}`)),
     ];
     return {
-      measurements,
-      bands,
+      measurements: rigMeasurements(rig.doc, blackLead),
       points: Object.fromEntries(keys.map((k) => [k, pointPlace(rig.doc, k)])),
       questions: observationsOf(rig.doc, rigFaults(rig.doc)),
       missing: missingProbes(rig.doc).map(({ key, name }) => ({ key, name })),
     };
+  },
+
+  bands(rig: NamedRig, blackLead: string, state: string): StateBands {
+    const table = bandTable(rig);
+    return Object.fromEntries(
+      rigMeasurements(rig.doc, blackLead).map((m) => [m.id, table.band(state, m.red, m.black)!]),
+    );
   },
 
   bandWorking(rig: NamedRig, state: string, red: string, black?: string): BandWorking | undefined {
@@ -159,5 +158,18 @@ const api = {
   },
 };
 
-export type CoreApi = typeof api;
-expose(api);
+/** The same, of what this device worked out before. */
+const remembering = {
+  ...api,
+  bands: (...asked: Parameters<typeof api.bands>) => {
+    const [{ doc }, ...rest] = asked;
+    return remembered(['bands', doc, rest], () => api.bands(...asked));
+  },
+  diagnose: (...asked: Parameters<typeof api.diagnose>) => {
+    const [{ doc }, ...rest] = asked;
+    return remembered(['diagnosis', doc, rest], () => api.diagnose(...asked), true);
+  },
+};
+
+export type CoreApi = typeof remembering;
+expose(remembering);

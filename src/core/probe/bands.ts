@@ -37,7 +37,6 @@ export interface BandWorking {
 
 const SAMPLES = 192;
 
-/** Healthy-rig samples of every output in every operating state; bands of any lead pair come from them. */
 /** Samples under which a band of the intended ones alone would say nothing of its tails. */
 const MIN_SAMPLES = 24;
 
@@ -47,16 +46,25 @@ const doing = (settled: Settled): string =>
     .map((m) => m.mode)
     .join()} ${settled.collapsed.join()}`;
 
+/** Healthy-rig samples of every output in one operating state. */
+interface StateSamples {
+  /** Output-major, then sample. */
+  values: Float64Array;
+  nominal: Float64Array;
+  /** By sample: whether the rig's controllers do there what they do on the rig as described. */
+  alike: Uint8Array;
+}
+
+/** Bands of any lead pair in any operating state; a state is drawn when it is first asked for, of the same rigs each. */
 export class BandTable {
   readonly outputs: Output[];
   private readonly index: Map<string, number>;
-  private readonly samples: Float64Array; // state-major, then output, then sample
-  private readonly nominal: Float64Array;
-  /** By state and sample: whether its controllers do there what they do on the rig as described. */
-  private readonly alike: Uint8Array;
+  private readonly drawn = new Map<string, StateSamples>();
   private readonly model: RigModel;
   private readonly states: OperatingState[];
   private readonly reach: ReturnType<typeof reachOf>;
+  /** The rigs drawn, each a point of spreads. */
+  private rigs: Float64Array[] | undefined;
 
   constructor(readonly compiled: CompiledRig) {
     this.model = new RigModel(compiled);
@@ -64,24 +72,34 @@ export class BandTable {
     this.states = statesOf(compiled.rig);
     this.reach = reachOf(compiled.rig);
     this.index = new Map(this.outputs.map((o, i) => [o.key, i]));
-    const width = this.outputs.length;
-    this.samples = new Float64Array(this.states.length * width * SAMPLES);
-    this.nominal = new Float64Array(this.states.length * width);
-    this.alike = new Uint8Array(this.states.length * SAMPLES);
+  }
+
+  private draw(): Float64Array[] {
     const rng = seededRng(1);
-    const z = Array.from({ length: SAMPLES }, () =>
-      Float64Array.from(compiled.params, () => MODEL_ERROR.spreadFactor * rng.normal()),
+    return Array.from({ length: SAMPLES }, () =>
+      Float64Array.from(this.compiled.params, () => MODEL_ERROR.spreadFactor * rng.normal()),
     );
+  }
+
+  private samplesOf(state: string): StateSamples {
+    const known = this.drawn.get(state);
+    if (known) return known;
+    this.rigs ??= this.draw();
+    const width = this.outputs.length;
+    const values = new Float64Array(width * SAMPLES);
+    const nominal = new Float64Array(width);
+    const alike = new Uint8Array(SAMPLES);
     const row = new Float64Array(width);
-    this.states.forEach((state, s) => {
-      const described = doing(this.model.settle(state.id));
-      readOutputs(this.model, this.outputs, this.nominal, s * width);
-      for (let n = 0; n < SAMPLES; n++) {
-        this.alike[s * SAMPLES + n] = doing(this.model.settle(state.id, { z: z[n]! })) === described ? 1 : 0;
-        readOutputs(this.model, this.outputs, row);
-        for (let o = 0; o < width; o++) this.samples[(s * width + o) * SAMPLES + n] = row[o]!;
-      }
+    const described = doing(this.model.settle(state));
+    readOutputs(this.model, this.outputs, nominal);
+    this.rigs.forEach((z, n) => {
+      alike[n] = doing(this.model.settle(state, { z })) === described ? 1 : 0;
+      readOutputs(this.model, this.outputs, row);
+      for (let o = 0; o < width; o++) values[o * SAMPLES + n] = row[o]!;
     });
+    const samples = { values, nominal, alike };
+    this.drawn.set(state, samples);
+    return samples;
   }
 
   /**
@@ -90,16 +108,15 @@ export class BandTable {
    * started is healthy, and no proof that it charges.
    */
   band(stateId: string, red: string, black?: string, intended = false): Band | undefined {
-    const s = this.states.findIndex((state) => state.id === stateId);
     const r = this.index.get(red);
     const b = black === undefined ? undefined : this.index.get(black);
-    if (s < 0 || r === undefined || (black !== undefined && b === undefined)) return undefined;
-    const width = this.outputs.length;
+    if (r === undefined || (black !== undefined && b === undefined)) return undefined;
+    if (!this.states.some((state) => state.id === stateId)) return undefined;
+    const samples = this.samplesOf(stateId);
     const unit = this.outputs[r]!.kind === 'amps' ? 'A' : 'V';
-    const at = (o: number | undefined, n: number) =>
-      o === undefined ? 0 : this.samples[(s * width + o) * SAMPLES + n]!;
+    const at = (o: number | undefined, n: number) => (o === undefined ? 0 : samples.values[o * SAMPLES + n]!);
     const every = Array.from({ length: SAMPLES }, (_, n) => n);
-    const some = intended ? every.filter((n) => this.alike[s * SAMPLES + n] === 1) : every;
+    const some = intended ? every.filter((n) => samples.alike[n] === 1) : every;
     const values = (some.length < MIN_SAMPLES ? every : some).map((n) => at(r, n) - at(b, n)).sort((x, y) => x - y);
     const count = values.length;
     const middle = values[count >> 1]!;
@@ -115,7 +132,7 @@ export class BandTable {
     return {
       lo: kept ? Math.max(lo, -limit) : lo,
       hi: kept ? Math.min(hi, limit) : hi,
-      nominal: this.nominal[s * width + r]! - (b === undefined ? 0 : this.nominal[s * width + b]!),
+      nominal: samples.nominal[r]! - (b === undefined ? 0 : samples.nominal[b]!),
       unit,
     };
   }

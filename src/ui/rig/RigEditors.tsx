@@ -138,8 +138,10 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
     const m = measurements.find((x) => x.red === key && x.kind === 'volts');
     if (!m) return undefined;
     const nominal = rig.vehicles[0]!.nominalVolts;
-    const on = statesOf(rig).filter((s) => (band(s.id, m.id)?.nominal ?? 0) > nominal / 2);
-    return on.length === statesOf(rig).length
+    const states = statesOf(rig).map((state) => ({ state, band: band(state.id, m.id) }));
+    if (states.some((s) => !s.band)) return undefined;
+    const on = states.flatMap(({ state, band: b }) => (b!.nominal > nominal / 2 ? [state] : []));
+    return on.length === states.length
       ? 'always'
       : on.length === 0
         ? 'never'

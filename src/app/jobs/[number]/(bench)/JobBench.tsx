@@ -26,10 +26,11 @@ const MIN_NUMBER = 1;
 const NO_QUESTIONS = [] as const;
 const NO_POINTS = [] as const;
 
+// The worker's script loads beside this page's own, not after it.
+if (typeof Worker !== 'undefined') engine();
+
 export function JobBench({ number }: { number: number }) {
   const view = useJob(number);
-  // The worker's script loads beside the job's data, not after it.
-  useEffect(() => void engine(), []);
   if (!Number.isInteger(number) || number < MIN_NUMBER || view.error?.status === 404)
     return <Plain title="No such job" words={`There is no job ${number} in this shop.`} />;
   if (view.error?.status === 401)
@@ -154,8 +155,8 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     [core.proofs],
   );
   const band = useCallback(
-    (state: string, id: string) => proofBands.get(`${state}/${id}`) ?? core.table?.bands[state]?.[id],
-    [proofBands, core.table],
+    (state: string, id: string) => proofBands.get(`${state}/${id}`) ?? core.bands[state]?.[id],
+    [proofBands, core.bands],
   );
   const declare = (suspect: { fault: string }, settled: boolean) => {
     // What is recorded is recorded in the catalogue's own words.
