@@ -130,6 +130,13 @@ module.exports = {
       },
     },
     {
+      name: 'pages-take-no-schemas',
+      severity: 'error',
+      comment: 'a schema brings its library with it: pages take its types, and validate by compiled validators',
+      from: { path: '^src/(ui|app|client)/', pathNot: '(\\.test\\.tsx?|/route\\.ts)$' },
+      to: { path: '([sS]chema\\.ts|node_modules/typebox/.*)$', dependencyTypesNot: ['type-only'] },
+    },
+    {
       name: 'client-not-server',
       severity: 'error',
       from: { path: '^src/client/' },

@@ -5,7 +5,8 @@
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
 import { EMPTY_INTAKE } from '../../src/core/job/job';
-import { SCHEMA_VERSION, type Intake, type Job } from '../../src/core/job/jobSchema';
+import type { Intake, Job } from '../../src/core/job/jobSchema';
+import { SCHEMA_VERSION } from '../../src/core/job/schemaVersion';
 import { coupledRig, USUAL_COUPLED } from '../../src/core/rig/archetypes/coupled';
 import { motorhome, USUAL_MOTORHOME } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';

@@ -4,7 +4,8 @@
  */
 import { compileRig } from '../../src/core/compile/compile';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
-import { SCHEMA_VERSION, type Job } from '../../src/core/job/jobSchema';
+import type { Job } from '../../src/core/job/jobSchema';
+import { SCHEMA_VERSION } from '../../src/core/job/schemaVersion';
 import { EMPTY_INTAKE, EMPTY_USAGE } from '../../src/core/job/job';
 import { motorhome } from '../../src/core/rig/archetypes/motorhome';
 import type { Rig } from '../../src/core/rig/schema';

@@ -4,7 +4,7 @@
  * days later. It belongs to whoever is signed in, and is forgotten when he signs out; what he entered is not (outbox.ts).
  */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { SCHEMA_VERSION } from '../core/job/jobSchema';
+import { SCHEMA_VERSION } from '../core/job/schemaVersion';
 import { ApiError } from './api';
 
 interface Copy {

@@ -94,7 +94,7 @@ export async function signInByHand(page: Page, handle = 'bay2'): Promise<void> {
 /** Opens a station of a job and waits until the core has answered. */
 export async function openJob(page: Page, number: number, station = 'readings'): Promise<void> {
   await page.goto(`/jobs/${number}/${station}`);
-  await expect(page.locator('.btn.next').first()).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('.btn.next:not([aria-disabled])').first()).toBeVisible({ timeout: 30_000 });
 }
 
 /** Picks a link under Options, with a reason; a pick then stands. */

@@ -6,9 +6,8 @@ import { CURRENCIES } from '../units/money';
 import { STATE_IDS } from '../operate/states';
 import { InstrumentSchema } from '../probe/instrumentSchema';
 import { RigSchema } from '../rig/schema';
+import { SCHEMA_VERSION } from './schemaVersion';
 import { ScenarioSchema } from '../simulate/scenarioSchema';
-
-export const SCHEMA_VERSION = 1;
 
 const uuid = Type.String({ pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$' });
 const instant = Type.String({

@@ -3,17 +3,17 @@
  * by object identity: applyCommand keeps what it did not touch.
  */
 import type { Knex } from 'knex';
-import {
-  SCHEMA_VERSION,
-  type Approval,
-  type Job,
-  type Observation,
-  type Photo,
-  type Reading,
-  type Repair,
-  type Revision,
-  type DeclaredFault,
+import type {
+  Approval,
+  Job,
+  Observation,
+  Photo,
+  Reading,
+  Repair,
+  Revision,
+  DeclaredFault,
 } from '../../core/job/jobSchema';
+import { SCHEMA_VERSION } from '../../core/job/schemaVersion';
 import { ticketOf } from './ticket';
 
 export interface StoredJob {

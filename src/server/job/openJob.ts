@@ -1,6 +1,7 @@
 /** Opening a job: a rig drawn up from choices, and a first revision of it. */
 import type { Knex } from 'knex';
-import { SCHEMA_VERSION, type Job } from '../../core/job/jobSchema';
+import type { Job } from '../../core/job/jobSchema';
+import { SCHEMA_VERSION } from '../../core/job/schemaVersion';
 import { EMPTY_INTAKE, EMPTY_USAGE } from '../../core/job/job';
 import { validateOpenJob } from '../../core/openFormats/validate';
 import { toPractice } from '../../core/diagnose/practiceRig';
