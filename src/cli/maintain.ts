@@ -1,6 +1,7 @@
 /** Maintenance over core and server, called by the surrik command, as the owner of the data. */
 import { eraseCustomer, exportShop, listShops } from './maintenance/data';
 import { removeDemo, resetDemoPassword, seedDemo, writeExamples } from './maintenance/demo';
+import { tellInventory } from './maintenance/inventory';
 import { holds, migrate } from './maintenance/migrations';
 import { addPerson, resetPassword } from './maintenance/people';
 
@@ -12,6 +13,7 @@ const TASKS: Record<string, (...words: string[]) => Promise<void> | void> = {
   'customer-erase': eraseCustomer,
   'demo-remove': removeDemo,
   'demo-password': resetDemoPassword,
+  inventory: tellInventory,
   holds,
   migrate: () => migrate(false),
   pending: () => migrate(true),

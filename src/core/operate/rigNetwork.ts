@@ -2,7 +2,7 @@
  * A compiled rig at work: parameters, inputs, faults, contacts and choices in; volts and amps out. What
  * settling, and stepping through time, have in common.
  */
-import { emptyValues, type DeviceValues } from '../circuit/network';
+import { emptyValues, PORT_VALUES, type DeviceValues } from '../circuit/network';
 import { Solver, type SolveOutcome } from '../circuit/solve';
 import { parameterValues, type BoundExpression, type CompiledRig, type ModelExpression } from '../compile/compile';
 import type { ControllerStep, Mode } from '../control/controller';
@@ -34,8 +34,13 @@ export class RigNetwork {
   private readonly closed = new Map<string, boolean>();
   private readonly chosen = new Map<string, string>();
   private readonly dead = new Set<string>();
+  private readonly keys = new Map<string, Map<string, string>>();
   /** Arguments of a rule, by how many it takes: arrays that grow and shrink are slow. */
   private readonly scratch: number[][] = [];
+  /** Rules whose value a contact or a choice decides, or that solving itself writes over. */
+  private readonly switched: readonly number[];
+  /** Those, and the ones a fault of this situation is put on top of. */
+  private again: readonly number[] = [];
   /** What each controller is told, made once: its settings with its constants, and what it feels. */
   private readonly told: readonly { settings: Record<string, number>; inputs: Record<string, number> }[];
 
@@ -45,6 +50,14 @@ export class RigNetwork {
     this.p = parameterValues(compiled);
     this.inputs = operatingState('rested').inputs;
     this.converterStates = compiled.converters.map(() => ({ amps: 0, collapsed: false }));
+    const converterPorts = new Set(compiled.converters.flatMap((c) => [c.inPort, c.outPort]));
+    this.switched = compiled.rules.flatMap((rule, r) =>
+      rule.closedBy ||
+      rule.choice !== undefined ||
+      (rule.slot.array === 'deviceParams' && converterPorts.has(Math.floor(rule.slot.index / PORT_VALUES)))
+        ? [r]
+        : [],
+    );
     this.told = compiled.controllers.map((c) => ({
       settings: { ...Object.fromEntries(c.settings.map((s) => [s.name, 0])), ...c.constants },
       inputs: { celsius: 0, mains: 0, sun: 0, held: 0 },
@@ -61,7 +74,14 @@ export class RigNetwork {
     this.chosen.clear();
     this.dead.clear();
     for (const s of this.converterStates) s.amps = 0;
-    for (const e of situation.effects ?? []) if (e.do === 'dead-controller') this.dead.add(e.part);
+    this.again = this.switched;
+    const effects = situation.effects ?? [];
+    for (const e of effects) if (e.do === 'dead-controller') this.dead.add(e.part);
+    const touched = effects.flatMap((e) => {
+      const id = e.do === 'open-battery' ? `${e.part}.emf.ohms` : 'element' in e ? e.element : undefined;
+      return id === undefined ? [] : (this.compiled.rule.get(id) ?? []);
+    });
+    if (touched.length > 0) this.again = [...new Set([...this.switched, ...touched])];
     return this.compiled.controllers.map((c) => ({ name: c.kind.initial, seconds: 0 }));
   }
 
@@ -96,19 +116,30 @@ export class RigNetwork {
   applyStep(k: number, step: ControllerStep): boolean {
     const { part } = this.compiled.controllers[k]!;
     let changed = false;
-    for (const [contact, closed] of Object.entries(step.closed)) {
-      const key = `${part}/${contact}`;
+    for (const contact in step.closed) {
+      const closed = step.closed[contact]!;
+      const key = this.keyOf(part, contact);
       if ((this.closed.get(key) ?? false) === closed) continue;
       this.closed.set(key, closed);
       changed = true;
     }
-    for (const [name, pick] of Object.entries(step.chosen ?? {})) {
-      const key = `${part}/${name}`;
+    for (const name in step.chosen) {
+      const pick = step.chosen[name]!;
+      const key = this.keyOf(part, name);
       if (this.chosen.get(key) === pick) continue;
       this.chosen.set(key, pick);
       changed = true;
     }
     return changed;
+  }
+
+  /** `part/name`, put together once: a new string is hashed anew wherever it is looked up. */
+  private keyOf(part: string, name: string): string {
+    let keys = this.keys.get(part);
+    if (!keys) this.keys.set(part, (keys = new Map()));
+    let key = keys.get(name);
+    if (key === undefined) keys.set(name, (key = `${part}/${name}`));
+    return key;
   }
 
   private isClosed(by: NonNullable<ModelExpression['closedBy']>): boolean {
@@ -139,13 +170,26 @@ export class RigNetwork {
   }
 
   /** Works every value out from parameters, inputs, contacts and faults. */
-  writeValues(values: DeviceValues = this.values): void {
+  writeValues(): void {
     const { rules } = this.compiled;
-    for (let i = 0; i < rules.length; i++) {
-      const rule = rules[i]!;
-      values[rule.slot.array][rule.slot.index] = this.ruleValue(rule, this.p);
-    }
-    for (const effect of this.situation.effects ?? []) this.applyEffect(effect, values, this.situation.severity ?? 0.5);
+    for (let i = 0; i < rules.length; i++) this.writeValue(rules[i]!);
+    this.applyEffects();
+  }
+
+  /** The same, where since then nothing changed but contacts, choices and what solving wrote. */
+  rewriteValues(): void {
+    const { rules } = this.compiled;
+    for (const i of this.again) this.writeValue(rules[i]!);
+    this.applyEffects();
+  }
+
+  private writeValue(rule: ModelExpression): void {
+    this.values[rule.slot.array][rule.slot.index] = this.ruleValue(rule, this.p);
+  }
+
+  private applyEffects(): void {
+    for (const effect of this.situation.effects ?? [])
+      this.applyEffect(effect, this.values, this.situation.severity ?? 0.5);
   }
 
   private applyEffect(effect: Effect, values: DeviceValues, severity: number): void {

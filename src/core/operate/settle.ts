@@ -49,7 +49,8 @@ export class RigModel extends RigNetwork {
       ...(hunting ? { hunting: [named(hunting[0]), named(hunting[1])] } : {}),
     });
     for (let round = 0; round < MAX_ROUNDS; round++) {
-      this.writeValues();
+      if (round === 0) this.writeValues();
+      else this.rewriteValues();
       if (!this.solve().converged) return result(false);
       this.converterStates.forEach((s, k) => s.collapsed && collapsed.add(this.compiled.converters[k]!.part));
       let changed = false;
