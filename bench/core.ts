@@ -105,7 +105,8 @@ console.log(
 );
 
 const t0 = now();
-new BandTable(compiled);
+const bands = new BandTable(compiled);
+for (const { id } of statesOf(compiled.rig)) bands.band(id, bands.outputs[0]!.key);
 console.log(`bands of all probes and states, 192 samples: ${(now() - t0).toFixed(0)} ms`);
 
 const t1 = now();

@@ -12,6 +12,7 @@ import * as m0009 from './0009-statements-and-tickets';
 import * as m0010 from './0010-people';
 import * as m0011 from './0011-second-factor';
 import * as m0012 from './0012-runs';
+import * as m0013 from './0013-turns';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -31,6 +32,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0010-people', m0010],
   ['0011-second-factor', m0011],
   ['0012-runs', m0012],
+  ['0013-turns', m0013],
 ];
 
 /** Knex's view of the list. */

@@ -1,5 +1,7 @@
 # The database of this instance: made, started on its own port, migrated, dumped, stopped. Sourced by ./surrik.
 
+# Set for a cluster that goes when it was looked at: it is not written through to the disk.
+DB_FLEETING=""
 pg_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1; }
 # initdb and the server refuse root: as root they run as the postgres user.
 as_pg() { if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else (cd / && "$@"); fi; }
@@ -26,7 +28,7 @@ db_start() {
   fi
   while :; do
     if [ -z "$DB_PORT" ]; then DB_PORT=$from; while ! port_free "$DB_PORT"; do DB_PORT=$((DB_PORT + 1)); done; fi
-    if as_pg "$BIN/pg_ctl" -D "$DATA" -w -t 60 -l "$LOG" -o "-p $DB_PORT" start >/dev/null 2>&1 9>&- </dev/null; then break; fi
+    if as_pg "$BIN/pg_ctl" -D "$DATA" -w -t 60 -l "$LOG" -o "-p $DB_PORT ${DB_FLEETING:+-F}" start >/dev/null 2>&1 9>&- </dev/null; then break; fi
     tries=$((tries + 1))
     [ $tries -lt 60 ] || return 1
     if [ $tries -ge 6 ] && ! port_free "$DB_PORT"; then from=$((DB_PORT + 1)); DB_PORT=""; fi
@@ -62,7 +64,7 @@ db_up() {
 db_make() {
   step "making a database in $BASE"
   rm -rf "$DATA"; mkdir -p "$DATA"; chmod 700 "$DATA"; [ "$(id -u)" = 0 ] && chown postgres "$DATA"
-  as_pg "$BIN/initdb" -D "$DATA" -U surrik_boot --auth-local=peer --auth-host=scram-sha-256 -E UTF8 --locale=C.UTF-8 >/tmp/surrik-initdb.$$ 2>&1 \
+  as_pg "$BIN/initdb" ${DB_FLEETING:+--no-sync} -D "$DATA" -U surrik_boot --auth-local=peer --auth-host=scram-sha-256 -E UTF8 --locale=C.UTF-8 >/tmp/surrik-initdb.$$ 2>&1 \
     || { tail -3 /tmp/surrik-initdb.$$ >&2; rm -rf "$DATA"; die "initdb failed" "the lines above say why"; }
   rm -f /tmp/surrik-initdb.$$
   # The superuser exists on the socket only; over loopback only the two named roles may come in.

@@ -23,7 +23,8 @@ in_scratch() { # in_scratch DUMP COMMAND...
   local dump="$1" secrets="$BASE/secrets" here="$BASE/scratch.$$"; shift
   (
     trap 'db_down || true; rm -rf "$here"' EXIT
-    BASE="$here" SURRIK_DB_PORT_FROM=57310 DB_STARTED=""; use_base
+    # It goes with the look: nothing of it has to outlive a power cut.
+    BASE="$here" SURRIK_DB_PORT_FROM=57310 DB_STARTED="" DB_FLEETING=1; use_base
     mkdir -p "$BASE"; cp "$secrets" "$BASE/secrets"
     db_up >/dev/null
     read_back "$dump" || exit 3

@@ -9,6 +9,7 @@ import { isOutage } from './failure';
 import { log } from './log';
 import type { Device } from './quickSwitch';
 import { actorOf, type HalfSignedIn, type SignedIn } from './signIn';
+import { takeTurn, type Door } from './turns';
 
 const COOKIE = 'surrik';
 const DEVICE_COOKIE = 'surrik-device';
@@ -112,14 +113,19 @@ export function jobNumber(text: string | null): number {
   return Number(text);
 }
 
-/** Runs a handler for the signed-in person and turns refusals into their status and sentence. */
-export const answer = (work: (actor: Actor) => Promise<unknown>): Promise<Response> =>
-  answerWith(async (actor) => Response.json(await work(actor), { headers: { 'cache-control': 'no-store' } }));
+/**
+ * Runs a handler for the signed-in person and turns refusals into their status and sentence.
+ * @param door where what is asked for is dear: a turn is taken there first
+ */
+export const answer = (work: (actor: Actor) => Promise<unknown>, door?: Door): Promise<Response> =>
+  answerWith(async (actor) => Response.json(await work(actor), { headers: { 'cache-control': 'no-store' } }), door);
 
 /** The same for an answer that is not JSON. */
-export async function answerWith(work: (actor: Actor) => Promise<Response>): Promise<Response> {
+export async function answerWith(work: (actor: Actor) => Promise<Response>, door?: Door): Promise<Response> {
   try {
-    return await work(await requireActor());
+    const actor = await requireActor();
+    if (door) await takeTurn(appDb(), actor, door);
+    return await work(actor);
   } catch (e) {
     return failureResponse(e);
   }
@@ -138,14 +144,20 @@ export const answerIfNewer = (work: (actor: Actor) => Promise<unknown>): Promise
  * sent again. Anything else is our fault: 500 under an id, the stack in the log, and nobody sends it again for ever.
  */
 export function failureResponse(e: unknown): Response {
-  const say = (status: number, error: object) =>
-    Response.json({ error }, { status, headers: { 'cache-control': 'no-store' } });
-  if (e instanceof Refused)
-    return say(e.status, {
-      code: e.code,
-      message: e.message,
-      ...(Array.isArray(e.detail) ? { issues: e.detail as unknown[] } : {}),
-    });
+  const say = (status: number, error: object, more: Record<string, string> = {}) =>
+    Response.json({ error }, { status, headers: { 'cache-control': 'no-store', ...more } });
+  if (e instanceof Refused) {
+    const wait = (e.detail as { retryAfter?: number } | undefined)?.retryAfter;
+    return say(
+      e.status,
+      {
+        code: e.code,
+        message: e.message,
+        ...(Array.isArray(e.detail) ? { issues: e.detail as unknown[] } : {}),
+      },
+      wait === undefined ? {} : { 'retry-after': String(wait) },
+    );
+  }
   if (isOutage(e)) {
     log.error({ err: e }, 'cannot reach data');
     return say(503, {

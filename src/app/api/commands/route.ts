@@ -18,5 +18,5 @@ export async function POST(request: Request): Promise<Response> {
     const taken = await submitCommand(appDb(), actor, job, await jsonBody(request));
     tellChange(appDb, actor.shopId, { job });
     return taken;
-  });
+  }, 'command');
 }

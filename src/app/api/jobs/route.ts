@@ -16,5 +16,5 @@ export async function POST(request: Request): Promise<Response> {
     const opened = await openJob(appDb(), actor, await jsonBody(request), new Date());
     tellChange(appDb, actor.shopId, { job: opened.number });
     return opened;
-  });
+  }, 'command');
 }

@@ -14,5 +14,5 @@ export async function POST(request: Request): Promise<Response> {
   return answer(async (actor) => {
     sameSite(request);
     return changePeople(appDb(), actor, await jsonBody(request));
-  });
+  }, 'command');
 }

@@ -4,5 +4,5 @@ import { answer } from '@/server/http';
 
 /** Words anywhere in the shop's records. */
 export async function GET(request: Request): Promise<Response> {
-  return answer((actor) => searchShop(appDb(), actor, new URL(request.url).searchParams.get('q') ?? ''));
+  return answer((actor) => searchShop(appDb(), actor, new URL(request.url).searchParams.get('q') ?? ''), 'search');
 }

@@ -13,5 +13,5 @@ export async function POST(request: Request): Promise<Response> {
     const taken = await importJob(appDb(), actor, file, check);
     tellChange(appDb, actor.shopId, { job: taken.number });
     return taken;
-  });
+  }, 'import');
 }

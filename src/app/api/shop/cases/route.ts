@@ -15,5 +15,5 @@ export async function POST(request: Request): Promise<Response> {
       `This is no case file: at ${first!.pointer} stands ${first!.found}, wanted is ${first!.wanted}. Save it again where it came from.`,
       found.error,
     );
-  });
+  }, 'import');
 }

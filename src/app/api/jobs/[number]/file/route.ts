@@ -14,5 +14,5 @@ export async function GET(_: Request, { params }: { params: Promise<{ number: st
         'cache-control': 'no-store',
       },
     });
-  });
+  }, 'paper');
 }

@@ -7,5 +7,5 @@ export async function POST(request: Request, { params }: { params: Promise<{ num
   return answer(async (actor) => {
     sameSite(request, 'application/gzip');
     return storeLog(appDb(), actor, jobNumber((await params).number), await binaryBody(request, LOGS_LIMIT_BYTES));
-  });
+  }, 'upload');
 }

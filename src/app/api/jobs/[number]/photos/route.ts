@@ -7,5 +7,5 @@ export async function POST(request: Request, { params }: { params: Promise<{ num
   return answer(async (actor) => {
     sameSite(request, 'image/');
     return storePhoto(appDb(), actor, jobNumber((await params).number), await binaryBody(request, PHOTO_LIMIT_BYTES));
-  });
+  }, 'upload');
 }

@@ -21,5 +21,5 @@ export async function GET(request: Request, { params }: { params: Promise<{ numb
         'cache-control': 'no-store',
       },
     });
-  });
+  }, 'paper');
 }
