@@ -3,10 +3,13 @@ import type { Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import type { RankedTest } from './nextTest';
 import type { ObservationKind } from './observations/observationKind';
+import { leading, readingOutcomes } from './readingOutcomes';
 
 export type TestOutcome = {
   /** The suspects that would make it come out so, and their share together. */
   names: string[];
+  /** Those not named have more than a little of it together. */
+  others?: true;
   probability: number;
 } & (
   | { lo: number; hi: number; answer?: never }
@@ -95,8 +98,7 @@ function answerOutcomes(belief: Belief, question: ObservationKind): TestOutcome[
         share.set(name, (share.get(name) ?? 0) + p);
         total += p;
       });
-      const leaders = [...share].filter(([, p]) => p > 0.15 * total).sort((x, y) => y[1] - x[1]);
-      return { names: leaders.map(([name]) => name), probability: total, answer: label };
+      return { ...leading(share, total), probability: total, answer: label };
     })
     .filter((o) => o.names.length > 0)
     .sort((x, y) => y.probability - x.probability);
@@ -105,37 +107,17 @@ function answerOutcomes(belief: Belief, question: ObservationKind): TestOutcome[
 /** Suspects below this share are left out of what an outcome would mean. */
 const MIN_OUTCOME_SHARE = 0.02;
 
-/**
- * What the test would read under the leading suspects, ±2 standard deviations; suspects whose ranges overlap
- * are one outcome, since the test does not part them.
- */
+/** Outcomes told of a reading, at most. */
+const TOLD = 3;
+
+/** What the test may read, and which suspects each outcome would leave. */
 function outcomes(belief: Belief, state: string, m: Measurement): TestOutcome[] {
   const red = belief.rowOf(state, m.red)!;
   const black = m.black === undefined ? -1 : belief.rowOf(state, m.black)!;
-  const ranges: { names: string[]; probability: number; lo: number; hi: number }[] = [];
-  belief.components.forEach((c, i) => {
+  const expected = belief.components.flatMap((c, i) => {
     const weight = belief.weight[i]!;
-    if (weight < MIN_OUTCOME_SHARE / 2) return;
-    const { mean, sd } = belief.predictive(i, red, black);
-    ranges.push({
-      names: [belief.faults[c.faultIndex]!.name],
-      probability: weight,
-      lo: mean - 2 * sd,
-      hi: mean + 2 * sd,
-    });
+    if (weight < MIN_OUTCOME_SHARE / 2) return [];
+    return [{ name: belief.faults[c.faultIndex]!.name, weight, ...belief.predictive(i, red, black) }];
   });
-  ranges.sort((x, y) => x.lo - y.lo);
-  const merged: (typeof ranges)[number][] = [];
-  for (const range of ranges) {
-    const last = merged[merged.length - 1];
-    if (last && range.lo <= last.hi) {
-      last.hi = Math.max(last.hi, range.hi);
-      last.probability += range.probability;
-      for (const name of range.names) if (!last.names.includes(name)) last.names.push(name);
-    } else merged.push(range);
-  }
-  return merged
-    .filter((o) => o.probability >= MIN_OUTCOME_SHARE)
-    .sort((x, y) => y.probability - x.probability)
-    .slice(0, 3);
+  return readingOutcomes(expected).slice(0, TOLD);
 }

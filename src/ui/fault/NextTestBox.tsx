@@ -137,7 +137,8 @@ function Best({ test, own }: { test: NextTest; own: boolean }) {
                 {o.answer ?? showBand(o.lo, o.hi, test.kind === 'clamp' ? 'A' : 'V')}
               </b>
               <span>
-                leaves {listed(o.names)} ({showPercent(o.probability)} %)
+                leaves {listed(o.names)}
+                {o.others && ' or others'} ({showPercent(o.probability)} %)
               </span>
             </div>
           ))}

@@ -156,7 +156,7 @@ const Row = memo(function Row({ m, on, now, others, readings, bands, select, sho
             <BandMark band={b} value={r?.value} />
             <span
               className={clsx(
-                'font-medium text-note text-ink-2 leading-none whitespace-nowrap tracking-tight',
+                'font-cond font-medium text-plain text-ink-2 leading-none whitespace-nowrap',
                 'within-bad:text-fail within-here:text-paper',
               )}
             >

@@ -49,7 +49,7 @@ export function NextButton({ className = '' }: { className?: string }) {
       aria-disabled={waiting || undefined}
       onClick={act}
     >
-      <span>
+      <span className="text-balance">
         {next.words}
         {waiting && ' …'}
         {(next.kind === 'measure' || next.kind === 'ask' || next.kind === 'check') && (
