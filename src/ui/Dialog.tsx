@@ -4,6 +4,9 @@ import { clsx } from 'clsx';
 import { X } from 'lucide-react';
 import { useEffect, useRef, type ReactNode } from 'react';
 
+/** On the page while a dialog is over it: a style that asked what the page holds would be asked at every change of it. */
+const DIALOG_OPEN = 'dialog-open';
+
 export function Sheet({
   title,
   onClose,
@@ -19,7 +22,13 @@ export function Sheet({
   useEffect(() => {
     const dialog = ref.current!;
     if (!dialog.open) dialog.showModal();
-    return () => dialog.close();
+    const behind = document.documentElement;
+    behind.classList.add(DIALOG_OPEN);
+    return () => {
+      dialog.close();
+      // One that took its place holds the page by now.
+      if (!document.querySelector('dialog[open]')) behind.classList.remove(DIALOG_OPEN);
+    };
   }, []);
   return (
     <dialog
