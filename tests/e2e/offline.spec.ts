@@ -4,11 +4,24 @@ import type { Browser, BrowserContext, Page } from '@playwright/test';
 import sharp from 'sharp';
 import { demoPassword, expect, freshJob, test } from './world';
 
-/** The road to the server: it can be cut, and mended. */
+/** The road to the server: it can be cut, and mended; entries alone can be kept back, and a newer program come along it. */
 async function road() {
   const target = new URL(process.env['E2E_URL']!);
   const open = new Set<Socket>();
   let whole = true;
+  let entries = true;
+  let newer: Buffer | undefined;
+  /** Whether what begins on a connection is answered on the way. */
+  const onTheWay = (near: Socket, asked: Buffer): boolean => {
+    const line = asked.subarray(0, 60).toString('latin1');
+    if (!entries && line.startsWith('POST /api/commands')) near.destroy();
+    else if (newer && line.startsWith('GET /service-worker.js ')) {
+      const head = `content-type: text/javascript; charset=utf-8\r\ncache-control: no-cache\r\ncontent-length: ${newer.length}`;
+      near.write(`HTTP/1.1 200 OK\r\n${head}\r\n\r\n`);
+      near.write(newer);
+    } else return false;
+    return true;
+  };
   const server = createServer((near) => {
     if (!whole) return void near.destroy();
     const far = tcp(Number(target.port), target.hostname);
@@ -17,7 +30,7 @@ async function road() {
       [far, near],
     ] as const) {
       open.add(a);
-      a.on('data', (d) => b.write(d));
+      a.on('data', (d) => (a === near && onTheWay(near, d) ? undefined : b.write(d)));
       a.on('close', () => {
         open.delete(a);
         b.destroy();
@@ -33,6 +46,11 @@ async function road() {
       for (const socket of open) socket.destroy();
     },
     mend: () => void (whole = true),
+    entries: (through: boolean) => void (entries = through),
+    async newerProgram() {
+      const now = Buffer.from(await (await fetch(`${target.origin}/service-worker.js`)).arrayBuffer());
+      newer = Buffer.concat([now, Buffer.from('\n// another build\n')]);
+    },
     close: () => new Promise<void>((done) => (server.close(() => done()), open.forEach((s) => s.destroy()))),
   };
 }
@@ -204,6 +222,54 @@ test('a device without room says so, and what it could not keep is sent all the 
   way.mend();
   await expect.poll(() => values(page, 3404), { timeout: 60_000 }).toContain(12.44);
   await expect(page.getByRole('alert').filter({ hasText: 'This device has no room' })).toHaveCount(0);
+  await context.close();
+  await way.close();
+});
+
+test('a newer program loses nothing that waits, and takes no page its code before it is told to', async ({
+  browser,
+}) => {
+  await freshJob(3405);
+  const way = await road();
+  const context = await device(browser, way);
+  const page = await context.newPage();
+  await signInOn(page, 'bay2');
+  expect(await installed(page)).toBe(true);
+  await page.goto('/jobs/3405/readings');
+  await expect(page.locator('.btn.next:not([aria-disabled])').first()).toBeVisible({ timeout: 60_000 });
+  way.entries(false);
+  await keep(page, '12.45');
+  await expect(notice(page)).toContainText('1 entry waits on this device', { timeout: 20_000 });
+
+  await way.newerProgram();
+  const old = await page.evaluate(() => {
+    (window as { begun?: string }).begun = 'before';
+    return navigator.serviceWorker.controller!.scriptURL;
+  });
+  await page.evaluate(async () => void (await (await navigator.serviceWorker.getRegistration())!.update()));
+  const offer = page
+    .getByRole('status')
+    .filter({ hasText: 'A newer Surrik is on this device. What you entered stays.' });
+  await expect(offer).toBeVisible({ timeout: 60_000 });
+  // The page goes on with the code it was opened with: a station it has not shown yet opens.
+  await page.getByRole('link', { name: /Fault/ }).first().click();
+  await expect(page.getByText('Suspects').first()).toBeVisible({ timeout: 30_000 });
+  expect(await page.evaluate(() => (window as { begun?: string }).begun)).toBe('before');
+
+  await Promise.all([page.waitForEvent('load'), offer.getByRole('button', { name: 'Use it now' }).click()]);
+  expect(await page.evaluate(() => (window as { begun?: string }).begun)).toBeUndefined();
+  await expect(notice(page)).toContainText('1 entry waits on this device', { timeout: 60_000 });
+  await expect(offer).toHaveCount(0);
+  expect(await page.evaluate(() => navigator.serviceWorker.controller!.scriptURL)).toBe(old);
+  const waiting = () => page.evaluate(async () => (await navigator.serviceWorker.getRegistration())!.waiting === null);
+  expect(await waiting()).toBe(true);
+
+  way.entries(true);
+  const arrived = async () => (await values(page, 3405)).filter((v) => v === 12.45);
+  await expect.poll(arrived, { timeout: 60_000 }).toEqual([12.45]);
+  await expect(notice(page).filter({ hasText: 'waits on this device' })).toHaveCount(0);
+  await page.waitForTimeout(2500);
+  expect(await arrived()).toEqual([12.45]);
   await context.close();
   await way.close();
 });

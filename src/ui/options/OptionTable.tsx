@@ -128,7 +128,7 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
                     {idle >= 0.95 && (
                       <TriangleAlert
                         size={17}
-                        className="inline ml-1.25 text-fail align-middle within-on:text-inherit"
+                        className="inline-block ml-1.25 text-fail align-middle within-on:text-inherit"
                         role="img"
                         aria-label="no margin"
                       />
