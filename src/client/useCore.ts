@@ -67,7 +67,8 @@ function useBands(rig: NamedRig, job: Job, readings: readonly Reading[], settled
   const all = statesOf(rig.doc).map((s) => s.id);
   const wanted = settled ? [...new Set([...first, ...all])] : first;
   return useQuery({
-    queryKey: ['bands', rig.key, job.blackLead, [...wanted].sort().join()],
+    // Of a name of its own: a list of one state is no state.
+    queryKey: ['bands of states', rig.key, job.blackLead, [...wanted].sort().join()],
     queryFn: async ({ client }) => {
       const bands: Record<string, StateBands> = {};
       // One after the other: a reading kept meanwhile is taken in between two of them.

@@ -44,6 +44,8 @@ describe('the inventory', () => {
       [false],
       [true],
     ]);
+    const either = { 'node_modules/a': { version: '1.0.0', devOptional: true } };
+    expect(piecesOf({ packages: either })).toMatchObject([{ building: false }]);
     expect(() => piecesOf({})).toThrow('npm install');
   });
 });

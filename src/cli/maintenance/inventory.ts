@@ -48,10 +48,7 @@ export interface Met {
 }
 
 interface LockFile {
-  packages?: Record<
-    string,
-    { name?: string; version?: string; license?: string; dev?: boolean; devOptional?: boolean }
-  >;
+  packages?: Record<string, { name?: string; version?: string; license?: string; dev?: boolean }>;
 }
 
 /** Every package of a lock file of version 3, by name and version, each once. @throws where it is no such file */
@@ -62,7 +59,8 @@ export function piecesOf(lock: LockFile): Piece[] {
     const name = p.name ?? path.split('node_modules/').at(-1)!;
     if (path === '' || p.version === undefined) continue;
     const key = `${name} ${p.version}`;
-    const building = Boolean(p.dev ?? p.devOptional) && pieces.get(key)?.building !== false;
+    // What building and serving may both want counts as served.
+    const building = p.dev === true && pieces.get(key)?.building !== false;
     pieces.set(key, { name, version: p.version, license: p.license ?? 'not stated', building });
   }
   return [...pieces.values()].sort((a, b) => a.name.localeCompare(b.name) || semver.compare(a.version, b.version));

@@ -46,10 +46,13 @@ describe('outcomes of a reading', () => {
   it('do not overlap, are all of it, and are each worth a line', () => {
     fc.assert(
       fc.property(list, (expected) => {
-        const found = readingOutcomes(expected);
+        // Some of it is with suspects nobody tells of.
+        const told = 0.8;
+        const all = expected.reduce((s, e) => s + e.weight, 0);
+        const found = readingOutcomes(expected.map((e) => ({ ...e, weight: (told * e.weight) / all })));
         const sum = found.reduce((s, o) => s + o.probability, 0);
-        expect(sum).toBeGreaterThan(0.97);
-        expect(sum).toBeLessThan(1.03);
+        expect(sum).toBeGreaterThan(0.97 * told);
+        expect(sum).toBeLessThan(1.03 * told);
         const inOrder = [...found].sort((a, b) => a.lo - b.lo);
         inOrder.forEach((o, k) => {
           expect(o.hi).toBeGreaterThan(o.lo);

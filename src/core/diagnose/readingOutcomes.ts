@@ -4,7 +4,7 @@
  * is what the ranking of tests counts.
  */
 
-/** One suspect, or one degree of it: its share now, and a normal of what would be read. V or A. */
+/** One suspect, or one degree of it: its share of everything now, and a normal of what would be read. V or A. */
 export interface Expected {
   name: string;
   weight: number;
@@ -122,10 +122,12 @@ export function leading(by: ReadonlyMap<string, number>, total: number): Pick<Re
   return { names: named.map(([name]) => name), ...(rest > OTHERS * total ? { others: true } : {}) };
 }
 
-/** Outcomes of a reading, likeliest first; none overlaps another. */
+/**
+ * Outcomes of a reading, likeliest first; none overlaps another. Of suspects that are not told of nothing is said: what is
+ * theirs is missing from the sum.
+ */
 export function readingOutcomes(expected: readonly Expected[]): ReadingOutcome[] {
-  const all = expected.reduce((sum, e) => sum + e.weight, 0);
-  return worthALine(joined(cells(expected)), WORTH_A_LINE * all)
-    .map((s) => ({ ...leading(s.by, s.total), probability: s.total / all, ...bounds(s) }))
+  return worthALine(joined(cells(expected)), WORTH_A_LINE)
+    .map((s) => ({ ...leading(s.by, s.total), probability: s.total, ...bounds(s) }))
     .sort((a, b) => b.probability - a.probability);
 }
