@@ -95,9 +95,9 @@ export function PhoneReadings() {
     }),
   );
   const where = selected && point(selected.red);
-  // Nothing typed and the next action is not this probe: it takes the place of Keep.
-  const elsewhere =
-    place.next.kind !== 'wait' && !(place.next.kind === 'measure' && place.next.measurement.id === selected?.id);
+  // Nothing typed and the next action is not this probe, or is still worked out: it takes the place of Keep, so that what
+  // was just kept does not look as if it were asked for again.
+  const elsewhere = !(place.next.kind === 'measure' && place.next.measurement.id === selected?.id);
   if (list || !selected)
     return (
       <>

@@ -10,6 +10,7 @@ import { NextTestBox } from '../fault/NextTestBox';
 import type { JobPage } from './jobPage';
 import { whileThinking } from './nextAction';
 import { NextButton } from './NextSlip';
+import { PhoneReadings } from './Phone';
 
 inADocument();
 let page: JobPage;
@@ -49,4 +50,15 @@ it('a fault is declared with the figure of all its readings, never of the ones b
   again(changed(page, parts));
   await userEvent.click(screen.getByRole('button', { name }));
   expect(declared).toEqual([1]);
+});
+
+it('on a phone what is being worked out stands where Keep is, until something is typed', () => {
+  const { next } = page.place;
+  const at = (now: JobPage['place']['next']) => changed(page, { next: now, station: 'readings' });
+  const { again } = show(at(whileThinking(next)), <PhoneReadings />);
+  expect(screen.queryByRole('button', { name: 'Working out what is next …' })).not.toBeNull();
+  expect(screen.queryByRole('button', { name: /^Keep/ })).toBeNull();
+  const measurement = page.measuring.selected!;
+  again(at({ kind: 'measure', measurement, words: 'Measure', minutes: 1, retake: false }));
+  expect(screen.queryByRole('button', { name: /^Keep/ })).not.toBeNull();
 });
