@@ -132,7 +132,7 @@ function Loaded({ view, job, shop }: { view: JobView; job: Job; shop: Shop }) {
     [say, job, diagnosis, proofs, checks, measurements, ownRound, station],
   );
   const next = core.outdated ? whileThinking(found) : found;
-  // What is in hand stays there while the last reading is taken in: what is typed meanwhile goes to no third probe.
+  // A probe that was asked for stays in hand while its reading is taken in.
   const suggestedId = found.kind === 'measure' ? found.measurement.id : undefined;
   // Nothing picked by hand: the next measurement is the one in hand, else the first not taken in this state.
   const selected =
