@@ -6,7 +6,8 @@ export default defineConfig({
   // Every test draws up a job of its own; what changes the whole shop is tagged @alone and runs by itself.
   workers: 2,
   fullyParallel: true,
-  retries: 0,
+  // A second try tells a page that fails from a machine that stumbled; run-tests.ts names every test that needed one.
+  retries: 1,
   // Generous: a busy machine is slow in bursts, and no test measures time.
   timeout: 240_000,
   expect: { timeout: 30_000 },

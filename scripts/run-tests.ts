@@ -43,6 +43,32 @@ async function check(...rows: [name: string, command: string, args: string[]][])
   }
 }
 
+interface BrowserSuite {
+  suites?: BrowserSuite[];
+  specs: {
+    title: string;
+    tests: { status: string; results: { attachments: { name: string; path?: string }[] }[] }[];
+  }[];
+}
+interface BrowserReport {
+  stats: { expected: number; unexpected: number; flaky: number };
+  suites: BrowserSuite[];
+}
+
+/** What the page showed where a browser test failed, be it at its first try only: such a failure seldom comes twice. */
+function tellFailures(suites: readonly BrowserSuite[]): void {
+  for (const { specs, suites: inner } of suites) {
+    tellFailures(inner ?? []);
+    for (const { title, tests } of specs)
+      for (const { status, results } of tests) {
+        if (status !== 'flaky' && status !== 'unexpected') continue;
+        console.log(`\n${status === 'flaky' ? 'PASSED ONLY AT THE SECOND TRY' : 'FAILED TWICE'}: ${title}`);
+        for (const { name, path } of results.flatMap((r) => r.attachments))
+          if (name === 'error-context' && path) console.log(readFileSync(path, 'utf8').slice(0, 9000));
+      }
+  }
+}
+
 const bin = (name: string) => `node_modules/.bin/${name}`;
 
 if (want('static')) {
@@ -92,11 +118,11 @@ if (want('e2e')) {
     rmSync('test-results/e2e.json', { force: true });
     const code = await run(bin('playwright'), ['test', ...args], server.env);
     try {
-      const { stats } = JSON.parse(readFileSync('test-results/e2e.json', 'utf8')) as {
-        stats: { expected: number; unexpected: number; flaky: number };
-      };
-      passed += stats.expected;
-      failed += stats.unexpected + stats.flaky;
+      const report = JSON.parse(readFileSync('test-results/e2e.json', 'utf8')) as BrowserReport;
+      const { stats } = report;
+      passed += stats.expected + stats.flaky;
+      failed += stats.unexpected;
+      tellFailures(report.suites);
       if (code !== 0 && stats.unexpected === 0) failed++;
     } catch {
       failed++;

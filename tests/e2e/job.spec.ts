@@ -261,6 +261,28 @@ test('with the server away nothing typed is lost', async ({ page }) => {
   });
 });
 
+test('a station whose script does not arrive takes nothing with it, and comes when it is asked for again', async ({
+  page,
+}) => {
+  await freshJob(2012);
+  await signIn(page);
+  await openJob(page, 2012);
+  await page.keyboard.type('12.3');
+  await page.route('**/_next/static/chunks/**', (r) => r.abort());
+  await page.keyboard.press('f');
+  const missing = page.getByRole('alert').filter({ hasText: 'has not arrived' });
+  await expect(missing).toBeVisible();
+  // The bench around it works on.
+  await page.keyboard.press('s');
+  await expect(page.getByRole('dialog', { name: 'What is the rig doing?' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.unroute('**/_next/static/chunks/**');
+  await page.getByRole('button', { name: 'Ask for it again' }).click();
+  await expect(page.getByRole('region', { name: 'Suspects' })).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.locator('.disp output')).toHaveAttribute('aria-label', 'typed 12.3');
+});
+
 test('signing in says what is wrong, and signed out means out', async ({ page, request }) => {
   await page.goto('/jobs/1042/readings');
   await expect(page).toHaveURL(/sign-in/);

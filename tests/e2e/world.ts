@@ -60,13 +60,20 @@ export async function freshJob(number: number, like = 1042): Promise<void> {
   );
   try {
     const original = { ...demoJobs(new Date()).find((j) => j.number === like)!, number };
-    // Ids of its own, and everything that names one with them.
+    // Ids of its own, and everything that names one with them; a second try's are others than the first's.
+    const attempt = base.info().retry;
     const job = JSON.parse(
       JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) =>
-        demoUuid(`${number} ${id}`),
+        demoUuid(`${number} ${attempt} ${id}`),
       ),
     ) as typeof original;
-    await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), job));
+    await db.transaction(async (tx) => {
+      if (attempt > 0)
+        await tx('jobs')
+          .where({ shop_id: DEMO_SHOP.id, number })
+          .update({ number: number * 1000 + attempt });
+      await insertJob(tx, DEMO_SHOP.id, randomUUID(), job);
+    });
   } finally {
     await db.destroy();
   }

@@ -2,18 +2,19 @@
 /** Years of a rig: what was done, what it read, what falls due, what its recorders wrote. */
 import { clsx } from 'clsx';
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { Choose } from '../fields';
 import { useJobFile, useAnswers } from '../shell/jobPage';
+import { lazyPart } from '../lazyPart';
 import { StationBar } from '../StationBar';
 import { FollowUps } from './FollowUps';
 import { Trouble } from '../Trouble';
 import { History } from './History';
 
-const Trends = lazy(() => import('./Trends').then((m) => ({ default: m.Trends })));
-const Drain = lazy(() => import('./Drain').then((m) => ({ default: m.Drain })));
-const Files = lazy(() => import('./Files').then((m) => ({ default: m.Files })));
-const LogReader = lazy(() => import('./LogReader').then((m) => ({ default: m.LogReader })));
+const Trends = lazyPart(() => import('./Trends'), 'Trends');
+const Drain = lazyPart(() => import('./Drain'), 'Drain');
+const Files = lazyPart(() => import('./Files'), 'Files');
+const LogReader = lazyPart(() => import('./LogReader'), 'LogReader');
 
 const VIEWS = [
   { id: 'history', label: 'History' },

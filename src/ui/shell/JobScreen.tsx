@@ -2,13 +2,14 @@
 /** The job page: rail, top bar, strip, station, slip; or one probe at a time on a phone. */
 import { clsx } from 'clsx';
 import { ChevronUp, Undo2 } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { Suspense, useEffect, useState, type ReactNode } from 'react';
 import type { Measurement } from '../../core/probe/measurement';
 import { undoWords } from '../../core/job/applyCommand';
 import { Keypad, useKeep } from '../readings/Keypad';
 import { groupByPlace } from '../readings/ReadingSheet';
 import { StateChooser } from '../readings/StateChooser';
 import { StatePlate } from '../readings/StatePlate';
+import { lazyPart } from '../lazyPart';
 import { useTheme } from '../theme';
 import { useTyped } from '../typed';
 import { NARROW, PHONE, useMedia } from '../useMedia';
@@ -22,14 +23,14 @@ import { StripBox } from './StripBox';
 import { useStripHeight } from './stripHeight';
 
 // Not on the way to the first reading at a bench: their scripts come when they are opened.
-const SeenAndHeard = lazy(() => import('../fault/SeenAndHeard').then((m) => ({ default: m.SeenAndHeard })));
-const BandDialog = lazy(() => import('./dialogs').then((m) => ({ default: m.BandDialog })));
-const KeysDialog = lazy(() => import('./dialogs').then((m) => ({ default: m.KeysDialog })));
-const LeadDialog = lazy(() => import('./dialogs').then((m) => ({ default: m.LeadDialog })));
-const PracticeGuide = lazy(() => import('./PracticeGuide').then((m) => ({ default: m.PracticeGuide })));
-const PhoneTop = lazy(() => import('./Phone').then((m) => ({ default: m.PhoneTop })));
-const PhoneReadings = lazy(() => import('./Phone').then((m) => ({ default: m.PhoneReadings })));
-const NextBar = lazy(() => import('./Phone').then((m) => ({ default: m.NextBar })));
+const SeenAndHeard = lazyPart(() => import('../fault/SeenAndHeard'), 'SeenAndHeard');
+const BandDialog = lazyPart(() => import('./dialogs'), 'BandDialog');
+const KeysDialog = lazyPart(() => import('./dialogs'), 'KeysDialog');
+const LeadDialog = lazyPart(() => import('./dialogs'), 'LeadDialog');
+const PracticeGuide = lazyPart(() => import('./PracticeGuide'), 'PracticeGuide');
+const PhoneTop = lazyPart(() => import('./Phone'), 'PhoneTop');
+const PhoneReadings = lazyPart(() => import('./Phone'), 'PhoneReadings');
+const NextBar = lazyPart(() => import('./Phone'), 'NextBar');
 
 export interface Dialogs {
   chooser: { suggested?: string } | undefined;

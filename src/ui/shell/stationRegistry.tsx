@@ -3,9 +3,10 @@
  * The stations: name, key, screen, how tall the strip stands over it, whose slip it has and what it still lacks. A new
  * one is an id in `stations.ts` and an entry here; what is forgotten does not compile.
  */
-import { lazy, type ComponentType } from 'react';
+import type { ComponentType } from 'react';
 import { madeBy, standingChoice, type Job } from '../../core/job/job';
 import { ReadingSheet } from '../readings/ReadingSheet';
+import { lazyPart } from '../lazyPart';
 import { STATION_MARKS, type Mark, type MarkInput } from './stationMarks';
 import type { Station } from './stations';
 
@@ -29,15 +30,13 @@ export interface StationEntry {
 
 const never = () => false;
 const always = () => true;
-// Not on the way to the first reading: their scripts come when they are opened.
-const later = <T extends string>(load: () => Promise<Record<T, ComponentType>>, name: T) =>
-  lazy(() => load().then((m) => ({ default: m[name] })));
+// Those not on the way to the first reading come when they are opened.
 
 export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   intake: {
     name: 'Intake',
     hotkey: 'i',
-    screen: later(() => import('../intake/IntakeStation'), 'IntakeStation'),
+    screen: lazyPart(() => import('../intake/IntakeStation'), 'IntakeStation'),
     strip: 'slim',
     ownSlip: never,
     keypad: never,
@@ -47,7 +46,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   rig: {
     name: 'Rig',
     hotkey: 'g',
-    screen: later(() => import('../rig/RigStation'), 'RigStation'),
+    screen: lazyPart(() => import('../rig/RigStation'), 'RigStation'),
     strip: 'full',
     ownSlip: never,
     keypad: never,
@@ -67,7 +66,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   fault: {
     name: 'Fault',
     hotkey: 'f',
-    screen: later(() => import('../fault/FaultStation'), 'FaultStation'),
+    screen: lazyPart(() => import('../fault/FaultStation'), 'FaultStation'),
     strip: 'slim',
     ownSlip: never,
     keypad: never,
@@ -77,7 +76,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   options: {
     name: 'Options',
     hotkey: 'o',
-    screen: later(() => import('../options/OptionsStation'), 'OptionsStation'),
+    screen: lazyPart(() => import('../options/OptionsStation'), 'OptionsStation'),
     strip: 'slim',
     ownSlip: always,
     keypad: never,
@@ -87,7 +86,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   sizing: {
     name: 'Sizing',
     hotkey: 'z',
-    screen: later(() => import('../sizing/SizingStation'), 'SizingStation'),
+    screen: lazyPart(() => import('../sizing/SizingStation'), 'SizingStation'),
     strip: 'slim',
     ownSlip: always,
     keypad: never,
@@ -97,7 +96,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   build: {
     name: 'Build',
     hotkey: 'b',
-    screen: later(() => import('../build/BuildStation'), 'BuildStation'),
+    screen: lazyPart(() => import('../build/BuildStation'), 'BuildStation'),
     strip: 'slim',
     ownSlip: (job) => standingChoice(job) !== undefined,
     keypad: never,
@@ -107,7 +106,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   prove: {
     name: 'Prove',
     hotkey: 'p',
-    screen: later(() => import('../prove/ProveStation'), 'ProveStation'),
+    screen: lazyPart(() => import('../prove/ProveStation'), 'ProveStation'),
     strip: 'full',
     ownSlip: never,
     keypad: (job) => madeBy(job) !== undefined,
@@ -117,7 +116,7 @@ export const STATION_REGISTRY: Readonly<Record<Station, StationEntry>> = {
   logbook: {
     name: 'Logbook',
     hotkey: 'k',
-    screen: later(() => import('../logbook/LogbookStation'), 'LogbookStation'),
+    screen: lazyPart(() => import('../logbook/LogbookStation'), 'LogbookStation'),
     strip: 'slim',
     ownSlip: never,
     keypad: never,
