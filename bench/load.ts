@@ -5,8 +5,8 @@
  */
 import { randomUUID } from 'node:crypto';
 import autocannon from 'autocannon';
-import { demoJobs } from '../db/demo/jobs';
-import { DEMO_PEOPLE, DEMO_SHOP, demoUuid } from '../db/demo/shop';
+import { demoJobAs } from '../db/demo/copies';
+import { DEMO_PEOPLE, DEMO_SHOP } from '../db/demo/shop';
 import { secret, TestServer } from '../scripts/testServer';
 import { connect } from '../src/server/db';
 import { Ledger } from '../tests/ledger';
@@ -26,16 +26,6 @@ const db = connect(
   secret('OWNER_PASSWORD'),
 );
 
-/** A demo job under another number, with ids of its own. */
-const copyOf = (number: number, like = 1042) => {
-  const original = { ...demoJobs(new Date()).find((j) => j.number === like)!, number };
-  return JSON.parse(
-    JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) =>
-      demoUuid(`${number} ${id}`),
-    ),
-  ) as typeof original;
-};
-
 const signedIn = await Promise.all(
   WHO.map(async ({ id, name }) => {
     const person = { shopId: DEMO_SHOP.id, personId: id, name };
@@ -53,7 +43,7 @@ const say = (what: string, r: autocannon.Result) =>
 
 // ---------- readings ----------
 for (let k = 0; k < JOBS; k++)
-  await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), copyOf(20_000 + k)));
+  await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), demoJobAs(20_000 + k)));
 const before = Number(((await db('readings').count('* as n').first()) as { n: string }).n);
 let n = 0;
 const reading = (by: string) => ({

@@ -14,13 +14,15 @@ export default function PageFailed({ error, reset }: { error: Error & { digest?:
         after Surrik in your shop what it says here.
       </p>
       <pre className="max-w-full overflow-x-auto text-note whitespace-pre-wrap">{error.digest ?? error.message}</pre>
-      <button type="button" className="btn btn-accent" onClick={reset}>
-        Open it again
-      </button>
-      {/* eslint-disable-next-line @next/next/no-html-link-for-pages -- a page that failed is left behind whole */}
-      <a className="btn" href="/">
-        All jobs
-      </a>
+      <p className="flex gap-3">
+        <button type="button" className="btn btn-accent" onClick={reset}>
+          Open it again
+        </button>
+        {/* eslint-disable-next-line @next/next/no-html-link-for-pages -- a page that failed is left behind whole */}
+        <a className="btn" href="/">
+          All jobs
+        </a>
+      </p>
     </main>
   );
 }

@@ -26,7 +26,7 @@ async function arrives<T>(load: () => Promise<T>, waits: readonly number[]): Pro
 
 function NotArrived({ again, onClose }: { again(): void; onClose: (() => void) | undefined }) {
   const said = (
-    <div className="grid justify-items-start gap-2 p-2">
+    <div className="grid content-start justify-items-start gap-2 p-2">
       <Trouble>This part of Surrik has not arrived: the server does not answer. What you entered is kept.</Trouble>
       <button type="button" className="btn" onClick={again}>
         Ask for it again

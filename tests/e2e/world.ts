@@ -1,8 +1,8 @@
 /** What the end-to-end tests share: signing in, jobs of their own, a technician with a simulated meter. */
 import { randomUUID } from 'node:crypto';
 import { expect, test as base, type BrowserContext, type Cookie, type Locator, type Page } from '@playwright/test';
-import { demoJobs } from '../../db/demo/jobs';
-import { demoUuid, DEMO_SHOP } from '../../db/demo/shop';
+import { demoJobAs } from '../../db/demo/copies';
+import { DEMO_SHOP } from '../../db/demo/shop';
 import { compileRig } from '../../src/core/compile/compile';
 import { rigFaults } from '../../src/core/diagnose/faults';
 import { HiddenRig } from '../../src/core/diagnose/hiddenRig';
@@ -59,20 +59,13 @@ export async function freshJob(number: number, like = 1042): Promise<void> {
     secrets()['OWNER_PASSWORD']!,
   );
   try {
-    const original = { ...demoJobs(new Date()).find((j) => j.number === like)!, number };
-    // Ids of its own, and everything that names one with them; a second try's are others than the first's.
     const attempt = base.info().retry;
-    const job = JSON.parse(
-      JSON.stringify(original).replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) =>
-        demoUuid(`${number} ${attempt} ${id}`),
-      ),
-    ) as typeof original;
     await db.transaction(async (tx) => {
       if (attempt > 0)
         await tx('jobs')
           .where({ shop_id: DEMO_SHOP.id, number })
           .update({ number: number * 1000 + attempt });
-      await insertJob(tx, DEMO_SHOP.id, randomUUID(), job);
+      await insertJob(tx, DEMO_SHOP.id, randomUUID(), demoJobAs(number, like, String(attempt)));
     });
   } finally {
     await db.destroy();
