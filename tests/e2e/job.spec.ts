@@ -301,6 +301,15 @@ test('signing in says what is wrong, and signed out means out', async ({ page, r
   expect(stale.status()).toBe(401);
 });
 
+test('an address that is no job’s is told so, on every page of a job', async ({ page }) => {
+  await signIn(page);
+  for (const of of ['', '/readings', '/report', '/wiring', '/card', '/trail']) {
+    const response = await page.request.get(`/jobs/2026-02-30${of}`);
+    expect(response.status(), of).toBe(404);
+    expect(await response.text(), of).toContain('Nothing here');
+  }
+});
+
 test('changes from elsewhere are refused', async ({ page }) => {
   await signIn(page);
   const post = (headers: Record<string, string>, data: string) =>

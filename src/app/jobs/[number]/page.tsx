@@ -1,5 +1,6 @@
 import { redirect } from 'next/navigation';
+import { jobOfPage } from './jobOfPage';
 
 export default async function JobPage({ params }: { params: Promise<{ number: string }> }) {
-  redirect(`/jobs/${encodeURIComponent((await params).number)}/readings`);
+  redirect(`/jobs/${await jobOfPage(params)}/readings`);
 }

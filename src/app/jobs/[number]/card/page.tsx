@@ -8,12 +8,13 @@ import { currentActor } from '@/server/http';
 import { jobSnapshot } from '@/server/job/snapshot';
 import { onRun } from '@/server/runs/ask';
 import { Refused } from '@/server/actor';
+import { jobOfPage } from '../jobOfPage';
 
 /** The owner's card, worked out on the server: the owner's telephone may open it on paper only. */
 export default async function CardPage({ params }: { params: Promise<{ number: string }> }) {
   const actor = await currentActor();
   if (!actor) redirect('/sign-in');
-  const number = Number((await params).number);
+  const number = await jobOfPage(params);
   const found = await jobSnapshot(appDb(), actor, number).catch((e: unknown) => {
     if (e instanceof Refused) return undefined;
     throw e;

@@ -1,8 +1,9 @@
 import { redirect } from 'next/navigation';
 import { currentActor } from '@/server/http';
 import { Report } from './Report';
+import { jobOfPage } from '../jobOfPage';
 
 export default async function ReportPage({ params }: { params: Promise<{ number: string }> }) {
   if (!(await currentActor())) redirect('/sign-in');
-  return <Report number={Number((await params).number)} />;
+  return <Report number={await jobOfPage(params)} />;
 }

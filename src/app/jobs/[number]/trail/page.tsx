@@ -7,6 +7,7 @@ import { currentActor } from '@/server/http';
 import { jobTrail } from '@/server/job/trail';
 import { MadeFile } from '@/ui/MadeFile';
 import { PageTop } from '@/ui/PageTop';
+import { jobOfPage } from '../jobOfPage';
 
 export const metadata = { title: 'Who did what · Surrik' };
 
@@ -17,7 +18,7 @@ const LATE_MINUTES = 5;
 export default async function TrailPage({ params }: { params: Promise<{ number: string }> }) {
   const actor = await currentActor();
   if (!actor) redirect('/sign-in');
-  const number = Number((await params).number);
+  const number = await jobOfPage(params);
   const lines = await jobTrail(appDb(), actor, number).catch((e: unknown) => {
     if (e instanceof Refused) return undefined;
     throw e;
