@@ -13,6 +13,7 @@ import * as m0010 from './0010-people';
 import * as m0011 from './0011-second-factor';
 import * as m0012 from './0012-runs';
 import * as m0013 from './0013-turns';
+import * as m0014 from './0014-partitions';
 
 export interface Migration {
   up(knex: Knex): Promise<void>;
@@ -33,6 +34,7 @@ export const MIGRATIONS: readonly (readonly [name: string, migration: Migration]
   ['0011-second-factor', m0011],
   ['0012-runs', m0012],
   ['0013-turns', m0013],
+  ['0014-partitions', m0014],
 ];
 
 /** Knex's view of the list. */

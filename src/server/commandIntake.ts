@@ -58,13 +58,13 @@ export const hashOf = (target: number | 'shop', c: Envelope): string =>
 export async function takenBefore(
   tx: Knex.Transaction,
   table: 'commands' | 'shop_commands',
-  id: string,
+  command: { shop_id: string; id: string },
   hash: string,
 ): Promise<Acknowledged | undefined> {
-  const known = (await tx(table).where({ id }).first('seq', 'content_hash')) as
+  const known = (await tx(table).where(command).first('seq', 'content_hash')) as
     { seq: number; content_hash: string } | undefined;
   if (!known) return undefined;
-  if (known.content_hash === hash) return { id, seq: known.seq, again: true };
+  if (known.content_hash === hash) return { id: command.id, seq: known.seq, again: true };
   throw new Refused(
     409,
     'id-reused',

@@ -80,7 +80,7 @@ export async function submitShopCommand(db: Knex, actor: Actor, data: unknown): 
   const hash = hashOf('shop', command);
   return withShop(db, actor.shopId, async (tx) => {
     const { seq: last, shop } = await loadShop(tx, true);
-    const before = await takenBefore(tx, 'shop_commands', command.id, hash);
+    const before = await takenBefore(tx, 'shop_commands', { shop_id: actor.shopId, id: command.id }, hash);
     if (before) return before;
     if (command.baseSeq > last)
       throw new Refused(

@@ -1,5 +1,6 @@
 /** The board, the snapshot and failures: what is asked again costs little, and what fails says whose fault it is. */
 import { randomUUID } from 'node:crypto';
+import { gzipSync, strToU8 } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { demoJobs } from '../../db/demo/jobs';
 import { validateCommand, validateJobDocument } from '../../src/core/openFormats/validate';
@@ -13,8 +14,10 @@ import { failureResponse } from '../../src/server/http';
 import { boardPage, boardQuery } from '../../src/server/job/board';
 import { submitCommand } from '../../src/server/job/commands';
 import { rigHistory } from '../../src/server/job/history';
-import { importJob } from '../../src/server/job/jobArchive';
+import { importJob, packJob } from '../../src/server/job/jobArchive';
 import { insertJob } from '../../src/server/job/jobStore';
+import { packedLog, storeLog } from '../../src/server/job/logs';
+import { jobTrail } from '../../src/server/job/trail';
 import { jobSnapshot, newerSnapshot } from '../../src/server/job/snapshot';
 import { shopSnapshot } from '../../src/server/shop';
 import { testDatabase, type TestDatabase } from './database';
@@ -124,6 +127,27 @@ describe('what is asked again and again', () => {
     expect(() => boardQuery('http://x/api/jobs?before=abc')).toThrow(/number of a job/);
     expect(boardQuery('http://x/api/jobs?before=1042&since=3-9')).toEqual({ olderThan: 1042, since: '3-9' });
     expect(boardQuery('/api/jobs')).toEqual({});
+  });
+
+  it('what lies in parts by shop is asked for by its shop', async () => {
+    const asked: string[] = [];
+    const listen = ({ sql }: { sql: string }) => void asked.push(sql);
+    db.app.on('query', listen);
+    const { seq } = await jobSnapshot(db.app, ana, 1042);
+    await submitCommand(db.app, ana, 1042, note(1042, seq));
+    await submitCommand(db.app, ana, 1042, {
+      ...note(1042, seq + 1),
+      type: 'job.set-status',
+      payload: { status: 'in-the-bay' },
+    });
+    await jobTrail(db.app, ana, 1042);
+    await packJob(db.app, ana, 1042);
+    await packedLog(db.app, ana, 1042, 'a'.repeat(64)).catch(() => undefined);
+    await storeLog(db.app, ana, 1042, gzipSync(strToU8('time,V\n2026-01-01 10:00,12.4\n')));
+    db.app.removeListener('query', listen);
+    const inParts = asked.filter((sql) => /from "(commands|log_files)"/.test(sql));
+    expect(inParts.length).toBeGreaterThan(6);
+    for (const sql of inParts) expect(sql).toMatch(/"shop_id" = \$\d/);
   });
 
   it('a command writes only the columns it changed', async () => {

@@ -34,16 +34,14 @@ let db: TestDatabase;
 beforeAll(async () => {
   db = await testDatabase();
   await db.owner('shops').insert({ id: shop, name: 'Shop' });
-  await db
-    .owner('people')
-    .insert({
-      shop_id: shop,
-      id: ana.personId,
-      handle: 'ana',
-      name: 'Ana',
-      role: 'owner',
-      password_hash: await hashPassword('not to be guessed'),
-    });
+  await db.owner('people').insert({
+    shop_id: shop,
+    id: ana.personId,
+    handle: 'ana',
+    name: 'Ana',
+    role: 'owner',
+    password_hash: await hashPassword('not to be guessed'),
+  });
   await withShop(db.owner, shop, async (tx) => {
     for (const job of jobs) {
       await tx('rigs').insert({ shop_id: shop, id: job.rigId, nickname: 'N' }).onConflict(['shop_id', 'id']).ignore();

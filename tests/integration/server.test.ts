@@ -87,7 +87,7 @@ describe('shops', () => {
     // Every table there is, so that none that is added later is forgotten.
     const { rows } = await db.owner.raw<{ rows: { table: string; guarded: boolean }[] }>(
       `SELECT c.relname AS table, c.relrowsecurity AS guarded FROM pg_class c WHERE c.relkind ` +
-        `= 'r' AND c.relnamespace = current_schema()::regnamespace AND (c.relname = 'shops' OR ` +
+        `IN ('r', 'p') AND c.relnamespace = current_schema()::regnamespace AND (c.relname = 'shops' OR ` +
         `EXISTS (SELECT 1 FROM pg_attribute a WHERE a.attrelid = c.oid AND a.attname = 'shop_id'))`,
     );
     expect(rows.map((r) => r.table)).toEqual(

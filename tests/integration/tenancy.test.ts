@@ -83,6 +83,22 @@ describe('a table', () => {
     for (const { name, columns } of rows) expect(columns, name).toContain('shop_id');
   });
 
+  it('that grows for ever lies in parts by shop, which the app reaches as a whole only', async () => {
+    const { rows } = await db.owner.raw<{ rows: { whole: string; by: string; parts: string }[] }>(`
+      SELECT t.relname AS whole, pg_get_partkeydef(t.oid) AS by,
+        (SELECT count(*) FROM pg_inherits i WHERE i.inhparent = t.oid) AS parts
+      FROM pg_class t JOIN pg_namespace s ON s.oid = t.relnamespace
+      WHERE s.nspname = 'public' AND t.relkind = 'p' ORDER BY 1`);
+    expect(rows).toEqual(['commands', 'log_files'].map((whole) => ({ whole, by: 'HASH (shop_id)', parts: '16' })));
+    await expect(db.app.raw('SELECT 1 FROM parts.commands_0')).rejects.toThrow('permission denied');
+    // A shop's rows are looked for in one part: the others are not opened.
+    const { rows: plan } = await db.app.transaction(async (tx) => {
+      await tx.raw(`SELECT set_config('surrik.shop', ?, true)`, ['11111111-1111-4111-8111-111111111111']);
+      return tx.raw<{ rows: { 'QUERY PLAN': string }[] }>('EXPLAIN (ANALYZE, COSTS OFF) SELECT seq FROM commands');
+    });
+    expect(plan.map((r) => r['QUERY PLAN']).join('\n')).toContain('Subplans Removed: 15');
+  });
+
   it('shows one shop to the app, which may take nothing out', async () => {
     const { rows } = await db.owner.raw<{ rows: { name: string; secured: boolean; deletes: boolean }[] }>(`
       SELECT t.relname AS name, t.relrowsecurity AS secured,

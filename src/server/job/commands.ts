@@ -26,7 +26,7 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
     const stored = await loadJob(tx, jobNumber, true);
     if (!stored) throw new Refused(404, 'no-job', `There is no job ${jobNumber} in this shop.`);
 
-    const before = await takenBefore(tx, 'commands', command.id, hash);
+    const before = await takenBefore(tx, 'commands', { shop_id: actor.shopId, id: command.id }, hash);
     if (before) return before;
 
     // How the shop signs is asked where somebody signs.
@@ -46,7 +46,7 @@ export async function submitCommand(db: Knex, actor: Actor, jobNumber: number, d
     if (matter !== undefined) {
       const newer = (await tx('commands as c')
         .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))
-        .where({ 'c.job_id': stored.id, 'c.matter': matter })
+        .where({ 'c.shop_id': actor.shopId, 'c.job_id': stored.id, 'c.matter': matter })
         .where('c.seq', '>', command.baseSeq)
         .orderBy('c.seq', 'desc')
         .first('p.name', 'c.type', 'c.payload')) as (Pick<Command, 'type' | 'payload'> & { name: string }) | undefined;
@@ -93,7 +93,7 @@ async function besideTheRecord(tx: Knex.Transaction, actor: Actor, stored: Store
   if (
     command.type === 'log.set' &&
     command.payload.set?.file &&
-    !(await logReceived(tx, stored.id, command.payload.set.file.sha256))
+    !(await logReceived(tx, { shop_id: actor.shopId, job_id: stored.id }, command.payload.set.file.sha256))
   )
     throw new Refused(409, 'no-file', 'The log itself has not arrived. Keep it again.');
   if (

@@ -36,7 +36,9 @@ export async function packJob(db: Knex, actor: Actor, number: number): Promise<U
     }[];
     for (const row of rows)
       if (stored.job.photos.some((p) => p.sha256 === row.sha256)) files[`photos/${row.sha256}.jpg`] = row.content;
-    const logs = (await tx('log_files').where({ job_id: stored.id }).select('sha256', 'packed')) as {
+    const logs = (await tx('log_files')
+      .where({ shop_id: actor.shopId, job_id: stored.id })
+      .select('sha256', 'packed')) as {
       sha256: string;
       packed: Buffer;
     }[];

@@ -53,9 +53,9 @@ export async function storeLog(db: Knex, actor: Actor, jobNumber: number, packed
     // The job's row is held, so that two at once cannot both find room.
     const job = (await tx('jobs').where({ number: jobNumber }).forUpdate().first('id')) as { id: string } | undefined;
     if (!job) throw new Refused(404, 'no-job', `There is no job ${jobNumber} in this shop.`);
-    if (await logReceived(tx, job.id, log.sha256)) return log;
+    if (await logReceived(tx, { shop_id: actor.shopId, job_id: job.id }, log.sha256)) return log;
     const { sum } = (await tx('log_files')
-      .where({ job_id: job.id })
+      .where({ shop_id: actor.shopId, job_id: job.id })
       .select(tx.raw('coalesce(sum(length(packed)), 0)::float8 AS sum'))
       .first()) as { sum: number };
     if (sum + packed.length > LOGS_LIMIT_BYTES)
@@ -88,7 +88,7 @@ export async function packedLog(db: Knex, actor: Actor, jobNumber: number, sha25
   return withShop(db, actor.shopId, async (tx) => {
     const row = (await tx('log_files as f')
       .join('jobs as j', (on) => on.on('j.shop_id', 'f.shop_id').andOn('j.id', 'f.job_id'))
-      .where({ 'j.number': jobNumber, 'f.sha256': sha256 })
+      .where({ 'f.shop_id': actor.shopId, 'j.number': jobNumber, 'f.sha256': sha256 })
       .first('f.packed')) as { packed: Buffer } | undefined;
     if (!row) throw new Refused(404, 'no-log', 'There is no such log in this job.');
     return row.packed;
@@ -96,6 +96,14 @@ export async function packedLog(db: Knex, actor: Actor, jobNumber: number, sha25
 }
 
 /** Whether the file a `log.set` names was received for this job. */
-export async function logReceived(tx: Knex.Transaction, jobId: string, sha256: string): Promise<boolean> {
-  return (await tx('log_files').where({ job_id: jobId, sha256 }).first('sha256')) !== undefined;
+export async function logReceived(
+  tx: Knex.Transaction,
+  job: { shop_id: string; job_id: string },
+  sha256: string,
+): Promise<boolean> {
+  return (
+    (await tx('log_files')
+      .where({ ...job, sha256 })
+      .first('sha256')) !== undefined
+  );
 }

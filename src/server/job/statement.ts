@@ -34,7 +34,7 @@ export async function refuseStaleStatement(
   const newer = (
     (await tx('commands as c')
       .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))
-      .where({ 'c.job_id': stored.id })
+      .where({ 'c.shop_id': actor.shopId, 'c.job_id': stored.id })
       .where('c.seq', '>', covers?.seq ?? command.baseSeq)
       .orderBy('c.seq')
       .select('p.name', 'c.type', 'c.at', 'c.person_id')) as Newer[]

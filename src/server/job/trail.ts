@@ -22,7 +22,7 @@ export async function jobTrail(db: Knex, actor: Actor, number: number): Promise<
     if (!job) throw new Refused(404, 'no-job', `There is no job ${number} in this shop.`);
     const rows = (await tx('commands as c')
       .join('people as p', (on) => on.on('p.shop_id', 'c.shop_id').andOn('p.id', 'c.person_id'))
-      .where({ 'c.job_id': job.id })
+      .where({ 'c.shop_id': actor.shopId, 'c.job_id': job.id })
       .orderBy('c.seq')
       .select('c.seq', 'c.type', 'p.name as by', 'c.at', 'c.received_at', 'c.payload')) as {
       seq: number;
