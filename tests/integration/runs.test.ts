@@ -1,10 +1,12 @@
 /** What takes a while, asked for by any process and worked off by any worker: turns, budgets, and workers that are lost. */
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { readSecrets } from '../../src/server/config';
 import { withShop } from '../../src/server/db';
+import { Ear } from '../../src/server/live/ear';
 import { Asking } from '../../src/server/runs/ask';
-import { LIMITS, QUEUE, type RunLimits, type Token } from '../../src/server/runs/queue';
+import { CALL, LIMITS, QUEUE, type RunLimits, type Token } from '../../src/server/runs/queue';
 import { Working, type RunThread } from '../../src/server/runs/work';
 import { testDatabase, type TestDatabase } from './database';
 
@@ -157,6 +159,39 @@ describe('what takes a while', () => {
     await shop.finish('b1');
     expect([await second, await other]).toEqual(['A2', 'B1']);
     for (const s of SHOPS) expect(await left(s)).toEqual([]);
+  });
+
+  it('is told to workers at once, who need not look for it: by pg-boss’s own, with a minute between two looks', async () => {
+    const made: string[] = [];
+    const hand = await boss.work<Token>(QUEUE, { pollingIntervalSeconds: 60 }, ([job]) => {
+      made.push(job!.data.shop);
+      return withShop(db.app, job!.data.shop, (tx) =>
+        tx('runs')
+          .where({ id: job!.data.run })
+          .update({ state: 'done', output: Buffer.from('"made"') }),
+      );
+    });
+    const ear = new Ear(
+      () =>
+        new pg.Client({
+          host: '127.0.0.1',
+          port: Number(process.env['SURRIK_DB_PORT']),
+          database: db.name,
+          user: 'surrik_app',
+          password: readSecrets(process.env['SURRIK_BASE']!)['APP_PASSWORD']!,
+        }),
+      CALL,
+      { notice: () => boss.notifyWorker(hand), begins: () => made.push('begun') },
+    );
+    ear.open();
+    await until('one hears', () => made.length === 1);
+    // It has looked once, and would look again in a minute.
+    await pause(200);
+    expect(await ask(A, 'a1')).toBe('made');
+    expect(await ask(B, 'b1')).toBe('made');
+    expect(made).toEqual(['begun', A, B]);
+    await ear.close();
+    await boss.offWork({ id: hand });
   });
 
   it('of one who asks for much lets another shop’s first go before their second', async () => {

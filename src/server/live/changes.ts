@@ -3,16 +3,14 @@
  * change is stored, by itself: a NOTIFY inside the transaction would make all commits wait for one another. What is lost
  * on the way is found by looking now and then, as before.
  */
-import pg from 'pg';
+import type pg from 'pg';
 import type { Knex } from 'knex';
-import { serverConfig } from '../config';
 import { log } from '../log';
+import { Ear, earOfApp } from './ear';
 
 const CHANNEL = 'surrik_changes';
 /** ms in which changes of the same thing are told once. */
 const GATHER_MS = 40;
-/** ms before one listens anew, doubled up to the last. */
-const AGAIN_MS = [250, 8000] as const;
 
 /** A job by its number, or what the shop sets for itself. `look`: something may have been missed. */
 export type Change = { job: number } | { shop: true } | { look: true };
@@ -57,59 +55,35 @@ export class Teller {
 /** Listens once for the whole process, and passes on what is of each one's shop. */
 export class Listener {
   private readonly hearers = new Map<string, Set<Hear>>();
-  private client: pg.Client | undefined;
-  private pause: number = AGAIN_MS[0];
-  private closed = false;
+  private readonly ear: Ear;
 
-  constructor(private readonly connect: () => pg.Client) {}
+  constructor(connect: () => pg.Client) {
+    this.ear = new Ear(connect, CHANNEL, {
+      notice: (payload) => {
+        const notice = readNotice(payload);
+        if (notice) for (const hear of this.hearers.get(notice.shopId) ?? []) hear(notice.change);
+      },
+      begins: () => {
+        for (const own of this.hearers.values()) for (const hear of own) hear({ look: true });
+      },
+    });
+  }
 
   /** @returns what ends it */
   listen(shopId: string, hear: Hear): () => void {
     const own = this.hearers.get(shopId) ?? new Set();
     own.add(hear);
     this.hearers.set(shopId, own);
-    if (!this.client && !this.closed) this.open();
+    this.ear.open();
     return () => {
       own.delete(hear);
       if (own.size === 0 && this.hearers.get(shopId) === own) this.hearers.delete(shopId);
     };
   }
 
-  private open(): void {
-    const client = this.connect();
-    this.client = client;
-    const lost = (err?: unknown) => {
-      if (this.client !== client) return;
-      this.client = undefined;
-      client.end().catch(() => undefined);
-      if (this.closed) return;
-      log.warn({ err }, 'changes are not heard just now');
-      setTimeout(() => this.client || this.closed || this.open(), this.pause).unref();
-      this.pause = Math.min(AGAIN_MS[1], this.pause * 2);
-    };
-    client.on('error', lost);
-    client.on('end', () => lost());
-    client.on('notification', ({ payload }) => {
-      const notice = readNotice(payload ?? '');
-      if (notice) for (const hear of this.hearers.get(notice.shopId) ?? []) hear(notice.change);
-    });
-    client
-      .connect()
-      .then(() => client.query(`LISTEN ${CHANNEL}`))
-      .then(() => {
-        this.pause = AGAIN_MS[0];
-        // Whatever happened before now was not heard.
-        for (const own of this.hearers.values()) for (const hear of own) hear({ look: true });
-      })
-      .catch(lost);
-  }
-
   async close(): Promise<void> {
-    this.closed = true;
     this.hearers.clear();
-    const { client } = this;
-    this.client = undefined;
-    await client?.end().catch(() => undefined);
+    await this.ear.close();
   }
 }
 
@@ -122,17 +96,4 @@ export const tellChange = (db: () => Knex, shopId: string, change: Exclude<Chang
 
 /** Hears what changes in a shop. @returns what ends it */
 export const hearChanges = (shopId: string, hear: Hear): (() => void) =>
-  (shared.surrikListener ??= new Listener(connectApp)).listen(shopId, hear);
-
-function connectApp(): pg.Client {
-  const { database, appPassword } = serverConfig();
-  return new pg.Client({
-    host: database.host,
-    port: database.port,
-    database: database.name,
-    user: 'surrik_app',
-    password: appPassword,
-    keepAlive: true,
-    application_name: 'surrik changes',
-  });
-}
+  (shared.surrikListener ??= new Listener(() => earOfApp('surrik changes'))).listen(shopId, hear);

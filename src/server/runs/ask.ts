@@ -10,6 +10,7 @@ import { appDb, withShop } from '../db';
 import { log } from '../log';
 import { queueOf } from './connection';
 import {
+  CALL,
   LIMITS,
   QUEUE,
   oneAtATime,
@@ -73,7 +74,13 @@ export class Asking {
 
   private async wait<K extends RunKind>(token: Token, kind: K, before: number, signal?: AbortSignal): Promise<Made<K>> {
     // The more of its shop stand before it, the later: so shops take turns.
-    const offer = async () => (await this.queue()).send(QUEUE, token, { priority: -before });
+    const offer = async () => {
+      await (await this.queue()).send(QUEUE, token, { priority: -before });
+      // Unheard, it is found all the same, half a second later.
+      await this.db()
+        .raw('SELECT pg_notify(?, ?)', [CALL, ''])
+        .catch((err: unknown) => log.warn({ err }, 'workers were not called'));
+    };
     await offer();
     const from = Date.now();
     let offered = from;

@@ -8,13 +8,16 @@ import { serverConfig } from '../config';
 import { connect } from '../db';
 import { log } from '../log';
 import { queueOf } from './connection';
-import { LIMITS, QUEUE, type Token } from './queue';
+import { Ear, earOfApp } from '../live/ear';
+import { CALL, LIMITS, QUEUE, type Token } from './queue';
 import type { Makers } from './thread';
 import { Working, type RunThread } from './work';
 
 /** In the making at once: a second shop never waits for the first. */
 const AT_ONCE = 2;
 const ALIVE_MS = 1000;
+/** s between two looks where nobody calls. */
+const LOOK_S = 0.5;
 /** ms for what is being made when it is asked to stop; what is not done then, another begins anew. */
 const FINISH_MS = 8000;
 
@@ -61,15 +64,21 @@ const working = new Working(db, boss, begin, LIMITS);
 const first = begin();
 working.keep(first);
 first.make('warm', []).catch((err: unknown) => log.warn({ err }, 'the PDF library could not be read beforehand'));
+const hands: string[] = [];
 for (let k = 0; k < AT_ONCE; k++)
-  await boss.work<Token>(QUEUE, { pollingIntervalSeconds: 0.5, includeMetadata: true }, async ([job]) => {
-    try {
-      await working.work(job!.data, job!.priority);
-    } catch (err) {
-      log.warn({ err }, 'a run was not worked off');
-      throw err;
-    }
-  });
+  hands.push(
+    await boss.work<Token>(QUEUE, { pollingIntervalSeconds: LOOK_S, includeMetadata: true }, async ([job]) => {
+      try {
+        await working.work(job!.data, job!.priority);
+      } catch (err) {
+        log.warn({ err }, 'a run was not worked off');
+        throw err;
+      }
+    }),
+  );
+const look = () => hands.forEach((hand) => boss.notifyWorker(hand));
+const ear = new Ear(() => earOfApp('surrik calls'), CALL, { notice: look, begins: look });
+ear.open();
 log.info('a worker is ready');
 
 // Whoever watches sees by this that it is alive, and not merely there.
@@ -86,6 +95,7 @@ const stop = (signal: string) => {
   stopping = true;
   log.info(`${signal}: the worker finishes what it makes`);
   setTimeout(() => process.exit(0), FINISH_MS + 1000).unref();
+  void ear.close();
   void boss.stop({ graceful: true, timeout: FINISH_MS }).then(() => process.exit(0));
 };
 process.on('SIGTERM', stop);

@@ -5,6 +5,8 @@ import type { Refused } from '../actor';
 import type { Makers } from './thread';
 
 export const QUEUE = 'runs';
+/** Told to all workers when something is put into the queue: they look at once, not at their next half second. */
+export const CALL = 'surrik_runs';
 
 /** All a queue is told: where to look, nothing of what stands there. */
 export interface Token {
