@@ -357,7 +357,7 @@ export function Board({ initial }: { initial: BoardPage }) {
             role={told.bad ? 'alert' : 'status'}
           >
             {told.words} {told.job !== undefined && <Link href={`/jobs/${told.job}/readings`}>Open it</Link>}{' '}
-            <button type="button" className="inline" onClick={() => setTold(undefined)}>
+            <button type="button" className="text-button" onClick={() => setTold(undefined)}>
               I have seen it
             </button>
           </p>

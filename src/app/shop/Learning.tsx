@@ -76,7 +76,7 @@ export function Learning({ shop, view }: { shop: Shop; view: ShopView }) {
           {learnt.others > 0 && ` and ${learnt.others} of others`}, {Object.keys(learnt.factors).length} faults.{' '}
           <button
             type="button"
-            className="inline"
+            className="text-button"
             onClick={() =>
               view.set({
                 learnt: DEFAULT_SETTINGS.learnt,
@@ -128,7 +128,7 @@ export function Learning({ shop, view }: { shop: Shop; view: ShopView }) {
       {others.map((o, i) => (
         <p key={`${o.name} ${i}`} className="quiet">
           {o.name}: {counted(o.file.jobs, 'job')}, each counts for {OTHERS_COUNT} of one’s own (assumed).{' '}
-          <button type="button" className="inline" onClick={() => setOthers(others.filter((x) => x !== o))}>
+          <button type="button" className="text-button" onClick={() => setOthers(others.filter((x) => x !== o))}>
             Leave it out
           </button>
         </p>

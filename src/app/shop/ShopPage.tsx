@@ -249,7 +249,7 @@ function Settings({ shop, view }: { shop: Shop; view: ShopView }) {
                 Your own rounds: {inWords(s.vocabulary, p.place).toLowerCase()} took {p.minutes} min, {p.times} times.
                 <button
                   type="button"
-                  className="inline"
+                  className="text-button"
                   onClick={() => set({ openMinutes: { ...s.openMinutes, [p.place]: p.minutes } })}
                 >
                   Take it over

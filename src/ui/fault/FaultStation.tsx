@@ -252,7 +252,7 @@ export function FaultStation() {
         {verdict && <AfterVerdict verdict={verdict} />}
         <div className="hdln">
           <b className="text-head leading-close">{chosen.name}</b>
-          <button type="button" className="inline" onClick={() => setWorking(true)}>
+          <button type="button" className="text-button" onClick={() => setWorking(true)}>
             Show the working
           </button>
         </div>

@@ -139,7 +139,7 @@ export function Keypad({ heading = true, offer }: { heading?: boolean; offer?: R
             {problem.suggestion !== undefined && (
               <button
                 type="button"
-                className="inline"
+                className="text-button"
                 onClick={() => (setMillis(false), setTyped(String(problem.suggestion)))}
               >
                 Use {showText(problem.suggestion, unit)}

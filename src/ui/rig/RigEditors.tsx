@@ -189,7 +189,7 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
                   {probe ? (
                     <button
                       type="button"
-                      className="inline"
+                      className="text-button"
                       disabled={used(key)}
                       title={used(key) ? 'readings were taken here' : undefined}
                       onClick={() => send('probe.retire', { key })}
@@ -200,7 +200,7 @@ function Terminals({ rig, part }: { rig: Rig; part: Part }) {
                   ) : (
                     <button
                       type="button"
-                      className="inline"
+                      className="text-button"
                       onClick={() => send('probe.add', { key, name: `${part.name} ${t.label}` })}
                     >
                       Add

@@ -171,7 +171,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
                     {can && r.gauge !== table.now && r.verdict === 'good' && (
                       <button
                         type="button"
-                        className="inline min-h-8 font-cond font-semibold text-plain underline underline-offset-3"
+                        className="text-button min-h-8 font-cond font-semibold text-plain underline underline-offset-3"
                         onClick={() => mend({ conductors: ids, set: { gauge: r.gauge } })}
                       >
                         Make it this
