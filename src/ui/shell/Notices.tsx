@@ -113,8 +113,8 @@ export function Notices({
         <p className="notice flex-wrap sm:py-1">
           <CloudOff size={18} aria-hidden="true" />
           <span className="min-w-0 flex-1">
-            No answer from the server since {SINCE.format(silentSince)}. Go on: what you enter is kept here
-            and sent later.
+            No answer from the server since {SINCE.format(silentSince)}. Go on: what you enter is kept here and sent
+            later.
           </span>
         </p>
       )}
