@@ -257,7 +257,7 @@ function RepairForm({ verdict }: { verdict: DeclaredFault }) {
         <span>What was done (part fitted, torque, marks)</span>
         <textarea
           id="repair-did"
-          className="textarea max-w-none border-ink"
+          className="textarea w-full max-w-none border-ink"
           rows={2}
           maxLength={400}
           value={did}

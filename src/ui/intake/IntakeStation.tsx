@@ -45,7 +45,11 @@ function Kept({
   return (
     <label className="field">
       <span>{label}</span>
-      {rows ? <textarea className="textarea" rows={rows} {...props} /> : <input className="input" {...props} />}
+      {rows ? (
+        <textarea className="textarea w-full" rows={rows} {...props} />
+      ) : (
+        <input className="input w-full" {...props} />
+      )}
     </label>
   );
 }
@@ -130,7 +134,7 @@ export function IntakeStation() {
           />
         </section>
         {(Object.keys(INTAKE_GROUPS) as IntakeFact['group'][]).map((group) => (
-          <section key={group} className="grp-box" aria-label={INTAKE_GROUPS[group]}>
+          <section key={group} className="grp-box content-start" aria-label={INTAKE_GROUPS[group]}>
             <h2 className="font-cond font-bold text-figure leading-none">{INTAKE_GROUPS[group]}</h2>
             <Ticks
               label={INTAKE_GROUPS[group]}

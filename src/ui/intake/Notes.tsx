@@ -23,7 +23,7 @@ export function Notes() {
         <label className="field relative">
           <span className="sr-only">A new note</span>
           <textarea
-            className="textarea"
+            className="textarea w-full"
             rows={2}
             maxLength={2000}
             value={typed}

@@ -67,7 +67,7 @@ export function PickDialog({ row, reasons, onClose, onPick }: Props) {
       <label className="field">
         <span>Reasons, for the customer</span>
         <textarea
-          className="textarea"
+          className="textarea w-full"
           rows={5}
           maxLength={2000}
           value={text}

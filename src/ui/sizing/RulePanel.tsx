@@ -112,7 +112,7 @@ function Row({
             <label className="grid gap-0.5">
               <span>Why it may stay, on record</span>
               <textarea
-                className="textarea max-w-none"
+                className="textarea w-full max-w-none"
                 value={reason}
                 maxLength={400}
                 rows={2}
