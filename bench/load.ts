@@ -1,13 +1,14 @@
 /**
  * `./surrik bench load`: a shop under load, on a server and a database of its own. Readings are written by separate
  * requests over fifty jobs with synchronous_commit on, as a shop writes them; then the board, the search and a job's
- * snapshot are asked for with fifty thousand jobs in the database.
+ * snapshot are asked for with fifty thousand jobs in the database; then two hundred people at their tablets.
  */
 import { randomUUID } from 'node:crypto';
 import autocannon from 'autocannon';
 import { demoJobAs } from '../db/demo/copies';
 import { DEMO_PEOPLE, DEMO_SHOP } from '../db/demo/shop';
 import { secret, TestServer } from '../scripts/testServer';
+import { seededRng } from '../src/core/units/rng';
 import { connect } from '../src/server/db';
 import { Ledger } from '../tests/ledger';
 import { insertJob } from '../src/server/job/jobStore';
@@ -43,7 +44,11 @@ const say = (what: string, r: autocannon.Result) =>
 
 // ---------- readings ----------
 for (let k = 0; k < JOBS; k++)
-  await db.transaction((tx) => insertJob(tx, DEMO_SHOP.id, randomUUID(), demoJobAs(20_000 + k)));
+  await db.transaction(async (tx) => {
+    // Each its own rig: the visits of one rig are told on each of its jobs.
+    await tx('rigs').insert({ shop_id: DEMO_SHOP.id, id: `load-${k}`, nickname: `Rig ${k}` });
+    await insertJob(tx, DEMO_SHOP.id, randomUUID(), { ...demoJobAs(20_000 + k), rigId: `load-${k}` });
+  });
 const before = Number(((await db('readings').count('* as n').first()) as { n: string }).n);
 let n = 0;
 const reading = (by: string) => ({
@@ -143,5 +148,77 @@ await ask('search for words of notes', '/api/search?q=after%20the%20climb');
 await ask('search for what is nowhere', '/api/search?q=qqqqqq');
 await ask('a job’s snapshot', '/api/jobs/20000/snapshot');
 await ask('the calendar', '/api/calendar');
+
+// ---------- two hundred at their tablets ----------
+/** What somebody at the bench asks for and gives, every five seconds: seldom a page, mostly whether anything is new. */
+const USERS = 200;
+const EVERY_S = 5;
+const users = await Promise.all(
+  Array.from({ length: USERS }, async (_, k) => {
+    const [id, name] = [randomUUID(), `Technician ${k}`];
+    await db('people').insert({
+      shop_id: DEMO_SHOP.id,
+      id,
+      handle: `load-${k}`,
+      name,
+      role: 'technician',
+      password_hash: 'nobody signs in by it',
+    });
+    const cookie = await Ledger.signIn(db, { shopId: DEMO_SHOP.id, personId: id, name }, secret('COOKIE_SECRET'));
+    return { name, headers: { cookie, 'content-type': 'application/json', origin: server.url } };
+  }),
+);
+const stamps = await Promise.all(
+  Array.from({ length: JOBS }, async (_, k) => {
+    const answer = await fetch(`${server.url}/api/jobs/${20_000 + k}/snapshot`, { headers });
+    return ((await answer.json()) as { stamp: string }).stamp;
+  }),
+);
+const MIX: readonly [share: number, path: (k: number) => string][] = [
+  [55, (k) => `/api/jobs/${20_000 + k}/snapshot?since=${encodeURIComponent(stamps[k]!)}`],
+  [10, (k) => `/api/jobs/${20_000 + k}/snapshot`],
+  [12, () => '/api/jobs'],
+  [3, () => '/api/search?q=isolator'],
+  [2, () => '/api/calendar'],
+  [1, (k) => `/jobs/${20_000 + k}/readings`],
+];
+const dice = seededRng(1);
+const drawn = (): string | undefined => {
+  let at = 100 * dice.uniform();
+  for (const [share, path] of MIX) if ((at -= share) < 0) return path(Math.floor(JOBS * dice.uniform()));
+  return undefined;
+};
+const took: number[] = [];
+const answers = new Map<number, number>();
+const until = Date.now() + 2 * SECONDS * 1000;
+/** One of them: asks, reads the answer, looks at the rig for some seconds, asks again. */
+async function one(by: (typeof users)[number]): Promise<void> {
+  for (;;) {
+    await new Promise((r) => setTimeout(r, -1000 * EVERY_S * Math.log(1 - dice.uniform())));
+    if (Date.now() > until) return;
+    const path = drawn();
+    const began = performance.now();
+    const answer = await fetch(
+      `${server.url}${path ?? `/api/commands?job=${20_000 + Math.floor(JOBS * dice.uniform())}`}`,
+      path === undefined
+        ? { method: 'POST', headers: by.headers, body: JSON.stringify(reading(by.name)) }
+        : { headers: by.headers },
+    );
+    const said = await answer.text();
+    took.push(performance.now() - began);
+    // What one was shown is what one asks after.
+    const job = /^\/api\/jobs\/(\d+)\/snapshot/.exec(path ?? '')?.[1];
+    if (job !== undefined && answer.status === 200)
+      stamps[Number(job) - 20_000] = (JSON.parse(said) as { stamp: string }).stamp;
+    answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1);
+  }
+}
+await Promise.all(users.map(one));
+console.log(
+  `${USERS} people, each asking every ${EVERY_S} s, a sixth of it readings: ` +
+    `${(took.length / (2 * SECONDS)).toFixed(0)} a second, p50 ${quantile(took, 0.5).toFixed(0)} ms, ` +
+    `p95 ${quantile(took, 0.95).toFixed(0)} ms, longest ${quantile(took, 1).toFixed(0)} ms; ` +
+    [...answers].map(([status, times]) => `${times} × ${status}`).join(', '),
+);
 await db.destroy();
 await server.stop();
