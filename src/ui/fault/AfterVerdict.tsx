@@ -34,7 +34,11 @@ export function AfterVerdict({ verdict }: { verdict: DeclaredFault }) {
         <p className="quiet">
           {inWordsConfidence(verdict.probability)} ({showPercent(verdict.probability)} %)
           {verdict.settled ? ', settled' : ', with questions open'}.{' '}
-          <button type="button" className="text-button" onClick={() => entries.send('verdict.withdraw', { id: verdict.id })}>
+          <button
+            type="button"
+            className="text-button"
+            onClick={() => entries.send('verdict.withdraw', { id: verdict.id })}
+          >
             Take the verdict back
           </button>
         </p>
@@ -219,7 +223,11 @@ function Approved({ approval }: { approval: Approval }) {
       <p>
         Up to <b>{showMoney(approval.upTo, approval.currency)}</b> by {approval.who}, {howWords(approval.how)}; taken by{' '}
         {approval.by}, {approval.at.slice(0, 16).replace('T', ' ')} UTC.{' '}
-        <button type="button" className="text-button" onClick={() => entries.send('approval.withdraw', { id: approval.id })}>
+        <button
+          type="button"
+          className="text-button"
+          onClick={() => entries.send('approval.withdraw', { id: approval.id })}
+        >
           Take it back
         </button>
       </p>
