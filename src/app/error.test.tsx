@@ -3,7 +3,9 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { Component, type ReactNode } from 'react';
 import { expect, it, vi } from 'vitest';
+import { renderToStaticMarkup } from 'react-dom/server';
 import PageFailed from './error';
+import ProgramFailed from './global-error';
 
 /** What the framework does with a failed page. */
 class Boundary extends Component<{ children: ReactNode }, { error?: Error }> {
@@ -37,4 +39,13 @@ it('says what failed and that what was kept is safe, and opens again', () => {
   broken = false;
   fireEvent.click(screen.getByRole('button', { name: 'Open it again' }));
   expect(screen.getByText('the bench')).toBeTruthy();
+});
+
+it('says the same on a page that stands by itself, where what holds every page fails', () => {
+  const html = renderToStaticMarkup(
+    <ProgramFailed error={new Error('a route nobody knows')} reset={() => undefined} />,
+  );
+  expect(html).toMatch(/^<html lang="en"/);
+  expect(html).toContain('a route nobody knows');
+  expect(html).toContain('What you kept is on this device');
 });

@@ -338,7 +338,10 @@ describe('what takes a while', () => {
     await until('it waits', async () => (await left(A)).length === 1);
     expect(await left(B)).toEqual([]);
     expect(await db.app('runs').select()).toEqual([]);
-    const { rows } = await db.owner.raw<{ rows: { data: object }[] }>('SELECT data FROM pgboss.job');
+    const tokens = () => db.owner.raw<{ rows: { data: object }[] }>('SELECT data FROM pgboss.job');
+    // The row is there before its token.
+    await until('it is offered', async () => (await tokens()).rows.length > 0);
+    const { rows } = await tokens();
     expect(rows.map((r) => Object.keys(r.data).sort())).toEqual([['run', 'shop']]);
     const shop = new Workshop(1);
     await shop.finish('a secret');

@@ -89,9 +89,8 @@ export function WiringPage({ number }: { number: number }) {
         >
           <div
             className="border-1 border-rule bg-white print:border-0 [&>svg]:h-auto [&>svg]:w-full"
-            role="img"
-            aria-label={`${wiring.title}. The table below says the same in words.`}
             // In the page, not beside it as a picture: only so it has the page's own narrow face, which its boxes are made for.
+            // It has its title in itself; the table below says the same in words.
             dangerouslySetInnerHTML={{ __html: wiring.svg.replace(/^<\?xml.*?\?>\s*/, '') }}
           />
           <section>
