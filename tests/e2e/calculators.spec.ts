@@ -46,7 +46,10 @@ test('every calculator fits a phone: nothing runs off, every field has its unit 
   await signIn(page);
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto('/calculators');
-  const names = await page.getByRole('navigation', { name: 'Calculators' }).getByRole('link').allTextContents();
+  const links = page.getByRole('navigation', { name: 'Calculators' }).getByRole('link');
+  // They are drawn in the browser, which goes by the address: a moment after the page is there.
+  await expect(links.first()).toBeVisible();
+  const names = await links.allTextContents();
   expect(names.length).toBeGreaterThanOrEqual(12);
   for (const name of names) {
     await page.getByRole('navigation', { name: 'Calculators' }).getByRole('link', { name, exact: true }).click();
