@@ -1,7 +1,6 @@
 'use client';
 /** After the verdict: the estimate with its working, the approval on record, the repair. */
 import { clsx } from 'clsx';
-import { useState } from 'react';
 import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import { estimate } from '../../core/price/estimate';
 import { standingApproval, type Approval, type Job, standingChoice } from '../../core/job/job';
@@ -115,14 +114,21 @@ function Estimate({ verdict }: { verdict: DeclaredFault }) {
   );
 }
 
+interface Asked {
+  /** As typed; none while the estimate stands there. */
+  sum?: string;
+  who: string;
+  how: Approval['how'];
+}
+const NOT_ASKED: Asked = { who: '', how: 'phone' };
+
 function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
   const file = useJobFile();
   const { settings } = file;
   const { send } = useEntries();
   const suggested = useEstimate(verdict)?.sum.total[1];
-  const [sum, setSum] = useState<string>();
-  const [who, setWho] = useState('');
-  const [how, setHow] = useState<Approval['how']>('phone');
+  const [draft, setDraft, forget] = useDraft(`${file.job.number}/approval/${verdict.id}`, NOT_ASKED);
+  const { sum, who, how } = draft;
   const text = sum ?? (suggested === undefined ? '' : String(Math.ceil(suggested)));
   const read = readFigure(text, '');
   const upTo = read.is === 'figure' ? read.value : NaN;
@@ -136,6 +142,7 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
       who: who.trim(),
       how,
     });
+    forget();
     if (file.job.status === 'waiting-approval') send('job.set-status', { status: 'in-the-bay' });
   };
   return (
@@ -156,7 +163,7 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
             // The estimate stands there as a suggestion: what is typed takes its place and is not put behind it.
             onFocus={(e) => sum === undefined && e.currentTarget.select()}
             onClick={(e) => sum === undefined && e.currentTarget.select()}
-            onChange={(e) => setSum(e.target.value)}
+            onChange={(e) => setDraft({ ...draft, sum: e.target.value })}
           />
         </label>
         <label className="field">
@@ -166,7 +173,7 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
             maxLength={80}
             value={who}
             placeholder="owner, driver"
-            onChange={(e) => setWho(e.target.value)}
+            onChange={(e) => setDraft({ ...draft, who: e.target.value })}
             autoComplete="off"
           />
         </label>
@@ -175,7 +182,7 @@ function ApprovalForm({ verdict }: { verdict: DeclaredFault }) {
           <select
             className="select h-12 w-full border-ink bg-card text-ink text-plain"
             value={how}
-            onChange={(e) => setHow(e.target.value as Approval['how'])}
+            onChange={(e) => setDraft({ ...draft, how: e.target.value as Approval['how'] })}
           >
             {HOW.map((h) => (
               <option key={h.id} value={h.id}>
