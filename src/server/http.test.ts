@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Refused } from './actor';
-import { binaryBody, jobNumber, jsonBody, sameSite } from './http';
+import { binaryBody, fileHash, jobNumber, jsonBody, sameSite } from './http';
 
 const ask = (headers: Record<string, string>, body: BodyInit = '{}') =>
   new Request('https://bay.lan/api/commands', { method: 'POST', headers, body });
@@ -64,6 +64,12 @@ describe('a change over the web', () => {
     } as RequestInit);
     expect(await refusal(() => binaryBody(request, 1_000_000))).toMatchObject({ status: 413 });
     expect(pulled).toBeLessThan(20);
+  });
+
+  it('names a kept file by its hash', async () => {
+    expect(fileHash('0a'.repeat(32))).toBe('0a'.repeat(32));
+    for (const text of ['', '0A'.repeat(32), '0a'.repeat(33), `${'0a'.repeat(31)}0\u0000`, '../secrets'])
+      expect(await refusal(() => fileHash(text)), text).toMatchObject({ status: 404 });
   });
 
   it('names a job by its number', async () => {

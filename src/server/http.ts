@@ -113,6 +113,13 @@ export function jobNumber(text: string | null): number {
   return Number(text);
 }
 
+/** The hash a kept file is named by. */
+export function fileHash(text: string): string {
+  if (!/^[0-9a-f]{64}$/.test(text))
+    throw new Refused(404, 'no-file', 'A kept file is named by its hash: 64 digits, 0 to f.');
+  return text;
+}
+
 /**
  * Runs a handler for the signed-in person and turns refusals into their status and sentence.
  * @param door where what is asked for is dear: a turn is taken there first

@@ -13,7 +13,7 @@ import { log } from '../../src/server/log';
 import { failureResponse } from '../../src/server/http';
 import { boardPage, boardQuery } from '../../src/server/job/board';
 import { submitCommand } from '../../src/server/job/commands';
-import { rigHistory } from '../../src/server/job/history';
+import { rigHistory, searchShop } from '../../src/server/job/history';
 import { importJob, packJob } from '../../src/server/job/jobArchive';
 import { insertJob } from '../../src/server/job/jobStore';
 import { packedLog, storeLog } from '../../src/server/job/logs';
@@ -127,6 +127,12 @@ describe('what is asked again and again', () => {
     expect(() => boardQuery('http://x/api/jobs?before=abc')).toThrow(/number of a job/);
     expect(boardQuery('http://x/api/jobs?before=1042&since=3-9')).toEqual({ olderThan: 1042, since: '3-9' });
     expect(boardQuery('/api/jobs')).toEqual({});
+  });
+
+  it('what no text can hold is found nowhere', async () => {
+    expect((await searchShop(db.app, ana, 'coach')).hits.length).toBeGreaterThan(0);
+    for (const words of ['coach\u0000', '\ud800coach'])
+      expect(await searchShop(db.app, ana, words)).toEqual({ hits: [], more: false });
   });
 
   it('what lies in parts by shop is asked for by its shop', async () => {

@@ -1,6 +1,7 @@
 /** A rig through all its jobs, the shop's search, and its calendar. */
 import type { Knex } from 'knex';
 import type { Booking, FollowUp, Job } from '../../core/job/job';
+import { unstorableText } from '../../core/openFormats/storable';
 import { Refused, type Actor } from '../actor';
 import { withShop } from '../db';
 import { loadJob } from './jobStore';
@@ -93,7 +94,8 @@ const SOURCES: readonly { where: string; sql: string }[] = [
 
 export async function searchShop(db: Knex, actor: Actor, words: string): Promise<{ hits: Hit[]; more: boolean }> {
   const text = words.trim().slice(0, SEARCH_LENGTH);
-  if (text.length < 2) return { hits: [], more: false };
+  // What no text can hold is found nowhere.
+  if (text.length < 2 || unstorableText(text).length > 0) return { hits: [], more: false };
   const like = `%${text.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
   return withShop(db, actor.shopId, async (tx) => {
     const union = SOURCES.map(

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
 import { appDb } from '@/server/db';
-import { answerWith, jobNumber } from '@/server/http';
+import { answerWith, fileHash, jobNumber } from '@/server/http';
 import { packedLog } from '@/server/job/logs';
 
 /** A log as it came. It never changes: it is named by its content. */
@@ -11,7 +11,7 @@ export async function GET(
 ): Promise<Response> {
   return answerWith(async (actor) => {
     const { number, sha } = await params;
-    const packed = await packedLog(appDb(), actor, jobNumber(number), sha);
+    const packed = await packedLog(appDb(), actor, jobNumber(number), fileHash(sha));
     // Unpacked on the way; a server in front of this one may pack it again.
     return new Response(Readable.toWeb(Readable.from([packed]).pipe(createGunzip())) as ReadableStream<Uint8Array>, {
       headers: {

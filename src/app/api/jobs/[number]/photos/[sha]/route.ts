@@ -1,5 +1,5 @@
 import { appDb } from '@/server/db';
-import { answerWith, jobNumber } from '@/server/http';
+import { answerWith, fileHash, jobNumber } from '@/server/http';
 import { photoContent } from '@/server/job/photos';
 
 /** A photo's file. It never changes: it is named by its content. */
@@ -9,7 +9,7 @@ export async function GET(
 ): Promise<Response> {
   return answerWith(async (actor) => {
     const { number, sha } = await params;
-    const content = await photoContent(appDb(), actor, jobNumber(number), sha);
+    const content = await photoContent(appDb(), actor, jobNumber(number), fileHash(sha));
     return new Response(new Uint8Array(content), {
       headers: {
         'content-type': 'image/jpeg',
