@@ -3,6 +3,7 @@ import { readSecrets } from '../../src/server/config';
 import { connect } from '../../src/server/db';
 import { migrationSource } from '../../db/migrations';
 import type { Knex } from 'knex';
+import pg from 'pg';
 import type { SignedIn, signIn } from '../../src/server/signIn';
 
 export interface TestDatabase {
@@ -45,6 +46,17 @@ export async function testDatabase(): Promise<TestDatabase> {
     },
   };
 }
+
+/** A connection of the app role that a test hears by. */
+export const hearing = (db: TestDatabase): pg.Client =>
+  new pg.Client({
+    host: '127.0.0.1',
+    port: Number(process.env['SURRIK_DB_PORT']),
+    database: db.name,
+    user: 'surrik_app',
+    password: readSecrets(process.env['SURRIK_BASE']!)['APP_PASSWORD']!,
+    application_name: 'heard by a test',
+  });
 
 /** A sign-in that asks for nothing more. */
 export async function whole(result: ReturnType<typeof signIn>): Promise<SignedIn> {

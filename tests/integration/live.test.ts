@@ -1,11 +1,9 @@
 /** Changes told from one process to another by the database, and to the pages of the right shop alone. */
 import { randomUUID } from 'node:crypto';
-import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readSecrets } from '../../src/server/config';
 import { Listener, readNotice, Teller, type Change } from '../../src/server/live/changes';
 import { liveStream } from '../../src/server/live/stream';
-import { testDatabase, type TestDatabase } from './database';
+import { hearing, testDatabase, type TestDatabase } from './database';
 
 let db: TestDatabase;
 beforeAll(async () => {
@@ -14,15 +12,7 @@ beforeAll(async () => {
 afterAll(() => db.drop());
 
 const [shop, other] = [randomUUID(), randomUUID()];
-const connect = () =>
-  new pg.Client({
-    host: '127.0.0.1',
-    port: Number(process.env['SURRIK_DB_PORT']),
-    database: db.name,
-    user: 'surrik_app',
-    password: readSecrets(process.env['SURRIK_BASE']!)['APP_PASSWORD']!,
-    application_name: 'heard by a test',
-  });
+const connect = () => hearing(db);
 const until = async (ready: () => boolean | Promise<boolean>, ms = 8000): Promise<void> => {
   for (let k = 0; !(await ready()); k++) {
     if (k * 20 > ms) throw new Error('not within its time');

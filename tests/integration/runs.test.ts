@@ -1,6 +1,5 @@
 /** What takes a while, asked for by any process and worked off by any worker: turns, budgets, and workers that are lost. */
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { readSecrets } from '../../src/server/config';
 import { withShop } from '../../src/server/db';
@@ -8,7 +7,7 @@ import { Ear } from '../../src/server/live/ear';
 import { Asking } from '../../src/server/runs/ask';
 import { CALL, LIMITS, QUEUE, type RunLimits, type Token } from '../../src/server/runs/queue';
 import { Working, type RunThread } from '../../src/server/runs/work';
-import { testDatabase, type TestDatabase } from './database';
+import { hearing, testDatabase, type TestDatabase } from './database';
 
 const SHOPS = ['a', 'b', 'c'].map((x) => `${x.repeat(8)}-0000-4000-8000-000000000000`);
 const [A, B, C] = SHOPS as [string, string, string];
@@ -171,18 +170,10 @@ describe('what takes a while', () => {
           .update({ state: 'done', output: Buffer.from('"made"') }),
       );
     });
-    const ear = new Ear(
-      () =>
-        new pg.Client({
-          host: '127.0.0.1',
-          port: Number(process.env['SURRIK_DB_PORT']),
-          database: db.name,
-          user: 'surrik_app',
-          password: readSecrets(process.env['SURRIK_BASE']!)['APP_PASSWORD']!,
-        }),
-      CALL,
-      { notice: () => boss.notifyWorker(hand), begins: () => made.push('begun') },
-    );
+    const ear = new Ear(() => hearing(db), CALL, {
+      notice: () => boss.notifyWorker(hand),
+      begins: () => made.push('begun'),
+    });
     ear.open();
     await until('one hears', () => made.length === 1);
     // It has looked once, and would look again in a minute.
