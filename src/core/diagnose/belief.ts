@@ -195,7 +195,8 @@ export class Belief {
       closes: (part, state) => c.closes(part, state),
       volts: (state, probe) => {
         const row = this.rowOf(state, probe);
-        return row === undefined ? undefined : c.value(row);
+        // What only a leak holds up is gone with a lamp on it.
+        return row === undefined ? undefined : c.ghost(row, -1) ? 0 : c.value(row);
       },
       nominal: this.nominal,
     });
@@ -380,9 +381,20 @@ export class Belief {
     return this.weighing.floats(this.components[component]!, reading);
   }
 
+  /** Of a charger that hunts: whether a reading found it as it mostly is, or doing the other thing. */
+  foundAs(component: number, reading: number): 'usual' | 'other' | undefined {
+    return this.weighing.foundAs(this.components[component]!, reading);
+  }
+
   /** The same without its sign, in standard deviations of meter and model. */
   deviation(component: number, reading: number): number {
     return this.weighing.deviation(this.components[component]!, reading);
+  }
+
+  /** How far the number of a component that lies farthest off what is stated of the rig does, in spreads. */
+  outOfTolerance(component: number): number {
+    const { mean } = this.components[component]!;
+    return mean.subarray(0, this.workspace.severityColumn).reduce((far, x) => Math.max(far, Math.abs(x)), 0);
   }
 
   /** Components that still matter, heaviest first, so many at the most. */

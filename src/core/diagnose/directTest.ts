@@ -7,6 +7,7 @@ import { measurementId, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { membersOf, type Fault } from './faults';
+import { pointsOf } from './ownerPoints';
 import { testMinutes, type Circumstances, type RankedTest } from './nextTest';
 import type { ObservationKind } from './observations/observationKind';
 
@@ -87,7 +88,7 @@ function atThePiece(
   measurements: readonly Measurement[],
   now: Circumstances,
 ): RankedTest[] {
-  const own = new Set(pointsOf(belief, fault));
+  const own = new Set([...pointsOf(belief, fault.owner), `${fault.owner}.clamp`]);
   const atIt = (m: { red: string; black?: string | undefined }) =>
     own.has(m.red) || (m.black !== undefined && own.has(m.black));
   if (fault.proof?.speeds) return clampsAtBothSpeeds(belief, fault, measurements, now);
@@ -223,15 +224,6 @@ function ownQuestions(belief: Belief, fault: Fault): ObservationKind[] {
     if (q.faults[fault.id] === undefined) return false;
     return ask ? ask.some((a) => q.id === a || q.id.startsWith(`${a}.`)) : q.group === 'try';
   });
-}
-
-/** Points at the fault's owner: a part's terminals, a wire's ends and its clamp, a bond's ends. */
-function pointsOf(belief: Belief, fault: Fault): string[] {
-  const { rig } = belief.compiled;
-  const metal = [...rig.conductors, ...rig.bonds].find((c) => c.id === fault.owner);
-  if (metal)
-    return [`${metal.from.part}.${metal.from.terminal}`, `${metal.to.part}.${metal.to.terminal}`, `${metal.id}.clamp`];
-  return belief.outputs.flatMap((o) => (o.key.startsWith(`${fault.owner}.`) ? [o.key] : []));
 }
 
 /** Points that were read where this fault would show, and were no slip. */

@@ -66,7 +66,8 @@ describe('what is believed of it', () => {
 
   it('one that finds it running under a drop over the pin rules a dead one out', () => {
     const { pin, dead } = odds([...rests.slice(0, 2), reading('connector.front', 'connector.rear', 2.4)]);
-    expect(pin).toBeGreaterThan(20 * dead);
+    // One that hunts was read both ways in one state, and nobody said so: it counts for less than it did.
+    expect(pin).toBeGreaterThan(6 * dead);
   });
 });
 

@@ -8,7 +8,7 @@ import type { Measurement } from '../probe/measurement';
 import type { Assumptions } from './assumptions';
 import type { Belief } from './belief';
 import type { ObservationKind } from './observations/observationKind';
-import { statesToSee } from './reproduce';
+import { statesToSee } from './complaintStates';
 
 export interface Circumstances {
   /** What the rig is doing now. */

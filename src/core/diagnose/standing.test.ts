@@ -59,6 +59,18 @@ describe('a coil that is open, with all that lies behind its contact unseen', ()
     expect(stop.why).not.toContain('behind');
   });
 
+  it('is no verdict over amps read twice that it does not explain', () => {
+    const amps = (value: number) =>
+      after('camper, heavy-line', 'coach-not-charging', 'frame.front', [
+        ...told.map((t) => t.replace('clamp -1', `clamp ${value}`)),
+        'idle link.coach-stud 12.53',
+        'coil-ohms.link=open',
+      ]).stop;
+    expect(amps(-1).reached).toBe(true);
+    expect(amps(-2).reached).toBe(true);
+    expect(amps(40)).toMatchObject({ reached: false, why: expect.stringMatching(/taken twice|fits nothing/) });
+  });
+
   it('is not called before its own test, alone or with another', () => {
     for (const stud of [doubtful, 'idle link.coach-stud 12.53']) {
       const { stop, next } = say(stud);

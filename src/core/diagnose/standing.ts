@@ -1,5 +1,6 @@
 /** Whether a round is over and, if not, what comes first: a master's order. */
 import type { Effect } from '../operate/effects';
+import type { Complaint } from '../parts/complaints';
 import { is } from '../parts/kinds';
 import { measurementId, type Measurement } from '../probe/measurement';
 import { addedProbes, type AddedProbe } from './addedProbes';
@@ -10,16 +11,11 @@ import { directTests } from './directTest';
 import { membersOf } from './faults';
 import { testMinutes, worthTesting, type Circumstances, type RankedTest } from './nextTest';
 import { notRuledOut } from './notRuledOut';
-import {
-  againstSound,
-  owedFirst,
-  seemsSound,
-  sidesUnread,
-  statesOfComplaints,
-  statesToSee,
-  unproved,
-  type Unproved,
-} from './reproduce';
+import { refutedBy } from './refuted';
+import { statesOfComplaints, statesToSee } from './complaintStates';
+import { owedFirst, sidesUnread, unproved } from './proof';
+import { againstSound, seemsSound } from './soundness';
+import type { Unproved } from './witness';
 import { nextTest, type NextTest } from './testInWords';
 
 export interface Stop {
@@ -101,12 +97,16 @@ export function howItStands(round: Round): Standing {
         'Several readings and no verdict: see for yourself first what the owner misses, where it would show.',
         nextTest(belief, owed),
       );
-    const half = sureHalf(belief);
-    const [side] = half === undefined ? [] : cheapest(sidesUnread(belief, half), ranked);
-    if (side)
+    const side = besideSure(belief, ranked);
+    if (side) return goOn(BESIDE_SURE, nextTest(belief, side));
+    const [own] =
+      belief.evidence.length >= LONG && top.probability > LEADS
+        ? directTestsOf(belief, top.class, measurements, now)
+        : [];
+    if (own)
       return goOn(
-        'One fault is as good as sure, a second beside it is not: read the path piece by piece where the amps flow.',
-        nextTest(belief, side),
+        'Many readings and no verdict: what is likeliest gets its own test now, and stands or falls by it.',
+        nextTest(belief, own),
       );
     return goOn('A test still pays: it is likelier to save a wrong call than it costs.');
   }
@@ -143,11 +143,26 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
       );
     if (top.class === NOTHING_WRONG.id) return notYetSound(round, goOn);
     const shown = statesOfComplaints(belief.intake, belief.workspace.states);
+    const leading = belief.heaviest(likeliestOf(belief, top.class));
     const unexplained = belief.evidence.some(
-      (e, r) => e.confirmed && shown.includes(e.state) && e.ref !== undefined && belief.blunder[r]! > UNEXPLAINED,
+      (e, r) => e.confirmed && shown.includes(e.state) && isUnexplained(belief, leading, r),
     );
     if (unexplained)
       return goOn('A reading taken twice does not fit what leads: something more is wrong, or something else.');
+    const refuted = refutedBy(
+      belief,
+      belief.faults.find((f) => f.id === likeliestOf(belief, top.class))!,
+    );
+    if (refuted !== undefined)
+      return goOn(
+        `It leads, yet its own test came out against it (${refuted}): ask that once more, and look beside it.`,
+      );
+    const [rest] = cheapest(unproved(belief, untoldBy(belief, likeliestOf(belief, top.class))), ranked);
+    if (rest)
+      return goOn(
+        'It leaves something that the owner tells unexplained: see whether that is so.',
+        nextTest(belief, rest),
+      );
     const [side] = cheapest(sidesUnread(belief, likeliestOf(belief, top.class)), ranked);
     if (side)
       return goOn(
@@ -161,6 +176,8 @@ function ofVerdict(round: Round, goOn: (why: string, first?: NextTest) => Standi
       : over;
     return { stop: { reached: true, class: top.class, why } };
   }
+  const side = besideSure(belief, ranked);
+  if (side) return goOn(BESIDE_SURE, nextTest(belief, side));
   const added = addedProbes(belief);
   const why =
     added.length > 0
@@ -188,6 +205,14 @@ function withPairs(belief: Belief, repair: string, of?: Float64Array): number {
 }
 const HIDES: ReadonlySet<Effect['do']> = new Set(['open', 'no-output', 'dead-controller']);
 
+/** Whether a complaint is one that a suspect, or either half of it, has nothing to do with. */
+function untoldBy(belief: Belief, suspect: string): (complaint: Complaint) => boolean {
+  const of = (id: string) => belief.faults.find((f) => f.id === id);
+  const members = membersOf(of(suspect)!);
+  // What is on no list may be behind anything.
+  return (c) => members.every((id) => of(id)?.owner !== undefined && !of(id)!.explains.includes(c));
+}
+
 /**
  * The fault that is as good as sure, by itself or with another, while no verdict is: what is open is the other. Each
  * reading along the path tells of one piece only, so that none by itself seems to tell much; together they do.
@@ -200,6 +225,15 @@ function sureHalf(belief: Belief): string | undefined {
   const [id, p] = [...share].sort((a, b) => b[1] - a[1])[0]!;
   const listed = belief.faults.some((f) => f.id === id && f.owner !== undefined);
   return listed && p >= belief.assumptions.directAt ? id : undefined;
+}
+
+const BESIDE_SURE =
+  'One fault is as good as sure, a second beside it is not: read the path piece by piece where the amps flow.';
+
+/** What is still unread beside a fault that is as good as sure while no verdict is. */
+function besideSure(belief: Belief, ranked: readonly RankedTest[]): RankedTest | undefined {
+  const half = sureHalf(belief);
+  return half === undefined ? undefined : cheapest(sidesUnread(belief, half), ranked)[0];
 }
 
 /** A sound rig ends by its proof alone: likely as it may be, what it does not do, or a reading against it, keeps it open. */
@@ -215,11 +249,22 @@ function notYetSound({ belief, ranked }: Round, goOn: (why: string, first?: Next
 /** Readings and answers after which the complaint's own proof comes before what would tell most. From memory. */
 const OWED_FROM = 6;
 
-/**
- * Share of being a slip from which volts taken twice where the complaint shows are no slip but unexplained. Clamps have
- * zeros of their own, and other states their early readings.
- */
+/** Readings after which the likeliest suspect gets its own test, and how likely it must be. From memory. */
+const LONG = 10;
+const LEADS = 0.5;
+
+/** Share of being a slip from which volts read twice where the complaint shows are no slip but unexplained. */
 const UNEXPLAINED = 0.5;
+/** The same of amps: by how many of its spreads, and by more than a clamp's own zero. From memory. */
+const FAR_SPREADS = 4;
+const CLAMP_OFF = 1;
+
+/** Whether what was read twice is not what the leading suspect expects there. */
+function isUnexplained(belief: Belief, leading: number, reading: number): boolean {
+  if (belief.evidence[reading]!.ref !== undefined) return belief.blunder[reading]! > UNEXPLAINED;
+  return Math.abs(belief.residual(leading, reading)) > CLAMP_OFF && belief.deviation(leading, reading) > FAR_SPREADS;
+}
+
 /** Share of being a slip from which a reading is taken again at once: two that contradict each other share the blame. */
 const ODD = 0.35;
 

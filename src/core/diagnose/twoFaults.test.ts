@@ -77,6 +77,27 @@ describe('two faults at once', () => {
     expect(along(13.1)).toBe(true);
   });
 
+  it('are looked for in the very piece over which more is lost, before whatever else lies along the path', () => {
+    // A fifth of an ohm in the cable to the bank and a third in the frame, at two amps: each within what one could be off by.
+    const belief = new Belief(compiled, ['coach-not-charging']);
+    belief.setEvidence([
+      ...read('idle', [
+        ['coach-bank.minus', BOLT, 0.544],
+        ['coach-bank.minus', 'house-frame.bay-1', 0.001],
+        ['coach-bank.plus', 'coach-bank.minus', 12.76],
+        ['chassis-bank.plus', BOLT, 13.67],
+        ['chassis-bank.plus', 'link-fuse.source', 0.002],
+        ['link.coach-stud', BOLT, 13.64],
+        ['link.chassis-stud', BOLT, 13.64],
+        ['link.chassis-stud', 'link.coach-stud', 0.004],
+      ]),
+      { id: 'amps', state: 'idle', probe: 'coach-negative.clamp', value: 1.7 },
+    ]);
+    expect(pairsOf(belief)).toContain('frame-splice.bad-splice+link-cable.bad-lug');
+    const [first] = [...belief.classes()].sort((a, b) => b[1] - a[1])[0]!;
+    expect(first).toMatch(/^frame-splice: .* \+ link-cable: /);
+  });
+
   it('are looked for where an answer speaks of a piece the first has nothing to do with', () => {
     const belief = new Belief(compiled, ['shore-not-charging', 'chassis-flat']);
     const evidence = read('shore', [

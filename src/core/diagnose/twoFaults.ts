@@ -8,6 +8,7 @@ import { severityAt } from '../operate/effects';
 import type { Belief } from './belief';
 import { bothOf, type Fault } from './faults';
 import { isComplaint } from './intake';
+import { pointsOf } from './ownerPoints';
 
 /** Single suspects that may be the first of two, and how likely one must be. */
 const FIRSTS = 2;
@@ -44,14 +45,24 @@ export function twoFaults(belief: Belief): Fault[] {
     );
     const near = new Set(misfits.flatMap((e) => ownersAt(belief, e.probe, e.ref)));
     const answers = oddAnswers(belief, leading);
+    // Amps that nobody expects are drawn by something, wherever it hangs.
+    const amps = misfits.some((e) => e.ref === undefined);
+    const lost = lostBetween(belief, first);
     // Anything that adds ohms for the same complaint may lie further along the same circuit.
     const along = (f: Fault) =>
-      (misfits.length > 0 || losesBetween(belief, first)) &&
+      (misfits.length > 0 || lost.length > 0) &&
       f.effects.some((e) => e.do === 'add-ohms' || e.do === 'replace-ohms') &&
       belief.intake.filter(isComplaint).some((c) => f.explains.includes(c));
-    // What adds ohms just where the reading does not fit comes before what else is there.
-    const isNear = (f: Fault) => near.has(f.owner!) || answers.some((faults) => faults[f.id] !== undefined);
-    const nearness = (f: Fault) => Number(isNear(f)) * (along(f) ? 2 : 1);
+    // What adds ohms just where more is lost, or where the reading does not fit, comes before what else is there.
+    const isNear = (f: Fault) =>
+      near.has(f.owner!) ||
+      (amps && f.effects.some((e) => e.do === 'parallel-ohms')) ||
+      answers.some((faults) => faults[f.id] !== undefined);
+    const spans = (f: Fault) =>
+      f.owner !== first.owner &&
+      along(f) &&
+      lost.some(([a, b]) => pointsOf(belief, f.owner).filter((e) => e === a || e === b).length > 1);
+    const nearness = (f: Fault) => (spans(f) ? 3 : Number(isNear(f)) * (along(f) ? 2 : 1));
     const seconds = singles
       .filter((f) => f.class !== first.class)
       .filter((f) => isNear(f) || untold.some((c) => f.explains.includes(c)) || along(f))
@@ -84,19 +95,19 @@ const APART_SHARE = 0.15;
 const APART_SPREADS = 3;
 
 /**
- * Whether more is lost between two points than the suspect explains. Each reading by itself may lie within what the model
+ * Pairs of points between which more is lost than the suspect explains. Each reading by itself may lie within what the model
  * can be off by; what lies between two points, read from one place in one state or by way of others, is known far better.
  */
-function losesBetween(belief: Belief, suspect: Fault): boolean {
+function lostBetween(belief: Belief, suspect: Fault): [string, string][] {
   const component = belief.heaviest(suspect.id);
   const links = belief.evidence.flatMap((e, r) =>
     e.ref !== undefined && belief.blunder[r]! < MISFIT && !belief.floats(component, r)
       ? [{ state: e.state, red: e.probe, black: e.ref, value: e.value, residual: belief.residual(component, r) }]
       : [],
   );
-  return [...new Set(links.map((l) => l.state))].some((state) => {
+  return [...new Set(links.map((l) => l.state))].flatMap((state) => {
     const here = links.filter((l) => l.state === state);
-    return [...new Set(here.map((l) => l.black))].some((root) => strays(pointsFrom(root, here)));
+    return [...new Set(here.map((l) => l.black))].flatMap((root) => strays(pointsFrom(root, here)));
   });
 }
 
@@ -108,6 +119,7 @@ interface Link {
 }
 /** A point against a root: V read, by how much that is more than expected, over how many readings. */
 interface Known {
+  point: string;
   value: number;
   residual: number;
   over: number;
@@ -115,7 +127,7 @@ interface Known {
 
 /** All points whose volts against the root follow from readings, by the fewest. */
 function pointsFrom(root: string, links: readonly Link[]): Known[] {
-  const known = new Map<string, Known>([[root, { value: 0, residual: 0, over: 0 }]]);
+  const known = new Map<string, Known>([[root, { point: root, value: 0, residual: 0, over: 0 }]]);
   for (let grown = true; grown;) {
     grown = false;
     for (const { red, black, value, residual } of links)
@@ -126,20 +138,26 @@ function pointsFrom(root: string, links: readonly Link[]): Known[] {
         const start = known.get(from);
         const over = (start?.over ?? 0) + 1;
         if (!start || (known.get(to)?.over ?? Infinity) <= over) continue;
-        known.set(to, { value: start.value + sign * value, residual: start.residual + sign * residual, over });
+        known.set(to, {
+          point: to,
+          value: start.value + sign * value,
+          residual: start.residual + sign * residual,
+          over,
+        });
         grown = true;
       }
   }
   return [...known.values()].filter((k) => k.over > 0);
 }
 
-/** Whether any two of the points lie further apart than expected. */
-const strays = (points: readonly Known[]): boolean =>
-  points.some((a, i) =>
-    points.slice(i + 1).some((b) => {
+/** Those of the points that lie further apart than expected, two and two. */
+const strays = (points: readonly Known[]): [string, string][] =>
+  points.flatMap((a, i) =>
+    points.slice(i + 1).flatMap((b): [string, string][] => {
       const expected = a.value - a.residual - (b.value - b.residual);
       const noise = APART_VOLTS * Math.sqrt(Math.max(1, (a.over + b.over) / 2));
-      return Math.abs(a.residual - b.residual) > APART_SPREADS * Math.hypot(noise, APART_SHARE * expected);
+      const apart = Math.abs(a.residual - b.residual);
+      return apart > APART_SPREADS * Math.hypot(noise, APART_SHARE * expected) ? [[a.point, b.point]] : [];
     }),
   );
 

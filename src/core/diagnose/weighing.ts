@@ -24,6 +24,10 @@ const ANYTHING = { V: 0.03, A: 0.003 } as const;
 
 /** Share of the way to what it reads while a hunting charger does the other thing, by which that is unsure. From memory. */
 const OTHER_PHASE_SPREAD = 0.5;
+/** Share of having found one of the two things a charger does, from which a reading tells which it was. */
+const SURE_OF_PHASE = 0.9;
+/** How often one that hunts is read running and resting in one state, and nobody notes that it comes and goes. From memory. */
+const READ_BOTH_WAYS = 0.3;
 
 export class Weighing {
   rows: readonly Row[] = [];
@@ -126,6 +130,7 @@ export class Weighing {
       const { good, bad } = this.mixture(component, r, evidence.value - mean, this.noise(component, r, mean));
       fit += Math.log(good + bad);
     });
+    fit += this.comesAndGoes(component) * Math.log(READ_BOTH_WAYS);
     component.logWeight = component.logPrior + component.logSeen + fit;
     return trusts;
   }
@@ -203,6 +208,35 @@ export class Weighing {
     return Math.min(Math.abs(off) / sd, there, none);
   }
 
+  /**
+   * Of a charger that hunts: whether a reading found it as it mostly is, or doing the other thing. Undefined where the two
+   * would read alike, or nothing hunts.
+   */
+  foundAs(component: Component, reading: number): 'usual' | 'other' | undefined {
+    const { red, black, evidence } = this.rows[reading]!;
+    const other = component.other(red, black);
+    if (!other) return undefined;
+    const off = this.residual(component, reading);
+    const variance = this.noise(component, reading, evidence.value - off);
+    const here = (1 - other.share) * this.haunted(component, red, black, off, variance).density;
+    const there = other.share * thereDensity(off, variance, other.moved);
+    const share = there / (here + there);
+    if (share > SURE_OF_PHASE) return 'other';
+    return share < 1 - SURE_OF_PHASE ? 'usual' : undefined;
+  }
+
+  /** States in which some readings found a charger running and some resting: who holds a meter sees it come and go. */
+  private comesAndGoes(component: Component): number {
+    const per = this.workspace.outputsPerState;
+    const found = new Map<number, Set<string>>();
+    this.rows.forEach(({ red }, r) => {
+      const as = this.foundAs(component, r);
+      const state = Math.floor(red / per);
+      if (as) found.set(state, (found.get(state) ?? new Set()).add(as));
+    });
+    return [...found.values()].filter((as) => as.size > 1).length;
+  }
+
   private gainOf(r: number): number {
     const { meter } = this.rows[r]!.evidence;
     return meter ? meter.voltShare / USUAL_METER.voltShare : 1;
@@ -231,8 +265,7 @@ export class Weighing {
     const usual = this.haunted(component, red, black, error, variance);
     const other = component.other(red, black);
     if (!other) return usual;
-    // How far it is drawn down is not followed by the slopes: as unsure as half of the way.
-    const there = heavyTailed(error - other.moved, variance + (other.moved * OTHER_PHASE_SPREAD) ** 2).density;
+    const there = thereDensity(error, variance, other.moved);
     const here = (1 - other.share) * usual.density;
     const density = here + other.share * there;
     return { density, weight: usual.weight * (here / density) };
@@ -307,3 +340,7 @@ export class Weighing {
     return list;
   }
 }
+
+/** Density of a reading while a charger does the other thing: how far it is drawn down no slope follows. */
+const thereDensity = (error: number, variance: number, moved: number): number =>
+  heavyTailed(error - moved, variance + (moved * OTHER_PHASE_SPREAD) ** 2).density;

@@ -2,6 +2,7 @@
 /** What an owner agreed to, as it is being written down: it outlives whatever takes the form off the screen meanwhile. */
 import { cleanup, fireEvent, screen } from '@testing-library/react';
 import { beforeAll, expect, it, vi } from 'vitest';
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import { declared } from '../../../tests/afternoon';
 import { inADocument, show } from '../../../tests/dom';
 import { changed, jobPageOf } from '../../../tests/jobPage';
@@ -37,4 +38,21 @@ it('an approval half written is there again, and is gone once it was recorded', 
 
   show(here, <AfterVerdict verdict={verdict} />);
   expect([field(/^Up to/).value, field('Who agreed').value]).toEqual([suggested, '']);
+});
+
+it('where nothing is wrong asks for what the owner was told, and speaks of no repair and no parts', () => {
+  const send = vi.fn();
+  const sound = {
+    ...declared.verdicts.at(-1)!,
+    fault: NOTHING_WRONG.id,
+    name: NOTHING_WRONG.name,
+    repair: NOTHING_WRONG.repair,
+  };
+  const doc = { ...declared, verdicts: [...declared.verdicts.slice(0, -1), sound] };
+  show(changed(page, { send, job: doc }), <AfterVerdict verdict={sound} />);
+  expect(screen.queryByText(/repair done|repaired rig|wait for parts|part fitted/i)).toBeNull();
+  expect(screen.queryByRole('button', { name: 'Approved' })).toBeNull();
+  expect(field(/^What the owner was told/).value).toBe('No repair: explain how it works.');
+  fireEvent.click(screen.getByRole('button', { name: 'Explained: prove that it works' }));
+  expect(send).toHaveBeenCalledWith('repair.record', expect.objectContaining({ verdict: sound.id }));
 });

@@ -248,8 +248,26 @@ function Approved({ approval }: { approval: Approval }) {
   );
 }
 
+/** What is recorded after a verdict: what was done or, where nothing is wrong, what the owner was told. */
+const RECORDED = {
+  repair: {
+    asks: 'What was done (part fitted, torque, marks)',
+    done: 'Repair done: prove it',
+    readings: 'Readings taken so far are kept, but don’t count for the repaired rig.',
+    title: 'Repair',
+  },
+  explained: {
+    asks: 'What the owner was told, and what was cleaned or charged on the way',
+    done: 'Explained: prove that it works',
+    readings: 'Nothing is repaired. What works is measured once more as its proof: readings so far are kept beside it.',
+    title: 'Explained',
+  },
+} as const;
+const recordedOf = ({ fault }: DeclaredFault) => RECORDED[fault === NOTHING_WRONG.id ? 'explained' : 'repair'];
+
 function RepairForm({ verdict }: { verdict: DeclaredFault }) {
   const { job } = useJobFile();
+  const words = recordedOf(verdict);
   const { go } = usePlace();
   const { send } = useEntries();
   const [did, setDid, forget] = useDraft(`${job.number}/repair/${verdict.id}`, `${verdict.repair}.`);
@@ -269,7 +287,7 @@ function RepairForm({ verdict }: { verdict: DeclaredFault }) {
       onSubmit={(e) => (e.preventDefault(), did.trim() !== '' && record())}
     >
       <label className="field">
-        <span>What was done (part fitted, torque, marks)</span>
+        <span>{words.asks}</span>
         <textarea
           id="repair-did"
           className="textarea w-full max-w-none border-ink"
@@ -280,21 +298,23 @@ function RepairForm({ verdict }: { verdict: DeclaredFault }) {
         />
       </label>
       <div className="row flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="btn"
-          aria-pressed={job.status === 'waiting-parts'}
-          onClick={() =>
-            send('job.set-status', { status: job.status === 'waiting-parts' ? 'in-the-bay' : 'waiting-parts' })
-          }
-        >
-          {job.status === 'waiting-parts' ? 'Parts are here' : 'Wait for parts'}
-        </button>
+        {words === RECORDED.repair && (
+          <button
+            type="button"
+            className="btn"
+            aria-pressed={job.status === 'waiting-parts'}
+            onClick={() =>
+              send('job.set-status', { status: job.status === 'waiting-parts' ? 'in-the-bay' : 'waiting-parts' })
+            }
+          >
+            {job.status === 'waiting-parts' ? 'Parts are here' : 'Wait for parts'}
+          </button>
+        )}
         <button type="submit" className="btn btn-neutral" disabled={did.trim() === ''}>
-          Repair done: prove it
+          {words.done}
         </button>
       </div>
-      <p className="quiet">Readings taken so far are kept, but don’t count for the repaired rig.</p>
+      <p className="quiet">{words.readings}</p>
     </form>
   );
 }
@@ -322,7 +342,9 @@ export function Repaired({ verdict, repair }: { verdict: DeclaredFault; repair: 
           </p>
         </>
       )}
-      <div className="lab">Repair, {repair.by}</div>
+      <div className="lab">
+        {recordedOf(verdict).title}, {repair.by}
+      </div>
       <p>{repair.did}</p>
       <div className="row flex flex-wrap gap-2">
         <button
@@ -331,14 +353,18 @@ export function Repaired({ verdict, repair }: { verdict: DeclaredFault; repair: 
           disabled={!fresh}
           onClick={() => entries.send('repair.withdraw', { id: repair.id })}
         >
-          Take the repair back
+          {verdict.fault === NOTHING_WRONG.id ? 'Take it back' : 'Take the repair back'}
         </button>
         <button type="button" className="btn btn-neutral" onClick={() => place.go('prove')}>
           To the proof
         </button>
       </div>
       {!fresh && (
-        <p className="quiet">Readings were taken since: they are about the repaired rig, so the repair stands.</p>
+        <p className="quiet">
+          {verdict.fault === NOTHING_WRONG.id
+            ? 'Readings were taken since as its proof, so this stands.'
+            : 'Readings were taken since: they are about the repaired rig, so the repair stands.'}
+        </p>
       )}
     </div>
   );

@@ -1,7 +1,8 @@
 'use client';
 /** The same probes again, against the healthy bands: before, after, right or not. */
 import { clsx } from 'clsx';
-import { madeBy, standingChecks, standingSignOff } from '../../core/job/job';
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
+import { madeBy, presentVerdict, standingChecks, standingSignOff } from '../../core/job/job';
 import { midSentence, show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from '../readings/BandMark';
@@ -53,7 +54,9 @@ export function ProveStation() {
   return (
     <div className="prove flex flex-col min-h-0 bg-card within-phone:block within-phone:h-auto">
       <div className="hdln flex-none h-9.5 px-3 border-b-2 border-ink">
-        <b className="text-head leading-close">Proof after the {made}</b>
+        <b className="text-head leading-close">
+          {presentVerdict(job)?.fault === NOTHING_WRONG.id ? 'Proof that it works' : `Proof after the ${made}`}
+        </b>
         <span className="font-medium text-note text-ink-2">
           {right} of {proofs?.length ?? 0} in band
         </span>

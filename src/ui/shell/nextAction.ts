@@ -134,7 +134,11 @@ export function nextAction(input: NextInput): NextAction {
   }
   if (verdict && verdict.fault !== 'nothing-wrong' && !standingApproval(job, verdict.id))
     return { kind: 'approve', words: 'Record the approval' };
-  if (verdict) return { kind: 'repair', words: 'Record the repair' };
+  if (verdict)
+    return {
+      kind: 'repair',
+      words: verdict.fault === 'nothing-wrong' ? 'Record what the owner was told' : 'Record the repair',
+    };
   if (!diagnosis) return { kind: 'wait', words: 'Working out the suspects' };
   if (diagnosis.stop.reached && diagnosis.suspects[0]!.fault === 'not-on-list')
     return { kind: 'own', words: 'Look by hand: none of the listed faults fits' };

@@ -7,6 +7,7 @@ import {
   LINK_SWITCH_FAULTS,
   MARKER_LIGHT_FAULTS,
 } from '../faults/switches';
+import { driverLeak, leakOhms } from '../driverLeak';
 import { flat, SMALL_PART } from '../price';
 import { IGNITION_LIVE } from '../ignitionLive';
 import { UNTOLD } from '../ownerSentence';
@@ -98,6 +99,7 @@ export const ignitionDelayModule = definePart({
       max: 10,
       default: assumed(0.25, 0.8, 'from memory'),
     },
+    leak: leakOhms,
   },
   elements: [
     {
@@ -108,6 +110,7 @@ export const ignitionDelayModule = definePart({
       ohms: param('contact'),
       closedBy: { controller: 'output' },
     },
+    driverLeak('leak', 'ignition'),
     // 30 mA at 12 V to run its own electronics: from memory.
     { kind: 'resistor', id: 'supply', a: 'ignition', b: 'ground', ohms: constant(400) },
   ],

@@ -12,6 +12,7 @@ import { bidirectionalLink } from '../../control/bidirectionalLink';
 import { timedWindow } from '../../control/timedWindow';
 import { voltageLink } from '../../control/voltageLink';
 import { assumed, type ParameterSpec } from '../../units/parameter';
+import { driverLeak, leakOhms } from '../driverLeak';
 import { constant, definePart, param } from '../part';
 
 const volts = (label: string, value: number, spread = 0.08): ParameterSpec => ({
@@ -61,6 +62,7 @@ export const voltageLinkModule = definePart({
     openAt: volts('Opens below', 12.85),
     hold: seconds('For at least', 10, 0.3),
     contact: driverOhms,
+    leak: leakOhms,
   },
   elements: [
     {
@@ -71,6 +73,7 @@ export const voltageLinkModule = definePart({
       ohms: param('contact'),
       closedBy: { controller: 'output' },
     },
+    driverLeak('leak', 'chassis-sense'),
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
   ],
   controller: () => ({
@@ -111,6 +114,7 @@ export const bidirectionalModule = definePart({
     openAt: volts('Opens when both are below', 12.8),
     hold: seconds('For at least', 8, 0.3),
     contact: driverOhms,
+    leak: leakOhms,
   },
   elements: [
     {
@@ -129,6 +133,8 @@ export const bidirectionalModule = definePart({
       ohms: param('contact'),
       closedBy: { controller: 'from-coach' },
     },
+    driverLeak('leak-chassis', 'chassis-sense'),
+    driverLeak('leak-coach', 'coach-sense'),
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
     { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: constant(2000) },
   ],
@@ -178,6 +184,7 @@ export const timedWindowModule = definePart({
     coachHigh: volts('Coach charging, above', 13, 0.05),
     run: seconds('Links for', 3600, 0.05),
     contact: driverOhms,
+    leak: leakOhms,
   },
   elements: [
     {
@@ -188,6 +195,7 @@ export const timedWindowModule = definePart({
       ohms: param('contact'),
       closedBy: { controller: 'output' },
     },
+    driverLeak('leak', 'chassis-sense'),
     { kind: 'resistor', id: 'supply', a: 'chassis-sense', b: 'ground', ohms: SUPPLY },
     { kind: 'resistor', id: 'coach-supply', a: 'coach-sense', b: 'ground', ohms: constant(2000) },
     { kind: 'resistor', id: 'key-supply', a: 'ignition', b: 'ground', ohms: constant(2000) },

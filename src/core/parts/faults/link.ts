@@ -9,7 +9,7 @@ const ISOLATE =
 const NEW_SOLENOID = { repair: 'Replace the isolator solenoid', minutes: [40, 75], parts: [45, 160] } as const;
 const NEW_DIODES = { repair: 'Replace the diode isolator', minutes: [45, 80], parts: [70, 220] } as const;
 const BAD_LUG = {
-  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }],
+  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.4 }],
   minutes: [25, 60],
   parts: [4, 20],
   proof: { ask: ['bad-end'] },
@@ -32,7 +32,7 @@ export const SOLENOID_FAULTS: readonly PartFault[] = [
   {
     id: 'contact-high',
     name: '{owner} contact worn, high resistance',
-    effects: [{ do: 'replace-ohms', element: 'contact', from: 0.006, to: 0.15 }],
+    effects: [{ do: 'replace-ohms', element: 'contact', from: 0.006, to: 0.4 }],
     prior: 4,
     explains: ['coach-not-charging', 'slow-charging', 'hot-link'],
     ...NEW_SOLENOID,
@@ -193,7 +193,7 @@ export const LINK_FUSE_FAULTS: readonly PartFault[] = [
   {
     id: 'loose',
     name: '{owner} loose or burned in its holder',
-    effects: [{ do: 'add-ohms', element: 'element', from: 0.006, to: 0.15 }],
+    effects: [{ do: 'add-ohms', element: 'element', from: 0.006, to: 0.4 }],
     prior: 2,
     explains: ['coach-not-charging', 'slow-charging', 'hot-link'],
     repair: 'Replace the link fuse and its holder',

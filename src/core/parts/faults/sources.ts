@@ -2,7 +2,7 @@
 import type { PartFault } from '../fault';
 
 const BAD_LUG = {
-  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.2 }],
+  effects: [{ do: 'add-ohms', element: '', from: 0.01, to: 0.4 }],
   minutes: [25, 60],
   parts: [4, 20],
 } as const;
