@@ -76,7 +76,7 @@ test('screens are accessible in both themes, one highlight at most, nothing spil
   await expect(page.locator('.szlist button').first()).toBeVisible({ timeout: 30_000 });
   await scan('sizing');
   await page.goto('/jobs/1042/options');
-  await expect(page.locator('.otable tbody tr').first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('.options-table tbody tr').first()).toBeVisible({ timeout: 60_000 });
   await scan('options');
   await page.goto('/jobs/1009/logbook');
   await expect(page.getByRole('heading', { name: 'Bench slip' })).toBeVisible();

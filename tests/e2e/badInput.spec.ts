@@ -44,7 +44,7 @@ test('reasons typed for a pick outlive a closed dialog and the browser’s way b
   await page.goto('/jobs/2981/intake');
   await page.goto('/jobs/2981/options');
   const pick = page.locator('.slip .btn.next');
-  await expect(page.locator('.otable tbody tr')).toHaveCount(6, { timeout: 40_000 });
+  await expect(page.locator('.options-table tbody tr')).toHaveCount(6, { timeout: 40_000 });
   const reasons = page.getByLabel('Reasons, for the customer');
   await pick.click();
   await reasons.fill('Half a sentence');
@@ -55,7 +55,7 @@ test('reasons typed for a pick outlive a closed dialog and the browser’s way b
   await page.goBack();
   await expect(page).toHaveURL(/intake/);
   await page.goForward();
-  await expect(page.locator('.otable tbody tr')).toHaveCount(6, { timeout: 40_000 });
+  await expect(page.locator('.options-table tbody tr')).toHaveCount(6, { timeout: 40_000 });
   await pick.click();
   await expect(reasons).toHaveValue('Half a sentence');
   await page.getByRole('button', { name: 'It is this one' }).click();

@@ -8,7 +8,7 @@ test('links are compared on the customer’s own use, one is picked, and the pic
   await freshJob(2421);
   await signIn(page);
   await page.goto('/jobs/2421/options');
-  const table = page.locator('.otable');
+  const table = page.locator('.options-table');
   await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 40_000 });
   await expect(table).toContainText('Leave it');
   // One thing to press: the pick.
@@ -71,8 +71,8 @@ test('the use is edited by keys, a wrong number is said and loses nothing, and q
   await freshJob(2422);
   await signIn(page);
   await page.goto('/jobs/2422/options');
-  await expect(page.locator('.otable tbody tr')).toHaveCount(6, { timeout: 40_000 });
-  const arrives = () => page.locator('.otable tbody tr').first().locator('td').first().textContent();
+  await expect(page.locator('.options-table tbody tr')).toHaveCount(6, { timeout: 40_000 });
+  const arrives = () => page.locator('.options-table tbody tr').first().locator('td').first().textContent();
   const before = await arrives();
   await page.getByText('Use', { exact: true }).click();
   const home = page.getByRole('button', { name: /^Drive home, 5 h/ });
@@ -111,18 +111,18 @@ test('how sure it is: samples of the assumptions with progress, and a stop that 
   await freshJob(2423);
   await signIn(page);
   await page.goto('/jobs/2423/options');
-  await expect(page.locator('.otable tbody tr')).toHaveCount(6, { timeout: 40_000 });
+  await expect(page.locator('.options-table tbody tr')).toHaveCount(6, { timeout: 40_000 });
   // Two of the six are compared: the samples of all six take three times as long and say no more.
   await page.getByRole('button', { name: /^6 of \d+ links/ }).click();
   const picker = page.getByRole('dialog', { name: 'Which links to compare' });
   for (let k = 0; k < 4; k++) await picker.getByRole('checkbox', { checked: true }).last().uncheck();
   await picker.getByRole('button', { name: 'Compare these 2' }).click();
-  await expect(page.locator('.otable tbody tr')).toHaveCount(2, { timeout: 40_000 });
+  await expect(page.locator('.options-table tbody tr')).toHaveCount(2, { timeout: 40_000 });
   await page.getByRole('button', { name: 'How sure is this?' }).click();
   await page.getByRole('button', { name: 'Stop' }).click();
   await page.getByRole('button', { name: 'How sure is this?' }).click();
   await expect(page.locator('.slip')).toContainText('nine tenths of 60 draws', { timeout: 100_000 });
-  await expect(page.locator('.otable tbody tr').first()).toContainText(/\d+ to \d+/);
+  await expect(page.locator('.options-table tbody tr').first()).toContainText(/\d+ to \d+/);
 });
 
 test('any of the six families can be drawn up and compared', async ({ page }) => {
@@ -146,6 +146,6 @@ test('any of the six families can be drawn up and compared', async ({ page }) =>
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page).toHaveURL(/\/jobs\/\d+\/readings/);
   await page.getByRole('link', { name: /Options/ }).click();
-  await expect(page.locator('.otable')).toContainText('Factory charge line', { timeout: 40_000 });
+  await expect(page.locator('.options-table')).toContainText('Factory charge line', { timeout: 40_000 });
   expect(complaints).toEqual([]);
 });

@@ -48,7 +48,7 @@ test('an edit asks what it means; bands follow; undo takes it back', async ({ pa
   await openJob(page, 2101, 'rig');
   await page.getByRole('button', { name: /^Isolator to coach bank/ }).click();
   const flag = page.getByRole('button', { name: /^P17, link cable amps/ });
-  const plate = () => flag.locator('.pb').textContent();
+  const plate = () => flag.locator('.plate-blank').textContent();
   const before = await plate();
   await page.getByRole('group', { name: /Gauge/ }).getByText('8', { exact: true }).click();
   await expect(page.getByText('Which is it?')).toBeVisible();

@@ -19,9 +19,9 @@ test('copper and fuses of the picked link are sized, a rule is mended by a press
   await page.goto('/jobs/2601/sizing');
   await expect(page.locator('.ofor')).toContainText('40 A DC-DC charger', { timeout: 30_000 });
   await page.locator('.szlist button', { hasText: 'DC-DC charger to its fuse' }).click({ timeout: 30_000 });
-  const drawn = page.locator('.sztable tr.on th');
+  const drawn = page.locator('.gauge-table tr.on th');
   const was = await drawn.textContent();
-  await page.locator('.sztable tr', { hasText: '1/0 AWG' }).getByRole('button', { name: 'Make it this' }).click();
+  await page.locator('.gauge-table tr', { hasText: '1/0 AWG' }).getByRole('button', { name: 'Make it this' }).click();
   await expect(drawn).toHaveText('1/0 AWG', { timeout: 20_000 });
   await page.getByRole('button', { name: /^Undo/ }).click();
   await page.getByRole('button', { name: /^Undo/ }).click();

@@ -100,7 +100,7 @@ export async function openJob(page: Page, number: number, station = 'readings'):
 /** Picks a link under Options, with a reason; a pick then stands. */
 export async function pickLink(page: Page, job: number, name: RegExp): Promise<void> {
   await page.goto(`/jobs/${job}/options`);
-  const table = page.locator('.otable');
+  const table = page.locator('.options-table');
   await expect(table.locator('tbody tr')).toHaveCount(6, { timeout: 60_000 });
   await table.getByRole('button', { name }).first().click();
   await page.locator('.slip .btn.next').click();

@@ -53,7 +53,7 @@ export function OptionTable({ comparison, spreads, picked, onPick, onWorking }: 
   const hasShore = comparison.rows.some((r) => r.outcome.startOnShore !== undefined);
   const hadBoost = comparison.rows.some((r) => r.outcome.boost === 'keeps');
   return (
-    <table className="otable w-full text-note leading-close">
+    <table className="options-table w-full text-note leading-close">
       <thead>
         <tr>
           <th scope="col">Link</th>

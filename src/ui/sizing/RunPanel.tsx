@@ -106,7 +106,7 @@ export function RunPanel({ sized, doc, setDrop, mend }: Props) {
             solved at <b className="font-cond text-lead">{words(table.stateLabel)}</b>
           </span>
         </p>
-        <div className="sztable overflow-x-auto">
+        <div className="gauge-table overflow-x-auto">
           <table className="w-full text-note tabular-nums">
             <thead>
               <tr>

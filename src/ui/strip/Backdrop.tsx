@@ -72,7 +72,7 @@ export function Ruler({ layout, unit }: { layout: StripLayout; unit: 'ft' | 'm' 
           key={l.text}
           x={Math.min(l.x, layout.width - 12)}
           y={STRIP.feet}
-          className="rt"
+          className="rail-text"
           textAnchor={l.x < 20 ? 'start' : 'middle'}
         >
           {l.text}
@@ -83,7 +83,7 @@ export function Ruler({ layout, unit }: { layout: StripLayout; unit: 'ft' | 'm' 
           key={l.text}
           x={Math.min(l.x, layout.width - 12)}
           y={STRIP.metres}
-          className="rt quiet"
+          className="rail-text quiet"
           textAnchor={l.x < 20 ? 'start' : 'middle'}
         >
           {l.text}

@@ -42,7 +42,7 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
   const bad = face.verdict === 'low' || face.verdict === 'high';
   const text = face.value ?? face.band ?? '';
   // Millivolts with their sign take more room than the mark beside them leaves.
-  const size = text.length >= LONG_VALUE ? 'pv tight' : 'pv';
+  const size = text.length >= LONG_VALUE ? 'plate-value tight' : 'plate-value';
   return (
     <g
       className="flag"
@@ -53,7 +53,7 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
       onClick={pick}
       onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), pick())}
     >
-      <path d={pole} className="cas" strokeWidth={5} />
+      <path d={pole} className="casing" strokeWidth={5} />
       <path d={pole} className="pole" />
       <circle cx={tx} cy={ty} r={4.2} className="tap" />
       {text !== '' && (
@@ -64,7 +64,7 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
             width={width}
             height={plateHeight}
             rx={3}
-            className={`pl${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${lead === 'red' ? ' here' : ''}`}
+            className={`plate${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${lead === 'red' ? ' here' : ''}`}
           />
           {face.verdict && (
             <g
@@ -77,7 +77,7 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
           <text
             x={flag.x + (face.verdict ? 8 : 0)}
             y={plate + (face.value === undefined ? 17 : 18.4)}
-            className={face.value === undefined ? 'pb' : bad ? `${size} bad` : size}
+            className={face.value === undefined ? 'plate-blank' : bad ? `${size} bad` : size}
             textAnchor="middle"
           >
             {text}
@@ -89,9 +89,9 @@ export const HighFlag = memo(function HighFlag({ flag, face, lead, width, onPick
         cx={flag.x}
         cy={y}
         r={17}
-        className={`fl${lead === 'red' ? ' here' : face.value !== undefined ? ' taken' : ''}`}
+        className={`flag-face${lead === 'red' ? ' here' : face.value !== undefined ? ' taken' : ''}`}
       />
-      <text x={flag.x} y={y + 6} className={`fid${lead === 'red' ? ' here' : ''}`} textAnchor="middle">
+      <text x={flag.x} y={y + 6} className={`flag-name${lead === 'red' ? ' here' : ''}`} textAnchor="middle">
         {flag.label}
       </text>
       <rect x={flag.x - 34} y={34} width={68} height={68} className="hit" />
@@ -109,7 +109,7 @@ export function Leader({ flag }: { flag: Flag }) {
       : `M${flag.x} ${STRIP.chip}V${turn}L${tx} ${Math.max(ty, turn - 12)}V${ty}`;
   return (
     <g aria-hidden="true">
-      <path d={d} className="cas" strokeWidth={4.5} />
+      <path d={d} className="casing" strokeWidth={4.5} />
       <path d={d} className="pole thin" />
       <circle cx={tx} cy={ty} r={3.6} className="tap" />
     </g>
@@ -141,9 +141,9 @@ export const LowChip = memo(function LowChip({ flag, face, lead, width, onPick }
         width={width}
         height={chipHeight}
         rx={4}
-        className={`pl chip${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${here ? ' ink' : ''}`}
+        className={`plate chip${face.value === undefined ? ' todo' : ''}${bad ? ' bad' : ''}${here ? ' ink' : ''}`}
       />
-      <text x={x + 5} y={chip + 15} className={`cid${here ? ' here' : bad ? ' bad' : ''}`}>
+      <text x={x + 5} y={chip + 15} className={`chip-name${here ? ' here' : bad ? ' bad' : ''}`}>
         {flag.label}
       </text>
       {face.verdict && (
@@ -157,7 +157,7 @@ export const LowChip = memo(function LowChip({ flag, face, lead, width, onPick }
       <text
         x={flag.x}
         y={chip + 31}
-        className={`cv${here ? ' here' : bad ? ' bad' : ''}${face.value === undefined ? ' todo' : ''}`}
+        className={`chip-value${here ? ' here' : bad ? ' bad' : ''}${face.value === undefined ? ' todo' : ''}`}
         textAnchor="middle"
       >
         {face.value ?? 'to take'}

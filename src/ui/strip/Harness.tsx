@@ -32,23 +32,23 @@ function WirePath({ wire }: { wire: Wire }) {
   if (wire.side === 'control')
     return (
       <>
-        <path d={d} className="cas" strokeWidth={4.5} />
-        <path d={d} className="ctl" />
+        <path d={d} className="casing" strokeWidth={4.5} />
+        <path d={d} className="control-wire" />
       </>
     );
   if (wire.side === 'return')
     return (
       <>
-        <path d={d} className="cas" strokeWidth={wire.width + 3} />
-        <path d={d} className="ln ret" strokeWidth={wire.width} />
-        {wire.width >= 4 && <path d={d} className="ln ret-core" strokeWidth={wire.width - 2.8} />}
+        <path d={d} className="casing" strokeWidth={wire.width + 3} />
+        <path d={d} className="wire return-wire" strokeWidth={wire.width} />
+        {wire.width >= 4 && <path d={d} className="wire return-core" strokeWidth={wire.width - 2.8} />}
       </>
     );
   return (
     <>
-      <path d={d} className="cas" strokeWidth={wire.width + 3.5} />
-      <path d={d} className={`ln ${wire.side}`} strokeWidth={wire.width} />
-      {wire.side === 'coach' && <path d={d} className="ln tracer" strokeWidth={wire.width >= 6 ? 2.2 : 1.2} />}
+      <path d={d} className="casing" strokeWidth={wire.width + 3.5} />
+      <path d={d} className={`wire ${wire.side}`} strokeWidth={wire.width} />
+      {wire.side === 'coach' && <path d={d} className="wire tracer" strokeWidth={wire.width >= 6 ? 2.2 : 1.2} />}
     </>
   );
 }
@@ -84,19 +84,13 @@ export const Harness = memo(function Harness({
     <g aria-hidden="true">
       {rails.map((r) => (
         <g key={r.id}>
-          <rect
-            x={r.from}
-            y={rail}
-            width={Math.max(0, r.to - r.from)}
-            height={railHeight}
-            className="rail flex row-span-3 flex-col min-h-0 overflow-y-auto border-r-2 border-ink bg-card"
-          />
+          <rect x={r.from} y={rail} width={Math.max(0, r.to - r.from)} height={railHeight} className="rail" />
           <path d={r.hatch} className="hatch" />
         </g>
       ))}
       {layout.splices.map((x) => (
         <g key={x}>
-          <rect x={x - 13} y={rail - 4} width={26} height={railHeight + 8} rx={2} className="o fp" />
+          <rect x={x - 13} y={rail - 4} width={26} height={railHeight + 8} rx={2} className="edge paper-fill" />
           <circle cx={x - 6} cy={rail + railHeight / 2} r={2} className="dot" />
           <circle cx={x + 6} cy={rail + railHeight / 2} r={2} className="dot" />
         </g>
@@ -129,7 +123,7 @@ export const Harness = memo(function Harness({
       ))}
       {layout.bolts.map(([x, y], i) => (
         <g key={i}>
-          <path d={bolt(x, y)} className="o fp thin" />
+          <path d={bolt(x, y)} className="edge paper-fill thin" />
           <circle cx={x} cy={y} r={1.3} className="dot" />
         </g>
       ))}
@@ -143,7 +137,7 @@ export const Harness = memo(function Harness({
               height={12}
               className={`cut ${sideAt(layout, w.label.x)}`}
             />
-            <text x={w.label.x} y={w.label.y + 4.8} className={`il ${w.side}`} textAnchor="middle">
+            <text x={w.label.x} y={w.label.y + 4.8} className={`wire-name ${w.side}`} textAnchor="middle">
               {w.label.text}
             </text>
           </g>
@@ -152,12 +146,12 @@ export const Harness = memo(function Harness({
       <text x={layout.legend.coach} y={STRIP.chip + 15} className="side coach" textAnchor="middle">
         {sides.coach}
       </text>
-      <path d={`M${layout.legend.coach - 34} ${STRIP.chip + 23}h68`} className="ln coach" strokeWidth={6} />
-      <path d={`M${layout.legend.coach - 34} ${STRIP.chip + 23}h68`} className="ln tracer" strokeWidth={1.8} />
+      <path d={`M${layout.legend.coach - 34} ${STRIP.chip + 23}h68`} className="wire coach" strokeWidth={6} />
+      <path d={`M${layout.legend.coach - 34} ${STRIP.chip + 23}h68`} className="wire tracer" strokeWidth={1.8} />
       <text x={layout.legend.engine} y={STRIP.chip + 15} className="side engine" textAnchor="middle">
         {sides.engine}
       </text>
-      <path d={`M${layout.legend.engine - 36} ${STRIP.chip + 23}h72`} className="ln engine" strokeWidth={6} />
+      <path d={`M${layout.legend.engine - 36} ${STRIP.chip + 23}h72`} className="wire engine" strokeWidth={6} />
       <title>{`${rig.name}, loom nose to tail`}</title>
     </g>
   );

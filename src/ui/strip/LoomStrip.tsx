@@ -97,7 +97,7 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
         return (
           <g key={part.id}>
             {cut(STRIP.name - 13, 16, part.name)}
-            <text x={x - NAME_BEGINS + 2} y={STRIP.name} className="nm">
+            <text x={x - NAME_BEGINS + 2} y={STRIP.name} className="part-name">
               {part.name}
             </text>
             {share >= 0.01 && (
@@ -110,7 +110,7 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
                   rx={2.5}
                   className={first ? 'share first' : 'share'}
                 />
-                <text x={x - 15} y={STRIP.note + 0.4} className={first ? 'rk first' : 'rk'} textAnchor="middle">
+                <text x={x - 15} y={STRIP.note + 0.4} className={first ? 'rank first' : 'rank'} textAnchor="middle">
                   {Math.min(99, Math.round(share * 100))} %
                 </text>
               </>
@@ -118,7 +118,7 @@ function Names({ layout, suspects }: { layout: StripLayout; suspects: Readonly<R
             {note && (
               <>
                 {cut(STRIP.note - 12, 15, note)}
-                <text x={x - NAME_BEGINS + 2} y={STRIP.note} className="sp">
+                <text x={x - NAME_BEGINS + 2} y={STRIP.note} className="part-note">
                   {note}
                 </text>
               </>

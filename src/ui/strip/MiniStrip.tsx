@@ -34,11 +34,11 @@ export function MiniStrip({
         aria-label={here ? `${here.label} is at ${here.place.toLowerCase()}` : `${rig.name}, nose to tail`}
       >
         <path d={`M10 50V30Q12 14 24 14H${WIDTH - 16}Q${WIDTH - 10} 14 ${WIDTH - 10} 20V50Z`} className="body" />
-        <path d={`M${x(120)} 30H${meet - 10}`} className="ln coach" strokeWidth={6} />
-        <path d={`M${x(120)} 30H${meet - 10}`} className="ln tracer" strokeWidth={1.8} />
-        <path d={`M${meet + 10} 30H${WIDTH - 22}`} className="ln engine" strokeWidth={6} />
-        <path d={`M${x(60)} 43H${meet}`} className="ctl" />
-        <rect x={meet - 10} y={24} width={20} height={12} rx={2} className="o fp" />
+        <path d={`M${x(120)} 30H${meet - 10}`} className="wire coach" strokeWidth={6} />
+        <path d={`M${x(120)} 30H${meet - 10}`} className="wire tracer" strokeWidth={1.8} />
+        <path d={`M${meet + 10} 30H${WIDTH - 22}`} className="wire engine" strokeWidth={6} />
+        <path d={`M${x(60)} 43H${meet}`} className="control-wire" />
+        <rect x={meet - 10} y={24} width={20} height={12} rx={2} className="edge paper-fill" />
         {layout.flags.map((f) => {
           const fx = x(f.tap[0]);
           const fy = y(f.low);
@@ -52,7 +52,7 @@ export function MiniStrip({
           <g transform={`translate(${Math.max(20, Math.min(WIDTH - 20, x(at.tap[0])))} ${at.low ? 38 : 30})`}>
             <circle r={17.5} className="mini-ring" />
             <circle r={14} className="mini-here" />
-            <text y={5.6} className="fid here" textAnchor="middle">
+            <text y={5.6} className="flag-name here" textAnchor="middle">
               {at.label}
             </text>
           </g>

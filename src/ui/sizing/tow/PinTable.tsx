@@ -32,7 +32,7 @@ export function PinTable({ plug, road, bad, picked, pick }: PinTableProps) {
   const connector = connectorOf(plug.connector);
   const convention = connector.conventions.find((c) => c.id === plug.convention) ?? connector.conventions[0]!;
   return (
-    <div className="sztable twtable -mx-3.5 overflow-x-auto">
+    <div className="gauge-table -mx-3.5 overflow-x-auto">
       <table className="w-full text-note tabular-nums max-phone:block">
         <thead className="max-phone:hidden">
           <tr className="max-phone:grid max-phone:border-b-1 max-phone:border-rule">
