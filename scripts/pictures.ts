@@ -35,7 +35,7 @@ const PICTURES: Readonly<Record<string, Picture>> = {
   build: {
     path: '/jobs/1043/options',
     async before(page) {
-      const table = page.locator('.otable');
+      const table = page.locator('.options-table');
       await table.locator('tbody tr').nth(5).waitFor({ timeout: 90_000 });
       await table
         .getByRole('button', { name: /Heavy line/ })

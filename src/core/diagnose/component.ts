@@ -2,9 +2,9 @@
  * One component of the belief: a fault at one severity stratum, with a Gaussian over everything uncertain.
  *
  * The latent vector x is one standard normal per rig parameter that moves a reading (of its spread, widened), one for
- * the severity inside the stratum,
- * one for the meter's gain. Around a point x0 every output is y ≈ y0 + J·(x − x0). What readings leave of it is kept
- * twice (posterior.ts): as they came one after the other, and as they stand together.
+ * the severity inside the stratum, one for the meter's gain and one for its clamp's zero. Around a point x0 every output
+ * is y ≈ y0 + J·(x − x0). What readings leave of it is kept twice (posterior.ts): as they came one after the other, and
+ * as they stand together.
  */
 import type { CompiledRig } from '../compile/compile';
 import type { Effect } from '../operate/effects';
@@ -32,6 +32,7 @@ export class LinearisationWorkspace {
   readonly width: number;
   readonly severityColumn: number;
   readonly gainColumn: number;
+  readonly zeroColumn: number;
   /** By row: what a charger on its lockout makes of it. */
   private readonly differs: Float64Array;
 
@@ -47,8 +48,9 @@ export class LinearisationWorkspace {
     this.states = statesOf(compiled.rig);
     this.rows = outputs.length * this.states.length;
     this.width = this.lineariser.width;
-    this.severityColumn = this.width - 2;
-    this.gainColumn = this.width - 1;
+    this.severityColumn = this.lineariser.severityColumn;
+    this.gainColumn = this.severityColumn + 1;
+    this.zeroColumn = this.severityColumn + 2;
     this.differs = eitherWay(compiled, this.model, this.states, outputs);
   }
 
@@ -210,7 +212,9 @@ export class Component {
       const at = (first + o) * workspace.width;
       for (let k = 0; k < severityColumn; k++) J[at + k] = J[at + k]! * spreadFactor;
       J[at + severityColumn] = J[at + severityColumn]! * severityScale;
-      J[at + workspace.gainColumn] = workspace.outputs[o]!.kind === 'volts' ? y[first + o]! * METER.gainSpread : 0;
+      const isVolts = workspace.outputs[o]!.kind === 'volts';
+      J[at + workspace.gainColumn] = isVolts ? y[first + o]! * METER.gainSpread : 0;
+      J[at + workspace.zeroColumn] = isVolts ? 0 : METER.clampZero;
     }
   }
 
@@ -218,7 +222,7 @@ export class Component {
   strayed(s: number): number {
     const x0 = this.x0[s]!;
     let far = 0;
-    // The gain is a factor on the reading, not a part of the rig: it stays linear about zero.
+    // What is off with the meter is no part of the rig: it stays linear about zero.
     for (let k = 0; k < this.workspace.gainColumn; k++) far = Math.max(far, Math.abs(this.mean[k]! - x0[k]!));
     return far;
   }
@@ -227,7 +231,7 @@ export class Component {
   moveTo(target: Float64Array, states: readonly number[]): void {
     for (const s of states) {
       this.x0[s]!.set(target);
-      this.x0[s]![this.workspace.gainColumn] = 0;
+      this.x0[s]!.fill(0, this.workspace.gainColumn);
       this.linearise(s);
     }
   }

@@ -5,7 +5,7 @@
 import type { CompiledRig } from '../compile/compile';
 import { RigModel } from '../operate/settle';
 import { operatingState, statesOf, type OperatingState } from '../operate/states';
-import { METER, meterNoise, roundToDisplay, SPOT_NOISE_VOLTS } from '../probe/meter';
+import { METER, meterNoise, roundToDisplay, SPOT_NOISE_VOLTS, USUAL_METER } from '../probe/meter';
 import { readOutputs, rigOutputs, type Output } from '../probe/outputs';
 import { seededRng, seedFrom, type Rng } from '../units/rng';
 import { membersOf, rigFaults, type Fault } from './faults';
@@ -19,6 +19,9 @@ export interface HiddenRigOptions {
   blunderShare?: number;
 }
 
+/** What each reading of a meter is off by on its own: its clamp's zero is the same in all of them. */
+const OWN_NOISE = { ...USUAL_METER, ampFloor: METER.clampNoise };
+
 export class HiddenRig {
   /** One, or the two of a pair (`first+second`). */
   readonly faults: readonly Fault[];
@@ -26,6 +29,7 @@ export class HiddenRig {
   private readonly index: Map<string, number>;
   private readonly truth: Float64Array;
   private readonly gain: number;
+  private readonly clampZero: number;
   private readonly states: OperatingState[];
   /** Links that end closed, as `part/state`. */
   private readonly closed = new Set<string>();
@@ -69,6 +73,7 @@ export class HiddenRig {
         if (mode === 'closed') this.closed.add(`${part}/${state.id}`);
       readOutputs(model, this.outputs, this.truth, s * this.outputs.length);
     });
+    this.clampZero = METER.clampZero * normal();
   }
 
   /** What the points really carry. */
@@ -93,8 +98,12 @@ export class HiddenRig {
     let value = this.actual(s, probe, ref);
     const blunder = rng.uniform() < (this.options.blunderShare ?? 0);
     if (blunder) value = this.blundered(rng, s, probe, ref, value, unit);
-    const noise = Math.hypot(meterNoise(unit, value), unit === 'V' ? SPOT_NOISE_VOLTS : 0) * rng.normal();
-    return { value: roundToDisplay(unit, value * (unit === 'V' ? this.gain : 1) + noise), unit, blunder };
+    const noise = Math.hypot(meterNoise(unit, value, OWN_NOISE), unit === 'V' ? SPOT_NOISE_VOLTS : 0) * rng.normal();
+    return {
+      value: roundToDisplay(unit, (unit === 'V' ? value * this.gain : value + this.clampZero) + noise),
+      unit,
+      blunder,
+    };
   }
 
   /** The answer to a question about what is seen, heard or tried, drawn from the chances the question states. */

@@ -61,9 +61,10 @@ describe('how far a reading may be from the model', () => {
   });
 
   it('adds the clamp’s own error, and what loads do, as squares, not as amps', () => {
-    // ±(floor 0.2 A + 1 %) at 100 A is 1.2 A; with 5 A of model and 0.3 A of loads √(1.2² + 5² + 0.3²).
+    // Its own 0.1 A + 1 % at 100 A is 1.1 A, the zero being one number of the round; with 5 A of model and 0.3 A of loads
+    // √(1.1² + 5² + 0.3²).
     const sd = Math.sqrt(readingVariance('A', 100, { ...still, modelShareAmps: 0.05, loadsStrayAmps: 0.3 }));
-    expect(sd).toBeCloseTo(Math.hypot(1.2, 5, 0.3), 9);
+    expect(sd).toBeCloseTo(Math.hypot(1.1, 5, 0.3), 9);
   });
 
   it('stops growing with the volts at the cap', () => {

@@ -1,5 +1,5 @@
 /** How likely a reading is, given what a component predicts: good reading or blunder. */
-import { meterNoise, SPOT_NOISE_VOLTS, USUAL_METER, type MeterAccuracy } from '../probe/meter';
+import { METER, meterNoise, SPOT_NOISE_VOLTS, USUAL_METER, type MeterAccuracy } from '../probe/meter';
 import { modelSpread, type Reach } from '../probe/modelError';
 import type { Assumptions } from './assumptions';
 
@@ -11,7 +11,9 @@ export function readingVariance(
   accuracy: MeterAccuracy = USUAL_METER,
   reach: Reach = 'far',
 ): number {
-  const noise = meterNoise(unit, predicted, accuracy);
+  // A clamp's zero is one number of the round and learnt as one: what is left of its floor is each reading's own.
+  const floor = (accuracy.ampFloor / USUAL_METER.ampFloor) * METER.clampNoise;
+  const noise = meterNoise(unit, predicted, { ...accuracy, ampFloor: floor });
   const model = modelSpread(unit, predicted, reach, {
     share: a.modelShare,
     capVolts: a.modelCapVolts,

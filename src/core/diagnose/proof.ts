@@ -8,8 +8,8 @@ import type { Belief } from './belief';
 import { stateToProve } from './complaintStates';
 import { isComplaint } from './intake';
 import { dropsUnread, isHeavy, isOnPath } from './path';
-import { PROVES, type Placed, type Side, type Unproved, type Witness } from './witness';
-import { apartOf, clampsOn, wayTo } from './witnessPoints';
+import { AT_REST, PROVES, type Placed, type Side, type Unproved, type Witness } from './witness';
+import { apartOf, clampsOn, wayTo, zeroClamps } from './witnessPoints';
 
 /** What is still to be read before a sound rig has shown that it does what the owner misses. */
 export function unproved(belief: Belief, about: (complaint: Complaint) => boolean = () => true): Unproved[] {
@@ -20,9 +20,8 @@ export function unproved(belief: Belief, about: (complaint: Complaint) => boolea
     .flatMap((complaint) => {
       const state = stateToProve(belief, complaint);
       if (state === undefined) return [];
-      const read = new Set(
-        belief.evidence.flatMap((e) => [e.probe, e.ref].flatMap((key) => (key ? [`${e.state}/${key}`] : []))),
-      );
+      // A post is read where the red lead is on it: one end of a drop says nothing of what stands there.
+      const read = new Set(belief.evidence.map((e) => `${e.state}/${e.probe}`));
       const taken = new Set(belief.evidence.map((e) => `${e.state}/${measurementId(e.probe, e.ref)}`));
       return PROVES[complaint]
         .filter((w) => !('whereUneven' in w || 'atRestWhereUneven' in w) || isUneven(belief, state, w))
@@ -32,10 +31,12 @@ export function unproved(belief: Belief, about: (complaint: Complaint) => boolea
             ? apartOf(belief, w.apart)
             : 'pieces' in w
               ? piecesWhereLost(belief, state)
-              : [
-                  { state: stateOfWitness(belief, w, state), ...wayTo(belief, w) },
-                  ...('running' in w && isLow(belief, w) ? lostOnTheWay(belief) : []),
-                ],
+              : 'zeroOf' in w
+                ? zeroClamps(belief, w)
+                : [
+                    { state: stateOfWitness(belief, w, state), ...wayTo(belief, w) },
+                    ...('running' in w && isLow(belief, w) ? lostOnTheWay(belief) : []),
+                  ],
         )
         .filter(({ points, questions, test }) => points.length + questions.length > 0 || test !== undefined)
         .filter(
@@ -77,8 +78,6 @@ const UNEVEN_VOLTS = 0.05;
 
 /** The same from which one block is weak, whatever else fits: halves 0.2 V apart. Common practice. */
 const WEAK_VOLTS = 0.1;
-
-const AT_REST = 'rested';
 
 export const RUNNING = ['idle', 'fast-idle'] as const;
 

@@ -147,3 +147,83 @@ describe('a bank that is low where nothing charges it', () => {
     expect(owed(12.7, 1.9)).toEqual([]);
   });
 });
+
+describe('a start battery that goes flat', () => {
+  const TOW = 'frame.front';
+  const trailer = compileRig(coupledRig('t', 'T', USUAL_COUPLED.trailer));
+
+  it('is seen charged by a lead on its post: the drop from the alternator to it says nothing of what stands there', () => {
+    const belief = new Belief(trailer, ['chassis-flat']);
+    const owed = (...evidence: Evidence[]) => {
+      belief.setEvidence(evidence);
+      return unproved(belief).flatMap((u) => u.points.map((p) => `${u.state}/${p}`));
+    };
+    expect(owed(read('idle', 'alternator.output', 0.14, 'chassis-bank.plus'))).toContain('idle/chassis-bank.plus');
+    expect(owed(read('idle', 'chassis-bank.plus', 13.6, TOW))).not.toContain('idle/chassis-bank.plus');
+  });
+
+  it('whose rest current no clamp of the drawing reaches is called sound with that said', () => {
+    const belief = new Belief(trailer, ['chassis-flat']);
+    belief.setEvidence(
+      [
+        read('rested', 'chassis-bank.plus', 12.6, TOW),
+        read('idle', 'chassis-bank.plus', 13.6, TOW),
+        read('idle', 'chassis-bank.minus', 0.01, TOW),
+        read('rested', 'alternator-cable.clamp', 0),
+        read('rested', 'coach-bank.minus', 0, TOW),
+        read('uncoupled', 'link.coach-stud', 0, TOW),
+        read('idle', 'alternator.output', 0.06, 'chassis-bank.plus'),
+      ].map((e) => ({ ...e, confirmed: true })),
+      [{ id: 'q', what: 'load-test.chassis-bank', answer: 'passes' }],
+    );
+    const { stop } = diagnose(belief, { state: 'rested' });
+    expect(stop).toMatchObject({ reached: true, class: 'nothing-wrong' });
+    expect(stop.why).toMatch(/no clamp of this drawing goes on its negative: do that by hand/);
+    expect(stop.unseen).toBeDefined();
+  });
+});
+
+describe('half an ampere at rest', () => {
+  const amps = (negative: number, zero?: number) => {
+    const belief = new Belief(compiled, ['chassis-flat']);
+    belief.setEvidence([
+      read('rested', 'chassis-bank.plus', 12.45, BOLT),
+      read('idle', 'chassis-bank.plus', 13.7, BOLT),
+      read('rested', 'chassis-negative.clamp', negative),
+      ...(zero === undefined ? [] : [read('rested', 'alternator-cable.clamp', zero)]),
+    ]);
+    const of = (id: string) => belief.probability[belief.faults.findIndex((f) => f.id === id)]!;
+    return { draw: of('chassis-loads.parasitic'), owed: unproved(belief).flatMap((u) => u.points) };
+  };
+
+  it('is told from the clamp’s own zero by a wire that carries nothing: both read the same zero', () => {
+    // Common practice: zeroed where it is read. Of a clamp that reads −0.6 A on nothing, −0.6 A is nothing.
+    const [unknown, real, zero] = [amps(-0.6), amps(-0.6, 0.1), amps(-0.6, -0.6)];
+    expect(real.draw).toBeGreaterThan(1.5 * unknown.draw);
+    expect(zero.draw).toBeLessThan(0.5 * unknown.draw);
+  });
+
+  it('keeps the battery from being called sound, where the clamp’s zero is not it', () => {
+    const end = (negative: number) => {
+      const belief = new Belief(compiled, ['chassis-flat']);
+      belief.setEvidence(
+        [
+          read('rested', 'chassis-bank.plus', 12.65, BOLT),
+          read('idle', 'chassis-bank.plus', 13.75, BOLT),
+          read('idle', 'chassis-bank.minus', 0.01, BOLT),
+          read('rested', 'chassis-negative.clamp', negative),
+          read('rested', 'alternator-cable.clamp', 0.1),
+        ].map((e) => ({ ...e, confirmed: true })),
+        [{ id: 'q', what: 'load-test.chassis-bank', answer: 'passes' }],
+      );
+      return seemsSound(belief, classesOf(belief));
+    };
+    expect(end(0)).toBe(true);
+    expect(end(-0.35)).toBe(false);
+  });
+
+  it('has that wire clamped before the battery is called sound', () => {
+    expect(amps(-0.6).owed).toContain('alternator-cable.clamp');
+    expect(amps(-0.6, 0).owed).not.toContain('alternator-cable.clamp');
+  });
+});

@@ -7,8 +7,8 @@ import { NOTHING_WRONG } from './catalogue/nothingWrong';
 import { isShown, statesOfComplaints, stateToProve } from './complaintStates';
 import { isComplaint } from './intake';
 import { halvesApart, RUNNING } from './proof';
-import { PROVES } from './witness';
-import { apartOf, clampsOn } from './witnessPoints';
+import { AT_REST, PROVES } from './witness';
+import { apartOf, clampsOn, zeroClamps } from './witnessPoints';
 
 /** Share from which another class stands in the way of calling a rig sound. */
 const IN_THE_WAY = 0.2;
@@ -87,11 +87,32 @@ function readingsAgainst(belief: Belief): number[] {
       ? [r]
       : [],
   );
-  return [...new Set([...off, ...comesAndGoes(belief, sound), ...drawnOn(belief)])];
+  return [...new Set([...off, ...comesAndGoes(belief, sound), ...drawnOn(belief), ...drawsAtRest(belief)])];
 }
 
 /** A that leave a bank where it is to be charged, beyond a clamp's own zero. From memory. */
 const DRAWN_AMPS = 1;
+
+/**
+ * A that a start battery gives at rest beyond the clamp's own zero, from which nothing is asleep. From memory; 0.05 A is the
+ * trade's limit, which no clamp tells.
+ */
+const DRAWS_AMPS = 0.3;
+
+/** A clamp that shows a start battery drawn on with everything off, by more than the clamp reads on a wire that carries nothing. */
+function drawsAtRest(belief: Belief): number[] {
+  const told = belief.intake.filter(isComplaint).flatMap((c) => PROVES[c].flatMap((w) => ('zeroOf' in w ? [w] : [])));
+  return told.flatMap((w) => {
+    const read = (keys: readonly string[]) =>
+      belief.evidence.flatMap((e, r) => (e.state === AT_REST && keys.includes(e.probe) ? [{ r, amps: e.value }] : []));
+    const nothing = read(zeroClamps(belief, w).flatMap((u) => u.points));
+    const zero = nothing.reduce((sum, { amps }) => sum + amps / nothing.length, 0);
+    const battery = belief.compiled.rig.parts.find((p) => is(p, w.zeroOf) && p.side === w.side);
+    return read(clampsOn(belief, battery?.id, 'minus')).flatMap(({ r, amps }) =>
+      nothing.length > 0 && amps - zero < -DRAWS_AMPS ? [r] : [],
+    );
+  });
+}
 
 /** Complaints of a bank that is not charged. */
 const GIVES_CHARGE: ReadonlySet<Complaint> = new Set([

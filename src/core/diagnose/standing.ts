@@ -16,6 +16,7 @@ import { statesOfComplaints, statesToSee } from './complaintStates';
 import { owedFirst, sidesUnread, unproved } from './proof';
 import { againstSound, seemsSound } from './soundness';
 import type { Unproved } from './witness';
+import { clampsOn } from './witnessPoints';
 import { nextTest, type NextTest } from './testInWords';
 
 export interface Stop {
@@ -77,7 +78,7 @@ export function howItStands(round: Round): Standing {
         'It looks sound, but nothing read so far speaks against this suspect: its own test comes first.',
         nextTest(belief, open),
       );
-    const unseen = jumpersUnseen(belief);
+    const unseen = jumpersUnseen(belief) ?? drawUnseen(belief);
     const why = 'It does what the owner misses, and no fault stands out: charge, load-test, and explain the use.';
     return {
       stop: { reached: true, class: top.class, why: unseen ? `${why} ${unseen}` : why, ...(unseen ? { unseen } : {}) },
@@ -121,6 +122,16 @@ function jumpersUnseen({ compiled, intake }: Belief): string | undefined {
   return sideBySide && intake.includes('coach-short-life')
     ? 'Its blocks stand side by side, and no reading here tells a bad jumper between them: clamp each one’s cable while ' +
         'it charges, they share alike.'
+    : undefined;
+}
+
+/** The same of what is drawn from a battery that goes flat, where no clamp goes on its negative. Common practice. */
+function drawUnseen(belief: Belief): string | undefined {
+  const battery = belief.compiled.rig.parts.find((p) => is(p, 'battery') && p.side === 'engine');
+  const told = belief.intake.some((c) => c === 'chassis-flat' || c === 'both-flat');
+  return told && battery && clampsOn(belief, battery.id, 'minus').length === 0
+    ? 'What is drawn from the start battery at rest was not measured, no clamp of this drawing goes on its negative: do ' +
+        'that by hand, everything off and asleep.'
     : undefined;
 }
 

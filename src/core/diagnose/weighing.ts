@@ -143,9 +143,9 @@ export class Weighing {
     for (let k = 0; k < this.workspace.gainColumn; k++) sum -= 0.5 * x0[k]! * x0[k]!;
     for (const { red, black, unit, evidence } of this.rows) {
       const value = component.value(red) - (black < 0 ? 0 : component.value(black));
-      const gain = unit === 'V' ? METER.gainSpread * value : 0;
+      const ofMeter = unit === 'V' ? METER.gainSpread * value : METER.clampZero;
       const noise = readingVariance(unit, value, a, evidence.meter, this.reach(red, black));
-      const S = noise + this.astray(component, red, black) + gain * gain;
+      const S = noise + this.astray(component, red, black) + ofMeter * ofMeter;
       const off = component.unknown ? a.unknownShare : a.blunderShare;
       const { density } = this.good(component, red, black, evidence.value - value, S);
       sum += Math.log((1 - off) * density + off * ANYTHING[unit]);

@@ -16,12 +16,17 @@ export type Witness =
   /** The same where it is open and one bank is worked: equal volts at rest are no sign that two banks are apart. */
   | { apart: TraitName }
   /** Over each piece between the banks, where volts are lost on the way from one to the other. */
-  | { pieces: true };
+  | { pieces: true }
+  /** A clamp round a wire that carries nothing at rest: what it shows is its own zero, and a small draw is told beside it. */
+  | { zeroOf: TraitName; side: Side };
 
 /** A witness with a place of its own, whatever was read before. */
-export type Placed = Exclude<Witness, { apart: TraitName } | { pieces: true }>;
+export type Placed = Exclude<Witness, { apart: TraitName } | { pieces: true } | { zeroOf: TraitName }>;
 
 export type Side = 'engine' | 'coach';
+
+/** The operating state in which nothing runs. */
+export const AT_REST = 'rested';
 
 const BOTH_BANKS: readonly Witness[] = [
   { post: 'plus', of: 'battery', side: 'engine' },
@@ -64,9 +69,15 @@ export const PROVES: Readonly<Record<Complaint, readonly Witness[]>> = {
     { post: 'plus', of: 'battery', side: 'engine', running: true },
     { post: 'minus', of: 'battery', side: 'engine', running: true },
     { clampAt: 'battery', side: 'engine' },
+    { zeroOf: 'battery', side: 'engine' },
     { ask: ['load-test'], of: 'battery', side: 'engine' },
   ],
-  'both-flat': [...BOTH_BANKS, { clampAt: 'battery', side: 'engine' }, { apart: 'solenoid' }],
+  'both-flat': [
+    ...BOTH_BANKS,
+    { clampAt: 'battery', side: 'engine' },
+    { zeroOf: 'battery', side: 'engine' },
+    { apart: 'solenoid' },
+  ],
   'link-always-on': [...BOTH_BANKS, { apart: 'solenoid' }],
   'chassis-not-charging': [
     { post: 'plus', of: 'battery', side: 'engine' },

@@ -4,7 +4,7 @@ import type { TraitName } from '../parts/traits';
 import { rigMeasurements, type Measurement } from '../probe/measurement';
 import type { Belief } from './belief';
 import { NOTHING_WRONG } from './catalogue/nothingWrong';
-import type { Placed, Side, Unproved } from './witness';
+import { AT_REST, type Placed, type Side, type Unproved } from './witness';
 
 /** The drop from stud to stud of the first part of a kind; none where nothing measures it. */
 function acrossStuds({ rig }: Belief['compiled'], of: TraitName): Measurement | undefined {
@@ -86,4 +86,23 @@ export function wayTo(belief: Belief, witness: Placed): Omit<Unproved, 'state'> 
     return { points: probed && outputs.has(point) ? [point] : [], questions: [] };
   }
   return { points: clampsOn(belief, part.id), questions: [] };
+}
+
+/** A at rest under which a wire of a sound rig carries nothing. */
+const NOTHING_AMPS = 0.02;
+
+/**
+ * Clamps round what carries nothing at rest, where one goes on the battery's own negative as well: both have the same zero,
+ * and a draw of some tenths is the difference. Common practice: a clamp is zeroed where it is read.
+ */
+export function zeroClamps(belief: Belief, { zeroOf, side }: { zeroOf: TraitName; side: Side }): Unproved[] {
+  const battery = belief.compiled.rig.parts.find((p) => is(p, zeroOf) && p.side === side)?.id;
+  const own = clampsOn(belief, battery, 'minus');
+  if (own.length === 0) return [];
+  const sound = belief.components.find((c) => belief.faults[c.faultIndex]!.id === NOTHING_WRONG.id)!;
+  const points = belief.outputs
+    .filter((o) => o.kind === 'amps' && !own.includes(o.key))
+    .map((o) => o.key)
+    .filter((key) => Math.abs(sound.value(belief.rowOf(AT_REST, key)!)) < NOTHING_AMPS);
+  return points.length > 0 ? [{ state: AT_REST, points, questions: [] }] : [];
 }

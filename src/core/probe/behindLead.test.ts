@@ -61,7 +61,7 @@ describe('a lead on the post behind a bad clamp', () => {
         close(J[row * lineariser.width + column]!, numeric, compiled.params[k]!.key);
       });
       const numeric = (value({ severity: 0.6 + h }) - value({ severity: 0.6 - h })) / (2 * h);
-      close(J[row * lineariser.width + lineariser.width - 2]!, numeric, 'severity');
+      close(J[row * lineariser.width + lineariser.severityColumn]!, numeric, 'severity');
     }
   });
 

@@ -6,6 +6,9 @@ export const METER = {
   gainSpread: 0.0025,
   clampSpread: 0.01,
   clampFloor: 0.2,
+  /** Of that floor: what a clamp is off by in all its readings of a round alike, and what each is off by beside it, A. */
+  clampZero: 0.18,
+  clampNoise: 0.1,
 } as const;
 
 /** How far one instrument may be off; SI, one standard deviation each. */

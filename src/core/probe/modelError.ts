@@ -29,8 +29,14 @@ export const MODEL_ERROR: ModelError = {
   floorAmps: 0.15,
 };
 
-/** Whether one lead is on a bank's midpoint (and the bank charged or not), both are on one piece, or frame and wire lie between. */
-export type Reach = 'half' | 'half-charged' | 'piece' | 'far';
+/**
+ * Whether one lead is on a bank's midpoint (and the bank charged or not), both are on one piece, or frame and wire lie
+ * between; of a clamp, whether it is on the engine's side with everything off and asleep.
+ */
+export type Reach = 'half' | 'half-charged' | 'piece' | 'far' | 'asleep';
+
+/** A by which loads come and go on the engine's side at rest: what is asleep stays so. A house's do not. From memory. */
+const ASLEEP_AMPS = 0.03;
 
 /**
  * V by which a midpoint is off beside its bank's own posts: what the model has wrong of a bank, it has wrong of both
@@ -45,7 +51,8 @@ export function modelSpread(
   reach: Reach,
   e: Omit<ModelError, 'spreadFactor'> = MODEL_ERROR,
 ): number {
-  if (unit === 'A') return Math.hypot(e.shareAmps * predicted, e.floorAmps);
+  if (unit === 'A')
+    return Math.hypot(e.shareAmps * predicted, reach === 'asleep' ? Math.min(e.floorAmps, ASLEEP_AMPS) : e.floorAmps);
   if (reach === 'half' || reach === 'half-charged') return HALF_VOLTS[reach];
   const share = Math.min(e.capVolts, e.share * Math.abs(predicted));
   // From one end of a piece to its other there is no metal in between that the drawing leaves out.
@@ -71,12 +78,19 @@ export function reachOf(rig: Rig): (state: string, red: string, black: string | 
   );
   const pieces = new Set([...wires, ...parts, ...both].flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]));
   const middles = new Set(rig.parts.filter((p) => is(p, 'battery')).map((p) => `${p.id}.middle`));
+  const engine = new Set(
+    rig.parts.filter((p) => is(p, 'alternator') || (is(p, 'battery') && p.side === 'engine')).map((p) => p.id),
+  );
+  const sleeping = new Set(
+    rig.conductors.filter((c) => engine.has(c.from.part) || engine.has(c.to.part)).map((c) => `${c.id}.clamp`),
+  );
   const half = (state: string): Reach => {
     const { engine, shore, generator } = operatingState(state).inputs;
     return engine !== 'off' || shore || generator ? 'half-charged' : 'half';
   };
   return (state, red, black) => {
     if (middles.has(red) || middles.has(black ?? '')) return half(state);
+    if (state === 'rested' && sleeping.has(red)) return 'asleep';
     return black === undefined || pieces.has(`${red} ${black}`) ? 'piece' : 'far';
   };
 }

@@ -57,8 +57,8 @@ function voltsAt(model: RigModel, o: Output): number {
 type Behind = NonNullable<ReturnType<RigModel['behindLead']>>;
 
 /**
- * Slopes of the settled model's outputs by each z that can move one and, last but one, by the fault's severity.
- * `J` is row-major, `width` numbers a row: `columns` in turn, severity, and one column left to the caller.
+ * Slopes of the settled model's outputs by each z that can move one and, after those, by the fault's severity.
+ * `J` is row-major, `width` numbers a row: `columns` in turn, severity, and two columns left to the caller, for his meter.
  * Thresholds and delays move no reading while the controllers' modes are held: they have no column.
  */
 export class Lineariser {
@@ -67,6 +67,7 @@ export class Lineariser {
   private readonly slopes: Float64Array[];
   /** The parameter each column stands for, by its index in the compiled rig. */
   readonly columns: readonly number[];
+  readonly severityColumn: number;
   readonly width: number;
   private readonly columnOf: Int32Array;
   /** What a unit of a column pushes, one entry after the other: into, out of, amps, column. */
@@ -87,7 +88,8 @@ export class Lineariser {
     this.columns = params.flatMap(({ parameter }, k) => (moving.has(k) && parameter.spread > 0 ? [k] : []));
     this.columnOf = new Int32Array(params.length).fill(-1);
     this.columns.forEach((k, column) => (this.columnOf[k] = column));
-    this.width = this.columns.length + 2;
+    this.severityColumn = this.columns.length;
+    this.width = this.columns.length + 3;
   }
 
   /** Writes value and slopes of each output of the settled model from row `firstRow` on. */
@@ -139,7 +141,8 @@ export class Lineariser {
       });
     };
     this.eachSlope((slot, slope, to) => add(slot, slope, to));
-    for (const array of ARRAYS) severity[array].forEach((slope, index) => add({ array, index }, slope, this.width - 2));
+    for (const array of ARRAYS)
+      severity[array].forEach((slope, index) => add({ array, index }, slope, this.severityColumn));
   }
 
   /** Every slope of a value by a column. */
@@ -182,7 +185,7 @@ export class Lineariser {
         J[at + column] = J[at + column]! + slope * by;
     });
     const severity = this.severity[array][index]!;
-    if (severity !== 0) J[at + this.width - 2] = J[at + this.width - 2]! + slope * severity;
+    if (severity !== 0) J[at + this.severityColumn] = J[at + this.severityColumn]! + slope * severity;
   }
 
   /** The branch's own volts and ohms are in the amps directly as well, and so are the ohms that are behind. */
@@ -192,7 +195,7 @@ export class Lineariser {
     const share = ohms / values.emfOhms[emf]!;
     this.direct(J, at, { array: 'emfVolts', index: emf }, share);
     this.direct(J, at, { array: 'emfOhms', index: emf }, share * amps);
-    J[at + this.width - 2] = J[at + this.width - 2]! - amps * bySeverity;
+    J[at + this.severityColumn] = J[at + this.severityColumn]! - amps * bySeverity;
   }
 }
 
