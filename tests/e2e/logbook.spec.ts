@@ -27,7 +27,7 @@ test('the logbook: years of a rig, follow-ups with a calendar file, a drain, tab
   await book.getByText('Trends', { exact: true }).click();
   await book.getByRole('button', { name: /^P5 Coach \+ Engine idle/ }).click();
   await expect(book.locator('.trends tbody tr').filter({ hasText: '1009' })).toHaveCount(1);
-  await expect(book.locator('.trends tbody tr').filter({ hasText: '2901' })).toContainText(/12\.[456]\d V/);
+  await expect(book.locator('.trends tbody tr').filter({ hasText: '2901' })).toContainText(/12\.\d\d V/);
 
   // Follow-ups: a usual one, one of one's own, done, and the file a calendar takes.
   await book.getByText('Follow-ups', { exact: true }).click();

@@ -112,7 +112,7 @@ test('the network is cut: the job goes on over reloads and closed tabs, and all 
   await expect.poll(() => copies(page)).toContain('job 3401');
 
   way.cut();
-  await keep(page, '12.41');
+  await keep(page, '11.87');
   await expect(notice(page)).toContainText('1 entry waits on this device', { timeout: 20_000 });
   // Another station, without a server.
   await page
@@ -135,7 +135,7 @@ test('the network is cut: the job goes on over reloads and closed tabs, and all 
   await expect(page).toHaveURL(/\/jobs\/3401\//);
   await page.goto('/jobs/3401/readings');
   await expect(page.locator('.btn.next:not([aria-disabled])').first()).toBeVisible({ timeout: 60_000 });
-  await keep(page, '12.42');
+  await keep(page, '11.88');
   await expect(notice(page)).toContainText('2 entries wait on this device', { timeout: 20_000 });
   // A photo is kept too.
   const jpeg = await sharp({ create: { width: 64, height: 48, channels: 3, background: '#345' } })
@@ -152,8 +152,8 @@ test('the network is cut: the job goes on over reloads and closed tabs, and all 
   await page.goto('/');
   await expect(page.locator('.tk').first()).toBeVisible({ timeout: 60_000 });
   way.mend();
-  const arrived = async () => (await values(page, 3401)).filter((v) => v === 12.41 || v === 12.42);
-  await expect.poll(arrived, { timeout: 60_000 }).toEqual([12.41, 12.42]);
+  const arrived = async () => (await values(page, 3401)).filter((v) => v === 11.87 || v === 11.88);
+  await expect.poll(arrived, { timeout: 60_000 }).toEqual([11.87, 11.88]);
   const photos = async () => {
     const answer = await page.request.get(`${process.env['E2E_URL']}/api/jobs/3401/snapshot`);
     const { job } = (await answer.json()) as { job: { photos: { caption: string; by: string }[] } };
@@ -162,7 +162,7 @@ test('the network is cut: the job goes on over reloads and closed tabs, and all 
   await expect.poll(photos, { timeout: 60_000 }).toEqual([['Link box in the dark', 'Bay 2 technician']]);
   // Long enough for anything that would come twice.
   await page.waitForTimeout(2500);
-  expect(await arrived()).toEqual([12.41, 12.42]);
+  expect(await arrived()).toEqual([11.87, 11.88]);
   expect(await photos()).toHaveLength(1);
   await context.close();
   await way.close();
