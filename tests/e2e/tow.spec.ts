@@ -54,7 +54,7 @@ test('socket and plug are read position by position, what coupling does is told,
   await page.getByLabel('Key off, amps of the load').fill('4.5');
   await page.getByLabel('Key off, amps of the load').press('Enter');
   await expect(findings).toContainText('A pin that sags under a lamp', { timeout: 20_000 });
-  await expect(page.locator('.twtable tr.on')).toContainText('12.6 → 11.4 V');
+  await expect(page.locator('.gauge-table tr.on')).toContainText('12.6 → 11.4 V');
   await expect
     .poll(
       async () => (await snapshot()).job.revisions[0]!.doc.tow?.plugs[0]!.ways.find((w) => w.pin === '4')?.seen?.length,
@@ -66,7 +66,7 @@ test('socket and plug are read position by position, what coupling does is told,
     .or(page.getByLabel('earth', { exact: true }))
     .click();
   await expect(page.getByText(/ground alone/)).toBeVisible({ timeout: 20_000 });
-  await expect(page.locator('.twtable tr.on')).toContainText('12.6 → 11.4 V');
+  await expect(page.locator('.gauge-table tr.on')).toContainText('12.6 → 11.4 V');
 
   const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).include('.tw').analyze();
   expect(axe.violations.map((v) => `${v.id} ${v.nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
