@@ -2,7 +2,7 @@
 /** The same probes again, against the healthy bands: before, after, right or not. */
 import { clsx } from 'clsx';
 import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
-import { madeBy, presentVerdict, standingChecks, standingSignOff } from '../../core/job/job';
+import { madeBy, provedAgainst, standingChecks, standingSignOff } from '../../core/job/job';
 import { midSentence, show, showBand, showText } from '../../core/units/format';
 import { Sign } from '../strip/glyphs';
 import { BandMark } from '../readings/BandMark';
@@ -55,7 +55,7 @@ export function ProveStation() {
     <div className="prove flex flex-col min-h-0 bg-card within-phone:block within-phone:h-auto">
       <div className="hdln flex-none h-9.5 px-3 border-b-2 border-ink">
         <b className="text-head leading-close">
-          {presentVerdict(job)?.fault === NOTHING_WRONG.id ? 'Proof that it works' : `Proof after the ${made}`}
+          {provedAgainst(job).fault === NOTHING_WRONG.id ? 'Proof that it works' : `Proof after the ${made}`}
         </b>
         <span className="font-medium text-note text-ink-2">
           {right} of {proofs?.length ?? 0} in band

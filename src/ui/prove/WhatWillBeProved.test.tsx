@@ -3,10 +3,12 @@
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { describe, expect, it, vi } from 'vitest';
+import { repaired } from '../../../tests/afternoon';
 import { exampleJob } from '../../../tests/answers';
 import { inADocument, show } from '../../../tests/dom';
 import { changed, jobPageOf } from '../../../tests/jobPage';
 import { workerApi } from '../../../tests/workerApi';
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import type { Proof } from '../../core/prove/proofs';
 import { DEFAULT_SETTINGS } from '../../core/shop/shop';
 import { ProveStation } from './ProveStation';
@@ -34,5 +36,19 @@ describe('Prove before a repair', () => {
     expect(list.textContent).not.toMatch(/shore|undefined|NaN/i);
     await userEvent.click(screen.getByRole('button', { name: 'To the fault' }));
     expect(go).toHaveBeenCalledWith('fault');
+  });
+});
+
+describe('Prove after a verdict', () => {
+  it.each([
+    ['a repair', repaired, 'Proof after the repair'],
+    [
+      'an explanation, where nothing is wrong',
+      { ...repaired, verdicts: repaired.verdicts.map((v) => ({ ...v, fault: NOTHING_WRONG.id })) },
+      'Proof that it works',
+    ],
+  ])('is headed by what it is the proof of: %s', async (_, job, heading) => {
+    show(await jobPageOf(job, 'prove'), <ProveStation />);
+    expect(screen.getByText(heading)).toBeTruthy();
   });
 });
