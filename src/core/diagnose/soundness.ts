@@ -51,15 +51,11 @@ function leadsAsSound(belief: Belief, classes: readonly ClassOdds[]): boolean {
   );
 }
 
-/** Standard deviations off, and chance of an answer, from which a single piece of evidence speaks against a sound rig. */
+/** Standard deviations off from which a single reading speaks against a sound rig. */
 const OFF = 3.5;
-
 /** V and A that speak against no rig, however surely they were read: what a good joint loses. From memory. */
 const SMALL_VOLTS = 0.015;
-
 const SMALL_AMPS = 0.5;
-
-const ODD_ANSWER = 0.2;
 
 /** Readings where the complaint would show that by themselves speak against a sound rig, by their places. */
 function readingsAgainst(belief: Belief): number[] {
@@ -185,5 +181,6 @@ function answersFit(belief: Belief): boolean {
 
 /** An answer speaks for a fault that makes it so many times as likely; refuted where all of those have less than this left. */
 const TWICE = 2;
-
 const MEASURED_AWAY = 0.1;
+/** Chance of an answer from which it speaks against a sound rig. */
+const ODD_ANSWER = 0.2;

@@ -3,6 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { exampleJob } from '../../../tests/answers';
 import { jobPageOf, readable, rendered } from '../../../tests/jobPage';
 import { currentRevision } from '../../core/job/job';
+import { repaired } from '../../../tests/afternoon';
 import { KeysDialog } from './dialogs';
 import { HOTKEYS, hotkeyFor, type KeyContext } from './hotkeys';
 import { STATION_MARKS, type MarkInput } from './stationMarks';
@@ -123,6 +124,12 @@ describe('what a station still lacks', () => {
   it('fault: open until the diagnosis is settled', () => {
     expect(STATION_MARKS.fault(input({ diagnosis: stop(false) }))).toEqual({ pip: 'wait', says: 'open' });
     expect(STATION_MARKS.fault(input({ diagnosis: stop(true) }))).toEqual({ pip: 'part', says: 'settled' });
+  });
+
+  it('fault: repaired, or explained where nothing was wrong', () => {
+    const sound = { ...repaired, verdicts: repaired.verdicts.map((v) => ({ ...v, fault: 'nothing-wrong' })) };
+    expect(STATION_MARKS.fault(input({ job: repaired }))).toEqual({ pip: 'done', says: 'repaired' });
+    expect(STATION_MARKS.fault(input({ job: sound }))).toEqual({ pip: 'done', says: 'explained' });
   });
 
   it('build and prove wait for a pick and for something made', () => {

@@ -3,12 +3,14 @@ import {
   builtOf,
   madeBy,
   presentVerdict,
+  provedAgainst,
   standingChecks,
   standingChoice,
   standingSignOff,
   type Job,
   type Reading,
 } from '../../core/job/job';
+import { NOTHING_WRONG } from '../../core/diagnose/catalogue/nothingWrong';
 import type { Diagnosis } from '../../core/diagnose/diagnose';
 import type { RigCheck } from '../../core/prove/check';
 import type { Proof } from '../../core/prove/proofs';
@@ -53,7 +55,8 @@ function readingsMark({ job, readings, diagnosis }: MarkInput): Mark {
 
 function fault({ job, diagnosis }: MarkInput): Mark {
   if (presentVerdict(job)) return mark('part', 'declared');
-  if (madeBy(job) === 'repair' && !diagnosis) return mark('done', 'repaired');
+  if (madeBy(job) === 'repair' && !diagnosis)
+    return mark('done', provedAgainst(job).fault === NOTHING_WRONG.id ? 'explained' : 'repaired');
   return diagnosis?.stop.reached ? mark('part', 'settled') : mark('wait', 'open');
 }
 
